@@ -1,0 +1,114 @@
+#include "common.hpp"
+
+#include "base/text.hpp"
+#include "command.hpp"
+#include "document/filter_file.hpp"
+#include "proof/proof.hpp"
+
+#include <fmt/format.h>
+
+namespace kasuri::cli {
+
+void RuleOptions::define(CLI::App& app, bool alternative) {
+    auto* file = app.add_option("FILTER", filter, "A filter file (.kasuri)");
+    if (alternative) {
+        auto* inline_rule = app.add_option("--rule", text, "The rule itself; statements end at a new line or at ;");
+        inline_rule->excludes(file);
+    } else {
+        file->required();
+    }
+    app.add_option("--preset", preset, "Start from the values of this preset instead of the defaults");
+    app.add_option("--set", settings, "NAME=VALUE of a parameter; may be given several times")->take_all();
+}
+
+int complain(const Error& error) {
+    fmt::print(stderr, "kasuri-cli: {}\n", error.text());
+    return Exit::input_output;
+}
+
+namespace {
+
+int usage_error(const std::string& what) {
+    fmt::print(stderr, "kasuri-cli: {}\n", what);
+    return Exit::usage;
+}
+
+std::vector<std::string> parameter_names(const lang::Rule& rule) {
+    std::vector<std::string> names;
+    for (const lang::Parameter& p : rule.parameters)
+        names.push_back(p.name);
+    return names;
+}
+
+int set_values(const RuleOptions& options, Loaded& loaded) {
+    const lang::Rule& rule = loaded.rule;
+    for (const lang::Parameter& p : rule.parameters)
+        loaded.values.push_back(p.value);
+    if (!options.preset.empty()) {
+        std::vector<std::string> names;
+        bool found = false;
+        for (const lang::Preset& preset : rule.presets) {
+            names.push_back(preset.name);
+            if (preset.name == options.preset) {
+                loaded.values = preset.values;
+                found = true;
+            }
+        }
+        if (!found)
+            return usage_error(fmt::format("there is no preset \"{}\". The filter has: {}", options.preset,
+                                           names.empty() ? "none" : fmt::format("{}", fmt::join(names, ", "))));
+    }
+    for (const std::string& setting : options.settings) {
+        const auto equals = setting.find('=');
+        if (equals == std::string::npos)
+            return usage_error(fmt::format("--set {}: write NAME=VALUE", setting));
+        const std::string name(trimmed(setting.substr(0, equals)));
+        const std::optional<double> value = parse_number(setting.substr(equals + 1));
+        if (!value)
+            return usage_error(fmt::format("--set {}: {} is not a number", setting, setting.substr(equals + 1)));
+        const std::vector<std::string> names = parameter_names(rule);
+        const auto found = std::find(names.begin(), names.end(), name);
+        if (found == names.end()) {
+            const auto meant = did_you_mean(name, names);
+            return usage_error(fmt::format("--set {}: there is no parameter {}.{} The filter has: {}", setting, name,
+                                           meant ? " Did you mean " + *meant + "?" : "",
+                                           names.empty() ? "none" : fmt::format("{}", fmt::join(names, ", "))));
+        }
+        loaded.values[static_cast<std::size_t>(found - names.begin())] = *value;
+    }
+    return Exit::good;
+}
+
+} // namespace
+
+Loaded load(const RuleOptions& options, std::optional<std::string> print) {
+    Loaded loaded;
+    std::string text = options.text;
+    std::string name = "rule";
+    if (!options.filter.empty()) {
+        Result<std::string> read = document::load_filter(options.filter);
+        if (!read) {
+            loaded.exit = complain(read.error());
+            return loaded;
+        }
+        text = std::move(read.value());
+        name = options.filter;
+    }
+    std::optional<std::string_view> print_view;
+    if (print)
+        print_view = *print;
+    lang::Checked checked = lang::check(text, proof::vocabulary(), print_view);
+    for (const lang::Diagnostic& diagnostic : checked.diagnostics)
+        fmt::print(stderr, "{}\n", lang::rendered(diagnostic, text, name));
+    for (const lang::Diagnostic& diagnostic : checked.print_diagnostics)
+        fmt::print(stderr, "{}\n", lang::rendered(diagnostic, *print, "print"));
+    if (!checked.ok) {
+        loaded.exit = Exit::rule_failed;
+        return loaded;
+    }
+    loaded.rule = std::move(checked.rule);
+    loaded.exit = set_values(options, loaded);
+    return loaded;
+}
+
+} // namespace kasuri::cli

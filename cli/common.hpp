@@ -1,0 +1,35 @@
+#pragma once
+#include "base/result.hpp"
+#include "lang/check.hpp"
+
+#include <CLI/CLI.hpp>
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace kasuri::cli {
+
+/// The options that say which rule and which values: FILTER or --rule TEXT, --preset NAME, --set name=value.
+struct RuleOptions {
+    std::string filter;
+    std::string text;
+    std::string preset;
+    std::vector<std::string> settings;
+
+    /// `positional`: add FILTER as a positional argument and --rule as its alternative.
+    void define(CLI::App& app, bool alternative);
+};
+
+/// A checked rule with its values, or the exit code after everything has been said on standard error.
+struct Loaded {
+    int exit = 0;
+    lang::Rule rule;
+    std::vector<double> values;
+};
+Loaded load(const RuleOptions& options, std::optional<std::string> print = {});
+
+/// "kasuri-cli: where: what. remedy" on standard error; returns the exit code for files.
+int complain(const Error& error);
+
+} // namespace kasuri::cli

@@ -1,0 +1,23 @@
+# Debian's packages as imported targets. OpenImageIO and OpenColorIO come by pkg-config: their CMake
+# files ask for tools and Python modules that we do not use.
+find_package(PkgConfig REQUIRED)
+find_package(Threads REQUIRED)
+find_package(HWY REQUIRED NAMES hwy HWY)
+find_package(TBB REQUIRED)
+find_package(fmt REQUIRED)
+find_package(CLI11 REQUIRED)
+find_package(Catch2 REQUIRED)
+pkg_check_modules(OIIO REQUIRED IMPORTED_TARGET OpenImageIO)
+pkg_check_modules(OCIO REQUIRED IMPORTED_TARGET OpenColorIO)
+if(KASURI_BUILD_BENCH)
+  find_package(benchmark REQUIRED)
+endif()
+if(KASURI_BUILD_APP)
+  find_package(Qt6 REQUIRED COMPONENTS Core Gui Widgets Test)
+  find_path(QSCINTILLA_INCLUDE Qsci/qsciscintilla.h
+            PATH_SUFFIXES qt6 x86_64-linux-gnu/qt6 ${CMAKE_LIBRARY_ARCHITECTURE}/qt6 REQUIRED)
+  find_library(QSCINTILLA_LIBRARY qscintilla2_qt6 REQUIRED)
+  add_library(kasuri_qscintilla INTERFACE)
+  target_include_directories(kasuri_qscintilla SYSTEM INTERFACE ${QSCINTILLA_INCLUDE})
+  target_link_libraries(kasuri_qscintilla INTERFACE ${QSCINTILLA_LIBRARY} Qt6::Widgets)
+endif()

@@ -1,0 +1,138 @@
+// A. R. Smith, "Color gamut transform pairs", Computer Graphics 12 (3), SIGGRAPH 1978, the hexcone model.
+#include "colour/models/hsv.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+
+namespace kasuri::colour {
+namespace {
+
+Triple from_rgb(const Triple& rgb) {
+    const auto [r, g, b] = rgb;
+    if (std::isnan(r) || std::isnan(g) || std::isnan(b))
+        return {std::nan(""), std::nan(""), std::nan("")};
+    double v = std::max({r, g, b});
+    const double spread = v - std::min({r, g, b});
+    if (spread == 0)
+        return {0, 0, v};
+    if (std::fabs(v) < hsv_tiny)
+        v = hsv_tiny;
+    double h;
+    if (r >= g && r >= b)
+        h = (g - b) / spread;
+    else if (g >= b)
+        h = 2 + (b - r) / spread;
+    else
+        h = 4 + (r - g) / spread;
+    if (h < 0)
+        h += 6;
+    return {60 * h, spread / v, v};
+}
+
+/// Smith's second algorithm: which sextant, and how far into it.
+Triple to_rgb(const Triple& hsv) {
+    const double v = hsv[2];
+    const double s = hsv[1];
+    double h = hsv[0] / 60;
+    h -= 6 * std::floor(h / 6);
+    if (!(h >= 0 && h < 6)) // an infinite or undefined hue, or -tiny rounded up to 6
+        h = h == 6 ? 0 : std::nan("");
+    if (std::isnan(h) || std::isnan(s) || std::isnan(v))
+        return {std::nan(""), std::nan(""), std::nan("")};
+    const double into = h - std::floor(h);
+    const double low = v * (1 - s);
+    const double falling = v * (1 - s * into);
+    const double rising = v * (1 - s * (1 - into));
+    switch (static_cast<int>(h)) {
+    case 0: return {v, rising, low};
+    case 1: return {falling, v, low};
+    case 2: return {low, v, rising};
+    case 3: return {low, falling, v};
+    case 4: return {rising, low, v};
+    default: return {v, low, falling};
+    }
+}
+
+NodeTriple lower_from_rgb(ir::Graph& g, const NodeTriple& rgb) {
+    const auto [red, green, blue] = rgb;
+    const ir::NodeId zero = g.constant(0);
+    const ir::NodeId largest = g.max(g.max(red, green), blue);
+    const ir::NodeId smallest = g.min(g.min(red, green), blue);
+    const ir::NodeId spread = g.sub(largest, smallest);
+    const ir::NodeId neutral = g.equal(spread, zero);
+    const ir::NodeId is_small = g.less(g.make(ir::Op::abs, largest), g.constant(hsv_tiny));
+    const ir::NodeId safe = g.select(is_small, g.constant(hsv_tiny), largest);
+    // The sextant of the largest channel: differences to the other two over the spread.
+    const ir::NodeId red_leads = g.equal(red, largest);
+    const ir::NodeId green_leads = g.equal(green, largest);
+    const ir::NodeId difference = g.select(red_leads, g.sub(green, blue),
+                                           g.select(green_leads, g.sub(blue, red), g.sub(red, green)));
+    const ir::NodeId start = g.select(red_leads, zero, g.select(green_leads, g.constant(120), g.constant(240)));
+    const ir::NodeId turn = g.mul(g.constant(60), g.div(difference, spread));
+    const ir::NodeId angle = g.add(start, turn);
+    const ir::NodeId wrapped = g.select(g.less(angle, zero), g.add(angle, g.constant(360)), angle);
+    const ir::NodeId hue = g.select(neutral, zero, wrapped);
+    if (g[hue].op == ir::Op::select) // a constant hue could be anybody's
+        g.remember_origin(hue, rgb);
+    return {hue, g.select(neutral, zero, g.div(spread, safe)), g.select(neutral, largest, safe)};
+}
+
+/// The way back where the hue is still that of a known colour: its channels' places between the smallest and
+/// the largest are kept, so the rounding of an angle does not come into it.
+NodeTriple lower_with_hue_of(ir::Graph& g, const NodeTriple& rgb, ir::NodeId saturation, ir::NodeId value) {
+    const NodeTriple unchanged = lower_from_rgb(g, rgb);
+    if (unchanged[1] == saturation && unchanged[2] == value)
+        return rgb;
+    const ir::NodeId largest = g.max(g.max(rgb[0], rgb[1]), rgb[2]);
+    const ir::NodeId spread = g.sub(largest, g.min(g.min(rgb[0], rgb[1]), rgb[2]));
+    const ir::NodeId neutral = g.equal(spread, g.constant(0));
+    const ir::NodeId chroma = g.mul(value, saturation);
+    NodeTriple result{};
+    for (std::size_t i = 0; i < 3; ++i) {
+        // A neutral has hue 0: red stays at the value, the others fall.
+        const ir::NodeId below = g.select(neutral, g.constant(i == 0 ? 0 : 1), g.div(g.sub(largest, rgb[i]), spread));
+        result[i] = g.sub(value, g.mul(chroma, below));
+    }
+    return result;
+}
+
+/// Each channel is v - v s k with k a clamped tent of the hue: branch-free, good for vectors.
+NodeTriple lower_to_rgb(ir::Graph& g, const NodeTriple& hsv) {
+    const auto [hue, saturation, value] = hsv;
+    if (const auto* origin = g.origin(hue))
+        return lower_with_hue_of(g, NodeTriple(*origin), saturation, value);
+    const ir::NodeId chroma = g.mul(value, saturation);
+    const ir::NodeId turns = g.mul(hue, g.constant(1.0 / 360));
+    NodeTriple rgb{};
+    for (int channel = 0; channel < 3; ++channel) {
+        constexpr double offset[3] = {0, 240, 120}; // degrees that bring this channel's own hue to 0
+        // hue is wrapped before the offset is added, so that small angles keep their digits
+        const ir::NodeId wrapped = g.sub(hue, g.mul(g.constant(360), g.make(ir::Op::floor, turns)));
+        const ir::NodeId shifted = g.add(wrapped, g.constant(offset[channel]));
+        const ir::NodeId over = g.less_equal(g.constant(360), shifted);
+        const ir::NodeId own = g.select(over, g.sub(shifted, g.constant(360)), shifted);
+        const ir::NodeId away = g.min(own, g.sub(g.constant(360), own)); // 0..180 from the channel's hue
+        const ir::NodeId ramp = g.mul(g.sub(away, g.constant(60)), g.constant(1.0 / 60));
+        const ir::NodeId tent = g.min(g.max(ramp, g.constant(0)), g.constant(1));
+        rgb[channel] = g.sub(value, g.mul(chroma, tent));
+    }
+    return rgb;
+}
+
+} // namespace
+
+const Model hsv_model = {
+    "hsv",
+    "Hue, saturation, value: v is the largest channel, s the share by which the smallest falls short of it.",
+    "A. R. Smith, Color gamut transform pairs, SIGGRAPH 1978",
+    {{{"h", "hue in degrees, 0 red, 120 green, 240 blue", 0, 360, true},
+      {"s", "saturation, 0 neutral, 1 when the smallest channel is 0", 0, 1, false},
+      {"v", "value, the largest channel", 0, 1, false}}},
+    from_rgb,
+    to_rgb,
+    lower_from_rgb,
+    lower_to_rgb,
+};
+
+} // namespace kasuri::colour

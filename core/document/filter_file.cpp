@@ -1,0 +1,59 @@
+#include "document/filter_file.hpp"
+
+#include "base/file.hpp"
+#include "base/text.hpp"
+#include "lang/lexer.hpp"
+
+#include <fmt/format.h>
+
+namespace kasuri::document {
+
+std::size_t utf8_fault(std::string_view text) {
+    std::size_t i = 0;
+    while (i < text.size()) {
+        const auto byte = static_cast<unsigned char>(text[i]);
+        const std::size_t length = byte < 0x80 ? 1 : byte >= 0xC2 && byte < 0xE0 ? 2 : (byte & 0xF0) == 0xE0 ? 3
+                                 : byte >= 0xF0 && byte < 0xF5 ? 4 : 0;
+        if (length == 0 || i + length > text.size() || byte == 0)
+            return i;
+        for (std::size_t k = 1; k < length; ++k)
+            if ((static_cast<unsigned char>(text[i + k]) & 0xC0) != 0x80)
+                return i;
+        i += length;
+    }
+    return std::string_view::npos;
+}
+
+Result<std::string> load_filter(const std::filesystem::path& path) {
+    Result<std::string> content = read_file(path, lang::longest_text);
+    if (!content)
+        return content;
+    std::string text = std::move(content.value());
+    if (text.starts_with("\xEF\xBB\xBF"))
+        text.erase(0, 3);
+    if (const std::size_t at = utf8_fault(text); at != std::string::npos)
+        return Error{fmt::format("is not a text: byte {} has no meaning in UTF-8", at), path.string(),
+                     "Filters are plain text files ending in .kasuri."};
+    std::string plain;
+    plain.reserve(text.size());
+    for (std::size_t i = 0; i < text.size(); ++i)
+        if (!(text[i] == '\r' && i + 1 < text.size() && text[i + 1] == '\n'))
+            plain += text[i];
+    return plain;
+}
+
+Status save_filter(const std::filesystem::path& path, std::string_view text) { return write_file(path, text); }
+
+std::string new_filter_text() {
+    return "filter \"Untitled\"\n"
+           "note   \"\"\n"
+           "\n"
+           "working rec709-linear\n"
+           "\n"
+           "proof \"identity at defaults\" : identity\n"
+           "proof \"greys stay grey\"      : neutral < 1e-4\n"
+           "proof \"no NaN or infinity\"   : finite\n"
+           "\n";
+}
+
+} // namespace kasuri::document

@@ -1,0 +1,26 @@
+#pragma once
+#include "lang/rule.hpp"
+
+#include <array>
+#include <span>
+#include <vector>
+
+namespace kasuri::engine {
+
+/// One pixel as a rule sees it, in double precision.
+struct ReferencePixel {
+    std::array<double, 4> rgba = {0, 0, 0, 1};
+    std::array<double, 2> pixel = {0, 0};
+    std::array<double, 2> pos = {0.5, 0.5};
+    double aspect = 1;
+};
+
+/// The truth that the fast path is held to: walks the typed tree in double precision with the reference
+/// functions of the builtin rows. Shares no code with lowering, rewrites, scheduling or kernels.
+/// Returns the four components of out, in the rule's working space.
+std::array<double, 4> reference(const lang::Rule& rule, std::span<const double> parameters, const ReferencePixel& pixel);
+
+/// The components of the rule's print expression.
+std::vector<double> reference_print(const lang::Rule& rule, std::span<const double> parameters, const ReferencePixel& pixel);
+
+} // namespace kasuri::engine

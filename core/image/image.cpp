@@ -1,0 +1,158 @@
+#include "image/image.hpp"
+
+#include <algorithm>
+#include <cctype>
+
+namespace kasuri::image {
+namespace {
+
+struct Named {
+    std::string_view layer;
+    std::string_view channel;
+};
+Named parted(std::string_view name) {
+    const auto dot = name.rfind('.');
+    if (dot == std::string_view::npos)
+        return {"", name};
+    return {name.substr(0, dot), name.substr(dot + 1)};
+}
+
+bool same_word(std::string_view a, std::string_view b) {
+    return std::equal(a.begin(), a.end(), b.begin(), b.end(), [](unsigned char x, unsigned char y) {
+        return std::tolower(x) == std::tolower(y);
+    });
+}
+
+/// Index of the layer's channel with one of two names (letter, word), any case; -1 if there is none.
+int find_channel(const Image& image, std::string_view layer, std::string_view letter, std::string_view word) {
+    for (std::size_t i = 0; i < image.channels.size(); ++i) {
+        const Named named = parted(image.channels[i].name);
+        if (named.layer == layer && (same_word(named.channel, letter) || same_word(named.channel, word)))
+            return static_cast<int>(i);
+    }
+    return -1;
+}
+
+struct Places {
+    std::array<int, 3> rgb = {-1, -1, -1};
+    int alpha = -1;
+    bool colour() const { return rgb[0] >= 0 && rgb[1] >= 0 && rgb[2] >= 0; }
+};
+Places places(const Image& image, std::string_view layer) {
+    return {{find_channel(image, layer, "R", "red"), find_channel(image, layer, "G", "green"),
+             find_channel(image, layer, "B", "blue")},
+            find_channel(image, layer, "A", "alpha")};
+}
+
+template <class Operation>
+Plane combined(const Plane& plane, const Plane& alpha, Operation operation) {
+    std::vector<float> values(plane->size());
+    std::transform(plane->begin(), plane->end(), alpha->begin(), values.begin(), operation);
+    return make_plane(std::move(values));
+}
+
+} // namespace
+
+Plane make_plane(std::vector<float> values) { return std::make_shared<const std::vector<float>>(std::move(values)); }
+
+const Channel* Image::find(std::string_view name) const {
+    const auto found = std::find_if(channels.begin(), channels.end(), [&](const Channel& c) { return c.name == name; });
+    return found == channels.end() ? nullptr : &*found;
+}
+
+std::vector<std::string> layers(const Image& image) {
+    std::vector<std::string> names;
+    for (const Channel& channel : image.channels) {
+        const std::string layer(parted(channel.name).layer);
+        if (std::find(names.begin(), names.end(), layer) == names.end())
+            names.push_back(layer);
+    }
+    return names;
+}
+
+std::array<float, 4> Picture::at(std::size_t index) const {
+    return {(*planes[0])[index], (*planes[1])[index], (*planes[2])[index], planes[3] ? (*planes[3])[index] : 1.0f};
+}
+
+std::array<float, 4> Picture::at(int x, int y) const {
+    return at(static_cast<std::size_t>(y) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x));
+}
+
+std::optional<Picture> picture_of(const Image& image, std::string_view layer) {
+    const Places found = places(image, layer);
+    Picture picture;
+    picture.width = image.width;
+    picture.height = image.height;
+    picture.space = image.space;
+    if (found.colour()) {
+        for (std::size_t i = 0; i < 3; ++i)
+            picture.planes[i] = image.channels[static_cast<std::size_t>(found.rgb[i])].plane;
+    } else {
+        // The first channel that is not alpha is shown as a neutral picture; alpha alone as itself.
+        int only = found.alpha;
+        for (std::size_t i = 0; i < image.channels.size(); ++i)
+            if (parted(image.channels[i].name).layer == layer && static_cast<int>(i) != found.alpha) {
+                only = static_cast<int>(i);
+                break;
+            }
+        if (only < 0)
+            return std::nullopt;
+        picture.planes = {image.channels[static_cast<std::size_t>(only)].plane,
+                          image.channels[static_cast<std::size_t>(only)].plane,
+                          image.channels[static_cast<std::size_t>(only)].plane, nullptr};
+        if (only == found.alpha)
+            return picture;
+    }
+    if (found.alpha < 0)
+        return picture;
+    picture.planes[3] = image.channels[static_cast<std::size_t>(found.alpha)].plane;
+    if (image.alpha == Alpha::premultiplied)
+        for (std::size_t i = 0; i < 3; ++i)
+            picture.planes[i] = combined(picture.planes[i], picture.planes[3],
+                                         [](float c, float a) { return a != 0 && a != 1 ? c / a : c; });
+    return picture;
+}
+
+Image with_picture(const Image& image, std::string_view layer, const Picture& picture) {
+    Image result = image;
+    result.space = picture.space;
+    std::array<Plane, 3> rgb = {picture.planes[0], picture.planes[1], picture.planes[2]};
+    if (picture.planes[3] && image.alpha == Alpha::premultiplied)
+        for (Plane& plane : rgb)
+            plane = combined(plane, picture.planes[3], [](float c, float a) { return a != 0 && a != 1 ? c * a : c; });
+    const std::string prefix = layer.empty() ? "" : std::string(layer) + ".";
+    const Places found = places(image, layer);
+    if (found.colour()) {
+        for (std::size_t i = 0; i < 3; ++i)
+            result.channels[static_cast<std::size_t>(found.rgb[i])].plane = rgb[i];
+    } else {
+        std::erase_if(result.channels, [&](const Channel& c) { return parted(c.name).layer == layer; });
+        const std::string_view names[] = {"R", "G", "B"};
+        for (std::size_t i = 0; i < 3; ++i)
+            result.channels.push_back({prefix + std::string(names[i]), rgb[i]});
+    }
+    if (picture.planes[3]) {
+        if (result.alpha == Alpha::none)
+            result.alpha = Alpha::straight;
+        if (found.colour() && found.alpha >= 0)
+            result.channels[static_cast<std::size_t>(found.alpha)].plane = picture.planes[3];
+        else
+            result.channels.push_back({prefix + "A", picture.planes[3]});
+    }
+    return result;
+}
+
+Image image_of(const Picture& picture) {
+    Image image;
+    image.width = picture.width;
+    image.height = picture.height;
+    image.space = picture.space;
+    image.channels = {{"R", picture.planes[0]}, {"G", picture.planes[1]}, {"B", picture.planes[2]}};
+    if (picture.planes[3]) {
+        image.channels.push_back({"A", picture.planes[3]});
+        image.alpha = Alpha::straight;
+    }
+    return image;
+}
+
+} // namespace kasuri::image

@@ -1,0 +1,89 @@
+#pragma once
+#include <array>
+#include <cstddef>
+#include <memory>
+#include <optional>
+#include <span>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace kasuri::image {
+
+/// One channel: width * height floats, row by row from the top left. Planes are shared and never changed
+/// once they are in an Image, so that copies of pictures and of single channels cost nothing.
+using Plane = std::shared_ptr<const std::vector<float>>;
+
+Plane make_plane(std::vector<float> values);
+
+struct Channel {
+    std::string name; ///< "R", "A", or with a layer: "cloth.R"
+    Plane plane;
+};
+
+/// How the numbers were stored in a file.
+enum class Depth { uint8, uint16, half, float32 };
+
+enum class Alpha { none, straight, premultiplied };
+
+/// A picture as planar floats with named channels. `space` names what r, g and b mean (colour::spaces()).
+struct Image {
+    int width = 0;
+    int height = 0;
+    std::vector<Channel> channels;
+    Alpha alpha = Alpha::none;
+    Depth depth = Depth::float32;
+    std::string space = "rec709-linear";
+
+    std::size_t pixels() const { return static_cast<std::size_t>(width) * static_cast<std::size_t>(height); }
+    const Channel* find(std::string_view name) const;
+};
+
+/// Names before the last dot, in order of appearance; "" for channels without one.
+std::vector<std::string> layers(const Image& image);
+
+/// What a rule reads: r, g, b and alpha of one layer, straight (not premultiplied). A single channel
+/// stands for all three; missing alpha is null and means 1.
+struct Picture {
+    int width = 0;
+    int height = 0;
+    std::array<Plane, 4> planes{}; ///< r g b a; a may be null
+    std::string space = "rec709-linear";
+
+    std::size_t pixels() const { return static_cast<std::size_t>(width) * static_cast<std::size_t>(height); }
+    std::array<float, 4> at(int x, int y) const;
+    std::array<float, 4> at(std::size_t index) const;
+};
+
+/// The picture that a layer holds, divided by its alpha if it is premultiplied (pixels with alpha 0 stay as
+/// they are). Nothing if the layer has no channel that could be seen.
+std::optional<Picture> picture_of(const Image& image, std::string_view layer);
+
+/// `image` with the r, g, b (and a) of `layer` replaced by `picture`, multiplied by alpha again where the
+/// image is premultiplied. A layer of a single channel gets the picture's r, g, b as three channels.
+Image with_picture(const Image& image, std::string_view layer, const Picture& picture);
+
+/// An image of the channels R, G, B and, if the picture has one, A.
+Image image_of(const Picture& picture);
+
+/// A picture of width * height from a function of column and row.
+template <class Function>
+Picture generated(int width, int height, Function&& pixel) {
+    std::array<std::vector<float>, 3> rgb;
+    for (auto& channel : rgb)
+        channel.reserve(static_cast<std::size_t>(width) * static_cast<std::size_t>(height));
+    for (int y = 0; y < height; ++y)
+        for (int x = 0; x < width; ++x) {
+            const auto colour = pixel(x, y);
+            for (std::size_t i = 0; i < 3; ++i)
+                rgb[i].push_back(static_cast<float>(colour[i]));
+        }
+    Picture picture;
+    picture.width = width;
+    picture.height = height;
+    for (std::size_t i = 0; i < 3; ++i)
+        picture.planes[i] = make_plane(std::move(rgb[i]));
+    return picture;
+}
+
+} // namespace kasuri::image

@@ -1,0 +1,79 @@
+#include "ir/graph.hpp"
+
+#include "ir/simplify.hpp"
+
+#include <algorithm>
+#include <bit>
+
+namespace kasuri::ir {
+
+std::size_t Graph::Hash::operator()(const Node& node) const {
+    std::uint64_t hash = static_cast<std::uint64_t>(node.op);
+    const auto stir = [&hash](std::uint64_t part) {
+        hash = (hash ^ part) * 0x9E3779B97F4A7C15ULL;
+        hash ^= hash >> 29;
+    };
+    for (const NodeId arg : node.args)
+        stir(arg);
+    stir(std::bit_cast<std::uint64_t>(node.value));
+    stir(node.slot);
+    return static_cast<std::size_t>(hash);
+}
+
+bool Graph::Same::operator()(const Node& a, const Node& b) const {
+    // Bits, not values: 0 and -0 are different constants, and a NaN equals itself.
+    return a.op == b.op && a.args == b.args && a.slot == b.slot &&
+           std::bit_cast<std::uint64_t>(a.value) == std::bit_cast<std::uint64_t>(b.value);
+}
+
+NodeId Graph::intern(const Node& node) {
+    const auto [place, fresh] = known_.try_emplace(node, static_cast<NodeId>(nodes_.size()));
+    if (fresh)
+        nodes_.push_back(node);
+    return place->second;
+}
+
+NodeId Graph::constant(double value) {
+    Node node;
+    node.value = value;
+    return intern(node);
+}
+
+NodeId Graph::uniform(std::uint32_t slot) {
+    Node node;
+    node.op = Op::uniform;
+    node.rate = Rate::uniform;
+    node.slot = slot;
+    return intern(node);
+}
+
+NodeId Graph::input(Input which) {
+    Node node;
+    node.op = Op::input;
+    node.rate = Rate::pixel;
+    node.slot = static_cast<std::uint32_t>(which);
+    return intern(node);
+}
+
+bool Graph::is_constant(NodeId id, double value) const {
+    return nodes_[id].op == Op::constant && std::bit_cast<std::uint64_t>(nodes_[id].value) ==
+                                                std::bit_cast<std::uint64_t>(value);
+}
+
+NodeId Graph::make(Op op, NodeId a, NodeId b, NodeId c) {
+    const OpRow& facts = row(op);
+    Node node;
+    node.op = op;
+    node.args = {a, facts.arity > 1 ? b : 0, facts.arity > 2 ? c : 0};
+    node.rate = Rate::constant;
+    for (int i = 0; i < facts.arity; ++i)
+        node.rate = std::max(node.rate, nodes_[node.args[i]].rate);
+    if (node.rate == Rate::constant)
+        return constant(facts.fold(nodes_[node.args[0]].value, nodes_[node.args[1]].value, nodes_[node.args[2]].value));
+    if (rewrite_)
+        if (const auto simpler = simplified(*this, op, node.args))
+            return *simpler;
+    return intern(node);
+}
+
+} // namespace kasuri::ir

@@ -1,0 +1,84 @@
+#pragma once
+#include "ir/op.hpp"
+
+#include <array>
+#include <cstdint>
+#include <unordered_map>
+#include <vector>
+
+namespace kasuri::ir {
+
+using NodeId = std::uint32_t;
+
+/// How often a value can change.
+enum class Rate : std::uint8_t { constant, uniform, pixel };
+
+/// What a pixel brings. `pixel` counts from 0 at the top left; `pos` is the pixel's centre in 0..1.
+enum class Input : std::uint8_t { r, g, b, a, pixel_x, pixel_y, pos_x, pos_y };
+inline constexpr std::size_t input_count = 8;
+
+/// Uniform 0 is the aspect (width / height) of the picture; parameters follow in their order.
+inline constexpr std::uint32_t aspect_slot = 0;
+inline constexpr std::uint32_t first_parameter_slot = 1;
+
+struct Node {
+    Op op = Op::constant;
+    Rate rate = Rate::constant;
+    std::array<NodeId, 3> args{};
+    double value = 0;       ///< of a constant
+    std::uint32_t slot = 0; ///< of a uniform or an input
+};
+
+/// Directed acyclic graph of scalar operations. Equal nodes are one node; constants are folded and the
+/// rewrites of simplify.hpp applied as nodes are made, so a node's operands always come before it.
+class Graph {
+public:
+    explicit Graph(bool rewrite = true) : rewrite_(rewrite) {}
+
+    NodeId constant(double value);
+    NodeId uniform(std::uint32_t slot);
+    NodeId input(Input which);
+    NodeId make(Op op, NodeId a, NodeId b = 0, NodeId c = 0);
+
+    const Node& operator[](NodeId id) const { return nodes_[id]; }
+    std::size_t size() const { return nodes_.size(); }
+    bool is_constant(NodeId id, double value) const;
+
+    /// Notes that `node` was computed from three others (a hue from r, g and b), so that a conversion back can
+    /// use those instead of what rounding left of them.
+    void remember_origin(NodeId node, const std::array<NodeId, 3>& origin) { origins_[node] = origin; }
+    const std::array<NodeId, 3>* origin(NodeId node) const {
+        const auto found = origins_.find(node);
+        return found == origins_.end() ? nullptr : &found->second;
+    }
+
+    // The usual operations by name, so that lowering reads like the formula it implements.
+    NodeId neg(NodeId a) { return make(Op::neg, a); }
+    NodeId add(NodeId a, NodeId b) { return make(Op::add, a, b); }
+    NodeId sub(NodeId a, NodeId b) { return make(Op::sub, a, b); }
+    NodeId mul(NodeId a, NodeId b) { return make(Op::mul, a, b); }
+    NodeId div(NodeId a, NodeId b) { return make(Op::div, a, b); }
+    NodeId min(NodeId a, NodeId b) { return make(Op::min, a, b); }
+    NodeId max(NodeId a, NodeId b) { return make(Op::max, a, b); }
+    NodeId less(NodeId a, NodeId b) { return make(Op::less, a, b); }
+    NodeId less_equal(NodeId a, NodeId b) { return make(Op::less_equal, a, b); }
+    NodeId equal(NodeId a, NodeId b) { return make(Op::equal, a, b); }
+    NodeId select(NodeId condition, NodeId yes, NodeId no) { return make(Op::select, condition, yes, no); }
+
+private:
+    NodeId intern(const Node& node);
+
+    struct Hash {
+        std::size_t operator()(const Node& node) const;
+    };
+    struct Same {
+        bool operator()(const Node& a, const Node& b) const;
+    };
+
+    bool rewrite_;
+    std::vector<Node> nodes_;
+    std::unordered_map<Node, NodeId, Hash, Same> known_;
+    std::unordered_map<NodeId, std::array<NodeId, 3>> origins_;
+};
+
+} // namespace kasuri::ir

@@ -1,0 +1,44 @@
+#include "ir/simplify.hpp"
+
+namespace kasuri::ir {
+namespace {
+
+using Match = std::optional<NodeId>;
+constexpr std::nullopt_t no = std::nullopt;
+
+// x * 0 and x - x are not here: they are NaN where x is infinite or NaN.
+constexpr Rewrite table[] = {
+    {"x + 0 = x", Op::add, [](Graph& g, const Args& x) -> Match { return g.is_constant(x[1], 0) ? Match(x[0]) : no; }},
+    {"0 + x = x", Op::add, [](Graph& g, const Args& x) -> Match { return g.is_constant(x[0], 0) ? Match(x[1]) : no; }},
+    {"x - 0 = x", Op::sub, [](Graph& g, const Args& x) -> Match { return g.is_constant(x[1], 0) ? Match(x[0]) : no; }},
+    {"0 - x = -x", Op::sub, [](Graph& g, const Args& x) -> Match { return g.is_constant(x[0], 0) ? Match(g.neg(x[1])) : no; }},
+    {"x * 1 = x", Op::mul, [](Graph& g, const Args& x) -> Match { return g.is_constant(x[1], 1) ? Match(x[0]) : no; }},
+    {"1 * x = x", Op::mul, [](Graph& g, const Args& x) -> Match { return g.is_constant(x[0], 1) ? Match(x[1]) : no; }},
+    {"x * -1 = -x", Op::mul, [](Graph& g, const Args& x) -> Match { return g.is_constant(x[1], -1) ? Match(g.neg(x[0])) : no; }},
+    {"x / 1 = x", Op::div, [](Graph& g, const Args& x) -> Match { return g.is_constant(x[1], 1) ? Match(x[0]) : no; }},
+    {"-(-x) = x", Op::neg, [](Graph& g, const Args& x) -> Match { return g[x[0]].op == Op::neg ? Match(g[x[0]].args[0]) : no; }},
+    {"|(|x|)| = |x|", Op::abs, [](Graph& g, const Args& x) -> Match { return g[x[0]].op == Op::abs ? Match(x[0]) : no; }},
+    {"|-x| = |x|", Op::abs, [](Graph& g, const Args& x) -> Match { return g[x[0]].op == Op::neg ? Match(g.make(Op::abs, g[x[0]].args[0])) : no; }},
+    {"min(x, x) = x", Op::min, [](Graph&, const Args& x) -> Match { return x[0] == x[1] ? Match(x[0]) : no; }},
+    {"max(x, x) = x", Op::max, [](Graph&, const Args& x) -> Match { return x[0] == x[1] ? Match(x[0]) : no; }},
+    {"pow(x, 1) = x", Op::pow, [](Graph& g, const Args& x) -> Match { return g.is_constant(x[1], 1) ? Match(x[0]) : no; }},
+    {"pow(x, 2) = x * x", Op::pow, [](Graph& g, const Args& x) -> Match { return g.is_constant(x[1], 2) ? Match(g.mul(x[0], x[0])) : no; }},
+    {"true ? x : y = x", Op::select, [](Graph& g, const Args& x) -> Match { return g.is_constant(x[0], 1) ? Match(x[1]) : no; }},
+    {"false ? x : y = y", Op::select, [](Graph& g, const Args& x) -> Match { return g.is_constant(x[0], 0) ? Match(x[2]) : no; }},
+    {"c ? x : x = x", Op::select, [](Graph&, const Args& x) -> Match { return x[1] == x[2] ? Match(x[1]) : no; }},
+    {"!c ? x : y = c ? y : x", Op::select, [](Graph& g, const Args& x) -> Match { return g[x[0]].op == Op::logical_not ? Match(g.select(g[x[0]].args[0], x[2], x[1])) : no; }},
+};
+
+} // namespace
+
+std::span<const Rewrite> rewrites() { return table; }
+
+std::optional<NodeId> simplified(Graph& graph, Op op, const Args& args) {
+    for (const Rewrite& rule : table)
+        if (rule.op == op)
+            if (const Match match = rule.apply(graph, args))
+                return match;
+    return std::nullopt;
+}
+
+} // namespace kasuri::ir

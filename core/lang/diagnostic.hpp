@@ -1,0 +1,64 @@
+#pragma once
+#include "base/span.hpp"
+
+#include <optional>
+#include <span>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace kasuri::lang {
+
+enum class Severity { error, warning };
+
+/// Stable identities of everything that can be wrong with a rule. The wording is in diagnostic.cpp.
+enum class Code {
+    bad_character, unclosed_string, bad_number, number_too_large, text_too_long, nested_too_deep, too_many_errors,
+    expected, statement_expected, extra_text,
+    unknown_name, unknown_function, unknown_component, unknown_space, unknown_proof,
+    duplicate_name, reserved_name, duplicate_statement,
+    not_assignable, needs_colour, needs_rgb, wrong_type, operand_types, argument_count, argument_type,
+    condition_type, choice_types, swizzle_repeats, model_not_colour,
+    value_out_of_range, empty_range, bad_step, not_constant, not_parameter,
+    unused_name,
+};
+
+/// A change of the text that mends the fault.
+struct Fix {
+    std::string label; ///< what it does, as a command: "write luminance"
+    Span span;         ///< replaced by `text`
+    std::string text;
+};
+
+/// A fault as data: where, what was expected, what came, and a remedy.
+struct Diagnostic {
+    Code code{};
+    Severity severity = Severity::error;
+    Span span;
+    std::vector<std::string> arguments; ///< fill %1 .. %9 of the wording
+    std::vector<Fix> fixes;
+};
+
+struct CodeRow {
+    Code code;
+    Severity severity;
+    std::string_view id;      ///< stable, for documentation and tests: "K201"
+    std::string_view wording; ///< with %1, %2 for the arguments
+    std::string_view help;    ///< one sentence on what to do
+};
+
+std::span<const CodeRow> code_table();
+const CodeRow& row(Code code);
+
+/// The wording with its arguments filled in.
+std::string message(const Diagnostic& diagnostic);
+
+/// "file:line:column: error K201: message" and, indented, the fixes and the help.
+std::string rendered(const Diagnostic& diagnostic, std::string_view source, std::string_view file);
+
+bool has_error(std::span<const Diagnostic> diagnostics);
+
+/// `source` with the fix applied.
+std::string applied(const Fix& fix, std::string_view source);
+
+} // namespace kasuri::lang

@@ -1,0 +1,79 @@
+#include "lang/syntax.hpp"
+
+#include "base/text.hpp"
+
+#include <fmt/format.h>
+#include <iterator>
+
+namespace kasuri::lang {
+
+std::string_view symbol(Operator op) {
+    switch (op) {
+    case Operator::none: return "";
+    case Operator::neg:
+    case Operator::sub: return "-";
+    case Operator::logical_not: return "!";
+    case Operator::add: return "+";
+    case Operator::mul: return "*";
+    case Operator::div: return "/";
+    case Operator::less: return "<";
+    case Operator::less_equal: return "<=";
+    case Operator::greater: return ">";
+    case Operator::greater_equal: return ">=";
+    case Operator::equal: return "==";
+    case Operator::not_equal: return "!=";
+    case Operator::logical_and: return "&&";
+    case Operator::logical_or: return "||";
+    }
+    return "";
+}
+
+namespace {
+
+std::string printed(const Tree& tree, ExprId id) {
+    if (id == no_expr)
+        return "_";
+    const Expr& e = tree.exprs[id];
+    std::string head;
+    switch (e.kind) {
+    case ExprKind::bad: return "bad";
+    case ExprKind::number: return number_text(e.number, 9);
+    case ExprKind::boolean: return e.number != 0 ? "true" : "false";
+    case ExprKind::name: return e.name;
+    case ExprKind::call: head = e.name; break;
+    case ExprKind::component: head = "." + e.name; break;
+    case ExprKind::unary:
+    case ExprKind::binary: head = symbol(e.op); break;
+    case ExprKind::choice: head = "?"; break;
+    }
+    for (const ExprId arg : e.args)
+        head += " " + printed(tree, arg);
+    return "(" + head + ")";
+}
+
+} // namespace
+
+std::string printed(const Tree& tree) {
+    constexpr std::string_view words[] = {"filter", "note", "working", "param", "preset", "let", "assign", "proof"};
+    std::string all;
+    for (const Statement& s : tree.statements) {
+        all += words[static_cast<std::size_t>(s.kind)];
+        if (!s.name.empty())
+            all += " " + s.name;
+        if (!s.component.empty())
+            all += "." + s.component;
+        if (s.op != Operator::none)
+            all += fmt::format(" {}=", symbol(s.op));
+        for (const ExprId id : {s.value, s.low, s.high, s.step})
+            if (id != no_expr)
+                all += " " + printed(tree, id);
+        for (const NamedNumber& value : s.values)
+            all += fmt::format(" {}={}", value.name, printed(tree, value.value));
+        if (!s.text.empty())
+            all += fmt::format(" \"{}\"", s.text);
+        all += "\n";
+    }
+    return all;
+}
+
+} // namespace kasuri::lang

@@ -1,0 +1,66 @@
+#pragma once
+#include "base/span.hpp"
+
+#include <cstdint>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace kasuri::lang {
+
+using ExprId = std::uint32_t;
+inline constexpr ExprId no_expr = ~ExprId{0};
+
+enum class ExprKind { bad, number, boolean, name, call, component, unary, binary, choice };
+
+enum class Operator { none, neg, logical_not, add, sub, mul, div, less, less_equal, greater, greater_equal,
+                      equal, not_equal, logical_and, logical_or };
+
+/// How an operator is written.
+std::string_view symbol(Operator op);
+
+/// One node of the tree. Operands are ids of the same Tree.
+struct Expr {
+    ExprKind kind = ExprKind::bad;
+    Span span;
+    Span name_span;            ///< of a call's or component's name, or of an operator
+    std::string name;          ///< of name, call and component
+    double number = 0;         ///< of number; 1 or 0 of boolean
+    Operator op = Operator::none;
+    std::vector<ExprId> args;
+    int height = 0;            ///< levels below it
+};
+
+enum class StatementKind { filter, note, working, param, preset, let, assign, proof };
+
+struct NamedNumber {
+    std::string name;
+    Span name_span;
+    ExprId value = no_expr;
+};
+
+/// One statement; the members that its kind does not use stay empty.
+struct Statement {
+    StatementKind kind{};
+    Span span;
+    std::string name;             ///< param, let: the name; working: the space; assign: the target; proof: the function
+    Span name_span;
+    std::string component;        ///< assign: after the dot, may be empty
+    Span component_span;
+    std::string text;             ///< filter, note, preset, proof, param: the quoted text
+    Operator op = Operator::none; ///< assign: of += and the like
+    ExprId value = no_expr;       ///< let, assign; param: default; proof: limit
+    ExprId low = no_expr, high = no_expr, step = no_expr; ///< param
+    std::vector<NamedNumber> values;                      ///< preset
+};
+
+/// What the parser makes of a text: immutable afterwards.
+struct Tree {
+    std::vector<Expr> exprs;
+    std::vector<Statement> statements;
+};
+
+/// The tree as indented text, for `explain` and tests.
+std::string printed(const Tree& tree);
+
+} // namespace kasuri::lang

@@ -1,0 +1,43 @@
+#include "proof/measure.hpp"
+#include "targets/target.hpp"
+
+#include <algorithm>
+
+namespace kasuri::proof {
+namespace {
+
+double moved(const std::array<float, 4>& before, const std::array<float, 4>& after) {
+    double most = 0, scale = 1;
+    for (std::size_t i = 0; i < 4; ++i) {
+        const double by = std::fabs(static_cast<double>(after[i]) - before[i]);
+        if (std::isnan(by))
+            return by;
+        most = std::max(most, by);
+        scale = std::max(scale, std::fabs(static_cast<double>(before[i])));
+    }
+    return most / scale;
+}
+
+std::optional<Measurement> measure(const Subject& subject) {
+    Measurement result;
+    if (!measure_on(subject, targets::lattice(telling_levels), "lattice", result, moved))
+        return std::nullopt;
+    for (const targets::Target* target : targets::all())
+        if (!measure_on(subject, targets::make(*target, 512), target->name, result, moved))
+            return std::nullopt;
+    return result;
+}
+
+} // namespace
+
+extern const Function identity;
+const Function identity = {
+    "identity",
+    "identity at defaults",
+    "At its defaults the rule changes nothing: largest change of a channel, relative to the largest channel where that is above 1.",
+    2e-6,
+    true,
+    measure,
+};
+
+} // namespace kasuri::proof

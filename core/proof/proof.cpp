@@ -1,0 +1,124 @@
+#include "proof/proof.hpp"
+
+#include "base/text.hpp"
+#include "builtins/builtin.hpp"
+
+#include <algorithm>
+#include <fmt/format.h>
+
+namespace kasuri::proof {
+
+extern const Function identity, neutral, finite;
+
+namespace {
+const Function* const table[] = {
+    &identity,
+    &neutral,
+    &finite,
+};
+
+struct Words {
+    std::vector<std::string_view> names;
+    lang::Vocabulary all;
+    Words() : all(builtins::vocabulary()) {
+        for (const Function* function : table)
+            names.push_back(function->name);
+        all.proofs = names;
+    }
+};
+} // namespace
+
+std::span<const Function* const> functions() { return table; }
+
+const Function* find(std::string_view name) {
+    for (const Function* function : table)
+        if (function->name == name)
+            return function;
+    return nullptr;
+}
+
+const lang::Vocabulary& vocabulary() {
+    static const Words words;
+    return words.all;
+}
+
+std::vector<lang::ProofLine> lines_of(const lang::Rule& rule) {
+    if (!rule.proofs.empty())
+        return rule.proofs;
+    std::vector<lang::ProofLine> lines;
+    for (const Function* function : table)
+        lines.push_back({std::string(function->title), std::string(function->name), std::nullopt, {}});
+    return lines;
+}
+
+std::vector<std::vector<double>> settings_of(const lang::Rule& rule) {
+    std::vector<double> defaults, low, high;
+    for (const lang::Parameter& p : rule.parameters) {
+        defaults.push_back(p.value);
+        low.push_back(p.low);
+        high.push_back(p.high);
+    }
+    std::vector<std::vector<double>> all = {defaults, low, high};
+    for (const lang::Preset& preset : rule.presets)
+        all.push_back(preset.values);
+    for (std::size_t i = 0; i < defaults.size(); ++i)
+        for (const std::vector<double>& ends : {low, high}) {
+            all.push_back(defaults);
+            all.back()[i] = ends[i];
+        }
+    std::vector<std::vector<double>> unique;
+    for (std::vector<double>& values : all)
+        if (std::find(unique.begin(), unique.end(), values) == unique.end())
+            unique.push_back(std::move(values));
+    return unique;
+}
+
+std::optional<Outcome> check(const lang::Rule& rule, const engine::Program& program, const lang::ProofLine& line,
+                             std::span<const std::vector<double>> settings, const CancelToken& cancel) {
+    const Function& function = *find(line.function);
+    std::vector<std::vector<double>> sets(settings.begin(), settings.end());
+    if (function.at_defaults) {
+        sets.assign(1, {});
+        for (const lang::Parameter& p : rule.parameters)
+            sets[0].push_back(p.value);
+    }
+    Outcome outcome;
+    outcome.title = line.title.empty() ? std::string(function.title) : line.title;
+    outcome.function = line.function;
+    outcome.limit = line.limit.value_or(function.limit);
+    outcome.settings = static_cast<int>(sets.size());
+    bool first = true;
+    for (const std::vector<double>& values : sets) {
+        const std::optional<Measurement> found = function.measure({rule, program, values, cancel});
+        if (!found)
+            return std::nullopt;
+        outcome.samples += found->samples;
+        if (first || found->figure > outcome.figure) {
+            outcome.figure = found->figure;
+            outcome.worst = found->worst;
+            outcome.values = values;
+        }
+        first = false;
+    }
+    outcome.passed = outcome.figure <= outcome.limit;
+    return outcome;
+}
+
+std::string report(const lang::Rule& rule, const Outcome& outcome) {
+    std::string text = fmt::format("{}  {}  {} {} {}", outcome.passed ? "pass" : "FAIL", outcome.title,
+                                   number_text(outcome.figure, 3), outcome.passed ? "<=" : ">",
+                                   number_text(outcome.limit, 3));
+    if (!outcome.passed) {
+        const auto triple = [](const std::array<float, 4>& c) {
+            return fmt::format("({}, {}, {})", number_text(c[0], 4), number_text(c[1], 4), number_text(c[2], 4));
+        };
+        text += fmt::format("  worst on {}: {} -> {}", outcome.worst.target, triple(outcome.worst.before),
+                            triple(outcome.worst.after));
+        for (std::size_t i = 0; i < outcome.values.size(); ++i)
+            text += fmt::format("{} {} = {}", i == 0 ? "  at" : ",", rule.parameters[i].name, number_text(outcome.values[i], 6));
+    }
+    return text + fmt::format("  [sampled: {} colours{}]", outcome.samples,
+                              outcome.settings > 1 ? fmt::format(" at {} settings", outcome.settings) : "");
+}
+
+} // namespace kasuri::proof

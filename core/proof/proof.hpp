@@ -1,0 +1,82 @@
+#pragma once
+#include "base/cancel.hpp"
+#include "engine/program.hpp"
+#include "image/image.hpp"
+#include "lang/rule.hpp"
+
+#include <array>
+#include <optional>
+#include <span>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace kasuri::proof {
+
+/// The worst case that a proof met.
+struct Place {
+    std::string target; ///< name of a target, or "lattice"
+    int index = 0;      ///< pixel of it
+    int count = 0;      ///< how many pixels it was measured on
+    std::array<float, 4> before{};
+    std::array<float, 4> after{};
+};
+
+/// What a proof function found for one set of values. A NaN anywhere makes the figure infinite.
+struct Measurement {
+    double figure = 0;
+    Place worst;
+    std::size_t samples = 0;
+};
+
+/// What a proof function is given.
+struct Subject {
+    const lang::Rule& rule;
+    const engine::Program& program; ///< of four outputs, in the rule's working space
+    std::vector<double> values;     ///< of the parameters
+    CancelToken cancel;
+};
+
+/// One row: a statement about rules that can be measured.
+struct Function {
+    std::string_view name;     ///< in the language: neutral
+    std::string_view title;    ///< when a rule says no title: greys stay grey
+    std::string_view doc;
+    double limit;              ///< when a rule says none; passed if figure <= limit
+    bool at_defaults;          ///< measured at the defaults only
+    std::optional<Measurement> (*measure)(const Subject&); ///< nothing if cancelled
+};
+
+std::span<const Function* const> functions();
+const Function* find(std::string_view name);
+
+/// The builtin vocabulary together with the names of the proof functions.
+const lang::Vocabulary& vocabulary();
+
+/// A checked statement.
+struct Outcome {
+    std::string title;
+    std::string function;
+    double figure = 0;
+    double limit = 0;
+    bool passed = false;
+    Place worst;
+    std::vector<double> values; ///< the parameter values of the worst case
+    std::size_t samples = 0;
+    int settings = 0;           ///< at how many sets of values
+};
+
+/// The rule's own proof lines, or all functions if it has none.
+std::vector<lang::ProofLine> lines_of(const lang::Rule& rule);
+
+/// Defaults, every preset, each parameter at either end, all low, all high: without repeats.
+std::vector<std::vector<double>> settings_of(const lang::Rule& rule);
+
+/// Measures one line over the given sets of values (those that go by defaults: over the defaults alone).
+std::optional<Outcome> check(const lang::Rule& rule, const engine::Program& program, const lang::ProofLine& line,
+                             std::span<const std::vector<double>> settings, const CancelToken& cancel = {});
+
+/// One line for people: "pass  greys stay grey  2.4e-08 <= 0.0001".
+std::string report(const lang::Rule& rule, const Outcome& outcome);
+
+} // namespace kasuri::proof

@@ -1,0 +1,20 @@
+#include "colour/models/hsv.hpp"
+#include "targets/target.hpp"
+
+namespace kasuri::targets {
+
+extern const Target hue_sweep;
+const Target hue_sweep = {
+    .name = "hue_sweep",
+    .title = "hue sweep",
+    .detail = "0 .. 360\u00b0, saturation 0.85, value 0.8",
+    .doc = "All HSV hues at one saturation and value, red to red.",
+    .shape = Shape::strip,
+    .axis = {0, 360, Scale::linear,
+             {{0, "0\u00b0"}, {60, "60\u00b0"}, {120, "120\u00b0"}, {180, "180\u00b0"}, {240, "240\u00b0"}, {300, "300\u00b0"}, {360, "360\u00b0"}}},
+    .thread_low = -0.05,
+    .thread_high = 1,
+    .colour = [](double value) { return colour::hsv_model.to_rgb({value, 0.85, 0.8}); },
+};
+
+} // namespace kasuri::targets
