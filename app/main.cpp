@@ -1,0 +1,102 @@
+#include "model/session.hpp"
+#include "targets/target.hpp"
+#include "widgets/bench.hpp"
+#include "widgets/main_window.hpp"
+#include "widgets/theme.hpp"
+
+#include <QApplication>
+#include <QCommandLineParser>
+#include <QDir>
+#include <QFileInfo>
+#include <QTimer>
+
+#include <cstdio>
+
+namespace {
+
+using namespace kasuri::app;
+
+/// Fills the bench with the demo world: its first filter with its first preset, the chart, the pictures.
+void start_demo(MainWindow& window, const QString& filters, const QString& pictures) {
+    Bench& bench = window.bench();
+    SheetModel& sheet = bench.sheet();
+    sheet.add_target(*kasuri::targets::find("dye_chart"), "colour");
+    const QString cloths = pictures + "/cloths.exr", puppet = pictures + "/puppet.exr";
+    if (QFileInfo::exists(cloths)) {
+        sheet.add_picture(cloths.toStdString(), "colour");
+        sheet.add_picture(cloths.toStdString(), "green");
+    }
+    if (QFileInfo::exists(puppet))
+        sheet.add_picture(puppet.toStdString(), "colour");
+    const QString first = filters + "/indigo-over-madder.kasuri";
+    if (!QFileInfo::exists(first))
+        return;
+    // The preset can be chosen once the text has been understood.
+    auto* once = new QObject(&window);
+    QObject::connect(&bench.session(), &Session::rule_changed, once, [&bench, once] {
+        const kasuri::lang::Rule* rule = bench.session().rule();
+        if (!rule || rule->presets.empty())
+            return;
+        once->deleteLater();
+        QObject::disconnect(&bench.session(), nullptr, once, nullptr);
+        bench.session().set_values(rule->presets.front().values, QObject::tr("preset"));
+        bench.session().undo_stack().clear();
+    });
+    bench.open(first);
+}
+
+} // namespace
+
+int main(int argc, char** argv) {
+    QApplication application(argc, argv);
+    QApplication::setApplicationName("kasuri");
+    QApplication::setOrganizationName("kasuri");
+    QApplication::setApplicationDisplayName("Kasuri");
+    QApplication::setApplicationVersion(KASURI_VERSION);
+    QCommandLineParser parser;
+    parser.setApplicationDescription("Kasuri: writes, shows and proves per-pixel colour rules.");
+    parser.addHelpOption();
+    parser.addVersionOption();
+    const QCommandLineOption demo("demo", "Start with the demo world: its filters in FOLDER/filters, its pictures in FOLDER/pictures.", "FOLDER");
+    const QCommandLineOption shot("screenshot", "Write a picture of the window to FILE once everything is shown, then quit.", "FILE");
+    const QCommandLineOption size("size", "Size of the window, such as 1280x800.", "WxH");
+    parser.addOptions({demo, shot, size});
+    parser.addPositionalArgument("files", "Filters and pictures to open.", "[files...]");
+    parser.process(application);
+
+    theme::apply(application);
+    MainWindow window;
+    if (parser.isSet(size)) {
+        const QStringList parts = parser.value(size).split('x');
+        if (parts.size() != 2 || parts[0].toInt() < 200 || parts[1].toInt() < 200) {
+            std::fprintf(stderr, "kasuri: --size %s: write it like 1280x800\n", qPrintable(parser.value(size)));
+            return 2;
+        }
+        window.resize(parts[0].toInt(), parts[1].toInt());
+    } else if (!parser.isSet(shot)) {
+        window.restore_layout();
+    }
+    if (parser.isSet(demo))
+        start_demo(window, parser.value(demo) + "/filters", parser.value(demo) + "/pictures");
+    else if (parser.positionalArguments().isEmpty())
+        window.bench().add_chart();
+    for (const QString& file : parser.positionalArguments())
+        window.bench().open(file);
+    window.show();
+    if (parser.isSet(shot)) {
+        auto* timer = new QTimer(&window);
+        auto* waited = new int(0);
+        QObject::connect(timer, &QTimer::timeout, &window, [&, timer, waited] {
+            if (!window.settled() && ++*waited < 300)
+                return;
+            timer->stop();
+            delete waited;
+            const QString file = parser.value(shot);
+            const bool saved = window.grab().save(file);
+            std::fprintf(saved ? stdout : stderr, saved ? "%s\n" : "kasuri: cannot write %s\n", qPrintable(file));
+            QApplication::exit(saved ? 0 : 3);
+        });
+        timer->start(100);
+    }
+    return QApplication::exec();
+}

@@ -1,0 +1,243 @@
+#include "model/preview.hpp"
+
+#include "engine/evaluate.hpp"
+#include "engine/lower.hpp"
+#include "model/display.hpp"
+
+#include <algorithm>
+#include <chrono>
+#include <tuple>
+
+namespace kasuri::app {
+namespace {
+
+using Clock = std::chrono::steady_clock;
+double milliseconds(Clock::time_point from) { return std::chrono::duration<double, std::milli>(Clock::now() - from).count(); }
+
+constexpr double patience_ms = 250;
+constexpr const char* strip_names[] = {"grey_ramp", "saturation_ramp", "hue_sweep"};
+constexpr int response_samples = 600;
+
+} // namespace
+
+/// The state that outlives a request: the last good rule, its programs, what was evaluated with it.
+class Preview::Worker {
+public:
+    /// Checks the text if it is another one. Returns whether it was.
+    bool check(const std::string& text) {
+        if (checked_ && text == text_)
+            return false;
+        text_ = text;
+        const auto from = Clock::now();
+        checked_ = std::make_shared<const lang::Checked>(lang::check(text, proof::vocabulary()));
+        if (checked_->ok) {
+            good_ = checked_;
+            programs_.clear();
+            after_.clear();
+            shown_after_.clear();
+            program("");
+        }
+        check_ms_ = milliseconds(from);
+        return true;
+    }
+    const CheckedPtr& last_checked() const { return checked_; }
+    bool has_rule() const { return good_ != nullptr; }
+    const lang::Rule& rule() const { return good_->rule; }
+
+    void set_values(std::vector<double> values) {
+        if (values == values_)
+            return;
+        values_ = std::move(values);
+        after_.clear();
+        shown_after_.clear();
+    }
+    const std::vector<double>& values() const { return values_; }
+
+    /// The program for pictures of a space; "" is the rule's own.
+    const engine::Program& program(const std::string& space) {
+        engine::ProgramPtr& entry = programs_[space];
+        if (!entry) {
+            engine::CompileOptions options;
+            options.in_space = space;
+            options.out_space = space;
+            entry = engine::compile(good_->rule, options);
+        }
+        return *entry;
+    }
+
+    /// Null if called off.
+    std::shared_ptr<SheetResult> sheet(const PreviewRequest& request, bool fresh, const CancelToken& cancel) {
+        auto result = std::make_shared<SheetResult>();
+        const std::string working(engine::working_space(rule()));
+        result->operations = program("").instructions().size();
+        result->check_ms = fresh ? check_ms_ : 0;
+        if (request.strip_pixels > 0)
+            for (const char* name : strip_names) {
+                StripResult strip{targets::find(name), {}, {}};
+                strip.before = targets::make(*strip.target, request.strip_pixels);
+                strip.before.space = working;
+                if (!run(program(""), strip.before, strip.after, cancel))
+                    return nullptr;
+                result->strips.push_back(std::move(strip));
+            }
+        const image::Picture greys = image::generated(response_samples, 1, [](int x, int) {
+            const double in = -0.1 + 1.4 * x / (response_samples - 1);
+            return std::array<double, 3>{in, in, in};
+        });
+        image::Picture answer;
+        if (!run(program(""), greys, answer, cancel))
+            return nullptr;
+        result->response = scopes::response(greys, answer);
+        for (const CellJob& job : request.cells)
+            if (job.pixels.width() > 0 && job.pixels.height() > 0) {
+                std::optional<CellResult> cell = this->cell(job, working, cancel);
+                if (!cell)
+                    return nullptr;
+                result->cells.push_back(std::move(*cell));
+            }
+        forget_unused(request);
+        return result;
+    }
+
+private:
+    bool run(const engine::Program& program, const image::Picture& before, image::Picture& after, const CancelToken& cancel) {
+        std::optional<image::Picture> made = engine::evaluate(program, before, values_, cancel);
+        if (made)
+            after = std::move(*made);
+        return made.has_value();
+    }
+
+    std::optional<CellResult> cell(const CellJob& job, const std::string& working, const CancelToken& cancel) {
+        const std::string key = job.target ? job.source + "|" + working : job.source;
+        PicturePtr before = job.picture;
+        if (!before) {
+            PicturePtr& made = generated_[key];
+            if (!made) {
+                image::Picture picture = targets::make(*job.target, 0);
+                picture.space = working;
+                made = std::make_shared<const image::Picture>(std::move(picture));
+            }
+            before = made;
+        }
+        PicturePtr& after = after_[key];
+        if (!after) {
+            image::Picture picture;
+            if (!run(program(job.target ? "" : before->space), *before, picture, cancel))
+                return std::nullopt;
+            after = std::make_shared<const image::Picture>(std::move(picture));
+        }
+        CellResult result;
+        result.id = job.id;
+        result.before_pixels = before;
+        result.after_pixels = after;
+        const Shown shape{key, job.lens, job.pixels.width(), job.pixels.height()};
+        const auto image = [&](std::map<Shown, QImage>& cache, const image::Picture& picture) {
+            QImage& entry = cache[shape];
+            if (entry.isNull())
+                entry = shown(reduced(picture, job.pixels.width(), job.pixels.height()), lens(job.lens));
+            return entry;
+        };
+        result.before = image(shown_before_, *before);
+        result.after = image(shown_after_, *after);
+        return result;
+    }
+
+    void forget_unused(const PreviewRequest& request) {
+        std::erase_if(shown_before_, [&](const auto& entry) {
+            return std::none_of(request.cells.begin(), request.cells.end(), [&](const CellJob& job) {
+                return std::get<0>(entry.first).starts_with(job.source) && std::get<2>(entry.first) == job.pixels.width();
+            });
+        });
+    }
+
+    using Shown = std::tuple<std::string, std::string, int, int>;
+    std::string text_;
+    CheckedPtr checked_, good_;
+    double check_ms_ = 0;
+    std::vector<double> values_;
+    std::map<std::string, engine::ProgramPtr> programs_;
+    std::map<std::string, PicturePtr> generated_, after_;
+    std::map<Shown, QImage> shown_before_, shown_after_;
+};
+
+Preview::Preview(QObject* parent) : QObject(parent) {
+    qRegisterMetaType<CheckedPtr>();
+    qRegisterMetaType<SheetPtr>();
+    qRegisterMetaType<ProofsPtr>();
+    thread_ = std::thread([this] { loop(); });
+}
+
+Preview::~Preview() {
+    {
+        const std::lock_guard lock(mutex_);
+        stop_ = true;
+        current_.cancel();
+    }
+    wake_.notify_one();
+    thread_.join();
+}
+
+std::uint64_t Preview::request(PreviewRequest request) {
+    std::uint64_t generation = 0;
+    {
+        const std::lock_guard lock(mutex_);
+        waiting_ = std::make_unique<PreviewRequest>(std::move(request));
+        generation = ++generation_;
+        if (proving_ || milliseconds(began_) > patience_ms)
+            current_.cancel();
+    }
+    wake_.notify_one();
+    return generation;
+}
+
+void Preview::loop() {
+    Worker worker;
+    while (true) {
+        std::unique_ptr<PreviewRequest> request;
+        std::uint64_t generation = 0;
+        CancelToken cancel;
+        {
+            std::unique_lock lock(mutex_);
+            wake_.wait(lock, [this] { return stop_ || waiting_; });
+            if (stop_)
+                return;
+            request = std::move(waiting_);
+            generation = generation_;
+            current_ = cancel;
+            proving_ = false;
+            began_ = Clock::now();
+        }
+        const auto from = Clock::now();
+        const bool fresh = worker.check(request->text);
+        if (fresh)
+            emit checked(request->text, worker.last_checked());
+        if (!worker.has_rule())
+            continue;
+        worker.set_values(values_for(worker.rule(), request->values));
+        const std::shared_ptr<SheetResult> sheet = worker.sheet(*request, fresh, cancel);
+        if (!sheet)
+            continue;
+        sheet->generation = generation;
+        sheet->total_ms = milliseconds(from);
+        emit sheet_ready(sheet);
+        {
+            const std::lock_guard lock(mutex_);
+            if (waiting_)
+                continue; // newer work first; its proofs come after it
+            proving_ = true;
+        }
+        auto proofs = std::make_shared<ProofsResult>();
+        proofs->generation = generation;
+        const std::vector<std::vector<double>> settings = {worker.values()};
+        for (const lang::ProofLine& line : proof::lines_of(worker.rule())) {
+            auto outcome = proof::check(worker.rule(), worker.program(""), line, settings, cancel);
+            if (!outcome)
+                break;
+            proofs->outcomes.push_back(std::move(*outcome));
+        }
+        if (!cancel.cancelled())
+            emit proofs_ready(proofs);
+    }
+}
+
+} // namespace kasuri::app

@@ -1,0 +1,109 @@
+#pragma once
+#include "base/cancel.hpp"
+#include "engine/program.hpp"
+#include "image/image.hpp"
+#include "model/session.hpp"
+#include "proof/proof.hpp"
+#include "scopes/response.hpp"
+#include "targets/target.hpp"
+
+#include <QImage>
+#include <QObject>
+#include <QSize>
+
+#include <chrono>
+#include <condition_variable>
+#include <map>
+#include <memory>
+#include <mutex>
+#include <string>
+#include <thread>
+#include <vector>
+
+namespace kasuri::app {
+
+using PicturePtr = std::shared_ptr<const image::Picture>;
+
+/// One cell of the sheet as the evaluation needs to know it.
+struct CellJob {
+    int id = 0;
+    std::string source;  ///< a key that names the picture; equal keys share the work
+    PicturePtr picture;  ///< null for a generated target
+    const targets::Target* target = nullptr;
+    std::string lens;
+    QSize pixels;        ///< device pixels to show
+};
+
+struct PreviewRequest {
+    std::string text;
+    ValueMap values;
+    int strip_pixels = 0;
+    std::vector<CellJob> cells;
+};
+
+struct StripResult {
+    const targets::Target* target = nullptr;
+    image::Picture before, after;
+};
+
+struct CellResult {
+    int id = 0;
+    QImage before, after;
+    PicturePtr before_pixels, after_pixels; ///< whole, for read-outs; after is in the space of before
+};
+
+/// Everything the sheet shows of one state of the rule.
+struct SheetResult {
+    std::uint64_t generation = 0;
+    std::vector<StripResult> strips;
+    scopes::Response response;
+    std::vector<CellResult> cells;
+    std::size_t operations = 0;
+    double check_ms = 0;  ///< text to runnable; 0 if the text was not checked again
+    double total_ms = 0;
+};
+using SheetPtr = std::shared_ptr<const SheetResult>;
+
+struct ProofsResult {
+    std::uint64_t generation = 0;
+    std::vector<proof::Outcome> outcomes;
+};
+using ProofsPtr = std::shared_ptr<const ProofsResult>;
+
+/// Checks and evaluates on a thread of its own. The latest request wins: what waits is replaced. A sheet that
+/// is being computed is finished if it is quick (so that dragging shows every step it can) and called off if
+/// it is slow; proofs are called off at once.
+class Preview : public QObject {
+    Q_OBJECT
+public:
+    explicit Preview(QObject* parent = nullptr);
+    ~Preview() override;
+
+    /// Returns the generation that the results will carry.
+    std::uint64_t request(PreviewRequest request);
+
+signals:
+    void checked(const std::string& text, const kasuri::app::CheckedPtr& checked);
+    void sheet_ready(const kasuri::app::SheetPtr& sheet);
+    void proofs_ready(const kasuri::app::ProofsPtr& proofs);
+
+private:
+    class Worker;
+    void loop();
+
+    std::mutex mutex_;
+    std::condition_variable wake_;
+    std::unique_ptr<PreviewRequest> waiting_;
+    std::uint64_t generation_ = 0;
+    bool stop_ = false;
+    bool proving_ = false;
+    std::chrono::steady_clock::time_point began_;
+    CancelToken current_;
+    std::thread thread_;
+};
+
+} // namespace kasuri::app
+
+Q_DECLARE_METATYPE(kasuri::app::CheckedPtr)
+Q_DECLARE_METATYPE(kasuri::app::SheetPtr)
+Q_DECLARE_METATYPE(kasuri::app::ProofsPtr)

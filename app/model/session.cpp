@@ -1,0 +1,139 @@
+#include "model/session.hpp"
+
+#include "document/filter_file.hpp"
+#include "model/undo_commands.hpp"
+
+#include <algorithm>
+
+namespace kasuri::app {
+
+std::vector<double> values_for(const lang::Rule& rule, const ValueMap& chosen) {
+    std::vector<double> values;
+    for (const lang::Parameter& p : rule.parameters) {
+        const auto found = chosen.find(p.name);
+        // A range that was narrowed in the text holds for values chosen before.
+        values.push_back(found == chosen.end() ? p.value : std::clamp(found->second, p.low, p.high));
+    }
+    return values;
+}
+
+Session::Session(QObject* parent) : QObject(parent), text_(document::new_filter_text()) {
+    connect(&stack_, &QUndoStack::cleanChanged, this, [this] { emit file_changed(); });
+}
+
+std::vector<double> Session::values() const { return rule() ? values_for(*rule(), chosen_) : std::vector<double>(); }
+
+QString Session::display_name() const {
+    return path_.empty() ? tr("untitled") : QString::fromStdString(path_.stem().string());
+}
+
+void Session::record_edit(const document::TextEdit& edit) {
+    change_text(edit);
+    stack_.push(new TextCommand(*this, edit, edit.removed.empty() ? tr("typing") : edit.inserted.empty() ? tr("deleting") : tr("replacing"), true));
+    emit text_changed();
+}
+
+void Session::apply_edit(const document::TextEdit& edit, const QString& name) {
+    if (edit.removed != edit.inserted)
+        stack_.push(new TextCommand(*this, edit, name, false));
+}
+
+void Session::change_text(const document::TextEdit& edit) { text_ = edit.applied(text_); }
+
+void Session::change_values(const ValueMap& values) {
+    chosen_ = values;
+    emit values_changed();
+}
+
+void Session::set_value(int parameter, double value) {
+    if (!rule() || parameter < 0 || static_cast<std::size_t>(parameter) >= rule()->parameters.size())
+        return;
+    const lang::Parameter& p = rule()->parameters[static_cast<std::size_t>(parameter)];
+    ValueMap after = chosen_;
+    after[p.name] = std::clamp(value, p.low, p.high);
+    if (after != chosen_)
+        stack_.push(new ValueCommand(*this, std::move(after), tr("%1").arg(QString::fromStdString(p.name)), parameter));
+}
+
+void Session::set_values(const std::vector<double>& values, const QString& name) {
+    if (!rule())
+        return;
+    ValueMap after = chosen_;
+    for (std::size_t i = 0; i < values.size(); ++i)
+        after[rule()->parameters[i].name] = values[i];
+    if (after != chosen_)
+        stack_.push(new ValueCommand(*this, std::move(after), name, -1));
+}
+
+void Session::reset_value(int parameter) {
+    if (rule())
+        set_value(parameter, rule()->parameters[static_cast<std::size_t>(parameter)].value);
+}
+
+void Session::reset_values() {
+    if (!rule())
+        return;
+    std::vector<double> defaults;
+    for (const lang::Parameter& p : rule()->parameters)
+        defaults.push_back(p.value);
+    set_values(defaults, tr("reset of all values"));
+}
+
+void Session::write_defaults() {
+    if (rule() && compiles_)
+        apply_edit(document::with_defaults(text_, *rule(), values()), tr("values as defaults"));
+}
+
+void Session::write_preset(const QString& name) {
+    if (rule() && compiles_ && !rule()->parameters.empty())
+        apply_edit(document::with_preset(text_, *rule(), name.toStdString(), values()), tr("preset %1").arg(name));
+}
+
+void Session::load_text(std::string text, std::filesystem::path path) {
+    text_ = std::move(text);
+    path_ = std::move(path);
+    chosen_.clear();
+    good_.reset();
+    diagnostics_.clear();
+    compiles_ = false;
+    stack_.clear();
+    stack_.setClean();
+    emit text_replaced();
+    emit rule_changed();
+    emit diagnostics_changed();
+    emit file_changed();
+    emit text_changed();
+}
+
+void Session::start_new() { load_text(document::new_filter_text(), {}); }
+
+Status Session::open(const std::filesystem::path& path) {
+    Result<std::string> text = document::load_filter(path);
+    if (!text)
+        return text.error();
+    load_text(std::move(text.value()), path);
+    return {};
+}
+
+Status Session::save(const std::filesystem::path& path) {
+    if (const Status saved = document::save_filter(path, text_); !saved)
+        return saved;
+    path_ = path;
+    stack_.setClean();
+    emit file_changed();
+    return {};
+}
+
+void Session::set_checked(const std::string& text, const CheckedPtr& checked) {
+    if (text != text_)
+        return;
+    diagnostics_ = checked->diagnostics;
+    compiles_ = checked->ok;
+    if (checked->ok)
+        good_ = checked;
+    emit diagnostics_changed();
+    if (checked->ok)
+        emit rule_changed();
+}
+
+} // namespace kasuri::app

@@ -1,0 +1,127 @@
+#include "model/sheet.hpp"
+
+#include "io/picture_file.hpp"
+
+#include <QCoreApplication>
+#include <QPointer>
+#include <QThreadPool>
+
+#include <algorithm>
+
+namespace kasuri::app {
+
+SheetModel::SheetModel(QObject* parent) : QObject(parent) {}
+
+const Cell* SheetModel::find(int id) const {
+    const auto found = std::find_if(cells_.begin(), cells_.end(), [id](const Cell& c) { return c.id == id; });
+    return found == cells_.end() ? nullptr : &*found;
+}
+
+Cell& SheetModel::at(int id) {
+    return *std::find_if(cells_.begin(), cells_.end(), [id](const Cell& c) { return c.id == id; });
+}
+
+QString SheetModel::title(const Cell& cell) const {
+    if (cell.target)
+        return QString::fromUtf8(cell.target->title.data(), static_cast<qsizetype>(cell.target->title.size()));
+    QString name = QString::fromStdString(std::filesystem::path(cell.picture).stem().string());
+    if (!cell.layer.empty())
+        name += ", " + QString::fromStdString(cell.layer);
+    return name;
+}
+
+QStringList SheetModel::layers_of(const Cell& cell) const {
+    QStringList names;
+    if (const auto found = images_.find(cell.picture); found != images_.end() && found->second)
+        for (const std::string& layer : image::layers(*found->second))
+            names << QString::fromStdString(layer);
+    return names;
+}
+
+PicturePtr SheetModel::picture_of(const Cell& cell) const {
+    const auto found = images_.find(cell.picture);
+    if (cell.target || found == images_.end() || !found->second)
+        return nullptr;
+    PicturePtr& entry = pictures_[cell.source()];
+    if (!entry)
+        if (auto picture = image::picture_of(*found->second, cell.layer))
+            entry = std::make_shared<const image::Picture>(std::move(*picture));
+    return entry;
+}
+
+int SheetModel::add_target(const targets::Target& target, const std::string& lens) {
+    cells_.push_back({next_id_++, &target, {}, {}, lens});
+    emit changed();
+    return cells_.back().id;
+}
+
+int SheetModel::add_picture(const std::filesystem::path& path, const std::string& lens, const std::string& layer) {
+    cells_.push_back({next_id_++, nullptr, path.string(), layer, lens});
+    const int id = cells_.back().id;
+    read(path.string());
+    emit changed();
+    return id;
+}
+
+void SheetModel::set_picture(int id, const std::filesystem::path& path) {
+    if (!find(id))
+        return;
+    Cell& cell = at(id);
+    cell.target = nullptr;
+    cell.picture = path.string();
+    cell.layer.clear();
+    read(cell.picture);
+    emit changed();
+}
+
+void SheetModel::remove(int id) {
+    std::erase_if(cells_, [id](const Cell& c) { return c.id == id; });
+    emit changed();
+}
+
+void SheetModel::set_lens(int id, const std::string& lens) {
+    if (!find(id))
+        return;
+    at(id).lens = lens;
+    emit changed();
+}
+
+void SheetModel::set_layer(int id, const std::string& layer) {
+    if (!find(id))
+        return;
+    at(id).layer = layer;
+    emit changed();
+}
+
+void SheetModel::read(const std::string& path) {
+    if (images_.contains(path))
+        return;
+    images_[path] = nullptr;
+    ++pending_;
+    QThreadPool::globalInstance()->start([self = QPointer<SheetModel>(this), path] {
+        auto loaded = std::make_shared<Result<image::Image>>(io::load(path));
+        // Back on the interface thread; a model that is gone by then is not touched.
+        QMetaObject::invokeMethod(
+            qApp,
+            [self, path, loaded] {
+                if (!self)
+                    return;
+                --self->pending_;
+                if (loaded->ok()) {
+                    self->images_[path] = std::make_shared<const image::Image>(std::move(loaded->value()));
+                    const std::vector<std::string> layers = image::layers(*self->images_[path]);
+                    for (Cell& cell : self->cells_)
+                        if (cell.picture == path && std::find(layers.begin(), layers.end(), cell.layer) == layers.end())
+                            cell.layer = layers.front();
+                } else {
+                    self->images_.erase(path);
+                    std::erase_if(self->cells_, [&](const Cell& c) { return c.picture == path; });
+                    emit self->failed(loaded->error());
+                }
+                emit self->changed();
+            },
+            Qt::QueuedConnection);
+    });
+}
+
+} // namespace kasuri::app

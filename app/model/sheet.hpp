@@ -1,0 +1,64 @@
+#pragma once
+#include "base/result.hpp"
+#include "image/image.hpp"
+#include "model/preview.hpp"
+
+#include <QObject>
+#include <QString>
+#include <QStringList>
+
+#include <filesystem>
+#include <map>
+#include <string>
+#include <vector>
+
+namespace kasuri::app {
+
+/// What one cell shows: a generated target, or a layer of a picture, through a lens.
+struct Cell {
+    int id = 0;
+    const targets::Target* target = nullptr;
+    std::string picture; ///< path, when there is no target
+    std::string layer;
+    std::string lens = "colour";
+
+    std::string source() const { return target ? "target:" + std::string(target->name) : picture + "#" + layer; }
+};
+
+/// The cells of the sheet and the pictures they show. Pictures are read in the background.
+class SheetModel : public QObject {
+    Q_OBJECT
+public:
+    explicit SheetModel(QObject* parent = nullptr);
+
+    const std::vector<Cell>& cells() const { return cells_; }
+    const Cell* find(int id) const;
+    QString title(const Cell& cell) const;
+    QStringList layers_of(const Cell& cell) const;
+    PicturePtr picture_of(const Cell& cell) const; ///< null while it is being read
+
+    int add_target(const targets::Target& target, const std::string& lens);
+    int add_picture(const std::filesystem::path& path, const std::string& lens, const std::string& layer = {});
+    void remove(int id);
+    void set_lens(int id, const std::string& lens);
+    void set_layer(int id, const std::string& layer);
+    /// Shows another picture in the cell.
+    void set_picture(int id, const std::filesystem::path& path);
+    bool loading() const { return pending_ > 0; }
+
+signals:
+    void changed();                              ///< cells or pictures
+    void failed(const kasuri::Error& error);     ///< a picture could not be read; its cells are gone
+
+private:
+    void read(const std::string& path);
+    Cell& at(int id);
+
+    int next_id_ = 1;
+    int pending_ = 0;
+    std::vector<Cell> cells_;
+    std::map<std::string, std::shared_ptr<const image::Image>> images_;
+    mutable std::map<std::string, PicturePtr> pictures_;
+};
+
+} // namespace kasuri::app

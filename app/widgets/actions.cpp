@@ -1,0 +1,62 @@
+#include "widgets/actions.hpp"
+
+#include "widgets/bench.hpp"
+
+#include <QAction>
+#include <QCoreApplication>
+#include <QMenu>
+
+namespace kasuri::app {
+namespace {
+
+constexpr const char* separator = nullptr;
+constexpr ActionRow table[] = {
+    {"new", QT_TRANSLATE_NOOP("Actions", "New filter"), "Ctrl+N", [](Bench& b) { b.new_filter(); }},
+    {"open", QT_TRANSLATE_NOOP("Actions", "Open filter or picture\u2026"), "Ctrl+O", [](Bench& b) { b.ask_open(); }},
+    {"recent", QT_TRANSLATE_NOOP("Actions", "Recent"), "", nullptr},
+    {"save", QT_TRANSLATE_NOOP("Actions", "Save"), "Ctrl+S", [](Bench& b) { b.save(); }},
+    {"save_as", QT_TRANSLATE_NOOP("Actions", "Save as\u2026"), "Ctrl+Shift+S", [](Bench& b) { b.ask_save_as(); }},
+    {"line", separator, "", nullptr},
+    {"bake", QT_TRANSLATE_NOOP("Actions", "Hand over a LUT\u2026"), "Ctrl+L", [](Bench& b) { b.open_bake(); }},
+    {"render", QT_TRANSLATE_NOOP("Actions", "Apply to a picture file\u2026"), "Ctrl+R", [](Bench& b) { b.ask_render(); }},
+    {"line", separator, "", nullptr},
+    {"undo", QT_TRANSLATE_NOOP("Actions", "Undo"), "Ctrl+Z", [](Bench& b) { b.undo(); }},
+    {"redo", QT_TRANSLATE_NOOP("Actions", "Redo"), "Ctrl+Shift+Z", [](Bench& b) { b.redo(); }},
+    {"fix", QT_TRANSLATE_NOOP("Actions", "Apply the offered fix"), "Alt+Return", [](Bench& b) { b.apply_fix(); }},
+    {"next_fault", QT_TRANSLATE_NOOP("Actions", "Next error or warning"), "F8", [](Bench& b) { b.next_fault(); }},
+    {"reset", QT_TRANSLATE_NOOP("Actions", "Reset all values"), "", [](Bench& b) { b.reset_values(); }},
+    {"line", separator, "", nullptr},
+    {"add_chart", QT_TRANSLATE_NOOP("Actions", "Add a chart cell"), "", [](Bench& b) { b.add_chart(); }},
+    {"next_panel", QT_TRANSLATE_NOOP("Actions", "Next panel"), "F6", [](Bench& b) { b.next_panel(); }},
+    {"line", separator, "", nullptr},
+    {"quit", QT_TRANSLATE_NOOP("Actions", "Quit"), "Ctrl+Q", [](Bench& b) { b.quit(); }},
+};
+
+} // namespace
+
+std::span<const ActionRow> action_table() { return table; }
+
+void fill_menu(QMenu& menu, QWidget& window, Bench& bench) {
+    for (const ActionRow& row : table) {
+        if (!row.text) {
+            menu.addSeparator();
+            continue;
+        }
+        const QString text = QCoreApplication::translate("Actions", row.text);
+        if (!row.run) { // filled when it opens
+            QMenu* sub = menu.addMenu(text);
+            sub->setObjectName(row.id);
+            QObject::connect(sub, &QMenu::aboutToShow, &window, [sub, &bench] { bench.fill_recent(*sub); });
+            continue;
+        }
+        QAction* action = menu.addAction(text, &window, [&row, &bench] { row.run(bench); });
+        action->setObjectName(row.id);
+        if (*row.shortcut) {
+            action->setShortcut(QKeySequence(row.shortcut));
+            action->setShortcutContext(Qt::WindowShortcut);
+        }
+        window.addAction(action);
+    }
+}
+
+} // namespace kasuri::app

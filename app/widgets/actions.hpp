@@ -1,0 +1,30 @@
+#pragma once
+#include <QKeySequence>
+#include <QString>
+
+#include <functional>
+#include <span>
+#include <vector>
+
+class QAction;
+class QMenu;
+class QWidget;
+
+namespace kasuri::app {
+
+class Bench;
+
+/// One row: an action of the window. A row without text is a line in the menu.
+struct ActionRow {
+    const char* id;
+    const char* text;
+    const char* shortcut;
+    void (*run)(Bench& bench);
+};
+
+std::span<const ActionRow> action_table();
+
+/// Puts every row into the menu and its shortcut on the window.
+void fill_menu(QMenu& menu, QWidget& window, Bench& bench);
+
+} // namespace kasuri::app

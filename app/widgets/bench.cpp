@@ -1,0 +1,170 @@
+#include "widgets/bench.hpp"
+
+#include "document/filter_file.hpp"
+#include "handover/render.hpp"
+#include "widgets/bake_window.hpp"
+
+#include <QCoreApplication>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QMenu>
+#include <QMessageBox>
+#include <QPointer>
+#include <QSettings>
+#include <QThreadPool>
+#include <QWidget>
+
+#include <memory>
+
+namespace kasuri::app {
+namespace {
+constexpr int most_recent = 10;
+const QString filters_and_pictures = QStringLiteral("*.kasuri *.png *.tif *.tiff *.exr");
+
+QString folder_of(const std::filesystem::path& path) { return QString::fromStdString(path.parent_path().string()); }
+bool is_filter(const QString& file) {
+    return file.endsWith(QString::fromUtf8(document::filter_ending.data(), static_cast<qsizetype>(document::filter_ending.size())), Qt::CaseInsensitive);
+}
+} // namespace
+
+Bench::Bench(QWidget* window) : QObject(window), window_(window), session_(this), sheet_(this) {
+    connect(&sheet_, &SheetModel::failed, this, [this](const Error& error) { emit said(QString::fromStdString(error.text()), true); });
+}
+
+bool Bench::may_leave() {
+    if (!session_.modified())
+        return true;
+    QMessageBox box(QMessageBox::NoIcon, tr("Unsaved work"), tr("\u201c%1\u201d has changes that are not saved.").arg(session_.display_name()),
+                    QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, window_);
+    box.setDefaultButton(QMessageBox::Save);
+    switch (box.exec()) {
+    case QMessageBox::Save: return save();
+    case QMessageBox::Discard: return true;
+    default: return false;
+    }
+}
+
+void Bench::new_filter() {
+    if (may_leave())
+        session_.start_new();
+}
+
+void Bench::ask_open() {
+    const QString file = QFileDialog::getOpenFileName(window_, tr("Open a filter or a picture"), folder_of(session_.path()),
+                                                      tr("Filters and pictures (%1);;All files (*)").arg(filters_and_pictures));
+    if (!file.isEmpty())
+        open(file);
+}
+
+void Bench::open(const QString& file) {
+    if (!is_filter(file)) {
+        sheet_.add_picture(file.toStdString(), "colour");
+        remember(file);
+        return;
+    }
+    if (!may_leave())
+        return;
+    if (const Status opened = session_.open(file.toStdString()); !opened)
+        emit said(QString::fromStdString(opened.error().text()), true);
+    else
+        remember(file);
+}
+
+void Bench::open_urls(const QList<QUrl>& urls) {
+    for (const QUrl& url : urls)
+        if (url.isLocalFile())
+            open(url.toLocalFile());
+        else
+            emit said(tr("%1: only files on this machine can be opened").arg(url.toDisplayString()), true);
+}
+
+bool Bench::save() {
+    return session_.path().empty() ? ask_save_as() : save_to(QString::fromStdString(session_.path().string()));
+}
+
+bool Bench::ask_save_as() {
+    const QString start = session_.path().empty() ? session_.display_name() + ".kasuri" : QString::fromStdString(session_.path().string());
+    QString file = QFileDialog::getSaveFileName(window_, tr("Save the filter"), start, tr("Filters (*.kasuri)"));
+    if (file.isEmpty())
+        return false;
+    if (!is_filter(file))
+        file += ".kasuri";
+    return save_to(file);
+}
+
+bool Bench::save_to(const QString& file) {
+    if (const Status saved = session_.save(file.toStdString()); !saved) {
+        emit said(QString::fromStdString(saved.error().text()), true);
+        return false;
+    }
+    remember(file);
+    emit said(tr("Saved %1").arg(file), false);
+    return true;
+}
+
+void Bench::open_bake() {
+    auto* bake = new BakeWindow(session_, window_);
+    connect(bake, &BakeWindow::said, this, &Bench::said);
+    bake->show();
+}
+
+void Bench::ask_render() {
+    const QString in = QFileDialog::getOpenFileName(window_, tr("Apply to which picture?"), {}, tr("Pictures (*.png *.tif *.tiff *.exr);;All files (*)"));
+    if (in.isEmpty())
+        return;
+    const QFileInfo facts(in);
+    const QString out = QFileDialog::getSaveFileName(window_, tr("Write the result"),
+                                                     facts.path() + "/" + facts.completeBaseName() + "-" + session_.display_name() + "." + facts.suffix(),
+                                                     tr("Pictures (*.png *.tif *.tiff *.exr)"));
+    if (!out.isEmpty())
+        render(in, out);
+}
+
+void Bench::render(const QString& in, const QString& out) {
+    if (!session_.rule()) {
+        emit said(tr("There is no rule that compiles yet."), true);
+        return;
+    }
+    emit said(tr("Rendering %1\u2026").arg(out), false);
+    auto rule = std::make_shared<const lang::Rule>(*session_.rule());
+    QThreadPool::globalInstance()->start([self = QPointer<Bench>(this), rule, values = session_.values(), in, out] {
+        auto report = std::make_shared<Result<io::SaveReport>>(handover::render(*rule, values, in.toStdString(), out.toStdString()));
+        QMetaObject::invokeMethod(
+            qApp,
+            [self, report, out] {
+                if (!self)
+                    return;
+                if (!report->ok())
+                    emit self->said(QString::fromStdString(report->error().text()), true);
+                else if (report->value().clipped > 0)
+                    emit self->said(tr("Wrote %1; %2 values outside 0 .. 1 were clipped").arg(out).arg(report->value().clipped), false);
+                else
+                    emit self->said(tr("Wrote %1").arg(out), false);
+            },
+            Qt::QueuedConnection);
+    });
+}
+
+void Bench::add_chart() { sheet_.add_target(*targets::find("dye_chart"), "colour"); }
+
+void Bench::quit() { window_->close(); }
+
+void Bench::remember(const QString& file) {
+    QSettings settings;
+    QStringList recent = settings.value("recent").toStringList();
+    const QString whole = QFileInfo(file).absoluteFilePath();
+    recent.removeAll(whole);
+    recent.prepend(whole);
+    settings.setValue("recent", recent.mid(0, most_recent));
+}
+
+void Bench::fill_recent(QMenu& menu) {
+    menu.clear();
+    for (const QString& file : QSettings().value("recent").toStringList())
+        if (QFileInfo::exists(file))
+            menu.addAction(QFileInfo(file).fileName() + "     " + QFileInfo(file).path(), this, [this, file] { open(file); });
+    if (menu.isEmpty())
+        menu.addAction(tr("nothing yet"))->setEnabled(false);
+}
+
+} // namespace kasuri::app

@@ -1,0 +1,62 @@
+#pragma once
+#include "model/preview.hpp"
+#include "model/session.hpp"
+#include "model/sheet.hpp"
+
+#include <QObject>
+#include <QUrl>
+
+class QMenu;
+class QWidget;
+
+namespace kasuri::app {
+
+/// What the window's commands do: files, hand-over, undo. Knows the models and asks the user through dialogs;
+/// the window shows what it says.
+class Bench : public QObject {
+    Q_OBJECT
+public:
+    explicit Bench(QWidget* window);
+
+    Session& session() { return session_; }
+    SheetModel& sheet() { return sheet_; }
+
+    void new_filter();
+    void ask_open();
+    /// A filter goes on the bench (asking about unsaved work), a picture into a new cell.
+    void open(const QString& file);
+    void open_urls(const QList<QUrl>& urls);
+    bool save();
+    bool save_to(const QString& file);
+    bool ask_save_as();
+    void open_bake();
+    void ask_render();
+    /// Applies the rule to a picture file in the background.
+    void render(const QString& in, const QString& out);
+    void undo() { session_.undo_stack().undo(); }
+    void redo() { session_.undo_stack().redo(); }
+    void reset_values() { session_.reset_values(); }
+    void add_chart();
+    void apply_fix() { emit fix_wanted(); }
+    void next_fault() { emit next_fault_wanted(); }
+    void next_panel() { emit next_panel_wanted(); }
+    void quit();
+    void fill_recent(QMenu& menu);
+    /// Whether unsaved work may go: saved, given up, or nothing to lose.
+    bool may_leave();
+
+signals:
+    void said(const QString& message, bool bad);
+    void fix_wanted();
+    void next_fault_wanted();
+    void next_panel_wanted();
+
+private:
+    void remember(const QString& file);
+
+    QWidget* window_;
+    Session session_;
+    SheetModel sheet_;
+};
+
+} // namespace kasuri::app

@@ -1,0 +1,263 @@
+#include "widgets/main_window.hpp"
+
+#include "engine/lower.hpp"
+#include "widgets/actions.hpp"
+#include "widgets/bench.hpp"
+#include "widgets/heading.hpp"
+#include "widgets/numbers_panel.hpp"
+#include "widgets/proofs_bar.hpp"
+#include "widgets/response_view.hpp"
+#include "widgets/rule_editor.hpp"
+#include "widgets/rule_panel.hpp"
+#include "widgets/sheet_view.hpp"
+#include "widgets/status_line.hpp"
+#include "widgets/strip_view.hpp"
+#include "widgets/theme.hpp"
+#include "widgets/top_bar.hpp"
+#include "widgets/values_panel.hpp"
+
+#include <QApplication>
+#include <QCloseEvent>
+#include <QMenu>
+#include <QMimeData>
+#include <QSettings>
+#include <QSplitter>
+#include <QTimer>
+#include <QToolButton>
+#include <QVBoxLayout>
+
+namespace kasuri::app {
+
+MainWindow::MainWindow(QWidget* parent) : QWidget(parent), bench_(new Bench(this)) {
+    setAcceptDrops(true);
+    resize(1280, 800);
+    setMinimumSize(960, 600);
+    lay_out();
+    connect_parts();
+    refresh_titles();
+    qApp->installEventFilter(this);
+    request();
+}
+
+MainWindow::~MainWindow() { qApp->removeEventFilter(this); }
+
+void MainWindow::lay_out() {
+    auto* menu = new QMenu(this);
+    fill_menu(*menu, *this, *bench_);
+    top_ = new TopBar(menu, this);
+    columns_ = new QSplitter(Qt::Horizontal, this);
+    left_ = new QSplitter(Qt::Vertical, columns_);
+    rule_ = new RulePanel(bench_->session(), left_);
+    values_ = new ValuesPanel(bench_->session(), left_);
+    left_->setSizes({490, 190});
+    left_->setStretchFactor(0, 1);
+    left_->setStretchFactor(1, 0);
+    sheet_ = new SheetView(bench_->sheet(), columns_);
+    right_ = new QSplitter(Qt::Vertical, columns_);
+    auto* response_panel = new QWidget(right_);
+    auto* response_column = new QVBoxLayout(response_panel);
+    response_column->setContentsMargins(0, 0, 0, 0);
+    response_column->setSpacing(0);
+    auto* response_heading = new Heading(tr("Response"), response_panel);
+    response_axes_ = new QToolButton(response_panel);
+    response_axes_->setText(tr("linear"));
+    response_axes_->setCheckable(true);
+    response_axes_->setFont(theme::face(11.5));
+    response_axes_->setToolTip(tr("Axes: linear, or logarithmic by stops"));
+    response_heading->add_control(response_axes_);
+    response_ = new ResponseView(response_panel);
+    response_column->addWidget(response_heading);
+    response_column->addWidget(response_, 1);
+    auto* numbers_panel = new QWidget(right_);
+    auto* numbers_column = new QVBoxLayout(numbers_panel);
+    numbers_column->setContentsMargins(0, 0, 0, 0);
+    numbers_column->setSpacing(0);
+    numbers_column->addWidget(new Heading(tr("Pointer"), numbers_panel));
+    numbers_ = new NumbersPanel(numbers_panel);
+    numbers_column->addWidget(numbers_, 1);
+    right_->setSizes({280, 400});
+    for (QSplitter* splitter : {columns_, left_, right_}) {
+        splitter->setHandleWidth(1);
+        splitter->setChildrenCollapsible(false);
+    }
+    left_->setMinimumWidth(260);
+    right_->setMinimumWidth(200);
+    columns_->setSizes({376, 634, 268});
+    columns_->setStretchFactor(0, 0);
+    columns_->setStretchFactor(1, 1);
+    columns_->setStretchFactor(2, 0);
+    proofs_ = new ProofsBar(this);
+    status_ = new StatusLine(this);
+    auto* rows = new QVBoxLayout(this);
+    rows->setContentsMargins(0, 0, 0, 0);
+    rows->setSpacing(0);
+    rows->addWidget(top_);
+    rows->addWidget(columns_, 1);
+    rows->addWidget(proofs_);
+    rows->addWidget(status_);
+}
+
+void MainWindow::connect_parts() {
+    Session& session = bench_->session();
+    connect(&session, &Session::text_changed, this, &MainWindow::request);
+    connect(&session, &Session::values_changed, this, &MainWindow::request);
+    connect(sheet_, &SheetView::wanted, this, &MainWindow::request);
+    connect(&session, &Session::rule_changed, this, &MainWindow::refresh_titles);
+    connect(&session, &Session::file_changed, this, &MainWindow::refresh_titles);
+    connect(&session, &Session::diagnostics_changed, this, &MainWindow::mark_old);
+    connect(&preview_, &Preview::checked, &session, &Session::set_checked);
+    connect(&preview_, &Preview::sheet_ready, this, [this](const SheetPtr& sheet) {
+        shown_ = sheet->generation;
+        sheet_->show_result(sheet);
+        response_->show_response(sheet->response);
+        rule_->show_operations(sheet->operations);
+        status_->show_times(sheet->check_ms, sheet->total_ms);
+        emit sheet_shown();
+    });
+    connect(&preview_, &Preview::proofs_ready, this, [this](const ProofsPtr& proofs) {
+        proved_ = proofs->generation;
+        proofs_->show_outcomes(proofs->outcomes);
+    });
+    connect(sheet_, &SheetView::pointed, numbers_, &NumbersPanel::show_readout);
+    connect(sheet_, &SheetView::pointed, status_, &StatusLine::show_readout);
+    connect(proofs_, &ProofsBar::followed, this, &MainWindow::follow);
+    connect(top_, &TopBar::before_held, this, &MainWindow::show_before);
+    connect(bench_, &Bench::said, status_, &StatusLine::say);
+    connect(bench_, &Bench::fix_wanted, rule_->editor(), &RuleEditor::apply_fix);
+    connect(bench_, &Bench::next_fault_wanted, rule_->editor(), &RuleEditor::go_to_next_fault);
+    connect(bench_, &Bench::next_panel_wanted, this, &MainWindow::next_panel);
+    connect(rule_->editor(), &RuleEditor::files_dropped, bench_, &Bench::open_urls);
+    connect(response_axes_, &QToolButton::toggled, this, [this](bool logarithmic) {
+        response_axes_->setText(logarithmic ? tr("log") : tr("linear"));
+        response_->set_logarithmic(logarithmic);
+    });
+}
+
+void MainWindow::request() {
+    // Changes of one turn of the event loop go together.
+    if (pending_)
+        return;
+    pending_ = true;
+    QTimer::singleShot(0, this, [this] {
+        pending_ = false;
+        PreviewRequest wanted;
+        wanted.text = bench_->session().text();
+        wanted.values = bench_->session().chosen_values();
+        wanted.strip_pixels = sheet_->strip_pixels();
+        wanted.cells = sheet_->jobs();
+        asked_ = preview_.request(std::move(wanted));
+    });
+}
+
+bool MainWindow::settled() const {
+    return !pending_ && shown_ == asked_ && proved_ == asked_ && !bench_->sheet().loading();
+}
+
+void MainWindow::refresh_titles() {
+    Session& session = bench_->session();
+    const lang::Rule* rule = session.rule();
+    const QString title = rule && !rule->title.empty() ? QString::fromStdString(rule->title) : session.display_name();
+    top_->set_step(title, session.display_name(), session.modified());
+    top_->set_working(QString::fromStdString(std::string(rule ? engine::working_space(*rule) : "")));
+    setWindowTitle(session.display_name() + (session.modified() ? "*" : "") + tr(" \u2013 Kasuri"));
+}
+
+void MainWindow::mark_old() {
+    const bool old = !bench_->session().compiles();
+    sheet_->set_old(old);
+    proofs_->set_old(old);
+}
+
+void MainWindow::show_before(bool before) {
+    sheet_->set_before_only(before);
+    top_->set_before_shown(before);
+}
+
+void MainWindow::follow(const proof::Place& place) {
+    const QString target = QString::fromStdString(place.target);
+    if (targets::find(place.target) && targets::find(place.target)->shape == targets::Shape::strip) {
+        sheet_->point_at(target, (place.index + 0.5) / place.count);
+        return;
+    }
+    const lang::Rule* rule = bench_->session().rule();
+    const Readout readout{true, target, tr("worst colour"), place.before, place.after,
+                          rule ? std::string(engine::working_space(*rule)) : std::string()};
+    numbers_->show_readout(readout);
+    status_->show_readout(readout);
+}
+
+void MainWindow::next_panel() {
+    QWidget* const panels[] = {rule_->editor(), values_, sheet_, proofs_};
+    constexpr int count = 4;
+    int now = -1;
+    for (int i = 0; i < count; ++i)
+        if (panels[i] == QApplication::focusWidget() || panels[i]->isAncestorOf(QApplication::focusWidget()))
+            now = i;
+    for (int step = 1; step <= count; ++step) {
+        QWidget* panel = panels[(now + step) % count];
+        if (panel->focusPolicy() & Qt::TabFocus) {
+            panel->setFocus(Qt::TabFocusReason);
+            return;
+        }
+        for (QWidget* child : panel->findChildren<QWidget*>())
+            if ((child->focusPolicy() & Qt::TabFocus) && child->isVisible() && child->isEnabled() && !qobject_cast<QToolButton*>(child)) {
+                child->setFocus(Qt::TabFocusReason);
+                return;
+            }
+    }
+}
+
+bool MainWindow::event(QEvent* event) {
+    if (event->type() == QEvent::WindowDeactivate)
+        show_before(false); // the key may be released elsewhere
+    return QWidget::event(event);
+}
+
+bool MainWindow::eventFilter(QObject* object, QEvent* event) {
+    // F9 is held whatever has the focus in this window.
+    if (event->type() == QEvent::KeyPress || event->type() == QEvent::KeyRelease) {
+        auto* widget = qobject_cast<QWidget*>(object);
+        const auto* key = static_cast<QKeyEvent*>(event);
+        if (key->key() == Qt::Key_F9 && widget && widget->window() == this) {
+            if (!key->isAutoRepeat())
+                show_before(event->type() == QEvent::KeyPress);
+            return true;
+        }
+    }
+    return QWidget::eventFilter(object, event);
+}
+
+void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
+    if (event->mimeData()->hasUrls())
+        event->acceptProposedAction();
+}
+
+void MainWindow::dropEvent(QDropEvent* event) {
+    bench_->open_urls(event->mimeData()->urls());
+    event->acceptProposedAction();
+}
+
+void MainWindow::closeEvent(QCloseEvent* event) {
+    if (!bench_->may_leave()) {
+        event->ignore();
+        return;
+    }
+    QSettings settings;
+    settings.setValue("window/geometry", saveGeometry());
+    settings.setValue("window/columns", columns_->saveState());
+    settings.setValue("window/left", left_->saveState());
+    settings.setValue("window/right", right_->saveState());
+    settings.setValue("window/sheet", sheet_->splitter()->saveState());
+    event->accept();
+}
+
+void MainWindow::restore_layout() {
+    QSettings settings;
+    restoreGeometry(settings.value("window/geometry").toByteArray());
+    columns_->restoreState(settings.value("window/columns").toByteArray());
+    left_->restoreState(settings.value("window/left").toByteArray());
+    right_->restoreState(settings.value("window/right").toByteArray());
+    sheet_->splitter()->restoreState(settings.value("window/sheet").toByteArray());
+}
+
+} // namespace kasuri::app

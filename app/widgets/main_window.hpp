@@ -1,0 +1,76 @@
+#pragma once
+#include "model/preview.hpp"
+
+#include <QWidget>
+
+class QSplitter;
+class QToolButton;
+
+namespace kasuri::app {
+
+class Bench;
+class NumbersPanel;
+class ProofsBar;
+class ResponseView;
+class RulePanel;
+class SheetView;
+class StatusLine;
+class TopBar;
+class ValuesPanel;
+
+/// Puts the parts side by side and carries results to them; what commands do stands in Bench.
+class MainWindow : public QWidget {
+    Q_OBJECT
+public:
+    explicit MainWindow(QWidget* parent = nullptr);
+    ~MainWindow() override;
+
+    Bench& bench() { return *bench_; }
+    RulePanel& rule_panel() { return *rule_; }
+    ValuesPanel& values_panel() { return *values_; }
+    SheetView& sheet_view() { return *sheet_; }
+    ProofsBar& proofs_bar() { return *proofs_; }
+    StatusLine& status_line() { return *status_; }
+    /// Whether everything asked for has been shown, proofs included.
+    bool settled() const;
+    void show_before(bool before);
+    void restore_layout();
+
+signals:
+    void sheet_shown();
+
+protected:
+    bool event(QEvent* event) override;
+    void closeEvent(QCloseEvent* event) override;
+    void dragEnterEvent(QDragEnterEvent* event) override;
+    void dropEvent(QDropEvent* event) override;
+    bool eventFilter(QObject* object, QEvent* event) override;
+
+private:
+    void lay_out();
+    void connect_parts();
+    void request();
+    void refresh_titles();
+    void mark_old();
+    void follow(const proof::Place& place);
+    void next_panel();
+
+    Bench* bench_;
+    Preview preview_;
+    TopBar* top_;
+    RulePanel* rule_;
+    ValuesPanel* values_;
+    SheetView* sheet_;
+    ResponseView* response_;
+    QToolButton* response_axes_;
+    NumbersPanel* numbers_;
+    ProofsBar* proofs_;
+    StatusLine* status_;
+    QSplitter* columns_;
+    QSplitter* left_;
+    QSplitter* right_;
+    std::uint64_t asked_ = 0, shown_ = 0, proved_ = 0;
+    bool pending_ = false;
+};
+
+} // namespace kasuri::app

@@ -1,0 +1,150 @@
+#include "widgets/proofs_bar.hpp"
+
+#include "base/text.hpp"
+#include "widgets/heading.hpp"
+#include "widgets/theme.hpp"
+
+#include <QHBoxLayout>
+#include <QKeyEvent>
+#include <QLabel>
+#include <QMouseEvent>
+#include <QPainter>
+
+#include <algorithm>
+
+namespace kasuri::app {
+namespace {
+constexpr int mark = 13;
+
+QString shown(double value) { return QString::fromStdString(number_text(value, 2)).replace('-', QChar(0x2212)); }
+QString target_words(const std::string& name) {
+    const targets::Target* target = targets::find(name);
+    return target ? QString::fromUtf8(target->title.data(), static_cast<qsizetype>(target->title.size())) : QString::fromStdString(name);
+}
+} // namespace
+
+ProofItem::ProofItem(QWidget* parent) : QWidget(parent) { setFixedHeight(36); }
+
+void ProofItem::show_outcome(const proof::Outcome& outcome) {
+    outcome_ = outcome;
+    setFocusPolicy(outcome.passed ? Qt::NoFocus : Qt::StrongFocus);
+    setCursor(outcome.passed ? Qt::ArrowCursor : Qt::PointingHandCursor);
+    const proof::Function* function = proof::find(outcome.function);
+    QString tip = QString::fromUtf8(function->doc.data(), static_cast<qsizetype>(function->doc.size()));
+    tip += tr("\nSampled on %1 colours at these values.").arg(outcome.samples);
+    if (!outcome.passed) {
+        const auto triple = [](const std::array<float, 4>& c) {
+            return QString("%1  %2  %3").arg(theme::number(static_cast<double>(c[0]))).arg(theme::number(static_cast<double>(c[1]))).arg(theme::number(static_cast<double>(c[2])));
+        };
+        tip += tr("\nWorst on %1: %2  \u2192  %3").arg(target_words(outcome.worst.target), triple(outcome.worst.before), triple(outcome.worst.after));
+    }
+    setToolTip(tip);
+    setAccessibleName(QString::fromStdString(outcome.title) + (outcome.passed ? tr(" passes ") : tr(" fails ")) + figure_text());
+    updateGeometry();
+    update();
+}
+
+void ProofItem::set_old(bool old) {
+    old_ = old;
+    update();
+}
+
+QString ProofItem::figure_text() const {
+    if (outcome_.passed)
+        return outcome_.figure == 0 ? QString("0") : QString("%1 < %2").arg(shown(outcome_.figure), shown(outcome_.limit));
+    return tr("fails: %1 > %2 on").arg(shown(outcome_.figure), shown(outcome_.limit));
+}
+
+QSize ProofItem::sizeHint() const {
+    int width = 12 + mark + 8 + QFontMetrics(theme::face(12.5, true)).horizontalAdvance(QString::fromStdString(outcome_.title)) + 10 +
+                QFontMetrics(theme::face()).horizontalAdvance(figure_text()) + 16;
+    if (!outcome_.passed)
+        width += QFontMetrics(theme::face()).horizontalAdvance(target_words(outcome_.worst.target)) + 6;
+    return {width, 36};
+}
+
+void ProofItem::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    if (old_)
+        painter.setOpacity(0.55);
+    theme::draw_mark(painter, QRectF(12, (height() - mark) / 2.0, mark, mark), outcome_.passed);
+    int x = 12 + mark + 8;
+    painter.setFont(theme::face(12.5, true));
+    painter.setPen(theme::text);
+    const QString title = QString::fromStdString(outcome_.title);
+    painter.drawText(QRect(x, 0, width(), height()), Qt::AlignLeft | Qt::AlignVCenter, title);
+    x += painter.fontMetrics().horizontalAdvance(title) + 10;
+    painter.setFont(theme::face());
+    painter.setPen(theme::second);
+    painter.drawText(QRect(x, 0, width(), height()), Qt::AlignLeft | Qt::AlignVCenter, figure_text());
+    x += painter.fontMetrics().horizontalAdvance(figure_text()) + 6;
+    if (!outcome_.passed) {
+        QFont link = theme::face();
+        link.setUnderline(true);
+        painter.setFont(link);
+        painter.setPen(theme::text);
+        painter.drawText(QRect(x, 0, width(), height()), Qt::AlignLeft | Qt::AlignVCenter, target_words(outcome_.worst.target));
+    }
+    painter.setOpacity(1);
+    painter.fillRect(width() - 1, 0, 1, height(), theme::hairline);
+    if (hasFocus())
+        painter.fillRect(QRectF(0, 0, 2.5, height()), theme::accent);
+}
+
+void ProofItem::mousePressEvent(QMouseEvent*) {
+    if (!outcome_.passed)
+        emit followed(outcome_.worst);
+}
+
+void ProofItem::keyPressEvent(QKeyEvent* event) {
+    if (!outcome_.passed && (event->key() == Qt::Key_Return || event->key() == Qt::Key_Space))
+        emit followed(outcome_.worst);
+    else
+        QWidget::keyPressEvent(event);
+}
+
+ProofsBar::ProofsBar(QWidget* parent) : QWidget(parent) {
+    setFixedHeight(37);
+    setAccessibleName(tr("Proofs"));
+    row_ = new QHBoxLayout(this);
+    row_->setContentsMargins(0, 1, theme::margin, 0);
+    row_->setSpacing(0);
+    row_->addStretch(1);
+    sum_ = quiet_label({}, this);
+    row_->addWidget(sum_);
+}
+
+void ProofsBar::show_outcomes(const std::vector<proof::Outcome>& outcomes) {
+    while (items_.size() > outcomes.size()) {
+        items_.back()->deleteLater();
+        items_.pop_back();
+    }
+    while (items_.size() < outcomes.size()) {
+        auto* item = new ProofItem(this);
+        connect(item, &ProofItem::followed, this, &ProofsBar::followed);
+        row_->insertWidget(static_cast<int>(items_.size()), item);
+        items_.push_back(item);
+    }
+    std::size_t failed = 0;
+    for (std::size_t i = 0; i < outcomes.size(); ++i) {
+        items_[i]->show_outcome(outcomes[i]);
+        items_[i]->set_old(old_);
+        failed += outcomes[i].passed ? 0 : 1;
+    }
+    sum_->setText(failed == 0 ? tr("all %1 pass").arg(outcomes.size()) : tr("%1 of %2 fail").arg(failed).arg(outcomes.size()));
+}
+
+void ProofsBar::set_old(bool old) {
+    old_ = old;
+    for (ProofItem* item : items_)
+        item->set_old(old);
+    if (old)
+        sum_->setText(tr("old"));
+}
+
+void ProofsBar::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    painter.fillRect(0, 0, width(), 1, theme::hairline);
+}
+
+} // namespace kasuri::app

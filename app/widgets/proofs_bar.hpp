@@ -1,0 +1,57 @@
+#pragma once
+#include "model/preview.hpp"
+
+#include <QWidget>
+
+class QHBoxLayout;
+class QLabel;
+
+namespace kasuri::app {
+
+/// One proof as words with a mark; a failing one is a link to its worst place.
+class ProofItem : public QWidget {
+    Q_OBJECT
+public:
+    explicit ProofItem(QWidget* parent = nullptr);
+    void show_outcome(const proof::Outcome& outcome);
+    void set_old(bool old);
+    const proof::Outcome& outcome() const { return outcome_; }
+    QSize sizeHint() const override;
+
+signals:
+    void followed(const kasuri::proof::Place& place);
+
+protected:
+    void paintEvent(QPaintEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+
+private:
+    QString figure_text() const;
+    proof::Outcome outcome_;
+    bool old_ = false;
+};
+
+/// The row of proofs along the bottom.
+class ProofsBar : public QWidget {
+    Q_OBJECT
+public:
+    explicit ProofsBar(QWidget* parent = nullptr);
+    void show_outcomes(const std::vector<proof::Outcome>& outcomes);
+    void set_old(bool old);
+    const std::vector<ProofItem*>& items() const { return items_; }
+
+signals:
+    void followed(const kasuri::proof::Place& place);
+
+protected:
+    void paintEvent(QPaintEvent* event) override;
+
+private:
+    QHBoxLayout* row_;
+    QLabel* sum_;
+    std::vector<ProofItem*> items_;
+    bool old_ = false;
+};
+
+} // namespace kasuri::app

@@ -1,0 +1,71 @@
+#pragma once
+#include "document/edit.hpp"
+#include "lang/diagnostic.hpp"
+
+#include <Qsci/qsciscintilla.h>
+
+#include <QTimer>
+
+#include <optional>
+#include <set>
+#include <string>
+#include <vector>
+
+class QUndoStack;
+
+namespace kasuri::app {
+
+class MessageBox;
+class RuleLexer;
+
+/// The text of the rule. Undo is the window's, not the editor's: every change goes out as a TextEdit, and changes
+/// from elsewhere come in through `follow`. Faults are underlined at once; after a pause the message of the
+/// nearest one opens below its line, with its fix.
+class RuleEditor : public QsciScintilla {
+    Q_OBJECT
+public:
+    explicit RuleEditor(QUndoStack& undo, QWidget* parent = nullptr);
+
+    void replace_all(const std::string& text);
+    void follow(const document::TextEdit& edit);
+    void set_diagnostics(const std::vector<lang::Diagnostic>& diagnostics);
+    void set_parameters(std::set<std::string> names);
+    /// The fault whose message is shown, if any.
+    const lang::Diagnostic* shown_fault() const;
+    /// Applies the first fix of the shown fault (or of the first that has one).
+    bool apply_fix();
+    void go_to_next_fault();
+    std::string content() const;
+
+signals:
+    void edited(const kasuri::document::TextEdit& edit);
+    void fix_wanted(const kasuri::lang::Fix& fix);
+    void files_dropped(const QList<QUrl>& urls);
+
+protected:
+    bool event(QEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+    void contextMenuEvent(QContextMenuEvent* event) override;
+    void focusInEvent(QFocusEvent* event) override;
+    void focusOutEvent(QFocusEvent* event) override;
+    void dragEnterEvent(QDragEnterEvent* event) override;
+    void dropEvent(QDropEvent* event) override;
+    void paintEvent(QPaintEvent* event) override;
+
+private:
+    void modified(int position, int type, const char* text, int length);
+    void choose_message();
+    void place_message();
+    int line_of(std::uint32_t offset) const;
+
+    QUndoStack& undo_;
+    RuleLexer* lexer_;
+    MessageBox* message_;
+    QTimer pause_;
+    std::string mirror_; ///< the text as last seen, for what a removal removed
+    std::vector<lang::Diagnostic> diagnostics_;
+    std::optional<std::size_t> shown_;
+    bool following_ = false;
+};
+
+} // namespace kasuri::app

@@ -1,0 +1,77 @@
+#include "widgets/rule_lexer.hpp"
+
+#include "lang/lexer.hpp"
+#include "widgets/theme.hpp"
+
+#include <Qsci/qsciscintilla.h>
+
+namespace kasuri::app {
+
+RuleLexer::RuleLexer(QObject* parent) : QsciLexerCustom(parent) {
+    const auto set = [this](Style style, const QColor& colour, bool strong, bool italic) {
+        QFont font = theme::mono(12, strong);
+        font.setItalic(italic);
+        setFont(font, style);
+        setColor(colour, style);
+        setPaper(theme::field, style);
+    };
+    setDefaultFont(theme::mono());
+    setDefaultColor(theme::text);
+    setDefaultPaper(theme::field);
+    set(plain, theme::text, false, false);
+    set(keyword, theme::text, true, false);
+    set(number, theme::accent, false, false);
+    set(string, theme::second, false, true);
+    set(comment, theme::third, false, true);
+    set(parameter, theme::accent, false, false);
+}
+
+QString RuleLexer::description(int style) const {
+    switch (style) {
+    case plain: return "plain";
+    case keyword: return "keyword";
+    case number: return "number";
+    case string: return "text";
+    case comment: return "comment";
+    case parameter: return "parameter";
+    default: return {};
+    }
+}
+
+void RuleLexer::set_parameters(std::set<std::string> names) {
+    if (names == parameters_)
+        return;
+    parameters_ = std::move(names);
+    if (editor())
+        editor()->recolor();
+}
+
+void RuleLexer::styleText(int, int) {
+    if (!editor())
+        return;
+    // The whole text: tokens depend on what stands before them, and lexing it takes microseconds.
+    const std::string text = editor()->text().toStdString();
+    startStyling(0);
+    std::size_t styled = 0;
+    for (const lang::Token& token : lang::lex(text, nullptr)) {
+        Style style = plain;
+        switch (token.kind) {
+        case lang::TokenKind::keyword: style = keyword; break;
+        case lang::TokenKind::number: style = number; break;
+        case lang::TokenKind::string: style = string; break;
+        case lang::TokenKind::comment: style = comment; break;
+        case lang::TokenKind::name:
+            style = parameters_.contains(std::string(text_of(text, token.span))) ? parameter : plain;
+            break;
+        default: break;
+        }
+        if (token.span.begin > styled)
+            setStyling(static_cast<int>(token.span.begin - styled), plain);
+        setStyling(static_cast<int>(token.span.size()), style);
+        styled = token.span.end;
+    }
+    if (styled < text.size())
+        setStyling(static_cast<int>(text.size() - styled), plain);
+}
+
+} // namespace kasuri::app

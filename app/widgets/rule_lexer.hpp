@@ -1,0 +1,25 @@
+#pragma once
+#include <Qsci/qscilexercustom.h>
+
+#include <set>
+#include <string>
+
+namespace kasuri::app {
+
+/// Colours the text from the language's own tokens: there is no second grammar.
+class RuleLexer : public QsciLexerCustom {
+    Q_OBJECT
+public:
+    enum Style { plain, keyword, number, string, comment, parameter };
+
+    explicit RuleLexer(QObject* parent = nullptr);
+    const char* language() const override { return "Kasuri"; }
+    QString description(int style) const override;
+    void styleText(int start, int end) override;
+    void set_parameters(std::set<std::string> names);
+
+private:
+    std::set<std::string> parameters_;
+};
+
+} // namespace kasuri::app

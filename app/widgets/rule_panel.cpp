@@ -1,0 +1,69 @@
+#include "widgets/rule_panel.hpp"
+
+#include "widgets/heading.hpp"
+#include "widgets/rule_editor.hpp"
+#include "widgets/theme.hpp"
+
+#include <QLabel>
+#include <QVBoxLayout>
+
+namespace kasuri::app {
+
+RulePanel::RulePanel(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    heading_ = new Heading(tr("Rule"), this);
+    editor_ = new RuleEditor(session_.undo_stack(), this);
+    understood_ = quiet_label({}, this, 11.5);
+    understood_->setFixedHeight(26);
+    understood_->setContentsMargins(theme::margin, 0, theme::margin, 0);
+    column->addWidget(heading_);
+    column->addWidget(editor_, 1);
+    column->addWidget(understood_);
+    editor_->replace_all(session_.text());
+    connect(editor_, &RuleEditor::edited, &session_, &Session::record_edit);
+    connect(editor_, &RuleEditor::fix_wanted, this, [this](const lang::Fix& fix) {
+        document::TextEdit edit;
+        edit.at = fix.span.begin;
+        edit.removed = std::string(text_of(session_.text(), fix.span));
+        edit.inserted = fix.text;
+        session_.apply_edit(edit, QString::fromStdString(fix.label));
+    });
+    connect(&session_, &Session::text_edited, editor_, &RuleEditor::follow);
+    connect(&session_, &Session::text_replaced, this, [this] { editor_->replace_all(session_.text()); });
+    connect(&session_, &Session::diagnostics_changed, this, &RulePanel::refresh);
+    connect(&session_, &Session::rule_changed, this, &RulePanel::refresh);
+    connect(&session_, &Session::file_changed, this, &RulePanel::refresh);
+    refresh();
+}
+
+void RulePanel::show_operations(std::size_t operations) {
+    operations_ = operations;
+    refresh();
+}
+
+void RulePanel::refresh() {
+    heading_->set_detail(session_.display_name());
+    editor_->set_diagnostics(session_.diagnostics());
+    std::set<std::string> names;
+    if (const lang::Rule* rule = session_.rule())
+        for (const lang::Parameter& p : rule->parameters)
+            names.insert(p.name);
+    editor_->set_parameters(std::move(names));
+    int errors = 0, warnings = 0;
+    for (const lang::Diagnostic& d : session_.diagnostics())
+        (d.severity == lang::Severity::error ? errors : warnings) += 1;
+    const auto counted = [](int count, const QString& one, const QString& many) {
+        return count == 1 ? one : many.arg(count);
+    };
+    if (errors > 0)
+        understood_->setText(counted(errors, tr("1 error"), tr("%1 errors")) + tr(" (F8): the sheet shows the last good rule"));
+    else if (session_.compiles())
+        understood_->setText((operations_ == 0 ? tr("Changes nothing: in is out, bit for bit")
+                                               : counted(static_cast<int>(operations_), tr("1 operation a pixel"), tr("%1 operations a pixel"))) +
+                             (warnings > 0 ? "      " + counted(warnings, tr("1 warning (F8)"), tr("%1 warnings (F8)")) : QString()));
+    heading_->set_right(errors > 0 ? tr("does not compile") : QString());
+}
+
+} // namespace kasuri::app

@@ -1,0 +1,31 @@
+#pragma once
+#include "model/session.hpp"
+
+#include <QWidget>
+
+class QLabel;
+
+namespace kasuri::app {
+
+class Heading;
+class RuleEditor;
+
+/// The left column's upper part: the editor, and one line of what is understood about the rule.
+class RulePanel : public QWidget {
+    Q_OBJECT
+public:
+    explicit RulePanel(Session& session, QWidget* parent = nullptr);
+    RuleEditor* editor() const { return editor_; }
+    void show_operations(std::size_t operations);
+
+private:
+    void refresh();
+
+    Session& session_;
+    Heading* heading_;
+    RuleEditor* editor_;
+    QLabel* understood_;
+    std::size_t operations_ = 0;
+};
+
+} // namespace kasuri::app

@@ -1,0 +1,66 @@
+#pragma once
+#include "model/preview.hpp"
+#include "model/readout.hpp"
+#include "model/sheet.hpp"
+
+#include <QTimer>
+#include <QWidget>
+
+#include <vector>
+
+class QSplitter;
+
+namespace kasuri::app {
+
+class CellView;
+class StripView;
+
+/// The middle of the window: strips in register on top, cells below. Follows the pointer through all of them.
+class SheetView : public QWidget {
+    Q_OBJECT
+public:
+    explicit SheetView(SheetModel& model, QWidget* parent = nullptr);
+
+    /// What the sheet wants evaluated at its present size.
+    int strip_pixels() const;
+    std::vector<CellJob> jobs() const;
+    void show_result(const SheetPtr& sheet);
+    void set_old(bool old);
+    void set_before_only(bool before);
+    /// Puts the pointer's line on a place, as a failing proof does.
+    void point_at(const QString& target, double share);
+    const std::vector<StripView*>& strips() const { return strips_; }
+    CellView* cell(int id) const;
+    QSplitter* splitter() const { return splitter_; }
+
+signals:
+    void wanted();                                    ///< sizes or cells changed: evaluate again
+    void pointed(const kasuri::app::Readout& readout);
+
+protected:
+    void resizeEvent(QResizeEvent* event) override;
+
+private:
+    void rebuild_cells();
+    void arrange_cells();
+    void hover_strips(StripView* source, double share);
+    void hover_cells(int id, std::optional<QPoint> pixel);
+    void tell();
+    bool eventFilter(QObject* object, QEvent* event) override;
+
+    SheetModel& model_;
+    QSplitter* splitter_;
+    QWidget* cells_area_;
+    std::vector<StripView*> strips_;
+    std::vector<CellView*> cells_;
+    SheetPtr sheet_;
+    QTimer resize_pause_;
+    bool old_ = false, before_only_ = false;
+    // What is pointed at: a strip and a share of it, or a cell and a pixel.
+    StripView* hover_strip_ = nullptr;
+    double hover_share_ = -1;
+    int hover_cell_ = 0;
+    std::optional<QPoint> hover_pixel_;
+};
+
+} // namespace kasuri::app

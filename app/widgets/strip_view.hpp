@@ -1,0 +1,55 @@
+#pragma once
+#include "model/preview.hpp"
+
+#include <QWidget>
+
+namespace kasuri::app {
+
+/// A ramp as two thin bands, before above after, and in register under them the channels as threads.
+class StripView : public QWidget {
+    Q_OBJECT
+public:
+    explicit StripView(const targets::Target& target, QWidget* parent = nullptr);
+
+    const targets::Target& target() const { return target_; }
+    /// `sheet` keeps `strip` alive.
+    void show_result(const SheetPtr& sheet, const StripResult& strip);
+    void set_old(bool old);
+    void set_before_only(bool before);
+    /// The hover line, as a share of the width; none below 0. It runs through all strips.
+    void set_hover(double share, bool own);
+    /// Left and right end of bands and threads, in pixels of this widget.
+    int plot_left() const;
+    int plot_right() const;
+    /// The sample under a share of the width.
+    int sample_at(double share) const;
+    const StripResult* result() const { return result_; }
+
+signals:
+    void hovered(double share); ///< below 0 when the pointer leaves
+
+protected:
+    void paintEvent(QPaintEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void leaveEvent(QEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    void focusInEvent(QFocusEvent* event) override;
+
+private:
+    struct Threads;
+    void draw_caption(QPainter& painter) const;
+    void draw_bands(QPainter& painter) const;
+    void draw_threads(QPainter& painter, const QRectF& area) const;
+    void draw_ticks(QPainter& painter, const QRectF& area) const;
+
+    const targets::Target& target_;
+    SheetPtr sheet_;
+    const StripResult* result_ = nullptr;
+    QImage before_, after_;
+    double hover_ = -1;
+    bool own_hover_ = false;
+    bool old_ = false;
+    bool before_only_ = false;
+};
+
+} // namespace kasuri::app

@@ -1,0 +1,68 @@
+#include "widgets/top_bar.hpp"
+
+#include "widgets/heading.hpp"
+#include "widgets/theme.hpp"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QMenu>
+#include <QPainter>
+#include <QPushButton>
+#include <QToolButton>
+
+namespace kasuri::app {
+
+TopBar::TopBar(QMenu* menu, QWidget* parent) : QWidget(parent) {
+    setFixedHeight(42);
+    auto* row = new QHBoxLayout(this);
+    row->setContentsMargins(8, 0, theme::margin, 1);
+    row->setSpacing(8);
+    menu_ = new QToolButton(this);
+    menu_->setText(QString::fromUtf8("Kasuri \u25be"));
+    menu_->setFont(theme::face(12.5, true));
+    menu_->setMenu(menu);
+    menu_->setPopupMode(QToolButton::InstantPopup);
+    menu_->setAccessibleName(tr("Menu"));
+    file_ = quiet_label({}, this);
+    step_ = new QLabel(this);
+    step_->setFont(theme::face(12.5, true));
+    working_ = new QLabel(this);
+    auto* working_word = quiet_label(tr("working"), this);
+    auto* display_word = quiet_label(tr("display"), this);
+    auto* display = new QLabel("sRGB", this);
+    before_ = new QPushButton(tr("Before   hold F9"), this);
+    before_->setAccessibleName(tr("Show before while held"));
+    connect(before_, &QPushButton::pressed, this, [this] { emit before_held(true); });
+    connect(before_, &QPushButton::released, this, [this] { emit before_held(false); });
+    row->addWidget(menu_);
+    row->addWidget(file_);
+    row->addSpacing(18);
+    row->addWidget(step_);
+    row->addStretch(1);
+    row->addWidget(working_word);
+    row->addWidget(working_);
+    row->addSpacing(12);
+    row->addWidget(display_word);
+    row->addWidget(display);
+    row->addSpacing(12);
+    row->addWidget(before_);
+}
+
+void TopBar::set_step(const QString& title, const QString& file, bool modified) {
+    step_->setText(title);
+    file_->setText(file + (modified ? tr("  \u2013 not saved") : QString()));
+    update();
+}
+
+void TopBar::set_working(const QString& space) { working_->setText(space); }
+
+void TopBar::set_before_shown(bool shown) { before_->setDown(shown); }
+
+void TopBar::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    painter.fillRect(0, height() - 1, width(), 1, theme::hairline);
+    if (!step_->text().isEmpty()) // the step in hand is underlined
+        painter.fillRect(step_->x() - 2, height() - 8, step_->sizeHint().width() + 4, 2, theme::accent);
+}
+
+} // namespace kasuri::app

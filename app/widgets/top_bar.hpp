@@ -1,0 +1,34 @@
+#pragma once
+#include <QWidget>
+
+class QLabel;
+class QMenu;
+class QPushButton;
+class QToolButton;
+
+namespace kasuri::app {
+
+/// The first line: the menu, the look (so far a single step), the spaces, and the way to see before.
+class TopBar : public QWidget {
+    Q_OBJECT
+public:
+    explicit TopBar(QMenu* menu, QWidget* parent = nullptr);
+    void set_step(const QString& title, const QString& file, bool modified);
+    void set_working(const QString& space);
+    void set_before_shown(bool shown);
+
+signals:
+    void before_held(bool held);
+
+protected:
+    void paintEvent(QPaintEvent* event) override;
+
+private:
+    QToolButton* menu_;
+    QLabel* step_;
+    QLabel* file_;
+    QLabel* working_;
+    QPushButton* before_;
+};
+
+} // namespace kasuri::app

@@ -1,0 +1,24 @@
+#pragma once
+#include "image/image.hpp"
+
+#include <array>
+#include <vector>
+
+namespace kasuri::scopes {
+
+/// What comes out for greys that go in.
+struct ResponsePoint {
+    float in = 0;
+    std::array<float, 3> out{};
+};
+
+struct Response {
+    std::vector<ResponsePoint> points;
+    /// Whether a channel falls anywhere while the grey rises (by more than rounding).
+    std::array<bool, 3> reverses{};
+};
+
+/// From a grey ramp (its first channel is taken as the input) and what the rule makes of it, pixel by pixel.
+Response response(const image::Picture& before, const image::Picture& after);
+
+} // namespace kasuri::scopes
