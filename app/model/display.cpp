@@ -83,6 +83,7 @@ image::Picture reduced(const image::Picture& picture, int width, int height) {
                 const int left = edge(x, width, picture.width);
                 const int right = std::max(left + 1, edge(x + 1, width, picture.width));
                 float sum[4] = {};
+                float plain[3] = {}; // for places without any alpha, whose colour would be lost otherwise
                 for (int v = top; v < bottom; ++v) {
                     const auto row = static_cast<std::size_t>(v) * static_cast<std::size_t>(picture.width);
                     if (!alpha) {
@@ -96,15 +97,18 @@ image::Picture reduced(const image::Picture& picture, int width, int height) {
                     for (int u = left; u < right; ++u) {
                         const std::size_t at = row + static_cast<std::size_t>(u);
                         const float weight = (*picture.planes[3])[at];
-                        for (std::size_t c = 0; c < 3; ++c)
-                            sum[c] += weight != 0 ? (*picture.planes[c])[at] * weight : 0;
+                        for (std::size_t c = 0; c < 3; ++c) {
+                            const float value = (*picture.planes[c])[at];
+                            plain[c] += value;
+                            sum[c] += weight != 0 ? value * weight : 0;
+                        }
                         sum[3] += weight;
                     }
                 }
                 const auto pixels = static_cast<float>((bottom - top) * (right - left));
                 const std::size_t at = static_cast<std::size_t>(y) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x);
                 for (std::size_t c = 0; c < 3; ++c)
-                    out[c][at] = alpha ? (sum[3] != 0 ? sum[c] / sum[3] : 0) : sum[c] / pixels;
+                    out[c][at] = alpha ? (sum[3] != 0 ? sum[c] / sum[3] : plain[c] / pixels) : sum[c] / pixels;
                 if (alpha)
                     out[3][at] = sum[3] / pixels;
             }

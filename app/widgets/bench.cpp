@@ -62,6 +62,11 @@ void Bench::open(const QString& file) {
         remember(file);
         return;
     }
+    // A file that cannot be read must not cost the question about unsaved work.
+    if (const auto readable = document::load_filter(file.toStdString()); !readable) {
+        emit said(QString::fromStdString(readable.error().text()), true);
+        return;
+    }
     if (!may_leave())
         return;
     if (const Status opened = session_.open(file.toStdString()); !opened)

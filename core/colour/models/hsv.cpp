@@ -87,8 +87,14 @@ NodeTriple lower_with_hue_of(ir::Graph& g, const NodeTriple& rgb, ir::NodeId sat
     const ir::NodeId largest = g.max(g.max(rgb[0], rgb[1]), rgb[2]);
     const ir::NodeId spread = g.sub(largest, g.min(g.min(rgb[0], rgb[1]), rgb[2]));
     const ir::NodeId neutral = g.equal(spread, g.constant(0));
-    const ir::NodeId chroma = g.mul(value, saturation);
     NodeTriple result{};
+    if (unchanged[1] == saturation) { // only the value: all channels by one factor, exactly 1 where it is the same
+        const ir::NodeId factor = g.div(value, unchanged[2]);
+        for (std::size_t i = 0; i < 3; ++i)
+            result[i] = g.select(neutral, value, g.mul(rgb[i], factor));
+        return result;
+    }
+    const ir::NodeId chroma = g.mul(value, saturation);
     for (std::size_t i = 0; i < 3; ++i) {
         // A neutral has hue 0: red stays at the value, the others fall.
         const ir::NodeId below = g.select(neutral, g.constant(i == 0 ? 0 : 1), g.div(g.sub(largest, rgb[i]), spread));

@@ -1,0 +1,128 @@
+#include "model/display.hpp"
+#include "model/readout.hpp"
+#include "model/session.hpp"
+
+#include "colour/space.hpp"
+#include "proof/proof.hpp"
+
+#include <catch2/catch.hpp>
+
+#include <cmath>
+
+using namespace kasuri;
+using namespace kasuri::app;
+
+namespace {
+void understand(Session& session) {
+    session.set_checked(session.text(), std::make_shared<const lang::Checked>(lang::check(session.text(), proof::vocabulary())));
+}
+void type(Session& session, const std::string& text) {
+    for (const char c : text)
+        session.record_edit({static_cast<std::uint32_t>(session.text().size()), "", std::string(1, c)});
+}
+} // namespace
+
+TEST_CASE("typing without a pause is one step of undo", "[model]") {
+    Session session;
+    const std::string start = session.text();
+    type(session, "out.g = b");
+    CHECK(session.undo_stack().count() == 1);
+    session.undo_stack().undo();
+    CHECK(session.text() == start);
+    session.undo_stack().redo();
+    CHECK(session.text() == start + "out.g = b");
+}
+
+TEST_CASE("a check of a text that is gone changes nothing", "[model]") {
+    Session session;
+    const std::string before = session.text();
+    type(session, "nonsense");
+    session.set_checked(before, std::make_shared<const lang::Checked>(lang::check(before, proof::vocabulary())));
+    CHECK(session.rule() == nullptr);
+    understand(session);
+    CHECK_FALSE(session.compiles());
+}
+
+TEST_CASE("chosen values outlive a broken text and follow a narrowed range", "[model]") {
+    Session session;
+    type(session, "param k = 0 in 0 .. 4\nout.r = k\n");
+    understand(session);
+    session.set_value(0, 3);
+    type(session, "x x");
+    understand(session);
+    CHECK_FALSE(session.compiles());
+    CHECK(session.values() == std::vector<double>{3});
+    const std::string text = "param k = 0 in 0 .. 2\nout.r = k";
+    session.apply_edit({0, session.text(), text}, "new");
+    understand(session);
+    CHECK(session.values() == std::vector<double>{2});
+}
+
+TEST_CASE("values become a preset or the defaults in the text, undoably", "[model]") {
+    Session session;
+    session.apply_edit({0, session.text(), "param k = 0 in 0 .. 1\nout.r = k"}, "new");
+    understand(session);
+    session.set_value(0, 0.25);
+    session.write_preset("Quarter");
+    CHECK(session.text() == "param k = 0 in 0 .. 1\npreset \"Quarter\" k = 0.25\nout.r = k");
+    understand(session);
+    session.write_defaults();
+    CHECK(session.text() == "param k = 0.25 in 0 .. 1\npreset \"Quarter\" k = 0.25\nout.r = k");
+    session.undo_stack().undo();
+    session.undo_stack().undo();
+    CHECK(session.text() == "param k = 0 in 0 .. 1\nout.r = k");
+}
+
+TEST_CASE("display codes are those of the sRGB encoding", "[model]") {
+    CHECK(display_code(0) == 0);
+    CHECK(display_code(1) == 255);
+    CHECK(display_code(20) == 255);
+    CHECK(display_code(-1) == 0);
+    CHECK(display_code(std::nanf("")) == 0);
+    for (int code = 0; code < 256; ++code) // every code comes back
+        CHECK(display_code(static_cast<float>(colour::srgb_decode(code / 255.0))) == code);
+}
+
+TEST_CASE("reducing a picture averages it, weighted by alpha", "[model]") {
+    image::Picture picture = image::generated(4, 2, [](int x, int y) { return std::array<double, 3>{x + 4.0 * y, 1, 0}; });
+    const image::Picture small = reduced(picture, 2, 1);
+    CHECK(small.at(0, 0)[0] == 2.5f); // of 0 1 4 5
+    CHECK(small.at(1, 0)[1] == 1);
+    picture.planes[3] = image::make_plane({1, 0, 1, 0, 1, 0, 1, 0});
+    const image::Picture weighted = reduced(picture, 2, 1);
+    CHECK(weighted.at(0, 0)[0] == 2); // of 0 and 4
+    CHECK(weighted.at(0, 0)[3] == 0.5f);
+    const image::Picture large = reduced(picture, 8, 4); // nearest where enlarged
+    CHECK(large.at(7, 3) == picture.at(3, 1));
+}
+
+TEST_CASE("lenses show single numbers as neutral greys, opaque", "[model]") {
+    const image::Picture picture = image::generated(1, 1, [](int, int) { return std::array<double, 3>{0.2, 0.5, 0.8}; });
+    for (const Lens& lens : lenses()) {
+        const QRgb shown_pixel = shown(picture, lens).pixel(0, 0);
+        if (lens.id != "colour") {
+            CHECK(qRed(shown_pixel) == qGreen(shown_pixel));
+            CHECK(qGreen(shown_pixel) == qBlue(shown_pixel));
+        }
+    }
+    CHECK(qRed(shown(picture, lens("green")).pixel(0, 0)) == display_code(0.5f));
+    CHECK(qRed(shown(picture, lens("alpha")).pixel(0, 0)) == 255);
+    CHECK(qRed(shown(picture, lens("luminance")).pixel(0, 0)) ==
+          display_code(static_cast<float>(0.2126 * 0.2 + 0.7152 * 0.5 + 0.0722 * 0.8)));
+    CHECK(lens("no such lens").id == "colour");
+}
+
+TEST_CASE("a transparent picture is laid over the surround", "[model]") {
+    image::Picture picture = image::generated(1, 1, [](int, int) { return std::array<double, 3>{1, 0, 0}; });
+    picture.planes[3] = image::make_plane({0.0f});
+    CHECK(qRed(shown(picture, lens("colour")).pixel(0, 0)) == surround_code);
+}
+
+TEST_CASE("the numbers panel decodes before it weighs", "[model]") {
+    Readout readout{true, "x", "y", {0.5f, 0.5f, 0.5f, 1}, {1, 1, 1, 1}, "srgb"};
+    const auto rows = rows_of(readout);
+    CHECK(rows[4].name == "Y");
+    CHECK(rows[4].before == Approx(colour::srgb_decode(0.5)));
+    CHECK(rows[5].after == Approx(100));
+    CHECK(rows[6].after == Approx(0).margin(1e-9));
+}

@@ -1,0 +1,160 @@
+// The #include lines of the code against the arrows that docs/architecture.md draws.
+#include "support/support.hpp"
+
+#include <map>
+#include <regex>
+#include <set>
+
+namespace fs = std::filesystem;
+using namespace kasuri::test;
+
+namespace {
+
+using Arrows = std::map<std::string, std::set<std::string>>;
+
+/// Lines like "engine -> builtins, image" between the arrow marks of the document.
+Arrows drawn() {
+    const std::string text = content_of(KASURI_SOURCE_DIR "/docs/architecture.md");
+    const std::size_t begin = text.find("```arrows\n"), end = text.find("```", begin + 10);
+    REQUIRE(begin != std::string::npos);
+    std::istringstream lines(text.substr(begin + 10, end - begin - 10));
+    Arrows arrows;
+    std::string line;
+    while (std::getline(lines, line)) {
+        const std::size_t arrow = line.find("->");
+        std::string from = line.substr(0, arrow);
+        from.erase(from.find_last_not_of(' ') + 1);
+        arrows[from];
+        if (arrow == std::string::npos)
+            continue;
+        std::istringstream targets(line.substr(arrow + 2));
+        std::string to;
+        while (std::getline(targets, to, ',')) {
+            to.erase(0, to.find_first_not_of(' '));
+            arrows[from].insert(to);
+        }
+    }
+    return arrows;
+}
+
+/// "core/ir/graph.hpp" -> "ir"; "app/widgets/x.cpp" -> "app/widgets"; "cli/..." -> "cli".
+std::string folder_of(const fs::path& file) {
+    auto part = file.begin();
+    const std::string first = (part++)->string();
+    if (first == "cli")
+        return "cli";
+    return first == "core" ? part->string() : "app/" + part->string();
+}
+
+/// All folders that may be included from `from`: along any number of arrows.
+std::set<std::string> reachable(const Arrows& arrows, const std::string& from) {
+    std::set<std::string> all = {from};
+    std::vector<std::string> open = {from};
+    while (!open.empty()) {
+        const std::string at = open.back();
+        open.pop_back();
+        for (const std::string& to : arrows.at(at))
+            if (all.insert(to).second)
+                open.push_back(to);
+    }
+    return all;
+}
+
+} // namespace
+
+TEST_CASE("includes follow the arrows of docs/architecture.md", "[architecture]") {
+    const Arrows arrows = drawn();
+    const std::regex include("^#include \"([^\"]+)\"");
+    int includes = 0;
+    for (const char* top : {"core", "app", "cli"})
+        for (const auto& entry : fs::recursive_directory_iterator(fs::path(KASURI_SOURCE_DIR) / top)) {
+            const std::string ending = entry.path().extension().string();
+            if (ending != ".cpp" && ending != ".hpp")
+                continue;
+            const fs::path file = fs::relative(entry.path(), KASURI_SOURCE_DIR);
+            if (file == "app/main.cpp")
+                continue; // puts the program together
+            const std::string from = folder_of(file);
+            INFO(file.string());
+            REQUIRE(arrows.contains(from));
+            const std::set<std::string> allowed = reachable(arrows, from);
+            std::istringstream lines(content_of(entry.path()));
+            std::string line;
+            while (std::getline(lines, line)) {
+                std::smatch match;
+                if (!std::regex_search(line, match, include))
+                    continue;
+                const std::string path = match[1];
+                const std::string first = path.substr(0, path.find('/'));
+                const std::string to = from == "cli" && (path == "command.hpp" || path == "common.hpp") ? "cli"
+                                       : first == "model" || first == "widgets" ? "app/" + first
+                                                                                : first;
+                INFO(line);
+                CHECK(allowed.contains(to));
+                ++includes;
+            }
+        }
+    CHECK(includes > 200); // the check did look at something
+}
+
+TEST_CASE("the arrows have no cycle", "[architecture]") {
+    const Arrows arrows = drawn();
+    for (const auto& [from, to] : arrows)
+        for (const std::string& next : to) {
+            INFO(from << " -> " << next);
+            REQUIRE(arrows.contains(next));
+            CHECK_FALSE(reachable(arrows, next).contains(from));
+        }
+}
+
+TEST_CASE("core knows no Qt, the models know no widgets, only io knows OpenImageIO", "[architecture]") {
+    for (const auto& entry : fs::recursive_directory_iterator(KASURI_SOURCE_DIR)) {
+        const std::string file = fs::relative(entry.path(), KASURI_SOURCE_DIR).string();
+        if (file.starts_with("build") || file.starts_with(".git") || !entry.is_regular_file())
+            continue;
+        const bool core = file.starts_with("core/"), model = file.starts_with("app/model/");
+        if (!core && !model && !file.starts_with("cli/"))
+            continue;
+        const std::string text = content_of(entry.path());
+        INFO(file);
+        if (core)
+            CHECK(text.find("#include <Q") == std::string::npos);
+        if (model)
+            CHECK(text.find("#include <QWidget>") == std::string::npos);
+        if (!file.starts_with("core/io/"))
+            CHECK(text.find("#include <OpenImageIO") == std::string::npos);
+    }
+}
+
+TEST_CASE("every folder says what it is, and no file is too long", "[architecture]") {
+    for (const auto& entry : fs::directory_iterator(fs::path(KASURI_SOURCE_DIR) / "core"))
+        if (entry.is_directory()) {
+            INFO(entry.path().string());
+            CHECK(fs::exists(entry.path() / "README.md"));
+        }
+    for (const char* top : {"core", "app", "cli", "tests", "bench"})
+        for (const auto& entry : fs::recursive_directory_iterator(fs::path(KASURI_SOURCE_DIR) / top)) {
+            const std::string ending = entry.path().extension().string();
+            if (ending != ".cpp" && ending != ".hpp")
+                continue;
+            const std::string text = content_of(entry.path());
+            INFO(entry.path().string());
+            CHECK(std::count(text.begin(), text.end(), '\n') <= 600);
+        }
+}
+
+TEST_CASE("every rule in the documentation compiles", "[architecture]") {
+    int rules = 0;
+    for (const char* file : {"README.md", "docs/language.md"}) {
+        const std::string text = content_of(fs::path(KASURI_SOURCE_DIR) / file);
+        std::size_t at = 0;
+        while ((at = text.find("```kasuri\n", at)) != std::string::npos) {
+            at += 10;
+            const std::size_t end = text.find("```", at);
+            good_rule(text.substr(at, end - at));
+            at = end;
+            ++rules;
+        }
+    }
+    CHECK(rules >= 6);
+}

@@ -1,0 +1,117 @@
+#include "base/file.hpp"
+#include "base/parallel.hpp"
+#include "base/text.hpp"
+#include "support/support.hpp"
+
+#include <atomic>
+#include <sys/stat.h>
+#include <unistd.h>
+
+using namespace kasuri;
+using namespace kasuri::test;
+
+TEST_CASE("edit distance counts insertions, deletions, replacements and neighbour swaps", "[base]") {
+    CHECK(edit_distance("", "abc") == 3);
+    CHECK(edit_distance("kitten", "sitting") == 3); // the usual worked example of Levenshtein's distance
+    CHECK(edit_distance("claml", "clamp") == 1);
+    CHECK(edit_distance("mxi", "mix") == 1);
+}
+
+TEST_CASE("suggestions come only for near words", "[base]") {
+    const std::vector<std::string> known = {"smoothstep", "step", "mix", "r", "g"};
+    CHECK(did_you_mean("smothstep", known) == "smoothstep");
+    CHECK(did_you_mean("mx", known) == "mix");
+    CHECK(did_you_mean("R", known) == "r");
+    CHECK_FALSE(did_you_mean("q", known));
+    CHECK_FALSE(did_you_mean("elephant", known));
+    CHECK_FALSE(did_you_mean(std::string(1000, 'x'), known));
+}
+
+TEST_CASE("numbers are read and written in the C locale", "[base]") {
+    CHECK(parse_number(" -1.5e-3 ") == -0.0015);
+    CHECK(parse_number("+2") == 2.0);
+    CHECK(std::isnan(*parse_number("nan")));
+    CHECK(parse_number("-inf") == -std::numeric_limits<double>::infinity());
+    CHECK_FALSE(parse_number("1,5"));
+    CHECK_FALSE(parse_number("1.5x"));
+    CHECK_FALSE(parse_number(""));
+    CHECK(number_text(1.0 / 3, 9) == "0.333333333");
+    CHECK(number_text(std::nan(""), 9) == "nan");
+}
+
+TEST_CASE("lines and columns count code points", "[base]") {
+    const std::string text = "a\n\u00e9\u00e9x";
+    const LineColumn place = line_column(text, text.find('x'));
+    CHECK(place.line == 2);
+    CHECK(place.column == 3);
+}
+
+TEST_CASE("a file is replaced whole or not at all", "[base][file]") {
+    TemporaryFolder folder;
+    const auto path = folder / "a.kasuri";
+    REQUIRE(write_file(path, "first"));
+    CHECK(content_of(path) == "first");
+    // The writer fails half-way: the old content stays, nothing else is left in the folder.
+    const Status failed = write_atomically(path, [](const std::filesystem::path& temporary) -> Status {
+        write(temporary, "half");
+        return Error{"no space", "", ""};
+    });
+    CHECK_FALSE(failed);
+    CHECK(content_of(path) == "first");
+    CHECK(std::distance(std::filesystem::directory_iterator(folder.path), {}) == 1);
+    REQUIRE(write_file(path, "second"));
+    CHECK(content_of(path) == "second");
+}
+
+TEST_CASE("permissions and links survive a save", "[base][file]") {
+    TemporaryFolder folder;
+    REQUIRE(write_file(folder / "real", "1"));
+    ::chmod((folder / "real").c_str(), 0640);
+    std::filesystem::create_symlink(folder / "real", folder / "link");
+    REQUIRE(write_file(folder / "link", "2"));
+    CHECK(std::filesystem::is_symlink(folder / "link"));
+    CHECK(content_of(folder / "real") == "2");
+    struct stat facts {};
+    ::stat((folder / "real").c_str(), &facts);
+    CHECK((facts.st_mode & 0777) == 0640);
+}
+
+TEST_CASE("files that cannot be read or written say why and lose nothing", "[base][file]") {
+    TemporaryFolder folder;
+    CHECK(read_file(folder / "none", 100).error().what == "there is no such file");
+    CHECK(read_file(folder.path, 100).error().what == "this is a folder, not a file");
+    write(folder / "long", std::string(200, 'x'));
+    CHECK(read_file(folder / "long", 100).error().what == "the file is longer than 100 bytes");
+    CHECK_FALSE(write_file(folder / "no/such/folder/x", "1"));
+    CHECK_FALSE(write_file(folder.path, "1"));
+    if (::geteuid() != 0) { // root may write anywhere
+        ::chmod(folder.path.c_str(), 0555);
+        CHECK_FALSE(write_file(folder / "x", "1"));
+        CHECK(content_of(folder / "long").size() == 200);
+    }
+    // A device without any space: what a full disk answers.
+    if (std::filesystem::exists("/dev/full")) {
+        const Status full = write_atomically(folder / "long", [](const std::filesystem::path& temporary) -> Status {
+            std::filesystem::create_symlink("/dev/full", temporary);
+            std::ofstream out(temporary);
+            out << "x" << std::flush;
+            return out ? Status() : Status(Error{"cannot write all of the file", "", "Free some space."});
+        });
+        CHECK_FALSE(full);
+        CHECK(content_of(folder / "long").size() == 200);
+    }
+}
+
+TEST_CASE("parallel ranges cover everything once and stop when told", "[base]") {
+    std::vector<std::atomic<int>> hits(1000);
+    CHECK(parallel_ranges(1000, 7, {}, [&](std::size_t first, std::size_t last) {
+        for (std::size_t i = first; i < last; ++i)
+            ++hits[i];
+    }));
+    CHECK(std::all_of(hits.begin(), hits.end(), [](const auto& hit) { return hit == 1; }));
+    CancelToken cancel;
+    cancel.cancel();
+    int ran = 0;
+    CHECK_FALSE(parallel_ranges(1000, 7, cancel, [&](std::size_t, std::size_t) { ++ran; }));
+    CHECK(ran == 0);
+}

@@ -1,0 +1,183 @@
+// Drives the real program through a shell, as its users do.
+#include "io/picture_file.hpp"
+
+#include <catch2/catch.hpp>
+
+#include <cstdio>
+#include <filesystem>
+#include <fstream>
+#include <random>
+#include <string>
+#include <sys/wait.h>
+#include <unistd.h>
+
+namespace fs = std::filesystem;
+
+namespace {
+
+struct Ran {
+    int exit = 0;
+    std::string out, err;
+};
+
+struct Folder {
+    fs::path path = fs::temp_directory_path() / ("kasuri-cli-" + std::to_string(std::random_device{}()));
+    Folder() { fs::create_directories(path); }
+    ~Folder() { fs::remove_all(path); }
+    std::string file(const std::string& name) const { return (path / name).string(); }
+    std::string write(const std::string& name, const std::string& content) const {
+        std::ofstream(path / name, std::ios::binary) << content;
+        return file(name);
+    }
+    std::string read(const std::string& name) const {
+        std::ifstream in(path / name, std::ios::binary);
+        return {std::istreambuf_iterator<char>(in), {}};
+    }
+};
+
+Ran cli(const Folder& folder, const std::string& arguments, const std::string& input = "") {
+    folder.write("stdin", input);
+    const std::string command = std::string(KASURI_CLI) + " " + arguments + " <" + folder.file("stdin") + " >" + folder.file("stdout") +
+                                " 2>" + folder.file("stderr");
+    const int status = std::system(command.c_str());
+    return {WEXITSTATUS(status), folder.read("stdout"), folder.read("stderr")};
+}
+
+const std::string demo_filter = KASURI_SOURCE_DIR "/data/filters/indigo-over-madder.kasuri";
+
+} // namespace
+
+TEST_CASE("eval reads and writes CSV with 9 significant digits", "[cli]") {
+    Folder folder;
+    const Ran ran = cli(folder, "eval --rule 'out.rgb = rgb / 3'", "1,2,-0.5\n# a comment\n\n0.25, 0.5 ,1,0.5\nnan,inf,-inf\n");
+    CHECK(ran.exit == 0);
+    CHECK(ran.err.empty());
+    CHECK(ran.out == "0.333333343,0.666666687,-0.166666672\n0.0833333358,0.166666672,0.333333343,0.5\nnan,inf,-inf\n");
+}
+
+TEST_CASE("eval prints any expression", "[cli]") {
+    Folder folder;
+    CHECK(cli(folder, "eval --print 'hsv(rgb)'", "0.25,0.5,0.75\n").out == "210,0.666666687,0.75\n");
+    CHECK(cli(folder, "eval --rule 'let x = 2 * g' --print 'x + out.r'", "1,2,3\n").out == "5\n");
+    CHECK(cli(folder, "eval --print 'r > g'", "1,2,3\n").out == "0\n");
+    CHECK(cli(folder, "eval --print 'r +'", "1,2,3\n").exit == 1);
+}
+
+TEST_CASE("eval sets parameters and presets and names what it does not know", "[cli]") {
+    Folder folder;
+    CHECK(cli(folder, "eval " + demo_filter + " --set meet=1", "0.1,0.2,0.4\n").out == "0.100000001,0.300000012,0.300000012\n");
+    CHECK(cli(folder, "eval " + demo_filter, "0.1,0.2,0.4\n").out == "0.100000001,0.200000003,0.400000006\n");
+    const Ran preset = cli(folder, "eval " + demo_filter + " --preset 'Vat blue' --set depth=0", "0.1,0.2,0.4\n");
+    CHECK(preset.out == "0.100000001,0.300000012,0.300000012\n");
+    const Ran unknown = cli(folder, "eval " + demo_filter + " --set meat=1", "0,0,0\n");
+    CHECK(unknown.exit == 2);
+    CHECK(unknown.err.find("Did you mean meet?") != std::string::npos);
+    CHECK(cli(folder, "eval " + demo_filter + " --set meet=lots", "0,0,0\n").exit == 2);
+    CHECK(cli(folder, "eval " + demo_filter + " --preset Nope", "0,0,0\n").exit == 2);
+}
+
+TEST_CASE("the reference and the engine agree on the command line", "[cli]") {
+    Folder folder;
+    const std::string rule = "eval --rule 'let c = hsv(rgb); c.h += 40; c.s *= 0.5; out.rgb = rgb(c)' ";
+    const std::string colours = "0.1,0.7,0.4\n2,1,0.5\n";
+    const Ran fast = cli(folder, rule, colours), exact = cli(folder, rule + "--reference", colours);
+    REQUIRE(fast.exit == 0);
+    std::istringstream a(fast.out), b(exact.out);
+    std::string x, y;
+    int compared = 0;
+    while (std::getline(a, x, a.peek() == '\n' ? '\n' : ',') && std::getline(b, y, b.peek() == '\n' ? '\n' : ',')) {
+        CHECK(std::stod(x) == Approx(std::stod(y)).margin(5e-6));
+        ++compared;
+    }
+    CHECK(compared >= 4);
+}
+
+TEST_CASE("faults of a rule go to standard error as file:line:column and exit with 1", "[cli]") {
+    Folder folder;
+    const std::string file = folder.write("bad.kasuri", "filter \"Bad\"\nout.g = shrd\nout = g\n");
+    const Ran ran = cli(folder, "eval " + file, "0,0,0\n");
+    CHECK(ran.exit == 1);
+    CHECK(ran.out.empty());
+    CHECK(ran.err.find(file + ":2:9: error K201: there is no shrd") != std::string::npos);
+    CHECK(ran.err.find(file + ":3:7: error K302:") != std::string::npos);
+}
+
+TEST_CASE("faults of the input exit with 3 and name line and column", "[cli]") {
+    Folder folder;
+    const Ran word = cli(folder, "eval --rule ''  --print r", "0,0,0\n1,x,2\n");
+    CHECK(word.exit == 3);
+    CHECK(word.err == "standard input:2:3: x is not a number\n");
+    CHECK(cli(folder, "eval --print r", "1,2\n").exit == 3);
+    CHECK(cli(folder, "eval " + folder.file("none.kasuri"), "").exit == 3);
+    CHECK(cli(folder, "eval " + folder.path.string(), "").exit == 3);
+}
+
+TEST_CASE("usage faults exit with 2, help with 0 and complete", "[cli]") {
+    Folder folder;
+    CHECK(cli(folder, "").exit == 2);
+    CHECK(cli(folder, "nonsense").exit == 2);
+    CHECK(cli(folder, "eval").exit == 2);
+    CHECK(cli(folder, "eval --nope").exit == 2);
+    CHECK(cli(folder, "bake " + demo_filter + " x.cube --size 16").exit == 2);
+    const Ran help = cli(folder, "--help");
+    CHECK(help.exit == 0);
+    for (const char* command : {"eval", "render", "bake", "check", "demo"}) {
+        CHECK(help.out.find(command) != std::string::npos);
+        CHECK(cli(folder, std::string(command) + " --help").exit == 0);
+    }
+    CHECK(help.out.find("Exit codes: 0 good") != std::string::npos);
+}
+
+TEST_CASE("check measures proofs and its exit code tells", "[cli]") {
+    Folder folder;
+    const Ran good = cli(folder, "check " + demo_filter);
+    CHECK(good.exit == 0);
+    CHECK(good.out.find("pass  greys stay grey") != std::string::npos);
+    CHECK(good.out.find("0 of 3 proofs fail") != std::string::npos);
+    const std::string tinting = folder.write("tint.kasuri", "param k = 0 in 0 .. 1\nout.r = r + 0.1 * k\n");
+    const Ran bad = cli(folder, "check " + tinting);
+    CHECK(bad.exit == 1);
+    CHECK(bad.out.find("FAIL  greys stay grey  0.1 > 0.0001") != std::string::npos);
+    CHECK(bad.out.find("pass  identity at defaults") != std::string::npos);
+    CHECK(cli(folder, "check " + tinting + " --set k=0").exit == 0);
+}
+
+TEST_CASE("render and bake write their files", "[cli]") {
+    Folder folder;
+    kasuri::image::Image image = kasuri::image::image_of(
+        kasuri::image::generated(4, 4, [](int x, int y) { return std::array<double, 3>{x / 3.0, y / 3.0, 0.25}; }));
+    image.depth = kasuri::image::Depth::uint8;
+    image.space = "srgb";
+    REQUIRE(kasuri::io::save(folder.file("in.png"), image));
+    const std::string swap = folder.write("swap.kasuri", "out.rgb = rgb.gbr\n");
+    CHECK(cli(folder, "render " + swap + " " + folder.file("in.png") + " " + folder.file("out.png")).exit == 0);
+    const auto out = kasuri::io::load(folder.file("out.png"));
+    REQUIRE(out);
+    const auto in = kasuri::io::load(folder.file("in.png"));
+    CHECK(*out.value().find("R")->plane == *in.value().find("G")->plane);
+    CHECK(*out.value().find("B")->plane == *in.value().find("R")->plane);
+    CHECK(cli(folder, "render " + swap + " " + folder.file("none.png") + " " + folder.file("o2.png")).exit == 3);
+    CHECK_FALSE(fs::exists(folder.file("o2.png")));
+    const Ran baked = cli(folder, "bake " + swap + " " + folder.file("s.cube") + " --size 17 --domain -1 2");
+    CHECK(baked.exit == 0);
+    CHECK(baked.out.find("largest") != std::string::npos);
+    CHECK(folder.read("s.cube").find("DOMAIN_MIN -1 -1 -1") != std::string::npos);
+    const std::string place = folder.write("place.kasuri", "out.r = pos.x\n");
+    const Ran refused = cli(folder, "bake " + place + " " + folder.file("p.cube"));
+    CHECK(refused.exit == 1);
+    CHECK(refused.err.find("cannot hold") != std::string::npos);
+    CHECK(cli(folder, "bake " + swap + " " + folder.file("no/such/s.cube")).exit == 3);
+}
+
+TEST_CASE("a read-only folder is an error that keeps the old file", "[cli]") {
+    if (::geteuid() == 0)
+        return; // root may write anywhere; the full-device test of base covers the failing write
+    Folder folder;
+    const std::string swap = folder.write("swap.kasuri", "out.rgb = rgb.gbr\n");
+    fs::create_directory(folder.path / "closed");
+    folder.write("closed/s.cube", "old");
+    fs::permissions(folder.path / "closed", fs::perms::owner_read | fs::perms::owner_exec);
+    CHECK(cli(folder, "bake " + swap + " " + folder.file("closed/s.cube")).exit == 3);
+    CHECK(folder.read("closed/s.cube") == "old");
+    fs::permissions(folder.path / "closed", fs::perms::owner_all);
+}

@@ -1,0 +1,248 @@
+#include "base/parallel.hpp"
+#include "colour/transfer.hpp"
+#include "engine/kernels.hpp"
+#include "support/support.hpp"
+
+#include <cstring>
+#include <thread>
+
+using namespace kasuri;
+using namespace kasuri::test;
+
+namespace {
+
+/// Random well-typed rules of functions without jumps.
+class RandomRule {
+public:
+    explicit RandomRule(unsigned seed) : random_(seed) {}
+
+    std::string text() {
+        std::string rule = "param p = 0.3 in -2 .. 2\nparam q = -0.7 in -2 .. 2\n";
+        const int steps = 1 + pick(4);
+        for (int i = 0; i < steps; ++i) {
+            rule += "let v" + std::to_string(lets_) + " = " + vec3(3) + "\n";
+            ++lets_;
+            if (pick(2))
+                rule += std::string("out.") + "rgb"[pick(3)] + " = " + scalar(3) + "\n";
+            else
+                rule += "out.rgb = " + vec3(2) + "\n";
+            if (pick(4) == 0)
+                rule += "out.a *= " + scalar(1) + "\n";
+        }
+        return rule;
+    }
+
+private:
+    int pick(int count) { return static_cast<int>(random_() % static_cast<unsigned>(count)); }
+    std::string number() { return std::to_string((pick(4000) - 2000) / 1000.0); }
+
+    std::string scalar(int depth) {
+        if (depth == 0)
+            switch (pick(7)) {
+            case 0: return number();
+            case 1: return "p";
+            case 2: return "q";
+            case 3: return "out.g";
+            case 4: return "a";
+            default: return std::string(1, "rgb"[pick(3)]);
+            }
+        const auto s = [&] { return scalar(depth - 1); };
+        switch (pick(14)) {
+        case 0: return "(" + s() + " + " + s() + ")";
+        case 1: return "(" + s() + " - " + s() + ")";
+        case 2: return "(" + s() + " * " + s() + ")";
+        case 3: return "min(" + s() + ", " + s() + ")";
+        case 4: return "max(" + s() + ", " + s() + ")";
+        case 5: return "clamp(" + s() + ", -1, 2)";
+        case 6: return "mix(" + s() + ", " + s() + ", clamp(" + s() + ", 0, 1))";
+        case 7: return "smoothstep(-1, 2, " + s() + ")";
+        case 8: return "abs(" + s() + ")";
+        case 9: return "exp2(clamp(" + s() + ", -3, 2))";
+        case 10: return "log2(1 + abs(" + s() + "))";
+        case 11: return "sin(" + s() + ")";
+        case 12: return "pow(abs(" + s() + ") + 0.25, 1.4)";
+        default: return "dot(" + vec3(depth - 1) + ", vec3(0.25, 0.5, 0.25))";
+        }
+    }
+
+    std::string vec3(int depth) {
+        if (depth == 0)
+            return lets_ > 0 && pick(2) ? "v" + std::to_string(pick(lets_)) : pick(2) ? "rgb" : "out.bgr";
+        switch (pick(6)) {
+        case 0: return "vec3(" + scalar(depth - 1) + ", " + scalar(depth - 1) + ", " + scalar(depth - 1) + ")";
+        case 1: return "(" + vec3(depth - 1) + " * " + scalar(depth - 1) + ")";
+        case 2: return "(" + vec3(depth - 1) + " + " + vec3(depth - 1) + ")";
+        case 3: return "mat3(0.6, 0.3, 0.1, p, 1 - p, 0, 0.2, q, 0.5) * " + vec3(depth - 1);
+        case 4: return "mix(" + vec3(depth - 1) + ", " + vec3(depth - 1) + ", 0.3)";
+        default: return "-" + vec3(depth - 1);
+        }
+    }
+
+    std::mt19937 random_;
+    int lets_ = 0;
+};
+
+std::vector<Colour> random_colours(int count, unsigned seed) {
+    std::mt19937 random(seed);
+    std::uniform_real_distribution<float> spread(-1, 4);
+    std::vector<Colour> colours;
+    for (int i = 0; i < count; ++i)
+        colours.push_back({spread(random), spread(random), spread(random), std::fabs(spread(random)) / 4});
+    return colours;
+}
+
+} // namespace
+
+TEST_CASE("random rules: the engine equals the double reference", "[engine]") {
+    const double step = std::nextafter(1.0f, 2.0f) - 1.0;
+    int compared = 0;
+    for (unsigned seed = 0; seed < 1500; ++seed) {
+        const std::string text = RandomRule(seed).text();
+        const lang::Rule rule = good_rule(text);
+        const std::vector<Colour> colours = random_colours(17, seed); // ragged: not a multiple of any vector
+        const auto fast = run(rule, colours), plain = run(rule, colours, {}, false);
+        for (std::size_t i = 0; i < colours.size(); ++i) {
+            engine::ReferencePixel pixel, near;
+            for (std::size_t c = 0; c < 4; ++c) {
+                pixel.rgba[c] = static_cast<double>(colours[i][c]);
+                near.rgba[c] = pixel.rgba[c] * (1 + step * (c % 2 ? 1 : -1));
+            }
+            const auto exact = engine::reference(rule, defaults(rule), pixel);
+            const auto shaken = engine::reference(rule, defaults(rule), near);
+            for (std::size_t c = 0; c < 4; ++c) {
+                // 5e-6 of values up to 4; where a rule magnifies what comes in, as much as it magnifies the last bit.
+                const double allowed = 5e-6 * std::max(1.0, std::fabs(exact[c]) / 4) + 8 * std::fabs(exact[c] - shaken[c]);
+                INFO(text << "colour " << i << " channel " << c << ": " << exact[c] << " " << fast[i][c]);
+                REQUIRE(std::fabs(static_cast<double>(fast[i][c]) - exact[c]) <= allowed);
+                REQUIRE(std::fabs(static_cast<double>(plain[i][c]) - exact[c]) <= allowed);
+                ++compared;
+            }
+        }
+    }
+    CHECK(compared == 1500 * 17 * 4);
+}
+
+TEST_CASE("NaN, infinities and negatives arrive as in the reference", "[engine]") {
+    const char* rules[] = {
+        "out.rgb = rgb * 2 - 1", "out.rgb = max(rgb, 0)", "out.rgb = min(rgb, 1)", "out.rgb = clamp(rgb, 0, 1)",
+        "out.rgb = sqrt(rgb)", "out.rgb = log2(rgb)", "out.rgb = exp2(rgb)", "out.rgb = 1 / rgb", "out.rgb = floor(rgb)",
+        "out.rgb = sign(rgb)", "out.rgb = step(0.5, rgb)", "out.rgb = smoothstep(0, 1, rgb)", "out.rgb = mix(rgb, rgb.gbr, 0.5)",
+        "out.r = r > g ? b : g", "out.r = r == g || b != b ? 1 : 0", "out.r = isnan(r) ? 1 : isinf(g) ? 2 : 3",
+        "out.rgb = abs(rgb)", "out.rgb = fract(rgb)", "out.rgb = round(rgb)",
+    };
+    const float special[] = {0, 1, -1, 0.5f, -0.25f, 3, 1e-42f, infinity, -infinity, not_a_number};
+    std::vector<Colour> colours;
+    for (const float r : special)
+        for (const float g : special)
+            for (const float b : {special[3], special[7], special[9]})
+                colours.push_back({r, g, b, 1});
+    for (const char* text : rules) {
+        const lang::Rule rule = good_rule(text);
+        const auto fast = run(rule, colours);
+        for (std::size_t i = 0; i < colours.size(); ++i) {
+            const Colour exact = reference_one(rule, colours[i]);
+            for (std::size_t c = 0; c < 4; ++c) {
+                INFO(text << " of " << colours[i][0] << " " << colours[i][1] << " " << colours[i][2] << ": " << exact[c] << " " << fast[i][c]);
+                if (std::isnan(exact[c]))
+                    CHECK(std::isnan(fast[i][c]));
+                else if (std::isinf(exact[c]))
+                    CHECK(fast[i][c] == exact[c]);
+                else
+                    CHECK(fast[i][c] == Approx(exact[c]).margin(1e-6));
+            }
+        }
+    }
+}
+
+TEST_CASE("an empty rule is the identity, bit for bit", "[engine]") {
+    const lang::Rule rule = good_rule("");
+    CHECK(engine::compile(rule)->is_identity());
+    const std::vector<Colour> colours = {{-0.0f, 1e-45f, infinity, 0.3f}, {not_a_number, -7, 3e38f, 0}};
+    const auto out = run(rule, colours);
+    CHECK(std::memcmp(out.data(), colours.data(), sizeof(Colour) * colours.size()) == 0);
+}
+
+TEST_CASE("any number of pixels, also less than a vector", "[engine]") {
+    const lang::Rule rule = good_rule("out.rgb = rgb.gbr * 2");
+    for (const int count : {1, 2, 3, 15, 16, 17, 511, 512, 513, 1025, 20000}) {
+        const auto colours = random_colours(count, 5);
+        const auto out = run(rule, colours);
+        for (std::size_t i = 0; i < colours.size(); ++i)
+            REQUIRE(out[i] == Colour{2 * colours[i][1], 2 * colours[i][2], 2 * colours[i][0], colours[i][3]});
+    }
+}
+
+TEST_CASE("the same bits for any number of threads", "[engine]") {
+    const lang::Rule rule = good_rule(RandomRule(11).text());
+    const auto colours = random_colours(100001, 6);
+    limit_threads(1);
+    const auto one = run(rule, colours);
+    limit_threads(0);
+    const auto all = run(rule, colours);
+    CHECK(std::memcmp(one.data(), all.data(), sizeof(Colour) * one.size()) == 0);
+}
+
+TEST_CASE("coordinates count from the top left", "[engine]") {
+    const lang::Rule rule = good_rule("out.rg = pixel\nout.b = pos.x\nout.a = aspect");
+    const image::Picture picture = image::generated(4, 2, [](int, int) { return std::array<double, 3>{0, 0, 0}; });
+    const auto program = engine::compile(rule);
+    CHECK(program->reads_position());
+    const auto out = engine::evaluate(*program, picture, {});
+    REQUIRE(out);
+    CHECK(out->at(0, 0) == Colour{0, 0, 0.125f, 2});
+    CHECK(out->at(3, 1) == Colour{3, 1, 0.875f, 2});
+}
+
+TEST_CASE("parameters are run-time inputs", "[engine]") {
+    const lang::Rule rule = good_rule("param k = 0 in 0 .. 10\nout.rgb = rgb * k");
+    CHECK(run(rule, {{1, 2, 3, 1}}, {2})[0] == Colour{2, 4, 6, 1});
+    CHECK(run(rule, {{1, 2, 3, 1}}, {0.5})[0] == Colour{0.5f, 1, 1.5f, 1});
+}
+
+TEST_CASE("work that is called off stops and says so", "[engine]") {
+    const lang::Rule rule = good_rule("out.rgb = sin(rgb) + cos(rgb) + exp2(rgb)");
+    const auto program = engine::compile(rule);
+    const image::Picture picture = image::generated(2000, 2000, [](int x, int y) { return std::array<double, 3>{x * 1e-3, y * 1e-3, 0.5}; });
+    CancelToken before;
+    before.cancel();
+    CHECK_FALSE(engine::evaluate(*program, picture, {}, before));
+    CancelToken during;
+    std::atomic<std::size_t> done{0};
+    std::thread stopper([&] {
+        while (done == 0)
+            std::this_thread::yield();
+        during.cancel();
+    });
+    const auto result = engine::evaluate(*program, picture, {}, during, &done);
+    stopper.join();
+    CHECK((!result || done == picture.pixels())); // either stopped, or it had been through already
+}
+
+TEST_CASE("a picture is converted into the working space and back", "[engine]") {
+    const lang::Rule rule = good_rule("out.rgb = 0.5 * rgb"); // works in linear light
+    engine::CompileOptions options;
+    options.in_space = options.out_space = "srgb";
+    const auto program = engine::compile(rule, options);
+    const image::Picture picture = image::generated(3, 1, [](int x, int) { return std::array<double, 3>{0.2 * x, 0.5, 1}; });
+    const auto out = engine::evaluate(*program, picture, {});
+    REQUIRE(out);
+    const double expected = colour::srgb_encode(0.5 * colour::srgb_decode(0.5));
+    CHECK(static_cast<double>(out->at(1, 0)[1]) == Approx(expected).margin(1e-6));
+    // What a rule leaves alone is not converted there and back.
+    const auto touched = engine::compile(good_rule("out.r = 0.5 * r"), options);
+    CHECK(touched->passes_through(1));
+    CHECK_FALSE(touched->passes_through(0));
+    // A rule that works in srgb has nothing to convert.
+    const auto inside = engine::compile(good_rule("working srgb\nout.rgb = 0.5 * rgb"), options);
+    CHECK(engine::evaluate(*inside, picture, {})->at(1, 0)[1] == 0.25f);
+}
+
+TEST_CASE("registers are used again", "[engine]") {
+    std::string text = "let x0 = r\n";
+    for (int i = 1; i < 60; ++i)
+        text += "let x" + std::to_string(i) + " = x" + std::to_string(i - 1) + " * g + " + std::to_string(i) + "\n";
+    text += "out.r = x59";
+    const auto program = engine::compile(good_rule(text));
+    CHECK(program->instructions().size() <= 60); // products are fused with the sums
+    CHECK(program->registers() <= 3);
+}

@@ -1,0 +1,23 @@
+#define CATCH_CONFIG_RUNNER
+#include "widgets/theme.hpp"
+
+#include <QApplication>
+#include <QSettings>
+#include <QTemporaryDir>
+
+#include <catch2/catch.hpp>
+
+int main(int argc, char** argv) {
+    // Without a display unless one is asked for: also while ctest lists the tests at build time.
+    if (!qEnvironmentVariableIsSet("QT_QPA_PLATFORM"))
+        qputenv("QT_QPA_PLATFORM", "offscreen");
+    // Settings of the tests must not touch the user's, nor each other's.
+    QTemporaryDir settings;
+    QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope, settings.path());
+    QSettings::setDefaultFormat(QSettings::NativeFormat);
+    QApplication application(argc, argv);
+    QApplication::setApplicationName("kasuri-test");
+    QApplication::setOrganizationName("kasuri-test");
+    kasuri::app::theme::apply(application);
+    return Catch::Session().run(argc, argv);
+}

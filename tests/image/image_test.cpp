@@ -1,0 +1,62 @@
+#include "image/image.hpp"
+#include "support/support.hpp"
+
+using namespace kasuri;
+using namespace kasuri::image;
+
+namespace {
+Plane plane(std::vector<float> values) { return make_plane(std::move(values)); }
+} // namespace
+
+TEST_CASE("layers and channels are found by their names", "[image]") {
+    Image image;
+    image.width = 2;
+    image.height = 1;
+    image.channels = {{"R", plane({1, 2})}, {"G", plane({3, 4})}, {"B", plane({5, 6})}, {"head.R", plane({7, 8})},
+                      {"head.green", plane({9, 10})}, {"head.Blue", plane({11, 12})}, {"depth.Z", plane({13, 14})}};
+    CHECK(layers(image) == std::vector<std::string>{"", "head", "depth"});
+    CHECK(picture_of(image, "")->at(1, 0) == std::array<float, 4>{2, 4, 6, 1});
+    CHECK(picture_of(image, "head")->at(0, 0) == std::array<float, 4>{7, 9, 11, 1});
+    CHECK(picture_of(image, "depth")->at(1, 0) == std::array<float, 4>{14, 14, 14, 1}); // one channel is a neutral picture
+    CHECK_FALSE(picture_of(image, "none"));
+    CHECK(picture_of(image, "")->planes[0] == image.channels[0].plane); // shared, not copied
+}
+
+TEST_CASE("premultiplied colour is divided before and multiplied after", "[image]") {
+    Image image;
+    image.width = 3;
+    image.height = 1;
+    image.alpha = Alpha::premultiplied;
+    image.channels = {{"R", plane({0.25f, 0.7f, 0.3f})}, {"G", plane({0, 0, 0})}, {"B", plane({0, 0, 0})}, {"A", plane({0.5f, 1, 0})}};
+    const Picture picture = *picture_of(image, "");
+    CHECK(picture.at(0, 0)[0] == 0.5f);
+    CHECK(picture.at(1, 0)[0] == 0.7f);
+    CHECK(picture.at(2, 0)[0] == 0.3f); // light without alpha stays as it is
+    const Image back = with_picture(image, "", picture);
+    for (std::size_t c = 0; c < 4; ++c)
+        CHECK(*back.channels[c].plane == *image.channels[c].plane);
+}
+
+TEST_CASE("a premultiplied edge is not contaminated by an offset", "[image]") {
+    Image image;
+    image.width = 1;
+    image.height = 1;
+    image.alpha = Alpha::premultiplied;
+    image.channels = {{"R", plane({0.1f})}, {"G", plane({0.1f})}, {"B", plane({0.1f})}, {"A", plane({0.25f})}};
+    const auto program = engine::compile(test::good_rule("out.rgb = rgb + 0.2"));
+    const auto result = engine::evaluate(*program, *picture_of(image, ""), {});
+    const Image back = with_picture(image, "", *result);
+    CHECK((*back.channels[0].plane)[0] == Approx(0.25f * (0.4f + 0.2f)));
+}
+
+TEST_CASE("a rule that makes alpha gives the picture one", "[image]") {
+    Image image;
+    image.width = 1;
+    image.height = 1;
+    image.channels = {{"Y", plane({0.5f})}};
+    const auto result = engine::evaluate(*engine::compile(test::good_rule("out.a = r")), *picture_of(image, ""), {});
+    const Image made = with_picture(image, "", *result);
+    CHECK(made.alpha == Alpha::straight);
+    CHECK((*made.find("A")->plane)[0] == 0.5f);
+    CHECK((*made.find("R")->plane)[0] == 0.5f);
+}
