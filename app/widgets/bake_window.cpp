@@ -45,6 +45,7 @@ BakeWindow::BakeWindow(Session& session, QWidget* parent) : QDialog(parent), ses
     grid->addLayout(sizes_row, 0, 1);
     grid->addWidget(new QLabel(tr("Values from"), this), 1, 0);
     auto* domain_row = new QHBoxLayout;
+    domain_row->setSpacing(8);
     low_ = new QLineEdit("0", this);
     high_ = new QLineEdit("1", this);
     for (QLineEdit* field : {low_, high_}) {

@@ -8,7 +8,8 @@
 namespace kasuri::app {
 namespace {
 constexpr int bar = 10; // room at the left for the rule along the message
-constexpr int fix_height = 18;
+constexpr int fix_height = 17;
+constexpr int padding = 2;
 } // namespace
 
 MessageBox::MessageBox(QWidget* parent) : QFrame(parent) {
@@ -54,16 +55,16 @@ void MessageBox::show_fault(const lang::Diagnostic& diagnostic) {
 }
 
 int MessageBox::height_for(int width) const {
-    return text_->heightForWidth(width - bar - 6) + (fix_->isVisibleTo(this) ? fix_height : 0) + 6;
+    return text_->heightForWidth(width - bar - 6) + (fix_->isVisibleTo(this) ? fix_height : 0) + padding;
 }
 
 void MessageBox::resizeEvent(QResizeEvent*) {
     const int inside = width() - bar - 6;
     const int text_height = text_->heightForWidth(inside);
-    text_->setGeometry(bar, 3, inside, text_height);
+    text_->setGeometry(bar, padding / 2, inside, text_height);
     fix_->adjustSize();
-    fix_->setGeometry(bar, 3 + text_height, fix_->sizeHint().width() + 4, fix_height);
-    key_->setGeometry(fix_->geometry().right() + 8, 3 + text_height, 70, fix_height);
+    fix_->setGeometry(bar, padding / 2 + text_height, fix_->sizeHint().width() + 4, fix_height);
+    key_->setGeometry(fix_->geometry().right() + 8, padding / 2 + text_height, 70, fix_height);
 }
 
 void MessageBox::paintEvent(QPaintEvent*) {

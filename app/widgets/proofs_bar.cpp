@@ -131,7 +131,8 @@ void ProofsBar::show_outcomes(const std::vector<proof::Outcome>& outcomes) {
         items_[i]->set_old(old_);
         failed += outcomes[i].passed ? 0 : 1;
     }
-    sum_->setText(failed == 0 ? tr("all %1 pass").arg(outcomes.size()) : tr("%1 of %2 fail").arg(failed).arg(outcomes.size()));
+    sum_->setText(old_        ? tr("old")
+                  : failed == 0 ? tr("all %1 pass").arg(outcomes.size()) : tr("%1 of %2 fail").arg(failed).arg(outcomes.size()));
 }
 
 void ProofsBar::set_old(bool old) {

@@ -60,7 +60,7 @@ void ResponseView::paintEvent(QPaintEvent*) {
     painter.setClipRect(area);
     painter.setPen(QPen(theme::hairline, 1, Qt::DashLine));
     painter.drawLine(QPointF(x_of(logarithmic_ ? 0.0039 : lowest), y_of(logarithmic_ ? 0.0039 : lowest)), QPointF(x_of(highest), y_of(highest)));
-    double end_y[3] = {0, 0, 0};
+    QPointF ends[3]; // where each trace is last seen
     for (std::size_t c = 0; c < 3; ++c) {
         QPainterPath path;
         bool down = false;
@@ -80,8 +80,8 @@ void ResponseView::paintEvent(QPaintEvent*) {
             else if (turn)
                 path.moveTo(x, y);
             down = turn;
-            if (finite && x <= area.right())
-                end_y[c] = std::clamp(y, area.top(), area.bottom());
+            if (finite && x <= area.right() && y >= area.top() && y <= area.bottom())
+                ends[c] = {x, y};
         }
         QPen pen(theme::trace[c], 1.8);
         pen.setCapStyle(Qt::FlatCap);
@@ -89,17 +89,21 @@ void ResponseView::paintEvent(QPaintEvent*) {
     }
     painter.setClipping(false);
     painter.setFont(theme::face(11, true));
-    const bool one = std::fabs(end_y[0] - end_y[1]) < together && std::fabs(end_y[1] - end_y[2]) < together;
+    const auto meet = [&](std::size_t a, std::size_t b) { return std::fabs(ends[a].y() - ends[b].y()) < together && std::fabs(ends[a].x() - ends[b].x()) < together; };
+    const bool one = meet(0, 1) && meet(1, 2);
     std::array<std::size_t, 3> order = {0, 1, 2};
-    std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) { return end_y[a] < end_y[b]; });
-    double last = -100, x = area.right() + 4;
+    std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) { return ends[a].y() < ends[b].y(); });
+    QPointF last(-100, -100);
+    double last_width = 0;
     for (const std::size_t c : order) {
-        const double y = one ? end_y[c] : std::max(end_y[c], last + 11);
-        last = y;
+        QPointF at = ends[c] + (ends[c].x() > area.right() - 8 ? QPointF(4, 4) : QPointF(5, 9));
+        if (std::fabs(at.x() - last.x()) < 24 && at.y() < last.y() + 11)
+            at = one ? QPointF(last.x() + last_width + 0.5, last.y())
+                     : QPointF(at.x(), last.y() + 11);
+        last = at;
+        last_width = painter.fontMetrics().horizontalAdvance(theme::letters[c]);
         painter.setPen(theme::trace[c]);
-        painter.drawText(QPointF(x, std::round(y + 4)), theme::letters[c]);
-        if (one)
-            x += painter.fontMetrics().horizontalAdvance(theme::letters[c]) + 1;
+        painter.drawText(QPointF(at.x(), std::round(at.y())), theme::letters[c]);
     }
     painter.setFont(theme::face(11.5));
     painter.setPen(theme::second);

@@ -6,6 +6,7 @@
 
 #include <Qsci/qscicommandset.h>
 
+#include <QAction>
 #include <QContextMenuEvent>
 #include <QDropEvent>
 #include <QKeyEvent>
@@ -67,7 +68,7 @@ RuleEditor::RuleEditor(QUndoStack& undo, QWidget* parent) : QsciScintilla(parent
     // The window's undo covers text and values; Scintilla keeps none.
     SendScintilla(SCI_SETUNDOCOLLECTION, 0);
     SendScintilla(SCI_EMPTYUNDOBUFFER);
-    for (const auto command : {QsciCommand::Undo, QsciCommand::Redo})
+    for (const auto command : {QsciCommand::Undo, QsciCommand::Redo, QsciCommand::LineCut})
         if (QsciCommand* bound = standardCommands()->find(command)) {
             bound->setKey(0);
             bound->setAlternateKey(0);
@@ -225,11 +226,13 @@ void RuleEditor::go_to_next_fault() {
 
 bool RuleEditor::event(QEvent* event) {
     if (event->type() == QEvent::ShortcutOverride) {
-        const auto* key = static_cast<QKeyEvent*>(event);
-        if (key->matches(QKeySequence::Undo) || key->matches(QKeySequence::Redo)) {
-            event->ignore(); // the window's shortcut takes it
-            return false;
-        }
+        // The window's shortcuts come before the editor's own keys.
+        const QKeySequence pressed(static_cast<QKeyEvent*>(event)->keyCombination());
+        for (const QAction* action : window()->actions())
+            if (action->shortcuts().contains(pressed)) {
+                event->ignore();
+                return false;
+            }
     }
     return QsciScintilla::event(event);
 }

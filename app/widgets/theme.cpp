@@ -76,7 +76,8 @@ void apply(QApplication& application) {
         "QScrollBar::handle:horizontal { background: #b3b3b3; min-width: 24px; }"
         "QPushButton { background: #e3e3e3; border: 1px solid #5c5c5c; padding: 4px 12px; }"
         "QPushButton:focus { border: 2px solid #2f4a86; padding: 3px 11px; }"
-        "QPushButton:pressed, QPushButton:checked { background: #ededed; }");
+        "QPushButton:pressed { background: #ededed; }"
+        "QPushButton:checked { background: #ededed; border: 1px solid #161616; border-bottom: 3px solid #2f4a86; padding-bottom: 2px; }");
 }
 
 QString number(double value, int decimals) {

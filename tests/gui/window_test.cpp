@@ -387,6 +387,27 @@ TEST_CASE("fast changes end with the newest on the sheet", "[gui]") {
     CHECK(d.after(0, 0.5)[0] == 1);
 }
 
+TEST_CASE("the window's shortcuts come before the editor's keys", "[gui]") {
+    Driver d;
+    d.replace_text("out.g = b");
+    d.settle();
+    d.window.activateWindow();
+    d.editor().setFocus();
+    QTest::keyClick(&d.editor(), Qt::Key_L, Qt::ControlModifier);
+    QTest::qWait(1);
+    CHECK(d.text() == "out.g = b"); // not cut
+    auto* bake = d.window.findChild<app::BakeWindow*>();
+    REQUIRE(bake);
+    bake->close();
+    d.window.activateWindow();
+    d.editor().setFocus();
+    QTest::qWait(20);
+    QTest::keyClick(&d.editor(), Qt::Key_Z, Qt::ControlModifier);
+    CHECK(d.text().starts_with("filter"));
+    QTest::keyClick(&d.editor(), Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
+    CHECK(d.text() == "out.g = b");
+}
+
 TEST_CASE("everything is reached by keyboard", "[gui]") {
     Driver d;
     d.replace_text("param k = 0 in 0 .. 1\nout.r = r + k\n");
