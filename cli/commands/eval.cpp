@@ -25,7 +25,7 @@ struct Colours {
     std::vector<std::size_t> columns; ///< of each line: 3 or 4
 };
 
-/// Reads r,g,b[,a] lines; empty lines and lines that begin with # are passed over.
+/// Reads r,g,b[,a] lines; empty lines, lines that begin with # and a heading are passed over.
 std::optional<Colours> read_colours(std::istream& in) {
     Colours colours;
     std::string line;
@@ -33,6 +33,8 @@ std::optional<Colours> read_colours(std::istream& in) {
         const std::string_view content = trimmed(line);
         if (content.empty() || content.front() == '#')
             continue;
+        if (colours.exact.empty() && (content == "r,g,b" || content == "r,g,b,a"))
+            continue; // a heading
         const auto parts = split(content, ',');
         if (parts.size() != 3 && parts.size() != 4) {
             fmt::print(stderr, "standard input:{}:1: {} columns; expected r,g,b or r,g,b,a\n", number, parts.size());

@@ -49,7 +49,7 @@ const std::string demo_filter = KASURI_SOURCE_DIR "/data/filters/indigo-over-mad
 
 TEST_CASE("eval reads and writes CSV with 9 significant digits", "[cli]") {
     Folder folder;
-    const Ran ran = cli(folder, "eval --rule 'out.rgb = rgb / 3'", "1,2,-0.5\n# a comment\n\n0.25, 0.5 ,1,0.5\nnan,inf,-inf\n");
+    const Ran ran = cli(folder, "eval --rule 'out.rgb = rgb / 3'", "r,g,b,a\n1,2,-0.5\n# a comment\n\n0.25, 0.5 ,1,0.5\nnan,inf,-inf\n");
     CHECK(ran.exit == 0);
     CHECK(ran.err.empty());
     CHECK(ran.out == "0.333333343,0.666666687,-0.166666672\n0.0833333358,0.166666672,0.333333343,0.5\nnan,inf,-inf\n");
