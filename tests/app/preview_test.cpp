@@ -1,0 +1,168 @@
+#include "model/preview.hpp"
+
+#include "colour/transfer.hpp"
+
+#include <QSignalSpy>
+#include <QTest>
+
+#include <catch2/catch.hpp>
+
+#include <cmath>
+
+using namespace kasuri;
+using namespace kasuri::app;
+
+namespace {
+
+/// Asks and waits for the sheet of that request.
+class Asker {
+public:
+    Preview preview;
+    CheckedPtr checked;
+    SheetPtr sheet;
+    ProofsPtr proofs;
+    int sheets = 0;
+
+    Asker() {
+        QObject::connect(&preview, &Preview::checked, &preview, [this](const std::string&, const CheckedPtr& c) { checked = c; });
+        QObject::connect(&preview, &Preview::sheet_ready, &preview, [this](const SheetPtr& s) {
+            sheet = s;
+            ++sheets;
+        });
+        QObject::connect(&preview, &Preview::proofs_ready, &preview, [this](const ProofsPtr& p) { proofs = p; });
+    }
+
+    void ask(PreviewRequest request) {
+        const std::uint64_t generation = preview.request(std::move(request));
+        REQUIRE(QTest::qWaitFor([&] { return proofs && proofs->generation == generation; }, 20000));
+        REQUIRE(sheet->generation == generation);
+    }
+};
+
+PreviewRequest request(const std::string& text, ValueMap values = {}) {
+    PreviewRequest wanted;
+    wanted.text = text;
+    wanted.values = std::move(values);
+    wanted.strip_pixels = 100;
+    wanted.cells = {{1, "target:dye_chart", nullptr, targets::find("dye_chart"), "colour", QSize(8, 3)}};
+    return wanted;
+}
+
+PicturePtr big_picture(std::string space = "rec709-linear") {
+    image::Picture picture = image::generated(600, 400, [](int x, int y) { return std::array<double, 3>{x / 600.0, y / 400.0, 0.5}; });
+    picture.space = std::move(space);
+    return std::make_shared<const image::Picture>(std::move(picture));
+}
+
+} // namespace
+
+TEST_CASE("a request brings strips, cells, the response and proofs", "[preview]") {
+    Asker asker;
+    asker.ask(request("out.g = b"));
+    REQUIRE(asker.checked);
+    CHECK(asker.checked->ok);
+    REQUIRE(asker.sheet->strips.size() == 3);
+    CHECK(asker.sheet->strips[0].before.width == 100);
+    CHECK(asker.sheet->strips[2].after.at(40, 0)[1] == asker.sheet->strips[2].before.at(40, 0)[2]);
+    REQUIRE(asker.sheet->cells.size() == 1);
+    CHECK(asker.sheet->cells[0].after.size() == QSize(8, 3));
+    CHECK(asker.sheet->cells[0].after_pixels->at(3, 0)[1] == asker.sheet->cells[0].before_pixels->at(3, 0)[2]);
+    CHECK(asker.sheet->response.points.size() > 100);
+    CHECK(asker.proofs->outcomes.size() == 3);
+    CHECK(asker.sheet->check_ms > 0);
+}
+
+TEST_CASE("values change the result without another check", "[preview]") {
+    Asker asker;
+    const std::string text = "param k = 0 in 0 .. 1\nout.r = r + k";
+    asker.ask(request(text));
+    const CheckedPtr first = asker.checked;
+    asker.ask(request(text, {{"k", 0.5}}));
+    CHECK(asker.checked == first);
+    CHECK(asker.sheet->check_ms == 0);
+    const StripResult& ramp = asker.sheet->strips[0];
+    CHECK(ramp.after.at(50, 0)[0] == Approx(ramp.before.at(50, 0)[0] + 0.5f));
+}
+
+TEST_CASE("a text that does not compile leaves the last good rule at work", "[preview]") {
+    Asker asker;
+    asker.ask(request("out.r = 0.25"));
+    asker.ask(request("out.r = 0.75 +"));
+    CHECK_FALSE(asker.checked->ok);
+    CHECK(asker.sheet->strips[0].after.at(3, 0)[0] == 0.25f);
+    asker.ask(request("out.r = 0.75"));
+    CHECK(asker.sheet->strips[0].after.at(3, 0)[0] == 0.75f);
+}
+
+TEST_CASE("a broken first text gives diagnostics and no sheet", "[preview]") {
+    Asker asker;
+    asker.preview.request(request("out.r = "));
+    REQUIRE(QTest::qWaitFor([&] { return asker.checked != nullptr; }, 20000));
+    CHECK_FALSE(asker.checked->ok);
+    QTest::qWait(30);
+    CHECK(asker.sheet == nullptr);
+}
+
+TEST_CASE("the latest request wins", "[preview]") {
+    Asker asker;
+    PreviewRequest wanted = request("param k = 0 in 0 .. 1\nout.r = k");
+    wanted.cells.push_back({2, "big", big_picture(), nullptr, "colour", QSize(60, 40)});
+    std::uint64_t last = 0;
+    for (int i = 0; i <= 200; ++i) {
+        wanted.values["k"] = i / 200.0;
+        last = asker.preview.request(wanted);
+    }
+    REQUIRE(QTest::qWaitFor([&] { return asker.proofs && asker.proofs->generation == last; }, 20000));
+    CHECK(asker.sheet->generation == last);
+    CHECK(asker.sheet->strips[0].after.at(9, 0)[0] == 1);
+    CHECK(asker.sheets < 201); // what waited was replaced
+}
+
+TEST_CASE("cells of one picture share its evaluation and have their own lens", "[preview]") {
+    Asker asker;
+    PreviewRequest wanted = request("out.rgb = rgb.gbr");
+    const PicturePtr picture = big_picture();
+    wanted.cells = {{1, "big", picture, nullptr, "red", QSize(60, 40)}, {2, "big", picture, nullptr, "green", QSize(60, 40)}};
+    asker.ask(wanted);
+    REQUIRE(asker.sheet->cells.size() == 2);
+    CHECK(asker.sheet->cells[0].after_pixels == asker.sheet->cells[1].after_pixels);
+    CHECK(asker.sheet->cells[0].after != asker.sheet->cells[1].after);
+    CHECK(asker.sheet->cells[0].after == asker.sheet->cells[1].before); // red out is green in
+    CHECK(asker.sheet->cells[1].before_pixels == picture);
+}
+
+TEST_CASE("the working space decides what the numbers of a picture mean", "[preview]") {
+    Asker asker;
+    const PicturePtr encoded = big_picture("srgb");
+    PreviewRequest wanted = request("working rec709-linear\nout.rgb = rgb * 0.5");
+    wanted.cells = {{1, "enc", encoded, nullptr, "colour", QSize(60, 40)}};
+    asker.ask(wanted);
+    const double in = static_cast<double>(encoded->at(300, 200)[0]);
+    CHECK(static_cast<double>(asker.sheet->cells[0].after_pixels->at(300, 200)[0]) ==
+          Approx(colour::srgb_encode(0.5 * colour::srgb_decode(in))).margin(1e-6));
+    wanted.text = "working srgb\nout.rgb = rgb * 0.5";
+    asker.ask(wanted);
+    CHECK(static_cast<double>(asker.sheet->cells[0].after_pixels->at(300, 200)[0]) == Approx(0.5 * in));
+    CHECK(asker.sheet->strips[0].before.space == "srgb"); // ramps are numbers of the working space
+}
+
+TEST_CASE("proofs are measured at the chosen values", "[preview]") {
+    Asker asker;
+    const std::string text = "param k = 0 in 0 .. 1\nproof \"greys\" : neutral\nout.r = r + 0.1 * k";
+    asker.ask(request(text));
+    REQUIRE(asker.proofs->outcomes.size() == 1);
+    CHECK(asker.proofs->outcomes[0].passed);
+    asker.ask(request(text, {{"k", 1}}));
+    CHECK_FALSE(asker.proofs->outcomes[0].passed);
+    CHECK(asker.proofs->outcomes[0].figure == Approx(0.1).margin(1e-6));
+}
+
+TEST_CASE("closing while there is work ends at once", "[preview]") {
+    for (int i = 0; i < 10; ++i) {
+        Preview preview;
+        PreviewRequest wanted = request("out.rgb = sin(rgb)");
+        wanted.cells.push_back({2, "big", big_picture(), nullptr, "colour", QSize(60, 40)});
+        preview.request(std::move(wanted));
+    }
+    SUCCEED("every destructor came back");
+}
