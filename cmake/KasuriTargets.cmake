@@ -10,6 +10,7 @@ endif()
 # Explicit multiply-add only: contraction chosen by the compiler would make paths differ in last bits.
 add_compile_options(-ffp-contract=off)
 if(KASURI_SANITIZE)
+  list(APPEND KASURI_WARNINGS -Wno-maybe-uninitialized) # false alarms in the library under instrumentation
   add_compile_options(-fsanitize=${KASURI_SANITIZE} -fno-omit-frame-pointer)
   add_link_options(-fsanitize=${KASURI_SANITIZE})
 endif()

@@ -66,51 +66,76 @@ const Lens& lens(std::string_view id) {
     return found == std::end(table) ? table[0] : *found;
 }
 
+namespace {
+
+/// Where the pixels of one direction fall: [first[i], first[i + 1]), at least one each.
+std::vector<int> edges(int to, int from) {
+    std::vector<int> all;
+    for (int i = 0; i <= to; ++i)
+        all.push_back(static_cast<int>(static_cast<std::int64_t>(i) * from / to));
+    return all;
+}
+
+/// Adds a row to `sum`, each value times its weight if there are weights; 0 weighs NaN away.
+void add_row(std::vector<float>& sum, const float* row, const float* weight) {
+    const std::size_t count = sum.size();
+    float* const to = sum.data();
+    if (!weight)
+        for (std::size_t i = 0; i < count; ++i)
+            to[i] += row[i];
+    else
+        for (std::size_t i = 0; i < count; ++i)
+            to[i] += weight[i] != 0 ? row[i] * weight[i] : 0.0f;
+}
+
+} // namespace
+
 image::Picture reduced(const image::Picture& picture, int width, int height) {
     if (width == picture.width && height == picture.height)
         return picture;
-    std::array<std::vector<float>, 4> out;
     const bool alpha = picture.planes[3] != nullptr;
     const auto count = static_cast<std::size_t>(width) * static_cast<std::size_t>(height);
+    const auto source_width = static_cast<std::size_t>(picture.width);
+    std::array<std::vector<float>, 4> out;
     for (std::size_t c = 0; c < (alpha ? 4u : 3u); ++c)
         out[c].resize(count);
-    const auto edge = [](int i, int to, int from) { return static_cast<int>(static_cast<std::int64_t>(i) * from / to); };
+    const std::vector<int> columns = edges(width, picture.width), rows = edges(height, picture.height);
     parallel_ranges(static_cast<std::size_t>(height), 8, {}, [&](std::size_t first, std::size_t last) {
-        for (int y = static_cast<int>(first); y < static_cast<int>(last); ++y) {
-            const int top = edge(y, height, picture.height);
-            const int bottom = std::max(top + 1, edge(y + 1, height, picture.height));
-            for (int x = 0; x < width; ++x) {
-                const int left = edge(x, width, picture.width);
-                const int right = std::max(left + 1, edge(x + 1, width, picture.width));
-                float sum[4] = {};
-                float plain[3] = {}; // for places without any alpha, whose colour would be lost otherwise
-                for (int v = top; v < bottom; ++v) {
-                    const auto row = static_cast<std::size_t>(v) * static_cast<std::size_t>(picture.width);
-                    if (!alpha) {
-                        for (std::size_t c = 0; c < 3; ++c) {
-                            const float* plane = picture.planes[c]->data() + row;
-                            for (int u = left; u < right; ++u)
-                                sum[c] += plane[u];
-                        }
-                        continue;
-                    }
-                    for (int u = left; u < right; ++u) {
-                        const std::size_t at = row + static_cast<std::size_t>(u);
-                        const float weight = (*picture.planes[3])[at];
-                        for (std::size_t c = 0; c < 3; ++c) {
-                            const float value = (*picture.planes[c])[at];
-                            plain[c] += value;
-                            sum[c] += weight != 0 ? value * weight : 0;
-                        }
-                        sum[3] += weight;
-                    }
+        // Rows are summed first, whole and in order (that vectorises), then along the row.
+        std::array<std::vector<float>, 4> sums;
+        std::array<std::vector<float>, 3> plain; // for places without any alpha, whose colour would be lost otherwise
+        for (std::size_t y = first; y < last; ++y) {
+            const int top = rows[y], bottom = std::max(top + 1, rows[y + 1]);
+            for (auto& sum : sums)
+                sum.assign(source_width, 0.0f);
+            for (auto& sum : plain)
+                sum.assign(alpha ? source_width : 0, 0.0f);
+            for (int v = top; v < bottom; ++v) {
+                const std::size_t start = static_cast<std::size_t>(v) * source_width;
+                const float* const weight = alpha ? picture.planes[3]->data() + start : nullptr;
+                for (std::size_t c = 0; c < 3; ++c) {
+                    add_row(sums[c], picture.planes[c]->data() + start, weight);
+                    if (alpha)
+                        add_row(plain[c], picture.planes[c]->data() + start, nullptr);
                 }
-                const auto pixels = static_cast<float>((bottom - top) * (right - left));
-                const std::size_t at = static_cast<std::size_t>(y) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x);
-                for (std::size_t c = 0; c < 3; ++c)
-                    out[c][at] = alpha ? (sum[3] != 0 ? sum[c] / sum[3] : plain[c] / pixels) : sum[c] / pixels;
                 if (alpha)
-                    out[3][at] = sum[3] / pixels;
+                    add_row(sums[3], weight, nullptr);
+            }
+            const auto along = [](const std::vector<float>& sum, int from, int to) {
+                float total = 0;
+                for (int u = from; u < to; ++u)
+                    total += sum[static_cast<std::size_t>(u)];
+                return total;
+            };
+            for (std::size_t x = 0; x < static_cast<std::size_t>(width); ++x) {
+                const int left = columns[x], right = std::max(left + 1, columns[x + 1]);
+                const auto pixels = static_cast<float>((bottom - top) * (right - left));
+                const std::size_t at = y * static_cast<std::size_t>(width) + x;
+                const float weight = alpha ? along(sums[3], left, right) : pixels;
+                for (std::size_t c = 0; c < 3; ++c)
+                    out[c][at] = weight != 0 ? along(sums[c], left, right) / weight : along(plain[c], left, right) / pixels;
+                if (alpha)
+                    out[3][at] = weight / pixels;
             }
         }
     });

@@ -33,8 +33,7 @@ public:
         if (checked_->ok) {
             good_ = checked_;
             programs_.clear();
-            after_.clear();
-            shown_after_.clear();
+            forget_after();
             program("");
         }
         check_ms_ = milliseconds(from);
@@ -48,8 +47,7 @@ public:
         if (values == values_)
             return;
         values_ = std::move(values);
-        after_.clear();
-        shown_after_.clear();
+        forget_after();
     }
     const std::vector<double>& values() const { return values_; }
 
@@ -100,8 +98,11 @@ public:
     }
 
 private:
+    using Shown = std::tuple<std::string, std::string, int, int>; ///< key, lens, size
+    using Size = std::tuple<std::string, int, int>;               ///< key, size
+
     bool run(const engine::Program& program, const image::Picture& before, image::Picture& after, const CancelToken& cancel) {
-        std::optional<image::Picture> made = engine::evaluate(program, before, values_, cancel);
+        std::optional<image::Picture> made = engine::evaluate(program, before, values_, cancel, nullptr, &pool_);
         if (made)
             after = std::move(*made);
         return made.has_value();
@@ -131,26 +132,42 @@ private:
         result.before_pixels = before;
         result.after_pixels = after;
         const Shown shape{key, job.lens, job.pixels.width(), job.pixels.height()};
-        const auto image = [&](std::map<Shown, QImage>& cache, const image::Picture& picture) {
+        const auto image = [&](std::map<Shown, QImage>& cache, std::map<Size, image::Picture>& small_cache, const image::Picture& picture) {
             QImage& entry = cache[shape];
             if (entry.isNull())
-                entry = shown(reduced(picture, job.pixels.width(), job.pixels.height()), lens(job.lens));
+                entry = shown(small(small_cache, key, job.pixels, picture), lens(job.lens));
             return entry;
         };
-        result.before = image(shown_before_, *before);
-        result.after = image(shown_after_, *after);
+        result.before = image(shown_before_, small_before_, *before);
+        result.after = image(shown_after_, small_after_, *after);
         return result;
     }
 
     void forget_unused(const PreviewRequest& request) {
-        std::erase_if(shown_before_, [&](const auto& entry) {
+        const auto unused = [&](const std::string& key, int width) {
             return std::none_of(request.cells.begin(), request.cells.end(), [&](const CellJob& job) {
-                return std::get<0>(entry.first).starts_with(job.source) && std::get<2>(entry.first) == job.pixels.width();
+                return key.starts_with(job.source) && width == job.pixels.width();
             });
-        });
+        };
+        std::erase_if(shown_before_, [&](const auto& entry) { return unused(std::get<0>(entry.first), std::get<2>(entry.first)); });
+        std::erase_if(small_before_, [&](const auto& entry) { return unused(std::get<0>(entry.first), std::get<1>(entry.first)); });
     }
 
-    using Shown = std::tuple<std::string, std::string, int, int>;
+    void forget_after() {
+        after_.clear();
+        shown_after_.clear();
+        small_after_.clear();
+    }
+
+    /// A picture at the size of a cell: shared by all lenses of that size.
+    const image::Picture& small(std::map<Size, image::Picture>& cache, const std::string& key, const QSize& size, const image::Picture& picture) {
+        image::Picture& entry = cache[{key, size.width(), size.height()}];
+        if (!entry.planes[0])
+            entry = reduced(picture, size.width(), size.height());
+        return entry;
+    }
+
+    image::PlanePool pool_;
     std::string text_;
     CheckedPtr checked_, good_;
     double check_ms_ = 0;
@@ -158,6 +175,7 @@ private:
     std::map<std::string, engine::ProgramPtr> programs_;
     std::map<std::string, PicturePtr> generated_, after_;
     std::map<Shown, QImage> shown_before_, shown_after_;
+    std::map<Size, image::Picture> small_before_, small_after_;
 };
 
 Preview::Preview(QObject* parent) : QObject(parent) {

@@ -83,9 +83,10 @@ void MainWindow::lay_out() {
     left_->setMinimumWidth(260);
     right_->setMinimumWidth(200);
     columns_->setSizes({376, 634, 268});
-    columns_->setStretchFactor(0, 0);
-    columns_->setStretchFactor(1, 1);
-    columns_->setStretchFactor(2, 0);
+    // A wider window widens the columns too, the sheet most.
+    columns_->setStretchFactor(0, 20);
+    columns_->setStretchFactor(1, 67);
+    columns_->setStretchFactor(2, 13);
     proofs_ = new ProofsBar(this);
     status_ = new StatusLine(this);
     auto* rows = new QVBoxLayout(this);

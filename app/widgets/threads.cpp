@@ -14,6 +14,8 @@ namespace {
 constexpr double together = 0.75; ///< pixels within which traces count as one
 constexpr double dash = 7;        ///< pixels of one ply
 constexpr double letter_gap = 10;
+constexpr double straight = 0.02; ///< pixels off a line that still count as on it
+constexpr double longest = 16;    ///< pixels of one segment, so that slow curves stay curves
 } // namespace
 
 ThreadScale ThreadScale::fitting(const targets::Target& target, const image::Picture& before, const image::Picture& after) {
@@ -53,6 +55,11 @@ void draw_traces(QPainter& painter, const QRectF& area, const ThreadScale& scale
     for (std::size_t c = 0; c < 3; ++c) {
         QPainterPath path;
         bool down = false;
+        QPointF start, held; // of a run that is straight so far; held is not drawn yet
+        const auto flush = [&] {
+            if (down)
+                path.lineTo(held);
+        };
         for (int i = 0; i < count; ++i) {
             const auto at = static_cast<std::size_t>(i);
             // How many traces run here, and which of them this one is.
@@ -64,19 +71,28 @@ void draw_traces(QPainter& painter, const QRectF& area, const ThreadScale& scale
                 }
             const bool turn = plies == 1 || static_cast<std::size_t>(x_of(i) / dash) % plies == place;
             if (std::isnan(y[c][at]) || !turn) {
+                flush();
                 down = false;
                 continue;
             }
+            const QPointF point(x_of(i), y[c][at]);
             if (down) {
-                path.lineTo(x_of(i), y[c][at]);
+                // Points on one line are one segment: stroking is what costs.
+                const double slope = (point.y() - start.y()) / (point.x() - start.x());
+                if (std::fabs(start.y() + slope * (held.x() - start.x()) - held.y()) > straight || point.x() - start.x() > longest) {
+                    path.lineTo(held);
+                    start = held;
+                }
             } else {
                 // A ply begins where the one before it ended.
                 const bool joins = i > 0 && !std::isnan(y[c][at - 1]);
-                path.moveTo(joins ? x_of(i - 1) : x_of(i), joins ? y[c][at - 1] : y[c][at]);
-                path.lineTo(x_of(i), y[c][at]);
+                start = joins ? QPointF(x_of(i - 1), y[c][at - 1]) : QPointF(point.x() - 0.01, point.y());
+                path.moveTo(start);
                 down = true;
             }
+            held = point;
         }
+        flush();
         QColor colour = theme::trace[c];
         if (!solid)
             colour.setAlphaF(0.5f);

@@ -149,14 +149,14 @@ bool run(const Program& program, const Source& source, std::span<const double> p
 
 std::optional<image::Picture> evaluate(const Program& program, const image::Picture& picture,
                                        std::span<const double> parameters, const CancelToken& cancel,
-                                       std::atomic<std::size_t>* done) {
+                                       std::atomic<std::size_t>* done, const image::PlanePool* pool) {
     Source source{picture.width, picture.height, {}};
     std::array<std::vector<float>, 4> made;
     std::array<float*, 4> outputs{};
     for (std::size_t i = 0; i < 4; ++i) {
         source.planes[i] = picture.planes[i] ? picture.planes[i]->data() : nullptr;
         if (!program.passes_through(i)) {
-            made[i].resize(picture.pixels());
+            made[i] = pool ? pool->take(picture.pixels()) : std::vector<float>(picture.pixels());
             outputs[i] = made[i].data();
         }
     }
@@ -165,7 +165,7 @@ std::optional<image::Picture> evaluate(const Program& program, const image::Pict
     image::Picture result = picture;
     for (std::size_t i = 0; i < 4; ++i)
         if (outputs[i])
-            result.planes[i] = image::make_plane(std::move(made[i]));
+            result.planes[i] = pool ? pool->plane(std::move(made[i])) : image::make_plane(std::move(made[i]));
     return result;
 }
 

@@ -26,8 +26,9 @@ bool run(const Program& program, const Source& source, std::span<const double> p
 
 /// The picture that a program of four outputs makes of another. What passes through untouched shares its
 /// plane with the input. Alpha stays absent where the program leaves it alone. Nothing if cancelled.
+/// With a pool, new planes use its buffers and give them back to it.
 std::optional<image::Picture> evaluate(const Program& program, const image::Picture& picture,
                                        std::span<const double> parameters, const CancelToken& cancel = {},
-                                       std::atomic<std::size_t>* done = nullptr);
+                                       std::atomic<std::size_t>* done = nullptr, const image::PlanePool* pool = nullptr);
 
 } // namespace kasuri::engine

@@ -16,6 +16,21 @@ using Plane = std::shared_ptr<const std::vector<float>>;
 
 Plane make_plane(std::vector<float> values);
 
+/// Buffers that planes give back when nobody needs them any more, so that evaluating the same picture again and
+/// again neither asks the system for memory nor clears it. Copies share the store; safe across threads.
+class PlanePool {
+public:
+    PlanePool();
+    /// `count` floats of any value.
+    std::vector<float> take(std::size_t count) const;
+    /// A plane whose buffer comes back here.
+    Plane plane(std::vector<float> values) const;
+
+private:
+    struct Store;
+    std::shared_ptr<Store> store_;
+};
+
 struct Channel {
     std::string name; ///< "R", "A", or with a layer: "cloth.R"
     Plane plane;
