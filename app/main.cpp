@@ -85,12 +85,11 @@ int main(int argc, char** argv) {
     window.show();
     if (parser.isSet(shot)) {
         auto* timer = new QTimer(&window);
-        auto* waited = new int(0);
-        QObject::connect(timer, &QTimer::timeout, &window, [&, timer, waited] {
-            if (!window.settled() && ++*waited < 300)
+        constexpr int most_ticks = 300; // half a minute at the worst
+        QObject::connect(timer, &QTimer::timeout, &window, [&, timer, ticks = 0]() mutable {
+            if (!window.settled() && ++ticks < most_ticks)
                 return;
             timer->stop();
-            delete waited;
             const QString file = parser.value(shot);
             const bool saved = window.grab().save(file);
             std::fprintf(saved ? stdout : stderr, saved ? "%s\n" : "kasuri: cannot write %s\n", qPrintable(file));

@@ -14,6 +14,7 @@ void RuleOptions::define(CLI::App& app, bool alternative) {
     if (alternative) {
         auto* inline_rule = app.add_option("--rule", text, "The rule itself; statements end at a new line or at ;");
         inline_rule->excludes(file);
+        inline_rule->each([this](const std::string&) { text_given = true; });
     } else {
         file->required();
     }

@@ -14,6 +14,7 @@ namespace kasuri::cli {
 struct RuleOptions {
     std::string filter;
     std::string text;
+    bool text_given = false; ///< an empty rule is a rule: the identity
     std::string preset;
     std::vector<std::string> settings;
 

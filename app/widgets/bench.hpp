@@ -19,6 +19,7 @@ public:
     explicit Bench(QWidget* window);
 
     Session& session() { return session_; }
+    const Session& session() const { return session_; }
     SheetModel& sheet() { return sheet_; }
 
     void new_filter();

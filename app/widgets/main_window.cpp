@@ -151,7 +151,12 @@ void MainWindow::request() {
 }
 
 bool MainWindow::settled() const {
-    return !pending_ && shown_ == asked_ && proved_ == asked_ && !bench_->sheet().loading();
+    const Session& session = bench_->session();
+    if (pending_ || bench_->sheet().loading())
+        return false;
+    // A first text that does not compile has nothing to show but its faults.
+    const bool nothing_yet = !session.rule() && lang::has_error(session.diagnostics());
+    return nothing_yet || (shown_ == asked_ && proved_ == asked_);
 }
 
 void MainWindow::refresh_titles() {

@@ -209,7 +209,9 @@ void SheetView::tell() {
         const StripResult& strip = *hover_strip_->result();
         const int sample = hover_strip_->sample_at(hover_share_);
         const double value = strip.target->axis.value_at((sample + 0.5) / strip.before.width);
-        readout = {true, utf8(strip.target->title), tr("at %1").arg(theme::number(value)),
+        const std::string_view unit = strip.target->axis.unit;
+        const QString place = theme::number(value, unit.empty() ? 3 : 1) + utf8(unit);
+        readout = {true, utf8(strip.target->title), tr("at %1").arg(place),
                    strip.before.at(static_cast<std::size_t>(sample)), strip.after.at(static_cast<std::size_t>(sample)), strip.before.space};
     } else if (hover_pixel_) {
         const CellView* view = cell(hover_cell_);

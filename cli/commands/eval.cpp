@@ -66,7 +66,7 @@ std::string joined(std::span<const double> values) {
 }
 
 int run(const Options& options) {
-    if (options.rule.filter.empty() && options.rule.text.empty() && options.print.empty()) {
+    if (options.rule.filter.empty() && !options.rule.text_given && options.print.empty()) {
         fmt::print(stderr, "kasuri-cli eval: give FILTER, --rule TEXT or --print EXPRESSION\n");
         return Exit::usage;
     }

@@ -30,6 +30,7 @@ struct Axis {
     double high = 1;
     Scale scale = Scale::linear;
     std::vector<Tick> ticks;
+    std::string_view unit = {};
 
     double value_at(double share) const;  ///< share 0..1 of the width -> value
     double share_of(double value) const;  ///< the inverse

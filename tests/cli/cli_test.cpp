@@ -55,6 +55,27 @@ TEST_CASE("eval reads and writes CSV with 9 significant digits", "[cli]") {
     CHECK(ran.out == "0.333333343,0.666666687,-0.166666672\n0.0833333358,0.166666672,0.333333343,0.5\nnan,inf,-inf\n");
 }
 
+TEST_CASE("an empty rule is the identity on the command line, too", "[cli]") {
+    Folder folder;
+    const Ran ran = cli(folder, "eval --rule ''", "0.5,-2,1e30\n0.25,0.5,1,0\n");
+    CHECK(ran.exit == 0);
+    CHECK(ran.out == "0.5,-2,1.00000002e+30\n0.25,0.5,1,0\n");
+}
+
+TEST_CASE("the demo pictures are written where one says", "[cli]") {
+    Folder folder;
+    CHECK(cli(folder, "demo " + folder.file("made/here")).exit == 0);
+    const auto puppet = kasuri::io::load(folder.file("made/here/puppet.exr"));
+    REQUIRE(puppet);
+    CHECK(puppet.value().channels.size() == 16);
+    // One layer of it through a filter, on the command line.
+    const std::string swap = folder.write("swap.kasuri", "out.rgb = rgb.gbr\n");
+    CHECK(cli(folder, "render " + swap + " " + folder.file("made/here/puppet.exr") + " " + folder.file("out.exr") + " --layer robe").exit == 0);
+    CHECK(cli(folder, "render " + swap + " " + folder.file("made/here/puppet.exr") + " " + folder.file("out.exr") + " --layer nobody").exit == 3);
+    folder.write("blocked", "a file");
+    CHECK(cli(folder, "demo " + folder.file("blocked")).exit == 3);
+}
+
 TEST_CASE("eval prints any expression", "[cli]") {
     Folder folder;
     CHECK(cli(folder, "eval --print 'hsv(rgb)'", "0.25,0.5,0.75\n").out == "210,0.666666687,0.75\n");
