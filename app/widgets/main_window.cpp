@@ -35,6 +35,7 @@ MainWindow::MainWindow(QWidget* parent) : QWidget(parent), bench_(new Bench(this
     lay_out();
     connect_parts();
     refresh_titles();
+    rule_->editor()->setFocus();
     qApp->installEventFilter(this);
     request();
 }

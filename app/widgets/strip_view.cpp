@@ -36,7 +36,7 @@ StripView::StripView(const targets::Target& target, QWidget* parent) : QWidget(p
     setFocusPolicy(Qt::StrongFocus);
     setMinimumHeight(96);
     setAccessibleName(utf8(target.title));
-    setToolTip(utf8(target.doc));
+    setWhatsThis(utf8(target.doc)); // no tool tip: it would lie over what is being read
 }
 
 int StripView::plot_left() const { return theme::margin; }
