@@ -49,9 +49,10 @@ void Session::set_value(int parameter, double value) {
     if (!rule() || parameter < 0 || static_cast<std::size_t>(parameter) >= rule()->parameters.size())
         return;
     const lang::Parameter& p = rule()->parameters[static_cast<std::size_t>(parameter)];
+    const double wanted = std::clamp(value, p.low, p.high);
     ValueMap after = chosen_;
-    after[p.name] = std::clamp(value, p.low, p.high);
-    if (after != chosen_)
+    after[p.name] = wanted;
+    if (wanted != values()[static_cast<std::size_t>(parameter)])
         stack_.push(new ValueCommand(*this, std::move(after), tr("%1").arg(QString::fromStdString(p.name)), parameter));
 }
 
