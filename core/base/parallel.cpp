@@ -39,3 +39,29 @@ void limit_threads(int threads) {
 }
 
 } // namespace kasuri
+
+#if defined(__SANITIZE_THREAD__)
+// Debian's libraries are not built for the thread sanitizer: it does not see their locks and reports races inside
+// them. Ours stay reported.
+extern "C" const char* __tsan_default_suppressions();
+extern "C" const char* __tsan_default_suppressions() {
+    return "called_from_lib:libOpenImageIO.so\n"
+           "called_from_lib:libOpenImageIO_Util.so\n"
+           "called_from_lib:libOpenEXR-3\n"
+           "called_from_lib:libOpenEXRCore-3\n"
+           "called_from_lib:libIlmThread-3\n"
+           "called_from_lib:libtbb.so\n"
+           "called_from_lib:libQt6Core.so\n"
+           "called_from_lib:libQt6Gui.so\n"
+           "called_from_lib:libQt6Widgets.so\n"
+           "called_from_lib:libqscintilla2_qt6.so\n"
+           "called_from_lib:libOpenColorIO.so\n"
+           "race:libtbb\n"
+           "race:libOpenEXR\n"
+           "race:libOpenImageIO\n"
+           "race:libz.so\n"
+           "race:libQt6Core\n"
+           "race:libQt6Gui\n"
+           "race:libQt6Widgets\n";
+}
+#endif
