@@ -227,6 +227,11 @@ Result<SaveReport> save(const fs::path& path, const Image& given) {
         if (!output->open(temporary.string(), spec) || !output->write_image(OIIO::TypeDesc::FLOAT, interleaved.data()) ||
             !output->close())
             return failed();
+        // Some writers do not notice a disk that fills up; what cannot be read back was not written.
+        std::vector<float>& again = interleaved;
+        auto input = OIIO::ImageInput::open(temporary.string());
+        if (!input || !input->read_image(0, 0, 0, static_cast<int>(channels), OIIO::TypeDesc::FLOAT, again.data()))
+            return Error{"was not written whole", path.string(), "Free some space and try again."};
         return {};
     });
     if (!written)
