@@ -82,9 +82,9 @@ Status write_atomically(const fs::path& path, const std::function<Status(const f
     // Pictures are written by their ending, so the temporary keeps it.
     Temporary temporary{folder / fmt::format(".{}.{}.part{}", target.stem().string(), ::getpid(),
                                              target.extension().string())};
-    if (const Status written = write(temporary.path); !written)
+    if (Status written = write(temporary.path); !written)
         return written;
-    if (const Status synced = sync_to_disk(temporary.path); !synced)
+    if (Status synced = sync_to_disk(temporary.path); !synced)
         return synced;
     struct stat before {};
     if (::stat(target.c_str(), &before) == 0)

@@ -32,7 +32,8 @@ Located locate(const Lut& lut, const Rgb& rgb) {
 }
 
 const std::array<float, 3>& corner(const Lut& lut, const std::array<int, 3>& cell, int r, int g, int b) {
-    return lut.colours[static_cast<std::size_t>(((cell[2] + b) * lut.size + cell[1] + g) * lut.size + cell[0] + r)];
+    const auto at = [](int i) { return static_cast<std::size_t>(i); };
+    return lut.colours[(at(cell[2] + b) * at(lut.size) + at(cell[1] + g)) * at(lut.size) + at(cell[0] + r)];
 }
 
 /// Colours strictly inside the cells, spread evenly over the domain by a low-discrepancy sequence
