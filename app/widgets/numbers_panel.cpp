@@ -53,7 +53,7 @@ void NumbersPanel::paintEvent(QPaintEvent*) {
         column(after, theme::number(row.after, row.decimals));
         const double by = row.after - row.before;
         QString moved = theme::number(by, row.decimals);
-        if (by > 0 && !moved.startsWith('+') && moved.toDouble() != 0)
+        if (by > 0 && moved != theme::number(0, row.decimals))
             moved = "+" + moved;
         column(change, moved);
         y += row_height;
