@@ -90,7 +90,7 @@ void evaluate(benchmark::State& state, const std::string& text, int threads) {
     }
     limit_threads(threads);
     for (auto _ : state)
-        engine::run(*program, source, {}, outputs);
+        engine::run(*program, source, {}, std::span<float* const>(outputs));
     limit_threads(0);
     state.counters["operations"] = static_cast<double>(program->instructions().size());
     state.counters["registers"] = program->registers();

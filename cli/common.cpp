@@ -64,25 +64,42 @@ int set_values(const RuleOptions& options, Loaded& loaded) {
         if (equals == std::string::npos)
             return usage_error(fmt::format("--set {}: write NAME=VALUE", setting));
         const std::string name(trimmed(setting.substr(0, equals)));
-        const std::optional<double> value = parse_number(setting.substr(equals + 1));
-        if (!value)
-            return usage_error(fmt::format("--set {}: {} is not a number", setting, setting.substr(equals + 1)));
+        const std::string text = setting.substr(equals + 1);
         const std::vector<std::string> names = parameter_names(rule);
-        const auto found = std::find(names.begin(), names.end(), name);
+        auto found = std::find(names.begin(), names.end(), name);
+        // A colour is three numbers; its name alone takes them all.
+        std::vector<std::string_view> parts = {text};
+        if (found == names.end()) {
+            found = std::find(names.begin(), names.end(), name + ".r");
+            parts = split(text, ',');
+        }
         if (found == names.end()) {
             const auto meant = did_you_mean(name, names);
             return usage_error(fmt::format("--set {}: there is no parameter {}.{} The filter has: {}", setting, name,
                                            meant ? " Did you mean " + *meant + "?" : "",
                                            names.empty() ? "none" : fmt::format("{}", fmt::join(names, ", "))));
         }
-        loaded.values[static_cast<std::size_t>(found - names.begin())] = *value;
+        const std::size_t index = static_cast<std::size_t>(found - names.begin());
+        const bool whole_colour = *found != name;
+        if (whole_colour && parts.size() != 3)
+            return usage_error(fmt::format("--set {}: a colour is three numbers, NAME=R,G,B", setting));
+        for (std::size_t k = 0; k < parts.size(); ++k) {
+            const lang::Parameter& p = rule.parameters[index + k];
+            const std::optional<double> value = lang::parse_value(p, parts[k]);
+            if (!value && p.kind == lang::ParameterKind::choice)
+                return usage_error(fmt::format("--set {}: {} is none of {}", setting, parts[k], fmt::join(p.options, ", ")));
+            if (!value)
+                return usage_error(fmt::format("--set {}: {} is not {}", setting, parts[k],
+                                               p.kind == lang::ParameterKind::toggle ? "true or false" : "a number"));
+            loaded.values[index + k] = *value;
+        }
     }
     return Exit::good;
 }
 
 } // namespace
 
-Loaded load(const RuleOptions& options, std::optional<std::string> print) {
+Loaded load(const RuleOptions& options, std::optional<std::string> print, std::vector<std::string> columns) {
     Loaded loaded;
     std::string text = options.text;
     std::string name = "rule";
@@ -95,10 +112,12 @@ Loaded load(const RuleOptions& options, std::optional<std::string> print) {
         text = std::move(read.value());
         name = options.filter;
     }
-    std::optional<std::string_view> print_view;
+    lang::CheckOptions check_options;
     if (print)
-        print_view = *print;
-    lang::Checked checked = lang::check(text, proof::vocabulary(), print_view);
+        check_options.print = *print;
+    check_options.columns = std::move(columns);
+    check_options.open = document::used_beside(options.filter);
+    lang::Checked checked = lang::check(text, proof::vocabulary(), check_options);
     for (const lang::Diagnostic& diagnostic : checked.diagnostics)
         fmt::print(stderr, "{}\n", lang::rendered(diagnostic, text, name));
     for (const lang::Diagnostic& diagnostic : checked.print_diagnostics)

@@ -28,7 +28,7 @@ struct Loaded {
     lang::Rule rule;
     std::vector<double> values;
 };
-Loaded load(const RuleOptions& options, std::optional<std::string> print = {});
+Loaded load(const RuleOptions& options, std::optional<std::string> print = {}, std::vector<std::string> columns = {});
 
 /// "kasuri-cli: where: what. remedy" on standard error; returns the exit code for files.
 int complain(const Error& error);

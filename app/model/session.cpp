@@ -12,7 +12,7 @@ std::vector<double> values_for(const lang::Rule& rule, const ValueMap& chosen) {
     for (const lang::Parameter& p : rule.parameters) {
         const auto found = chosen.find(p.name);
         // A range that was narrowed in the text holds for values chosen before.
-        values.push_back(found == chosen.end() ? p.value : std::clamp(found->second, p.low, p.high));
+        values.push_back(found == chosen.end() ? p.value : lang::allowed_value(p, found->second));
     }
     return values;
 }
@@ -49,7 +49,7 @@ void Session::set_value(int parameter, double value) {
     if (!rule() || parameter < 0 || static_cast<std::size_t>(parameter) >= rule()->parameters.size())
         return;
     const lang::Parameter& p = rule()->parameters[static_cast<std::size_t>(parameter)];
-    const double wanted = std::clamp(value, p.low, p.high);
+    const double wanted = lang::allowed_value(p, value);
     ValueMap after = chosen_;
     after[p.name] = wanted;
     if (wanted != values()[static_cast<std::size_t>(parameter)])

@@ -17,6 +17,8 @@ namespace {
 constexpr int mark = 13;
 
 QString shown(double value) { return QString::fromStdString(number_text(value, 2)).replace('-', QChar(0x2212)); }
+/// A figure is rarely equal to its limit: one sign reads better than two.
+QString sign(const std::string& relation) { return relation.starts_with('<') ? QString("<") : QString(">"); }
 QString target_words(const std::string& name) {
     const targets::Target* target = targets::find(name);
     return target ? QString::fromUtf8(target->title.data(), static_cast<qsizetype>(target->title.size())) : QString::fromStdString(name);
@@ -29,8 +31,7 @@ void ProofItem::show_outcome(const proof::Outcome& outcome) {
     outcome_ = outcome;
     setFocusPolicy(outcome.passed ? Qt::NoFocus : Qt::StrongFocus);
     setCursor(outcome.passed ? Qt::ArrowCursor : Qt::PointingHandCursor);
-    const proof::Function* function = proof::find(outcome.function);
-    QString tip = QString::fromUtf8(function->doc.data(), static_cast<qsizetype>(function->doc.size()));
+    QString tip = QString::fromStdString(outcome.doc);
     tip += tr("\nSampled on %1 colours at these values.").arg(outcome.samples);
     if (!outcome.passed) {
         const auto triple = [](const std::array<float, 4>& c) {
@@ -51,8 +52,8 @@ void ProofItem::set_old(bool old) {
 
 QString ProofItem::figure_text() const {
     if (outcome_.passed)
-        return outcome_.figure == 0 ? QString("0") : QString("%1 < %2").arg(shown(outcome_.figure), shown(outcome_.limit));
-    return tr("fails: %1 > %2 on").arg(shown(outcome_.figure), shown(outcome_.limit));
+        return outcome_.figure == 0 ? QString("0") : QString("%1 %2 %3").arg(shown(outcome_.figure), sign(outcome_.relation), shown(outcome_.limit));
+    return tr("fails: %1 %2 %3 on").arg(shown(outcome_.figure), sign(proof::opposite(outcome_.relation)), shown(outcome_.limit));
 }
 
 QSize ProofItem::sizeHint() const {

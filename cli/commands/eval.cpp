@@ -5,7 +5,8 @@
 #include "engine/lower.hpp"
 #include "engine/reference.hpp"
 
-#include <cstdio>
+#include <algorithm>
+#include <cctype>
 #include <fmt/format.h>
 #include <iostream>
 #include <memory>
@@ -16,32 +17,72 @@ namespace {
 struct Options {
     RuleOptions rule;
     std::string print;
+    std::string columns;
+    int width = 1;
     bool reference = false;
 };
 
-struct Colours {
-    std::vector<float> planes[4];
-    std::vector<std::array<double, 4>> exact;
-    std::vector<std::size_t> columns; ///< of each line: 3 or 4
+/// The lines of standard input as numbers.
+struct Table {
+    std::vector<std::vector<double>> lines;
+    std::vector<std::size_t> widths; ///< of each line as it was written
 };
 
-/// Reads r,g,b[,a] lines; empty lines, lines that begin with # and a heading are passed over.
-std::optional<Colours> read_colours(std::istream& in) {
-    Colours colours;
+/// Where each column goes: 0..3 is r g b a, from 4 on the further ones.
+struct Columns {
+    std::vector<std::string> names;   ///< all, in the order of the input
+    std::vector<std::size_t> places;
+    std::vector<std::string> further; ///< those that are not r, g, b or a
+    bool named = false;
+};
+
+std::optional<Columns> columns_of(const std::string& text) {
+    Columns columns;
+    columns.named = !text.empty();
+    for (const std::string_view part : split(columns.named ? std::string_view(text) : "r,g,b,a", ',')) {
+        const std::string name(trimmed(part));
+        constexpr std::string_view colours = "rgba";
+        const bool word = !name.empty() && (std::isalpha(static_cast<unsigned char>(name[0])) || name[0] == '_') &&
+                          std::all_of(name.begin(), name.end(), [](char c) { return std::isalnum(static_cast<unsigned char>(c)) || c == '_'; });
+        const bool taken = std::find(columns.names.begin(), columns.names.end(), name) != columns.names.end();
+        const auto inputs = lang::input_table();
+        const bool colour = name.size() == 1 && colours.find(name) != std::string_view::npos;
+        const bool reserved = name == "out" || (!colour && std::any_of(inputs.begin(), inputs.end(), [&](const lang::InputRow& i) { return i.name == name; }));
+        if (!word || taken || reserved) {
+            fmt::print(stderr, "kasuri-cli eval: --columns: {} {}\n", name.empty() ? "an empty name" : name,
+                       taken ? "comes twice" : reserved ? "has a fixed meaning" : "is not a name");
+            return std::nullopt;
+        }
+        columns.names.push_back(name);
+        if (colour) {
+            columns.places.push_back(colours.find(name));
+        } else {
+            columns.places.push_back(4 + columns.further.size());
+            columns.further.push_back(name);
+        }
+    }
+    return columns;
+}
+
+/// Empty lines, lines that begin with # and a heading are passed over. Without --columns a may be left out.
+std::optional<Table> read_table(std::istream& in, const Columns& columns) {
+    Table table;
     std::string line;
+    const std::size_t count = columns.names.size();
+    const std::string expected = columns.named ? fmt::format("{}", fmt::join(columns.names, ",")) : "r,g,b or r,g,b,a";
     for (int number = 1; std::getline(in, line); ++number) {
         const std::string_view content = trimmed(line);
         if (content.empty() || content.front() == '#')
             continue;
-        if (colours.exact.empty() && (content == "r,g,b" || content == "r,g,b,a"))
+        if (table.lines.empty() && (content == fmt::format("{}", fmt::join(columns.names, ",")) || (!columns.named && content == "r,g,b")))
             continue; // a heading
         const auto parts = split(content, ',');
-        if (parts.size() != 3 && parts.size() != 4) {
-            fmt::print(stderr, "standard input:{}:1: {} columns; expected r,g,b or r,g,b,a\n", number, parts.size());
+        if (parts.size() != count && !(!columns.named && parts.size() == 3)) {
+            fmt::print(stderr, "standard input:{}:1: {} columns; expected {}\n", number, parts.size(), expected);
             return std::nullopt;
         }
-        colours.columns.push_back(parts.size());
-        std::array<double, 4> values = {0, 0, 0, 1};
+        std::vector<double> values(4 + columns.further.size());
+        values[3] = 1;
         for (std::size_t i = 0; i < parts.size(); ++i) {
             const std::optional<double> value = parse_number(parts[i]);
             if (!value) {
@@ -49,13 +90,12 @@ std::optional<Colours> read_colours(std::istream& in) {
                            parts[i].empty() ? "nothing" : std::string(parts[i]));
                 return std::nullopt;
             }
-            values[i] = *value;
+            values[columns.places[i]] = *value;
         }
-        for (std::size_t i = 0; i < 4; ++i)
-            colours.planes[i].push_back(static_cast<float>(values[i]));
-        colours.exact.push_back(values);
+        table.widths.push_back(columns.named ? (std::find(columns.names.begin(), columns.names.end(), "a") != columns.names.end() ? 4u : 3u) : parts.size());
+        table.lines.push_back(std::move(values));
     }
-    return colours;
+    return table;
 }
 
 std::string joined(std::span<const double> values) {
@@ -65,52 +105,87 @@ std::string joined(std::span<const double> values) {
     return line + "\n";
 }
 
+std::string by_reference(const Loaded& loaded, const Table& table, bool print, int width) {
+    std::string text;
+    const std::size_t count = table.lines.size();
+    const int height = static_cast<int>(count) / width;
+    std::vector<engine::ReferencePixel> pixels(count);
+    for (std::size_t i = 0; i < count; ++i) {
+        engine::ReferencePixel& pixel = pixels[i];
+        std::copy_n(table.lines[i].begin(), 4, pixel.rgba.begin());
+        pixel.sources.assign(table.lines[i].begin() + 4, table.lines[i].end());
+        pixel.pixel = {static_cast<double>(i % static_cast<std::size_t>(width)), static_cast<double>(i / static_cast<std::size_t>(width))};
+        pixel.pos = {(pixel.pixel[0] + 0.5) / width, (pixel.pixel[1] + 0.5) / height};
+        pixel.aspect = static_cast<double>(width) / height;
+        pixel.extent = {static_cast<double>(width), static_cast<double>(height)};
+    }
+    if (print) {
+        for (const engine::ReferencePixel& pixel : pixels)
+            text += joined(engine::reference_print(loaded.rule, loaded.values, pixel));
+        return text;
+    }
+    const auto out = engine::reference_picture(loaded.rule, loaded.values, width, pixels);
+    for (std::size_t i = 0; i < count; ++i)
+        text += joined(std::span(out[i]).first(table.widths[i]));
+    return text;
+}
+
+std::string by_engine(const Loaded& loaded, const Table& table, bool print, int width) {
+    engine::CompileOptions options;
+    options.print = print;
+    const engine::ProgramPtr program = engine::compile(loaded.rule, options);
+    const std::size_t count = table.lines.size(), outputs = program->outputs().size();
+    const std::size_t channels = table.lines.empty() ? 4 : table.lines[0].size();
+    std::vector<std::vector<float>> planes(channels, std::vector<float>(count)), results(outputs, std::vector<float>(count));
+    for (std::size_t i = 0; i < count; ++i)
+        for (std::size_t c = 0; c < channels; ++c)
+            planes[c][i] = static_cast<float>(table.lines[i][c]);
+    engine::Source source{width, static_cast<int>(count) / width, {}};
+    for (std::size_t c = 0; c < channels; ++c)
+        if (c < 4)
+            source.planes[c] = planes[c].data();
+        else
+            source.more.emplace_back(planes[c].data());
+    std::vector<float*> targets;
+    for (auto& result : results)
+        targets.push_back(result.data());
+    engine::run(*program, source, loaded.values, std::span<float* const>(targets));
+    std::string text;
+    for (std::size_t i = 0; i < count; ++i) {
+        std::vector<double> values;
+        for (std::size_t k = 0; k < (print ? outputs : table.widths[i]); ++k)
+            values.push_back(static_cast<double>(results[k][i]));
+        text += joined(values);
+    }
+    return text;
+}
+
 int run(const Options& options) {
     if (options.rule.filter.empty() && !options.rule.text_given && options.print.empty()) {
         fmt::print(stderr, "kasuri-cli eval: give FILTER, --rule TEXT or --print EXPRESSION\n");
         return Exit::usage;
     }
-    const Loaded loaded = load(options.rule, options.print.empty() ? std::nullopt : std::optional(options.print));
+    const std::optional<Columns> columns = columns_of(options.columns);
+    if (!columns)
+        return Exit::usage;
+    const bool print = !options.print.empty();
+    const Loaded loaded = load(options.rule, print ? std::optional(options.print) : std::nullopt, columns->further);
     if (loaded.exit != Exit::good)
         return loaded.exit;
-    const std::optional<Colours> colours = read_colours(std::cin);
-    if (!colours)
+    for (const lang::SourceInput& source : loaded.rule.sources)
+        if (!source.column) {
+            fmt::print(stderr, "kasuri-cli eval: the rule reads the further picture {}, which a table cannot bring. Give it as a column:\n"
+                               "leave its `source` line out and name it in --columns\n", source.name);
+            return Exit::usage;
+        }
+    const std::optional<Table> table = read_table(std::cin, *columns);
+    if (!table)
         return Exit::input_output;
-    const std::size_t count = colours->exact.size();
-    std::string text;
-    const bool print = !options.print.empty();
-    if (options.reference) {
-        for (std::size_t i = 0; i < count; ++i) {
-            engine::ReferencePixel pixel;
-            pixel.rgba = colours->exact[i];
-            if (print) {
-                text += joined(engine::reference_print(loaded.rule, loaded.values, pixel));
-            } else {
-                const std::array<double, 4> out = engine::reference(loaded.rule, loaded.values, pixel);
-                text += joined(std::span(out).first(colours->columns[i]));
-            }
-        }
-    } else {
-        engine::CompileOptions compile_options;
-        compile_options.print = print;
-        const engine::ProgramPtr program = engine::compile(loaded.rule, compile_options);
-        const std::size_t outputs = program->outputs().size();
-        std::vector<std::vector<float>> results(outputs, std::vector<float>(count));
-        std::vector<float*> planes;
-        for (auto& result : results)
-            planes.push_back(result.data());
-        // Every line is a picture of its own place: one column, so that pixel.y counts the lines.
-        const engine::Source source{1, static_cast<int>(count),
-                                    {colours->planes[0].data(), colours->planes[1].data(), colours->planes[2].data(),
-                                     colours->planes[3].data()}};
-        engine::run(*program, source, loaded.values, planes);
-        for (std::size_t i = 0; i < count; ++i) {
-            std::vector<double> values;
-            for (std::size_t k = 0; k < (print ? outputs : colours->columns[i]); ++k)
-                values.push_back(results[k][i]);
-            text += joined(values);
-        }
+    if (options.width < 1 || table->lines.size() % static_cast<std::size_t>(options.width) != 0) {
+        fmt::print(stderr, "kasuri-cli eval: --width {}: {} lines are no rows of that width\n", options.width, table->lines.size());
+        return Exit::usage;
     }
+    const std::string text = options.reference ? by_reference(loaded, *table, print, options.width) : by_engine(loaded, *table, print, options.width);
     std::fwrite(text.data(), 1, text.size(), stdout);
     return std::fflush(stdout) == 0 ? Exit::good : Exit::input_output;
 }
@@ -124,6 +199,9 @@ const Command eval_command = {
         auto options = std::make_shared<Options>();
         options->rule.define(app, true);
         app.add_option("--print", options->print, "Write the components of this expression instead of out");
+        app.add_option("--columns", options->columns,
+                       "Names of the columns that are read, such as r,g,b,x,y; other than r, g, b, a they are plain floats of that name");
+        app.add_option("--width", options->width, "Take the lines as rows of a picture of this width, for rules with coordinates or neighbours");
         app.add_flag("--reference", options->reference, "Use the slow double-precision reference instead of the engine");
         app.footer("Numbers are values of the rule's working space and are written with 9 significant digits;\n"
                    "nan, inf and -inf are read and written as such. Lines that begin with # are passed over.");

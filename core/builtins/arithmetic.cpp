@@ -1,18 +1,9 @@
-#include "builtins/builtin.hpp"
+#include "builtins/row.hpp"
 
-#include <cmath>
-#include <limits>
 #include <numbers>
 
 namespace kasuri::builtins {
-
-using ir::Graph;
-using ir::NodeId;
-using ir::Op;
-
 namespace {
-
-constexpr double not_a_number = std::numeric_limits<double>::quiet_NaN();
 
 /// Lowering of a function that is one operation of the graph.
 template <Op op>
@@ -20,23 +11,23 @@ NodeId one(Graph& g, const NodeId* x) {
     return ir::row(op).arity == 1 ? g.make(op, x[0]) : g.make(op, x[0], x[1]);
 }
 
+/// y with the sign of x
+NodeId signed_as(Graph& g, NodeId y, NodeId x) { return g.select(g.less(x, g.constant(0)), g.neg(y), y); }
+
+/// e to the power of x
+NodeId exponential(Graph& g, NodeId x) { return g.make(Op::exp2, g.mul(x, g.constant(std::numbers::log2e))); }
+NodeId logarithm(Graph& g, NodeId x) { return g.mul(g.make(Op::log2, x), g.constant(std::numbers::ln2)); }
+
+NodeId square_root(Graph& g, NodeId x) { return g.make(Op::sqrt, x); }
+
 } // namespace
 
 std::vector<Builtin> arithmetic() {
-    std::vector<Builtin> rows;
-    const auto add = [&rows](std::string_view name, std::vector<std::string_view> parameters, std::string_view doc,
-                             std::string_view source, std::vector<Case> cases, double (*reference)(const double*),
-                             NodeId (*lowering)(Graph&, const NodeId*)) -> Builtin& {
-        Builtin row;
-        row.name = name;
-        row.parameters = std::move(parameters);
-        row.doc = doc;
-        row.source = source;
-        row.cases = std::move(cases);
-        row.reference = reference;
-        row.lowering = lowering;
-        rows.push_back(std::move(row));
-        return rows.back();
+    Rows table;
+    const auto add = [&table](std::string_view name, std::vector<std::string_view> parameters, std::string_view doc,
+                              std::string_view source, std::vector<Case> cases, double (*reference)(const double*),
+                              NodeId (*lowering)(Graph&, const NodeId*)) -> Builtin& {
+        return table.componentwise(name, std::move(parameters), doc, source, std::move(cases), reference, lowering);
     };
 
     add("abs", {"x"}, "x without its sign.", "GLSL 4.60, 8.3", {{{-2}, 2}, {{0.5}, 0.5}},
@@ -61,7 +52,7 @@ std::vector<Builtin> arithmetic() {
         [](Graph& g, const NodeId* x) { return g.sub(x[0], g.make(Op::floor, x[0])); });
     add("mod", {"x", "y"}, "x - y * floor(x / y): the remainder with the sign of y.", "GLSL 4.60, 8.3",
         {{{5.5, 2}, 1.5}, {{-0.5, 2}, 1.5}}, [](const double* x) { return x[0] - x[1] * std::floor(x[0] / x[1]); },
-        [](Graph& g, const NodeId* x) { return g.sub(x[0], g.mul(x[1], g.make(Op::floor, g.div(x[0], x[1])))); });
+        [](Graph& g, const NodeId* x) { return g.sub(x[0], g.mul(x[1], g.make(Op::floor, g.div(x[0], x[1])))); }).jumps = true;
     add("min", {"x", "y"}, "The smaller one; NaN if either is NaN.", "GLSL 4.60, 8.3", {{{1, -1}, -1}, {{2, 3}, 2}},
         [](const double* x) { return std::isnan(x[0]) || std::isnan(x[1]) ? not_a_number : std::fmin(x[0], x[1]); },
         one<Op::min>);
@@ -96,14 +87,78 @@ std::vector<Builtin> arithmetic() {
     add("degrees", {"radians"}, "Radians to degrees.", "GLSL 4.60, 8.1", {{{std::numbers::pi / 2}, 90}},
         [](const double* x) { return x[0] / std::numbers::pi * 180; },
         [](Graph& g, const NodeId* x) { return g.mul(x[0], g.constant(180 / std::numbers::pi)); });
-    add("isnan", {"x"}, "Whether x is not a number.", "GLSL 4.60, 8.3", {{{0}, 0}},
-        [](const double* x) { return x[0] != x[0] ? 1.0 : 0.0; }, one<Op::is_nan>).form = Form::truth;
-    add("isinf", {"x"}, "Whether x is infinite, of either sign.", "GLSL 4.60, 8.3", {{{1}, 0}},
-        [](const double* x) { return std::isinf(x[0]) ? 1.0 : 0.0; },
+    add("roundEven", {"x"}, "The same as round.", "GLSL 4.60, 8.3", {{{2.5}, 2}}, [](const double* x) { return std::nearbyint(x[0]); },
+        one<Op::round_even>).jumps = true;
+    add("tan", {"angle"}, "Tangent of an angle in radians.", "GLSL 4.60, 8.1", {{{std::numbers::pi / 4}, 1}},
+        [](const double* x) { return std::tan(x[0]); },
+        [](Graph& g, const NodeId* x) { return g.div(g.make(Op::sin, x[0]), g.make(Op::cos, x[0])); }).tolerance = 2e-4;
+    add("asin", {"x"}, "Angle in radians, -pi/2 to pi/2, whose sine is x; NaN outside -1 to 1.", "GLSL 4.60, 8.1",
+        {{{0.5}, std::numbers::pi / 6}, {{-1}, -std::numbers::pi / 2}}, [](const double* x) { return std::asin(x[0]); },
         [](Graph& g, const NodeId* x) {
-            return g.equal(g.make(Op::abs, x[0]), g.constant(std::numeric_limits<double>::infinity()));
-        }).form = Form::truth;
-    return rows;
+            return g.make(Op::atan2, x[0], square_root(g, g.mul(g.sub(g.constant(1), x[0]), g.add(g.constant(1), x[0]))));
+        });
+    add("acos", {"x"}, "Angle in radians, 0 to pi, whose cosine is x; NaN outside -1 to 1.", "GLSL 4.60, 8.1",
+        {{{0.5}, std::numbers::pi / 3}, {{-1}, std::numbers::pi}}, [](const double* x) { return std::acos(x[0]); },
+        [](Graph& g, const NodeId* x) {
+            return g.make(Op::atan2, square_root(g, g.mul(g.sub(g.constant(1), x[0]), g.add(g.constant(1), x[0]))), x[0]);
+        });
+    add("atan", {"x"}, "Angle in radians, -pi/2 to pi/2, whose tangent is x.", "GLSL 4.60, 8.1", {{{1}, std::numbers::pi / 4}},
+        [](const double* x) { return std::atan(x[0]); },
+        [](Graph& g, const NodeId* x) { return g.make(Op::atan2, x[0], g.constant(1)); });
+    add("atan", {"y", "x"}, "Angle in radians, -pi to pi, of the point (x, y); 0 at the origin; zeros have no sign.", "GLSL 4.60, 8.1",
+        {{{1, -1}, 3 * std::numbers::pi / 4}, {{0, 0}, 0}}, [](const double* x) { return std::atan2(x[0] + 0.0, x[1] + 0.0); }, one<Op::atan2>);
+    add("sinh", {"x"}, "Hyperbolic sine.", "GLSL 4.60, 8.1", {{{0}, 0}, {{1}, 1.1752011936438014}},
+        [](const double* x) { return std::sinh(x[0]); },
+        [](Graph& g, const NodeId* x) {
+            return g.mul(g.constant(0.5), g.sub(exponential(g, x[0]), exponential(g, g.neg(x[0]))));
+        });
+    add("cosh", {"x"}, "Hyperbolic cosine.", "GLSL 4.60, 8.1", {{{0}, 1}, {{1}, 1.5430806348152437}},
+        [](const double* x) { return std::cosh(x[0]); },
+        [](Graph& g, const NodeId* x) {
+            return g.mul(g.constant(0.5), g.add(exponential(g, x[0]), exponential(g, g.neg(x[0]))));
+        });
+    add("tanh", {"x"}, "Hyperbolic tangent: a soft step from -1 to 1.", "GLSL 4.60, 8.1", {{{0}, 0}, {{1}, 0.7615941559557649}},
+        [](const double* x) { return std::tanh(x[0]); },
+        [](Graph& g, const NodeId* x) {
+            // 1 - 2 / (e^2x + 1), which goes to -1 and 1 whatever x
+            return g.sub(g.constant(1), g.div(g.constant(2), g.add(exponential(g, g.mul(g.constant(2), x[0])), g.constant(1))));
+        });
+    add("asinh", {"x"}, "Inverse hyperbolic sine: a logarithm that goes through 0.", "GLSL 4.60, 8.1", {{{0}, 0}, {{1}, 0.881373587019543}},
+        [](const double* x) { return std::asinh(x[0]); },
+        [](Graph& g, const NodeId* x) {
+            const NodeId size = g.make(Op::abs, x[0]);
+            return signed_as(g, logarithm(g, g.add(size, square_root(g, g.add(g.mul(size, size), g.constant(1))))), x[0]);
+        });
+    add("acosh", {"x"}, "Inverse hyperbolic cosine; NaN below 1.", "GLSL 4.60, 8.1", {{{1}, 0}, {{2}, 1.3169578969248166}},
+        [](const double* x) { return std::acosh(x[0]); },
+        [](Graph& g, const NodeId* x) {
+            const NodeId one_less = g.sub(x[0], g.constant(1)), one_more = g.add(x[0], g.constant(1));
+            return logarithm(g, g.add(x[0], square_root(g, g.mul(one_less, one_more))));
+        }).tolerance = 5e-4; // steep at 1
+    add("atanh", {"x"}, "Inverse hyperbolic tangent; NaN outside -1 to 1.", "GLSL 4.60, 8.1", {{{0}, 0}, {{0.5}, 0.5493061443340549}},
+        [](const double* x) { return std::atanh(x[0]); },
+        [](Graph& g, const NodeId* x) {
+            const NodeId ratio = g.div(g.add(g.constant(1), x[0]), g.sub(g.constant(1), x[0]));
+            return g.mul(g.constant(0.5), logarithm(g, ratio));
+        });
+    add("spow", {"x", "y"}, "|x| to the power of y, with the sign of x: a gamma that mirrors below 0.", "by definition",
+        {{{-4, 0.5}, -2}, {{4, 0.5}, 2}, {{0, 2}, 0}},
+        [](const double* x) { return x[0] < 0 ? -std::pow(-x[0], x[1]) : std::pow(x[0], x[1]); },
+        [](Graph& g, const NodeId* x) { return signed_as(g, g.make(Op::pow, g.make(Op::abs, x[0]), x[1]), x[0]); });
+    add("cbrt", {"x"}, "Cube root, negative below 0.", "ISO C17, 7.12.7.1", {{{8}, 2}, {{-27}, -3}, {{0}, 0}},
+        [](const double* x) { return std::cbrt(x[0]); },
+        [](Graph& g, const NodeId* x) { return signed_as(g, g.make(Op::pow, g.make(Op::abs, x[0]), g.constant(1.0 / 3)), x[0]); });
+    add("fma", {"x", "y", "z"}, "x * y + z, rounded once.", "GLSL 4.60, 8.3", {{{2, 3, 4}, 10}},
+        [](const double* x) { return x[0] * x[1] + x[2]; }, [](Graph& g, const NodeId* x) { return g.make(Op::fma, x[0], x[1], x[2]); });
+    table.typed("isnan", {"x"}, {exactly(float_type)}, exactly(bool_type), "Whether x is not a number.", "GLSL 4.60, 8.3", {{{0}, 0}},
+        [](Shape, const double* const* x, double* r) { *r = *x[0] != *x[0] ? 1.0 : 0.0; },
+        [](Graph& g, Shape, const NodeId* const* x, NodeId* r) { *r = g.make(Op::is_nan, *x[0]); });
+    table.typed("isinf", {"x"}, {exactly(float_type)}, exactly(bool_type), "Whether x is infinite, of either sign.", "GLSL 4.60, 8.3", {{{1}, 0}},
+        [](Shape, const double* const* x, double* r) { *r = std::isinf(*x[0]) ? 1.0 : 0.0; },
+        [](Graph& g, Shape, const NodeId* const* x, NodeId* r) {
+            *r = g.equal(g.make(Op::abs, *x[0]), g.constant(std::numeric_limits<double>::infinity()));
+        });
+    return std::move(table.rows);
 }
 
 } // namespace kasuri::builtins

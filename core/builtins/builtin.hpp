@@ -1,5 +1,6 @@
 #pragma once
 #include "colour/model.hpp"
+#include "colour/space.hpp"
 #include "ir/graph.hpp"
 #include "lang/signature.hpp"
 
@@ -15,51 +16,74 @@ enum class Form {
     componentwise, ///< gen ... -> gen, each component by itself
     reducing,      ///< gen ... -> float
     widening,      ///< gen ... -> gen, all components together
-    vec3s,         ///< vec3 ... -> vec3
-    truth,         ///< float -> bool
+    typed,         ///< the types of `takes` -> `gives`
+    of_space,      ///< the same, and the meaning depends on the working space
+    neighbourhood, ///< gen and numbers per picture -> gen, looking at other pixels
     to_model,      ///< vec3 -> a colour model
     from_model,    ///< a colour model -> vec3
 };
 
-/// A worked case: flat argument values and flat result.
+/// A worked case: flat argument values and the first number of the result.
 struct Case {
-    std::vector<double> arguments; ///< floats only: every argument has one component
+    std::vector<double> arguments; ///< every argument has the width of its type, gen has one component
     double result;
 };
 
+/// How many components a gen argument has, and how many arguments there are.
+struct Shape {
+    int width = 1;
+    int count = 0;
+};
+
 /// One row: everything there is to know about a function of the language.
-/// Componentwise rows and `truth` give the two scalar functions, the others the two whole ones;
-/// reference and lowering are written independently (the ladder of trust).
+/// Componentwise rows give the two scalar functions, the others the two whole ones; reference and lowering are
+/// written independently (the ladder of trust).
 struct Builtin {
     std::string_view name;
     std::vector<std::string_view> parameters;
     Form form = Form::componentwise;
     std::string_view doc;
     std::string_view source;     ///< where the definition comes from
+    std::string_view family = {}; ///< heading in docs/builtins.md; filled in by the table
     double tolerance = 5e-6;     ///< fast path against reference, relative to max(1, |result|), for |arguments| <= 4
+    bool jumps = false;          ///< float and double may fall on different sides of a jump
     std::vector<Case> cases;     ///< checked in tests against reference and fast path
+    std::vector<lang::Slot> takes; ///< of typed and of_space
+    lang::Slot gives = lang::gen;  ///< of typed and of_space
+    bool variadic = false;       ///< the last argument may come again
+    ir::Neighbour neighbour{};   ///< of neighbourhood
+    bool unsharp = false;        ///< of neighbourhood: x + amount (x - blurred x), amount being the last argument
 
     double (*reference)(const double* x) = nullptr;
     ir::NodeId (*lowering)(ir::Graph& g, const ir::NodeId* x) = nullptr;
-    void (*whole_reference)(int width, const double* const* x, double* result) = nullptr;
-    void (*whole_lowering)(ir::Graph& g, int width, const ir::NodeId* const* x, ir::NodeId* result) = nullptr;
+    void (*whole_reference)(Shape shape, const double* const* x, double* result) = nullptr;
+    void (*whole_lowering)(ir::Graph& g, Shape shape, const ir::NodeId* const* x, ir::NodeId* result) = nullptr;
+    void (*space_reference)(const colour::Space& space, const double* const* x, double* result) = nullptr;
+    void (*space_lowering)(ir::Graph& g, const colour::Space& space, const ir::NodeId* const* x, ir::NodeId* result) = nullptr;
     const colour::Model* model = nullptr;
 };
 
 /// All functions, in the order of vocabulary().functions.
 std::span<const Builtin> all();
 
-/// What the type checker needs to know: functions, models, spaces. Proof names are left empty.
+/// What the type checker needs to know: functions, models, spaces, prelude. Proofs and targets are left empty.
 const lang::Vocabulary& vocabulary();
 
-/// Applies a row to values of `width` components (3 where the form fixes it).
-void evaluate(const Builtin& row, int width, const double* const* arguments, double* result);
-void lower(const Builtin& row, ir::Graph& graph, int width, const ir::NodeId* const* arguments, ir::NodeId* result);
+/// The text of the functions that are written in the language itself.
+std::string_view prelude_text();
 
-// The families; each is one file.
-std::vector<Builtin> arithmetic();
-std::vector<Builtin> shaping();
-std::vector<Builtin> geometry();
-std::vector<Builtin> conversions();
+/// Applies a row to values; `shape.width` components for gen. Not for neighbourhoods, which need a whole picture.
+void evaluate(const Builtin& row, const colour::Space& space, Shape shape, const double* const* arguments, double* result);
+void lower(const Builtin& row, const colour::Space& space, ir::Graph& graph, Shape shape,
+           const ir::NodeId* const* arguments, ir::NodeId* result);
+
+/// docs/builtins.md
+std::string documentation();
+
+/// A family: one file and one line in table.cpp.
+struct Family {
+    std::string_view title;
+    std::vector<Builtin> (*rows)();
+};
 
 } // namespace kasuri::builtins

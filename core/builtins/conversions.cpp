@@ -1,4 +1,4 @@
-#include "builtins/builtin.hpp"
+#include "builtins/row.hpp"
 
 namespace kasuri::builtins {
 

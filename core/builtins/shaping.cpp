@@ -1,12 +1,9 @@
-#include "builtins/builtin.hpp"
+#include "builtins/row.hpp"
 
 #include <algorithm>
-#include <cmath>
 
 namespace kasuri::builtins {
 
-using ir::Graph;
-using ir::NodeId;
 
 std::vector<Builtin> shaping() {
     Builtin clamp;

@@ -1,16 +1,38 @@
 #include "builtins/builtin.hpp"
-#include "colour/space.hpp"
+#include "builtins/prelude.hpp"
+#include "lang/check.hpp"
 
 #include <algorithm>
+#include <cstdio>
+#include <cstdlib>
 
 namespace kasuri::builtins {
+
+std::vector<Builtin> arithmetic(), shaping(), curves(), geometry(), light(), masks(), codes(), blend(), compose(), neighbours(), conversions();
+
 namespace {
+
+constexpr Family families[] = {
+    {"Arithmetic", arithmetic},
+    {"Steps and mixtures", shaping},
+    {"Curves", curves},
+    {"Vectors and matrices", geometry},
+    {"Light and grey", light},
+    {"Zones, bands and shapes", masks},
+    {"Code values", codes},
+    {"Blend modes", blend},
+    {"Compositing", compose},
+    {"Neighbourhoods", neighbours},
+    {"Colour models", conversions},
+};
 
 std::vector<Builtin> gathered() {
     std::vector<Builtin> rows;
-    for (auto family : {arithmetic, shaping, geometry, conversions})
-        for (Builtin& row : family())
+    for (const Family& family : families)
+        for (Builtin& row : family.rows()) {
+            row.family = family.title;
             rows.push_back(std::move(row));
+        }
     return rows;
 }
 
@@ -26,15 +48,29 @@ struct Tables {
     std::vector<Builtin> rows = gathered();
     std::vector<lang::ModelShape> models = shapes();
     std::vector<lang::Signature> signatures;
-    std::vector<std::string_view> spaces;
+    std::vector<std::string_view> spaces, linear;
+    std::vector<lang::FunctionPtr> prelude;
     lang::Vocabulary vocabulary;
 
     Tables() {
         for (const Builtin& row : rows)
             signatures.push_back(signature(row));
-        for (const colour::Space& space : colour::spaces())
+        for (const colour::Space& space : colour::spaces()) {
             spaces.push_back(space.name);
-        vocabulary = {signatures, models, spaces, {}};
+            if (space.transfer == "linear")
+                linear.push_back(space.name);
+        }
+        vocabulary.functions = signatures;
+        vocabulary.models = models;
+        vocabulary.spaces = spaces;
+        vocabulary.linear_spaces = linear;
+        lang::CheckedFunctions written = lang::check_functions(prelude_source, "prelude", vocabulary);
+        for (const lang::Diagnostic& d : written.diagnostics) { // a mistake of ours: no rule could be trusted
+            std::fprintf(stderr, "%s\n", lang::rendered(d, prelude_source, "prelude.kasuri").c_str());
+            std::abort();
+        }
+        prelude = std::move(written.functions);
+        vocabulary.prelude = prelude;
     }
 
     lang::Type model_type(const colour::Model* model) const {
@@ -45,27 +81,34 @@ struct Tables {
     }
 
     lang::Signature signature(const Builtin& row) const {
-        lang::Slot takes = lang::gen;
-        lang::Slot gives = lang::gen;
+        lang::Signature made;
+        made.name = row.name;
+        made.parameter_names = row.parameters;
+        made.doc = row.doc;
+        made.variadic = row.variadic;
+        made.neighbourhood = row.form == Form::neighbourhood;
+        made.parameters = row.takes;
+        made.result = row.gives;
         switch (row.form) {
         case Form::componentwise:
-        case Form::widening: break;
-        case Form::reducing: gives = lang::exactly(lang::float_type); break;
-        case Form::vec3s: takes = gives = lang::exactly(lang::vec3_type); break;
-        case Form::truth:
-            takes = lang::exactly(lang::float_type);
-            gives = lang::exactly(lang::bool_type);
+        case Form::widening: made.parameters.assign(row.parameters.size(), lang::gen); break;
+        case Form::reducing:
+            made.parameters.assign(row.parameters.size(), lang::gen);
+            made.result = lang::exactly(lang::float_type);
             break;
+        case Form::typed:
+        case Form::of_space:
+        case Form::neighbourhood: break;
         case Form::to_model:
-            takes = lang::exactly(lang::vec3_type);
-            gives = lang::exactly(model_type(row.model));
+            made.parameters = {lang::exactly(lang::vec3_type)};
+            made.result = lang::exactly(model_type(row.model));
             break;
         case Form::from_model:
-            takes = lang::exactly(model_type(row.model));
-            gives = lang::exactly(lang::vec3_type);
+            made.parameters = {lang::exactly(model_type(row.model))};
+            made.result = lang::exactly(lang::vec3_type);
             break;
         }
-        return {row.name, std::vector<lang::Slot>(row.parameters.size(), takes), row.parameters, gives, row.doc};
+        return made;
     }
 };
 
@@ -80,11 +123,12 @@ std::span<const Builtin> all() { return tables().rows; }
 
 const lang::Vocabulary& vocabulary() { return tables().vocabulary; }
 
-void evaluate(const Builtin& row, int width, const double* const* arguments, double* result) {
+std::string_view prelude_text() { return prelude_source; }
+
+void evaluate(const Builtin& row, const colour::Space& space, Shape shape, const double* const* arguments, double* result) {
     switch (row.form) {
     case Form::componentwise:
-    case Form::truth:
-        for (int i = 0; i < width; ++i) {
+        for (int i = 0; i < shape.width; ++i) {
             double x[4] = {};
             for (std::size_t k = 0; k < row.parameters.size(); ++k)
                 x[k] = arguments[k][i];
@@ -98,15 +142,19 @@ void evaluate(const Builtin& row, int width, const double* const* arguments, dou
         std::copy(out.begin(), out.end(), result);
         return;
     }
-    default: row.whole_reference(width, arguments, result); return;
+    case Form::of_space: row.space_reference(space, arguments, result); return;
+    case Form::reducing:
+    case Form::widening:
+    case Form::typed: row.whole_reference(shape, arguments, result); return;
+    case Form::neighbourhood: return; // needs the whole picture
     }
 }
 
-void lower(const Builtin& row, ir::Graph& graph, int width, const ir::NodeId* const* arguments, ir::NodeId* result) {
+void lower(const Builtin& row, const colour::Space& space, ir::Graph& graph, Shape shape,
+           const ir::NodeId* const* arguments, ir::NodeId* result) {
     switch (row.form) {
     case Form::componentwise:
-    case Form::truth:
-        for (int i = 0; i < width; ++i) {
+        for (int i = 0; i < shape.width; ++i) {
             ir::NodeId x[4] = {};
             for (std::size_t k = 0; k < row.parameters.size(); ++k)
                 x[k] = arguments[k][i];
@@ -121,7 +169,16 @@ void lower(const Builtin& row, ir::Graph& graph, int width, const ir::NodeId* co
         std::copy(out.begin(), out.end(), result);
         return;
     }
-    default: row.whole_lowering(graph, width, arguments, result); return;
+    case Form::of_space: row.space_lowering(graph, space, arguments, result); return;
+    case Form::reducing:
+    case Form::widening:
+    case Form::typed: row.whole_lowering(graph, shape, arguments, result); return;
+    case Form::neighbourhood:
+        for (int i = 0; i < shape.width; ++i) {
+            const ir::NodeId seen = graph.neighbourhood(row.neighbour, arguments[0][i], arguments[1][0]);
+            result[i] = row.unsharp ? graph.add(arguments[0][i], graph.mul(arguments[2][0], graph.sub(arguments[0][i], seen))) : seen;
+        }
+        return;
     }
 }
 

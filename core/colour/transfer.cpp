@@ -29,14 +29,14 @@ NodeId signed_as(Graph& g, NodeId value, NodeId x) { return g.select(g.less(x, g
 NodeId lower_srgb_decode(Graph& g, NodeId encoded) {
     const NodeId x = g.make(Op::abs, encoded);
     const NodeId base = g.mul(g.add(x, g.constant(0.055)), g.constant(1 / 1.055));
-    const NodeId curved = g.make(Op::exp2, g.mul(g.constant(2.4), g.make(Op::log2, base)));
+    const NodeId curved = g.make(Op::pow, base, g.constant(2.4));
     const NodeId straight = g.mul(x, g.constant(1 / 12.92));
     return signed_as(g, g.select(g.less_equal(x, g.constant(0.04045)), straight, curved), encoded);
 }
 
 NodeId lower_srgb_encode(Graph& g, NodeId linear) {
     const NodeId x = g.make(Op::abs, linear);
-    const NodeId root = g.make(Op::exp2, g.mul(g.constant(1 / 2.4), g.make(Op::log2, x)));
+    const NodeId root = g.make(Op::pow, x, g.constant(1 / 2.4));
     const NodeId curved = g.sub(g.mul(g.constant(1.055), root), g.constant(0.055));
     const NodeId straight = g.mul(x, g.constant(12.92));
     return signed_as(g, g.select(g.less_equal(x, g.constant(0.0031308)), straight, curved), linear);

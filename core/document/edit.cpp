@@ -30,7 +30,7 @@ TextEdit with_defaults(std::string_view text, const lang::Rule& rule, std::span<
             edit.inserted += between;
         }
         edit.removed += text_of(text, p.default_span);
-        edit.inserted += number_for_text(values[i]);
+        edit.inserted += lang::value_text(p, values[i]);
     }
     return edit;
 }
@@ -39,8 +39,18 @@ TextEdit with_preset(std::string_view text, const lang::Rule& rule, std::string_
     std::string clean(name);
     std::replace_if(clean.begin(), clean.end(), [](char c) { return c == '"' || c == '\n' || c == '\r'; }, '\'');
     std::string line = fmt::format("preset \"{}\" ", clean);
-    for (std::size_t i = 0; i < rule.parameters.size(); ++i)
-        line += fmt::format("{}{} = {}", i > 0 ? ", " : "", rule.parameters[i].name, number_for_text(values[i]));
+    for (std::size_t i = 0; i < rule.parameters.size(); ++i) {
+        const lang::Parameter& p = rule.parameters[i];
+        const std::string separator = i > 0 ? ", " : "";
+        if (p.kind != lang::ParameterKind::colour) {
+            line += fmt::format("{}{} = {}", separator, p.name, lang::value_text(p, values[i]));
+            continue;
+        }
+        // The three numbers of a colour follow each other.
+        line += fmt::format("{}{} = vec3({}, {}, {})", separator, p.name.substr(0, p.name.size() - 2), lang::value_text(p, values[i]),
+                            lang::value_text(p, values[i + 1]), lang::value_text(p, values[i + 2]));
+        i += 2;
+    }
     for (const lang::Preset& preset : rule.presets)
         if (preset.name == clean)
             return {preset.span.begin, std::string(text_of(text, preset.span)), line};

@@ -42,6 +42,15 @@ Result<std::string> load_filter(const std::filesystem::path& path) {
     return plain;
 }
 
+std::function<Result<std::string>(const std::string&)> used_beside(const std::filesystem::path& path) {
+    return [folder = path.parent_path()](const std::string& name) -> Result<std::string> {
+        const std::filesystem::path wanted(name);
+        if (wanted.empty() || wanted.is_absolute() || name.find("..") != std::string::npos)
+            return Error{"names a file outside this filter's folder", name, ""};
+        return load_filter(folder / wanted);
+    };
+}
+
 Status save_filter(const std::filesystem::path& path, std::string_view text) { return write_file(path, text); }
 
 std::string new_filter_text() {

@@ -2,6 +2,7 @@
 #include "base/result.hpp"
 
 #include <filesystem>
+#include <functional>
 #include <string>
 #include <string_view>
 
@@ -12,6 +13,9 @@ inline constexpr std::string_view filter_ending = ".kasuri";
 /// Reads the text of a filter. Must be UTF-8 without zero bytes and not longer than the language's limit;
 /// a byte order mark is dropped and \r\n becomes \n.
 Result<std::string> load_filter(const std::filesystem::path& path);
+
+/// What `use "NAME"` in a filter at `path` opens: a filter file beside it. Names stay within its folder and below.
+std::function<Result<std::string>(const std::string&)> used_beside(const std::filesystem::path& path);
 
 /// Writes it whole or not at all.
 Status save_filter(const std::filesystem::path& path, std::string_view text);

@@ -2,155 +2,129 @@
 
 #include "base/parallel.hpp"
 #include "engine/kernels.hpp"
+#include "engine/neighbourhood.hpp"
+#include "engine/worker.hpp"
 
 #include <algorithm>
-#include <cstring>
+#include <cmath>
 
 namespace kasuri::engine {
 
-using ir::Input;
 using ir::Op;
 
 namespace {
 
-/// The uniform table as vectors of equal floats, ready to be read by kernels.
-std::vector<float> uniform_vectors(const Program& program, std::span<const double> parameters, double aspect) {
+/// The numbers that are the same for every pixel, in double precision.
+std::vector<double> uniform_values(const Pass& pass, std::span<const double> parameters, const Source& source) {
     std::vector<double> values;
-    std::vector<float> vectors;
-    values.reserve(program.uniforms().size());
-    vectors.reserve(program.uniforms().size() * widest_vector);
-    for (const UniformStep& step : program.uniforms()) {
+    values.reserve(pass.uniforms.size());
+    for (const UniformStep& step : pass.uniforms) {
         double value = step.value;
-        if (step.op == Op::uniform)
-            value = step.slot == ir::aspect_slot ? aspect : parameters[step.slot - ir::first_parameter_slot];
-        else if (step.op != Op::constant) {
-            const auto arg = [&](int k) { return k < ir::row(step.op).arity ? values[step.args[k]] : 0.0; };
-            value = ir::row(step.op).fold(arg(0), arg(1), arg(2));
+        if (step.op == Op::uniform) {
+            switch (step.slot) {
+            case ir::aspect_slot: value = source.height > 0 ? static_cast<double>(source.width) / source.height : 1; break;
+            case ir::width_slot: value = source.width; break;
+            case ir::height_slot: value = source.height; break;
+            default: value = parameters[step.slot - ir::first_parameter_slot];
+            }
+        } else if (step.op != Op::constant) {
+            double args[ir::most_graph_operands] = {};
+            for (int k = 0; k < ir::row(step.op).arity; ++k)
+                args[k] = values[step.args[static_cast<std::size_t>(k)]];
+            value = ir::folded(step.op, args);
         }
         values.push_back(value);
-        vectors.insert(vectors.end(), widest_vector, static_cast<float>(value));
     }
-    return vectors;
+    return values;
 }
 
-constexpr std::size_t every_lane = ~std::size_t{0};
+Region grown(const Region& region, int by, const Source& source) {
+    return {std::max(0, region.x0 - by), std::max(0, region.y0 - by), std::min(source.width, region.x1 + by),
+            std::min(source.height, region.y1 + by)};
+}
 
-/// What one thread needs to run tiles: registers, padded copies of ragged inputs, coordinates.
-class Worker {
-public:
-    Worker(const Program& program, const Source& source, const std::vector<float>& uniforms,
-           std::span<const Kernel> kernels, std::span<float* const> outputs)
-        : program_(program), source_(source), uniforms_(uniforms), kernels_(kernels), outputs_(outputs),
-          registers_(program.registers() * tile_pixels), ones_(tile_pixels, 1.0f) {
-        for (std::size_t i = 0; i < ir::input_count; ++i)
-            if (program.reads(static_cast<Input>(i)))
-                copies_[i].resize(tile_pixels);
-    }
-
-    void tile(std::size_t first, std::size_t count) {
-        const std::size_t padded = (count + widest_vector - 1) / widest_vector * widest_vector;
-        for (std::size_t i = 0; i < 4; ++i)
-            bind_plane(i, first, count, padded);
-        bind_position(first, count, padded);
-        const auto instructions = program_.instructions();
-        for (std::size_t i = 0; i < instructions.size(); ++i) {
-            const Instruction& instruction = instructions[i];
-            kernels_[i](register_at(instruction.target), operand(instruction.args[0]), operand(instruction.args[1]),
-                        operand(instruction.args[2]), padded);
-        }
-        for (std::size_t i = 0; i < outputs_.size(); ++i)
-            if (outputs_[i])
-                store(operand(program_.outputs()[i]), outputs_[i] + first, count);
-    }
-
-private:
-    float* register_at(std::uint32_t index) { return registers_.data() + index * tile_pixels; }
-
-    KernelOperand operand(const Operand& where) {
-        switch (where.place) {
-        case Operand::Place::reg: return {register_at(where.index), every_lane};
-        case Operand::Place::uniform: return {uniforms_.data() + where.index * widest_vector, 0};
-        case Operand::Place::input: return {inputs_[where.index], every_lane};
-        case Operand::Place::none: break;
-        }
-        return {};
-    }
-
-    void bind_plane(std::size_t i, std::size_t first, std::size_t count, std::size_t padded) {
-        if (!program_.reads(static_cast<Input>(i)))
-            return;
-        if (!source_.planes[i]) {
-            inputs_[i] = ones_.data();
-        } else if (count == padded) {
-            inputs_[i] = source_.planes[i] + first;
-        } else { // kernels must not read behind the end of the plane
-            std::copy_n(source_.planes[i] + first, count, copies_[i].begin());
-            std::fill(copies_[i].begin() + static_cast<std::ptrdiff_t>(count), copies_[i].begin() + static_cast<std::ptrdiff_t>(padded), 0.0f);
-            inputs_[i] = copies_[i].data();
-        }
-    }
-
-    void bind_position(std::size_t first, std::size_t count, std::size_t padded) {
-        const auto fill = [&](Input which, auto&& value) {
-            if (!program_.reads(which))
-                return;
-            std::vector<float>& copy = copies_[static_cast<std::size_t>(which)];
-            const auto width = static_cast<std::size_t>(source_.width);
-            for (std::size_t i = 0; i < padded; ++i) {
-                const std::size_t at = std::min(first + i, first + count - 1);
-                copy[i] = static_cast<float>(value(at % width, at / width));
-            }
-            inputs_[static_cast<std::size_t>(which)] = copy.data();
-        };
-        fill(Input::pixel_x, [](std::size_t x, std::size_t) { return static_cast<double>(x); });
-        fill(Input::pixel_y, [](std::size_t, std::size_t y) { return static_cast<double>(y); });
-        fill(Input::pos_x, [&](std::size_t x, std::size_t) { return (static_cast<double>(x) + 0.5) / source_.width; });
-        fill(Input::pos_y, [&](std::size_t, std::size_t y) { return (static_cast<double>(y) + 0.5) / source_.height; });
-    }
-
-    static void store(KernelOperand from, float* to, std::size_t count) {
-        if (from.mask == 0)
-            std::fill_n(to, count, from.data[0]);
-        else
-            std::memcpy(to, from.data, count * sizeof(float));
-    }
-
-    const Program& program_;
-    const Source& source_;
-    const std::vector<float>& uniforms_;
-    std::span<const Kernel> kernels_;
-    std::span<float* const> outputs_;
-    std::vector<float> registers_;
-    std::vector<float> ones_;
-    std::array<std::vector<float>, ir::input_count> copies_;
-    std::array<const float*, ir::input_count> inputs_{};
-};
+/// One pass over `region`: tiles on all cores. Progress counts pixels of `share` of the whole.
+bool walk(const TileJob& job, const CancelToken& cancel, std::atomic<std::size_t>* done, double share) {
+    const std::size_t tiles = job.tiles();
+    // Few enough that calling off is felt at once, many enough that taking them costs nothing.
+    constexpr std::size_t tiles_at_once = 16;
+    return parallel_ranges(tiles, tiles_at_once, cancel, [&](std::size_t first, std::size_t last) {
+        const FlushSubnormals flush;
+        Worker worker(job);
+        std::size_t pixels = 0;
+        for (std::size_t tile = first; tile < last && !cancel.cancelled(); ++tile)
+            pixels += worker.tile(tile);
+        if (done)
+            done->fetch_add(static_cast<std::size_t>(static_cast<double>(pixels) * share), std::memory_order_relaxed);
+    }) && !cancel.cancelled();
+}
 
 } // namespace
 
 bool run(const Program& program, const Source& source, std::span<const double> parameters,
+         std::span<const PlaneSink> outputs, const CancelToken& cancel, std::atomic<std::size_t>* done,
+         std::optional<Region> wanted) {
+    const Region region = wanted.value_or(Region{0, 0, source.width, source.height});
+    const std::span<const Pass> passes = program.passes();
+    std::vector<std::vector<double>> uniforms;
+    for (const Pass& pass : passes)
+        uniforms.push_back(uniform_values(pass, parameters, source));
+    // From the last pass backwards: what it looks at must be right somewhat further out.
+    std::vector<Region> regions(passes.size(), region);
+    for (std::size_t i = passes.size() - 1; i-- > 0;) {
+        int furthest = 0;
+        for (const StageStep& stage : passes[i].stages)
+            furthest = std::max(furthest, reach(stage.kind, uniforms[i][stage.size]));
+        regions[i] = grown(regions[i + 1], furthest, source);
+    }
+    std::vector<PlaneView> inputs(program.input_slots());
+    std::copy(source.planes.begin(), source.planes.end(), inputs.begin());
+    std::copy_n(source.more.begin(), std::min<std::size_t>(source.more.size(), inputs.size() - ir::input_count), inputs.begin() + ir::input_count);
+    std::vector<std::vector<float>> kept; // planes of stages
+    // Where a plane begins in the picture: further pictures and inputs at 0, stages at their pass's region.
+    std::vector<Region> origin(program.input_slots(), Region{0, 0, source.width, source.height});
+    for (std::size_t i = 0; i < passes.size(); ++i) {
+        const Pass& pass = passes[i];
+        const bool final = i + 1 == passes.size();
+        std::vector<std::vector<float>> made(final ? 0 : pass.outputs.size());
+        std::vector<PlaneSink> sinks(outputs.begin(), outputs.end());
+        if (!final) {
+            sinks.clear();
+            for (std::vector<float>& plane : made) {
+                plane.resize(regions[i].pixels());
+                sinks.emplace_back(plane.data());
+            }
+        }
+        const double share = 1.0 / static_cast<double>(passes.size()) *
+                             static_cast<double>(region.pixels()) / std::max(1.0, static_cast<double>(regions[i].pixels()));
+        if (!walk(TileJob(pass, source, inputs, origin, uniforms[i], sinks, regions[i]), cancel, done, share))
+            return false;
+        for (const StageStep& stage : pass.stages) {
+            std::vector<float> result(regions[i].pixels());
+            if (!look_around(stage.kind, uniforms[i][stage.size], regions[i].width(), regions[i].height(),
+                             made[stage.output].data(), result.data(), cancel))
+                return false;
+            kept.push_back(std::move(result));
+            inputs[stage.slot] = kept.back().data();
+            origin[stage.slot] = regions[i];
+        }
+    }
+    if (done && passes.size() > 1)
+        done->store(region.pixels(), std::memory_order_relaxed);
+    return true;
+}
+
+bool run(const Program& program, const Source& source, std::span<const double> parameters,
          std::span<float* const> outputs, const CancelToken& cancel, std::atomic<std::size_t>* done) {
-    const std::size_t pixels = static_cast<std::size_t>(source.width) * static_cast<std::size_t>(source.height);
-    const std::vector<float> uniforms =
-        uniform_vectors(program, parameters, source.height > 0 ? static_cast<double>(source.width) / source.height : 1);
-    std::vector<Kernel> kernels;
-    for (const Instruction& instruction : program.instructions())
-        kernels.push_back(kernel(instruction.op));
-    const std::size_t tiles = (pixels + tile_pixels - 1) / tile_pixels;
-    constexpr std::size_t tiles_at_once = 32;
-    return parallel_ranges(tiles, tiles_at_once, cancel, [&](std::size_t first, std::size_t last) {
-        Worker worker(program, source, uniforms, kernels, outputs);
-        for (std::size_t tile = first; tile < last; ++tile)
-            worker.tile(tile * tile_pixels, std::min(tile_pixels, pixels - tile * tile_pixels));
-        if (done)
-            done->fetch_add(std::min(last * tile_pixels, pixels) - first * tile_pixels, std::memory_order_relaxed);
-    });
+    std::vector<PlaneSink> sinks(outputs.begin(), outputs.end());
+    return run(program, source, parameters, std::span<const PlaneSink>(sinks), cancel, done);
 }
 
 std::optional<image::Picture> evaluate(const Program& program, const image::Picture& picture,
                                        std::span<const double> parameters, const CancelToken& cancel,
-                                       std::atomic<std::size_t>* done, const image::PlanePool* pool) {
-    Source source{picture.width, picture.height, {}};
+                                       std::atomic<std::size_t>* done, const image::PlanePool* pool,
+                                       std::vector<PlaneView> more) {
+    Source source{picture.width, picture.height, {}, std::move(more)};
     std::array<std::vector<float>, 4> made;
     std::array<float*, 4> outputs{};
     for (std::size_t i = 0; i < 4; ++i) {

@@ -5,137 +5,73 @@
 #include <hwy/foreach_target.h> // must come before highway.h
 #include <hwy/highway.h>
 
-#include <hwy/contrib/math/math-inl.h>
-
 #include "engine/kernels.hpp"
+#include "engine/vector_math-inl.hpp"
+
+#include <cstring>
+#include <utility>
+#if HWY_ARCH_X86
+#include <immintrin.h>
+#endif
 
 HWY_BEFORE_NAMESPACE();
 namespace kasuri::engine::HWY_NAMESPACE {
 
-namespace hn = hwy::HWY_NAMESPACE;
-using D = hn::CappedTag<float, widest_vector>;
-using V = hn::Vec<D>;
-using DI = hn::RebindToSigned<D>;
-
-HWY_INLINE V Const(float x) { return hn::Set(D(), x); }
-
-/// log2 x = e + log2 m with m in [sqrt 1/2, sqrt 2): 2 atanh((m-1)/(m+1)) / ln 2 as a polynomial in t^2.
-/// Truncation error below 2e-9 of the result; -inf at 0, NaN below, subnormals exact.
-HWY_INLINE V Log2(V x) {
-    const D d;
-    const DI di;
-    const auto subnormal = hn::Lt(x, Const(1.17549435e-38f));
-    const V scaled = hn::IfThenElse(subnormal, hn::Mul(x, Const(8388608.0f)), x);
-    const auto bits = hn::BitCast(di, scaled);
-    // Subtracting the bits of sqrt(1/2) moves the switch of the exponent there.
-    const auto shifted = hn::Sub(bits, hn::Set(di, 0x3F3504F3));
-    const auto exponent = hn::ShiftRight<23>(shifted);
-    const V m = hn::BitCast(d, hn::Sub(bits, hn::ShiftLeft<23>(exponent)));
-    V e = hn::ConvertTo(d, exponent);
-    e = hn::Sub(e, hn::IfThenElseZero(subnormal, Const(23.0f)));
-    const V t = hn::Div(hn::Sub(m, Const(1.0f)), hn::Add(m, Const(1.0f)));
-    const V t2 = hn::Mul(t, t);
-    const V t4 = hn::Mul(t2, t2);
-    // (2 / ln 2) / (2 k + 1), in Estrin's order: these chains wait for latency.
-    const V low = hn::MulAdd(t2, Const(0.961796694f), Const(2.885390082f));
-    const V high = hn::MulAdd(t2, Const(0.412198583f), Const(0.577078016f));
-    const V top = hn::MulAdd(t4, Const(0.320598898f), high);
-    const V p = hn::MulAdd(t4, top, low);
-    V result = hn::MulAdd(t, p, e);
-    const V infinity = Const(__builtin_inff());
-    result = hn::IfThenElse(hn::Eq(x, hn::Zero(d)), hn::Neg(infinity), result);
-    result = hn::IfThenElse(hn::Eq(x, infinity), infinity, result);
-    return hn::IfThenElse(hn::Or(hn::Lt(x, hn::Zero(d)), hn::IsNaN(x)), Const(__builtin_nanf("")), result);
-}
-
-/// 2^x = 2^n 2^f with f in [-1/2, 1/2]: Taylor polynomial of degree 7, truncation error below 6e-9.
-HWY_INLINE V Exp2(V x) {
-    const D d;
-    const DI di;
-    const V bounded = hn::Min(hn::Max(x, Const(-160.0f)), Const(130.0f));
-    const V n = hn::Round(bounded);
-    const V f = hn::Sub(bounded, n);
-    const V f2 = hn::Mul(f, f);
-    const V f4 = hn::Mul(f2, f2);
-    const V p01 = hn::MulAdd(f, Const(0.693147181f), Const(1.0f));
-    const V p23 = hn::MulAdd(f, Const(0.0555041087f), Const(0.240226507f));
-    const V p45 = hn::MulAdd(f, Const(0.00133335581f), Const(0.00961812911f));
-    const V p67 = hn::MulAdd(f, Const(1.52527338e-5f), Const(1.54035304e-4f));
-    const V low = hn::MulAdd(f2, p23, p01);
-    const V high = hn::MulAdd(f2, p67, p45);
-    const V p = hn::MulAdd(f4, high, low);
-    // In two halves, so that the ends of the range reach infinity and the subnormals.
-    const auto whole = hn::ConvertTo(di, n);
-    const auto half = hn::ShiftRight<1>(whole);
-    const auto bias = hn::Set(di, 127);
-    const V first = hn::BitCast(d, hn::ShiftLeft<23>(hn::Add(half, bias)));
-    const V second = hn::BitCast(d, hn::ShiftLeft<23>(hn::Add(hn::Sub(whole, half), bias)));
-    const V result = hn::Mul(hn::Mul(p, first), second);
-    return hn::IfThenElse(hn::IsNaN(x), x, result);
-}
-
-/// std::pow by ISO C17 F.10.4.4, but for the sign of a zero base.
-HWY_INLINE V Pow(V x, V y) {
-    const D d;
-    const V zero = hn::Zero(d);
-    const V one = Const(1.0f);
-    const V infinity = Const(__builtin_inff());
-    const V size = hn::Abs(x);
-    V result = Exp2(hn::Mul(y, Log2(size)));
-    const auto negative = hn::Lt(x, zero);
-    const auto whole = hn::Eq(hn::Floor(y), y); // true for infinities
-    const V half = hn::Mul(y, Const(0.5f));
-    const auto odd = hn::And(whole, hn::Ne(hn::Floor(half), half));
-    result = hn::IfThenElse(hn::And(negative, odd), hn::Neg(result), result);
-    const auto undefined = hn::And(hn::And(negative, hn::Not(whole)), hn::Lt(size, infinity));
-    result = hn::IfThenElse(undefined, Const(__builtin_nanf("")), result);
-    result = hn::IfThenElse(hn::And(hn::Eq(size, one), hn::Eq(hn::Abs(y), infinity)), one, result);
-    return hn::IfThenElse(hn::Or(hn::Eq(y, zero), hn::Eq(x, one)), one, result);
-}
-
 HWY_INLINE V Truth(hn::Mask<D> mask) { return hn::IfThenElseZero(mask, Const(1.0f)); }
 HWY_INLINE hn::Mask<D> True(V x) { return hn::Ne(x, hn::Zero(D())); }
 
-/// A NaN in either operand is a NaN in the result, whatever the processor's own min and max do.
-HWY_INLINE V KeepNaN(V a, V b, V result) {
-    return hn::IfThenElse(hn::Or(hn::IsNaN(a), hn::IsNaN(b)), hn::Add(a, b), result);
-}
+HWY_INLINE V Read(const KernelOperand& from, std::size_t i) { return hn::LoadU(D(), from.data + (i & from.mask)); }
+/// Of an operand that is the same for every pixel.
+HWY_INLINE V Same(const KernelOperand& from) { return hn::LoadU(D(), from.data); }
 
 template <class F>
-HWY_INLINE void Unary(float* target, KernelOperand a, std::size_t count, F f) {
-    const D d;
-    for (std::size_t i = 0; i < count; i += hn::Lanes(d))
-        hn::StoreU(f(hn::LoadU(d, a.data + (i & a.mask))), d, target + i);
+HWY_INLINE void Map1(const KernelCall& c, std::size_t count, F f) {
+    for (std::size_t i = 0; i < count; i += hn::Lanes(D()))
+        hn::StoreU(f(Read(c.args[0], i)), D(), c.targets[0] + i);
 }
-
 template <class F>
-HWY_INLINE void Binary(float* target, KernelOperand a, KernelOperand b, std::size_t count, F f) {
-    const D d;
-    for (std::size_t i = 0; i < count; i += hn::Lanes(d))
-        hn::StoreU(f(hn::LoadU(d, a.data + (i & a.mask)), hn::LoadU(d, b.data + (i & b.mask))), d, target + i);
+HWY_INLINE void Map2(const KernelCall& c, std::size_t count, F f) {
+    const KernelOperand a = c.args[0], b = c.args[1];
+    float* const target = c.targets[0];
+    for (std::size_t i = 0; i < count; i += hn::Lanes(D()))
+        hn::StoreU(f(Read(a, i), Read(b, i)), D(), target + i);
 }
-
 template <class F>
-HWY_INLINE void Ternary(float* target, KernelOperand a, KernelOperand b, KernelOperand c, std::size_t count, F f) {
-    const D d;
-    for (std::size_t i = 0; i < count; i += hn::Lanes(d))
-        hn::StoreU(f(hn::LoadU(d, a.data + (i & a.mask)), hn::LoadU(d, b.data + (i & b.mask)),
-                     hn::LoadU(d, c.data + (i & c.mask))),
-                   d, target + i);
+HWY_INLINE void Map3(const KernelCall& call, std::size_t count, F f) {
+    const KernelOperand a = call.args[0], b = call.args[1], c = call.args[2];
+    float* const target = call.targets[0];
+    for (std::size_t i = 0; i < count; i += hn::Lanes(D()))
+        hn::StoreU(f(Read(a, i), Read(b, i), Read(c, i)), D(), target + i);
+}
+template <class F>
+HWY_INLINE void Map4(const KernelCall& call, std::size_t count, F f) {
+    const KernelOperand a = call.args[0], b = call.args[1], c = call.args[2], e = call.args[3];
+    float* const target = call.targets[0];
+    for (std::size_t i = 0; i < count; i += hn::Lanes(D()))
+        hn::StoreU(f(Read(a, i), Read(b, i), Read(c, i), Read(e, i)), D(), target + i);
 }
 
 #define KASURI_UNARY(NAME, EXPRESSION)                                                                              \
-    void NAME(float* target, KernelOperand a, KernelOperand, KernelOperand, std::size_t count) {                    \
-        Unary(target, a, count, [](V x) HWY_ATTR { return EXPRESSION; });                                           \
-    }
+    void NAME(const KernelCall& call, std::size_t count) { Map1(call, count, [](V x) HWY_ATTR { return EXPRESSION; }); }
 #define KASURI_BINARY(NAME, EXPRESSION)                                                                             \
-    void NAME(float* target, KernelOperand a, KernelOperand b, KernelOperand, std::size_t count) {                  \
-        Binary(target, a, b, count, [](V x, V y) HWY_ATTR { return EXPRESSION; });                                  \
+    void NAME(const KernelCall& call, std::size_t count) {                                                          \
+        Map2(call, count, [](V x, V y) HWY_ATTR { return EXPRESSION; });                                            \
     }
 #define KASURI_TERNARY(NAME, EXPRESSION)                                                                            \
-    void NAME(float* target, KernelOperand a, KernelOperand b, KernelOperand c, std::size_t count) {                \
-        Ternary(target, a, b, c, count, [](V x, V y, V z) HWY_ATTR { return EXPRESSION; });                         \
+    void NAME(const KernelCall& call, std::size_t count) {                                                          \
+        Map3(call, count, [](V x, V y, V z) HWY_ATTR { return EXPRESSION; });                                       \
     }
+#define KASURI_CHOICE(NAME, EXPRESSION)                                                                             \
+    void NAME(const KernelCall& call, std::size_t count) {                                                          \
+        Map4(call, count, [](V x, V y, V yes, V no) HWY_ATTR { return hn::IfThenElse(EXPRESSION, yes, no); });      \
+    }
+
+HWY_INLINE V Whole(V x) { return hn::Min(hn::Max(x, hn::Zero(D())), Const(16777216.0f)); }
+template <class F>
+HWY_INLINE V Bits(V x, V y, F f) {
+    const DI di;
+    return hn::ConvertTo(D(), f(hn::ConvertTo(di, Whole(x)), hn::ConvertTo(di, Whole(y))));
+}
 
 KASURI_UNARY(DoNeg, hn::Neg(x))
 KASURI_UNARY(DoAbs, hn::Abs(x))
@@ -151,20 +87,122 @@ KASURI_UNARY(DoSin, hn::Add(hn::Sin(D(), x), hn::Sub(x, x)))
 KASURI_UNARY(DoCos, hn::Add(hn::Cos(D(), x), hn::Sub(x, x)))
 KASURI_UNARY(DoNot, Truth(hn::Eq(x, hn::Zero(D()))))
 KASURI_UNARY(DoIsNaN, Truth(hn::IsNaN(x)))
+KASURI_UNARY(DoCube, hn::Mul(hn::Mul(x, x), x))
 KASURI_BINARY(DoAdd, hn::Add(x, y))
 KASURI_BINARY(DoSub, hn::Sub(x, y))
 KASURI_BINARY(DoMul, hn::Mul(x, y))
 KASURI_BINARY(DoDiv, hn::Div(x, y))
-KASURI_BINARY(DoMin, KeepNaN(x, y, hn::Min(x, y)))
-KASURI_BINARY(DoMax, KeepNaN(x, y, hn::Max(x, y)))
+KASURI_BINARY(DoMin, MinNaN(x, y))
+KASURI_BINARY(DoMax, MaxNaN(x, y))
 KASURI_BINARY(DoPow, Pow(x, y))
+KASURI_BINARY(DoAtan2, Atan2(x, y))
 KASURI_BINARY(DoLess, Truth(hn::Lt(x, y)))
 KASURI_BINARY(DoLessEqual, Truth(hn::Le(x, y)))
 KASURI_BINARY(DoEqual, Truth(hn::Eq(x, y)))
 KASURI_BINARY(DoAnd, Truth(hn::And(True(x), True(y))))
 KASURI_BINARY(DoOr, Truth(hn::Or(True(x), True(y))))
+KASURI_BINARY(DoBitAnd, Bits(x, y, [](auto a, auto b) HWY_ATTR { return hn::And(a, b); }))
+KASURI_BINARY(DoBitOr, Bits(x, y, [](auto a, auto b) HWY_ATTR { return hn::Or(a, b); }))
+KASURI_BINARY(DoBitXor, Bits(x, y, [](auto a, auto b) HWY_ATTR { return hn::Xor(a, b); }))
 KASURI_TERNARY(DoFma, hn::MulAdd(x, y, z))
+KASURI_TERNARY(DoFms, hn::MulSub(x, y, z))
+KASURI_TERNARY(DoFnma, hn::NegMulAdd(x, y, z))
 KASURI_TERNARY(DoSelect, hn::IfThenElse(True(x), y, z))
+KASURI_TERNARY(DoClamp, MinNaN(MaxNaN(x, y), z))
+KASURI_TERNARY(DoMix, hn::MulAdd(y, z, hn::Mul(x, hn::Sub(Const(1.0f), z))))
+KASURI_CHOICE(DoSelectLess, hn::Lt(x, y))
+KASURI_CHOICE(DoSelectLessEqual, hn::Le(x, y))
+KASURI_CHOICE(DoSelectEqual, hn::Eq(x, y))
+KASURI_TERNARY(DoHexconeH, ToHexcone(x, y, z).x)
+KASURI_TERNARY(DoHexconeS, ToHexcone(x, y, z).y)
+KASURI_TERNARY(DoHexconeV, ToHexcone(x, y, z).z)
+KASURI_TERNARY(DoHexconeR, FromHexcone(x, y, z).x)
+KASURI_TERNARY(DoHexconeG, FromHexcone(x, y, z).y)
+KASURI_TERNARY(DoHexconeB, FromHexcone(x, y, z).z)
+
+void DoSmooth(const KernelCall& call, std::size_t count) {
+    Map3(call, count, [](V x, V low, V scale) HWY_ATTR {
+        const V t = Clamp01(hn::Mul(hn::Sub(x, low), scale));
+        return hn::Mul(hn::Mul(t, t), hn::NegMulAdd(Const(2.0f), t, Const(3.0f)));
+    });
+}
+
+void DoPowUniform(const KernelCall& call, std::size_t count) {
+    const Exponent e(call.args[1].data[0]);
+    if (e.whole)
+        Map1(call, count, [e](V x) HWY_ATTR { return PowWhole(x, e); });
+    else if (e.simple)
+        Map1(call, count, [e](V x) HWY_ATTR { return PowFraction(x, e); });
+    else
+        DoPow(call, count);
+}
+
+void DoLinear3(const KernelCall& call, std::size_t count) {
+    const V a = Same(call.args[3]), b = Same(call.args[4]), c = Same(call.args[5]), d = Same(call.args[6]);
+    Map3(call, count, [=](V x, V y, V z) HWY_ATTR { return hn::MulAdd(a, x, hn::MulAdd(b, y, hn::MulAdd(c, z, d))); });
+}
+
+void DoMatrix3(const KernelCall& call, std::size_t count) {
+    V u[12];
+    for (std::size_t k = 0; k < 12; ++k)
+        u[k] = Same(call.args[3 + k]);
+    const KernelOperand px = call.args[0], py = call.args[1], pz = call.args[2];
+    const auto [tx, ty, tz] = call.targets;
+    for (std::size_t i = 0; i < count; i += hn::Lanes(D())) {
+        const V x = Read(px, i), y = Read(py, i), z = Read(pz, i);
+        hn::StoreU(hn::MulAdd(u[0], x, hn::MulAdd(u[1], y, hn::MulAdd(u[2], z, u[3]))), D(), tx + i);
+        hn::StoreU(hn::MulAdd(u[4], x, hn::MulAdd(u[5], y, hn::MulAdd(u[6], z, u[7]))), D(), ty + i);
+        hn::StoreU(hn::MulAdd(u[8], x, hn::MulAdd(u[9], y, hn::MulAdd(u[10], z, u[11]))), D(), tz + i);
+    }
+}
+
+template <class F>
+HWY_INLINE void Convert3(const KernelCall& call, std::size_t count, F f) {
+    const KernelOperand px = call.args[0], py = call.args[1], pz = call.args[2];
+    const auto [tx, ty, tz] = call.targets;
+    for (std::size_t i = 0; i < count; i += hn::Lanes(D())) {
+        const Three made = f(Read(px, i), Read(py, i), Read(pz, i));
+        hn::StoreU(made.x, D(), tx + i);
+        hn::StoreU(made.y, D(), ty + i);
+        hn::StoreU(made.z, D(), tz + i);
+    }
+}
+void DoToHexcone(const KernelCall& call, std::size_t count) {
+    Convert3(call, count, [](V x, V y, V z) HWY_ATTR { return ToHexcone(x, y, z); });
+}
+void DoFromHexcone(const KernelCall& call, std::size_t count) {
+    Convert3(call, count, [](V x, V y, V z) HWY_ATTR { return FromHexcone(x, y, z); });
+}
+
+/// (x, limit, m, n, p, k, o, e, g, c): x <= limit ? m x + n : g ((x + p) k + o)^e + c
+template <class Power>
+HWY_INLINE void Segment(const KernelCall& call, std::size_t count, bool mirrored, Power power) {
+    const V limit = Same(call.args[1]), m = Same(call.args[2]), n = Same(call.args[3]), p = Same(call.args[4]),
+            k = Same(call.args[5]), o = Same(call.args[6]), g = Same(call.args[8]), c = Same(call.args[9]);
+    const auto one = [=](V x) HWY_ATTR {
+        const V straight = hn::MulAdd(m, x, n);
+        const V curved = hn::MulAdd(g, power(hn::MulAdd(hn::Add(x, p), k, o)), c);
+        return hn::IfThenElse(hn::Le(x, limit), straight, curved);
+    };
+    if (mirrored)
+        Map1(call, count, [=](V x) HWY_ATTR {
+            const V size = one(hn::Abs(x));
+            return hn::IfThenElse(hn::Lt(x, hn::Zero(D())), hn::Neg(size), size);
+        });
+    else
+        Map1(call, count, one);
+}
+HWY_INLINE void AnySegment(const KernelCall& call, std::size_t count, bool mirrored) {
+    const Exponent e(call.args[7].data[0]);
+    if (e.whole)
+        Segment(call, count, mirrored, [e](V x) HWY_ATTR { return PowWhole(x, e); });
+    else if (e.simple)
+        Segment(call, count, mirrored, [e](V x) HWY_ATTR { return PowFraction(x, e); });
+    else
+        Segment(call, count, mirrored, [e](V x) HWY_ATTR { return Pow(x, e.y); });
+}
+void DoPowerSegment(const KernelCall& call, std::size_t count) { AnySegment(call, count, false); }
+void DoMirroredSegment(const KernelCall& call, std::size_t count) { AnySegment(call, count, true); }
 
 Kernel Find(ir::Op op) {
     using ir::Op;
@@ -192,29 +230,191 @@ Kernel Find(ir::Op op) {
     case Op::min: return DoMin;
     case Op::max: return DoMax;
     case Op::pow: return DoPow;
+    case Op::atan2: return DoAtan2;
     case Op::less: return DoLess;
     case Op::less_equal: return DoLessEqual;
     case Op::equal: return DoEqual;
     case Op::logical_and: return DoAnd;
     case Op::logical_or: return DoOr;
+    case Op::bit_and: return DoBitAnd;
+    case Op::bit_or: return DoBitOr;
+    case Op::bit_xor: return DoBitXor;
     case Op::fma: return DoFma;
     case Op::select: return DoSelect;
+    case Op::hexcone_h: return DoHexconeH;
+    case Op::hexcone_s: return DoHexconeS;
+    case Op::hexcone_v: return DoHexconeV;
+    case Op::hexcone_r: return DoHexconeR;
+    case Op::hexcone_g: return DoHexconeG;
+    case Op::hexcone_b: return DoHexconeB;
+    case Op::fms: return DoFms;
+    case Op::fnma: return DoFnma;
+    case Op::select_less: return DoSelectLess;
+    case Op::select_less_equal: return DoSelectLessEqual;
+    case Op::select_equal: return DoSelectEqual;
+    case Op::clamp: return DoClamp;
+    case Op::mix: return DoMix;
+    case Op::smooth: return DoSmooth;
+    case Op::cube: return DoCube;
+    case Op::pow_uniform: return DoPowUniform;
+    case Op::linear3: return DoLinear3;
+    case Op::power_segment: return DoPowerSegment;
+    case Op::mirrored_segment: return DoMirroredSegment;
+    case Op::matrix3: return DoMatrix3;
+    case Op::to_hexcone: return DoToHexcone;
+    case Op::from_hexcone: return DoFromHexcone;
     }
     return nullptr;
 }
 
-const char* Name() { return hwy::TargetName(HWY_TARGET); }
+/// Past the caches by 16 bytes at a time, which is what memory from the allocator is aligned to; the processor
+/// joins four of them to a line.
+void StreamCopy(const float* from, float* to, std::size_t count) {
+    const hn::CappedTag<float, 4> d;
+    std::size_t i = 0;
+    if (reinterpret_cast<std::uintptr_t>(to) % 16 == 0)
+        for (; i + 4 <= count; i += 4)
+            hn::Stream(hn::LoadU(d, from + i), d, to + i);
+    if (i < count)
+        std::memcpy(to + i, from + i, (count - i) * sizeof(float));
+}
+
+void WeighRows(const float* const* rows, const float* weights, std::size_t rows_count, float* to, std::size_t count) {
+    const D d;
+    const std::size_t lanes = hn::Lanes(d);
+    std::size_t i = 0;
+    for (; i + 4 * lanes <= count; i += 4 * lanes) {
+        V s0 = hn::Zero(d), s1 = s0, s2 = s0, s3 = s0;
+        for (std::size_t k = 0; k < rows_count; ++k) {
+            const V w = Const(weights[k]);
+            const float* row = rows[k] + i;
+            s0 = hn::MulAdd(w, hn::LoadU(d, row), s0);
+            s1 = hn::MulAdd(w, hn::LoadU(d, row + lanes), s1);
+            s2 = hn::MulAdd(w, hn::LoadU(d, row + 2 * lanes), s2);
+            s3 = hn::MulAdd(w, hn::LoadU(d, row + 3 * lanes), s3);
+        }
+        hn::StoreU(s0, d, to + i);
+        hn::StoreU(s1, d, to + i + lanes);
+        hn::StoreU(s2, d, to + i + 2 * lanes);
+        hn::StoreU(s3, d, to + i + 3 * lanes);
+    }
+    for (; i < count; ++i) {
+        float sum = 0;
+        for (std::size_t k = 0; k < rows_count; ++k)
+            sum = __builtin_fmaf(weights[k], rows[k][i], sum); // the same bits as in a vector
+        to[i] = sum;
+    }
+}
+
+template <class Pick>
+HWY_INLINE void Widen(const float* a, const float* b, float* to, std::size_t count, Pick pick) {
+    const D d;
+    std::size_t i = 0;
+    for (; i + hn::Lanes(d) <= count; i += hn::Lanes(d))
+        hn::StoreU(pick(hn::LoadU(d, a + i), pick(hn::LoadU(d, b + i), hn::LoadU(d, to + i))), d, to + i);
+    for (; i < count; ++i) {
+        const V one = pick(Const(a[i]), pick(Const(b[i]), Const(to[i])));
+        to[i] = hn::GetLane(one);
+    }
+}
+void WidenMax(const float* a, const float* b, float* to, std::size_t count) {
+    Widen(a, b, to, count, [](V x, V y) HWY_ATTR { return MaxNaN(x, y); });
+}
+void WidenMin(const float* a, const float* b, float* to, std::size_t count) {
+    Widen(a, b, to, count, [](V x, V y) HWY_ATTR { return MinNaN(x, y); });
+}
+
+void FromHalf(const std::uint16_t* from, float* to, std::size_t count) {
+    const D d;
+    const hn::Rebind<hwy::float16_t, D> dh;
+    const std::size_t lanes = hn::Lanes(d);
+    const auto* halves = reinterpret_cast<const hwy::float16_t*>(from);
+    std::size_t i = 0;
+    for (; i + lanes <= count; i += lanes)
+        hn::StoreU(hn::PromoteTo(d, hn::LoadU(dh, halves + i)), d, to + i);
+    if (i < count) {
+        hwy::float16_t rest[widest_vector] = {};
+        float made[widest_vector];
+        std::memcpy(rest, halves + i, (count - i) * sizeof(hwy::float16_t));
+        hn::StoreU(hn::PromoteTo(d, hn::LoadU(dh, rest)), d, made);
+        std::memcpy(to + i, made, (count - i) * sizeof(float));
+    }
+}
+void ToHalf(const float* from, std::uint16_t* to, std::size_t count) {
+    const D d;
+    const hn::Rebind<hwy::float16_t, D> dh;
+    const std::size_t lanes = hn::Lanes(d);
+    for (std::size_t i = 0; i < count; i += lanes) {
+        float in[widest_vector] = {};
+        hwy::float16_t made[widest_vector];
+        const std::size_t n = count - i < lanes ? count - i : lanes;
+        std::memcpy(in, from + i, n * sizeof(float));
+        hn::StoreU(hn::DemoteTo(dh, hn::LoadU(d, in)), dh, made);
+        std::memcpy(to + i, made, n * sizeof(hwy::float16_t));
+    }
+}
+
+const Kernels* All() {
+    static const Kernels all = {Find, StreamCopy, WeighRows, WidenMax, WidenMin, FromHalf, ToHalf, hwy::TargetName(HWY_TARGET)};
+    return &all;
+}
 
 } // namespace kasuri::engine::HWY_NAMESPACE
 HWY_AFTER_NAMESPACE();
 
 #if HWY_ONCE
-namespace kasuri::engine {
-HWY_EXPORT(Find);
-HWY_EXPORT(Name);
+#include <algorithm>
+#include <atomic>
 
-Kernel kernel(ir::Op op) { return HWY_DYNAMIC_DISPATCH(Find)(op); }
-const char* instruction_set() { return HWY_DYNAMIC_DISPATCH(Name)(); }
+namespace kasuri::engine {
+HWY_EXPORT(All);
+
+namespace {
+std::atomic<const Kernels*> chosen{nullptr};
+} // namespace
+
+const Kernels& kernels() {
+    const Kernels* all = chosen.load(std::memory_order_acquire);
+    if (!all) {
+        all = HWY_DYNAMIC_DISPATCH(All)();
+        chosen.store(all, std::memory_order_release);
+    }
+    return *all;
+}
+
+Kernel kernel(ir::Op op) { return kernels().find(op); }
+
+std::vector<std::string> instruction_sets() {
+    std::vector<std::string> names;
+    for (const std::int64_t target : hwy::SupportedAndGeneratedTargets())
+        names.emplace_back(hwy::TargetName(target));
+    return names;
+}
+
+void choose_instruction_set(const std::string& name) {
+    for (const std::int64_t target : hwy::SupportedAndGeneratedTargets())
+        if (name.empty() || hwy::TargetName(target) == name) {
+            if (name.empty())
+                hwy::SetSupportedTargetsForTest(0);
+            else
+                hwy::SetSupportedTargetsForTest(target);
+            hwy::GetChosenTarget().Update(hwy::SupportedTargets());
+            chosen.store(HWY_DYNAMIC_DISPATCH(All)(), std::memory_order_release);
+            hwy::SetSupportedTargetsForTest(0);
+            hwy::GetChosenTarget().Update(hwy::SupportedTargets());
+            return;
+        }
+}
+
+const char* instruction_set() { return kernels().name; }
+
+#if HWY_ARCH_X86
+FlushSubnormals::FlushSubnormals() : saved_(_mm_getcsr()) { _mm_setcsr(saved_ | 0x8040u); } // FTZ and DAZ
+FlushSubnormals::~FlushSubnormals() { _mm_setcsr(saved_); }
+#else
+FlushSubnormals::FlushSubnormals() = default;
+FlushSubnormals::~FlushSubnormals() = default;
+#endif
 
 } // namespace kasuri::engine
 #endif

@@ -25,91 +25,131 @@ namespace {
 
 using Value = std::vector<NodeId>;
 
+/// One body being lowered: the rule, or a function at one of its calls.
+struct Frame {
+    const lang::Body& body;
+    std::vector<Value> locals;
+};
+
 class Lowering {
 public:
     /// Null transfers stand for the rule's own working space.
-    Lowering(const lang::Rule& rule, Graph& graph, const colour::Transfer* from, const colour::Transfer* to)
-        : rule_(rule), g_(graph), inside_(&transfer_of(*colour::find_space(working_space(rule)))),
-          from_(from ? from : inside_), to_(to ? to : inside_), locals_(rule.locals.size()) {
+    Lowering(const lang::Rule& rule, Graph& graph, const CompileOptions& options)
+        : rule_(rule), g_(graph), space_(*colour::find_space(working_space(rule))), inside_(&transfer_of(space_)),
+          from_(transfer(options.in_space)), to_(transfer(options.out_space)), frame_{rule, std::vector<Value>(rule.locals.size())} {
+        g_.reserve_sources(static_cast<std::uint32_t>(source_channels(rule)));
         for (std::size_t i = 0; i < 4; ++i)
-            input_[i] = out_[i] = i == 3 ? g_.input(Input::a) : into_working(g_.input(static_cast<Input>(i)));
+            input_[i] = out_[i] = i == 3 ? g_.input(Input::a) : into_working(g_.input(static_cast<Input>(i)), from_);
+        std::uint32_t slot = 0;
+        for (std::size_t k = 0; k < rule.sources.size(); ++k) {
+            const colour::Transfer* space = transfer(k < options.source_spaces.size() ? options.source_spaces[k] : "");
+            Value channels;
+            for (int c = 0; c < width(rule.sources[k].type); ++c) {
+                const NodeId raw = g_.source_input(slot++);
+                // A single channel is a mask or a plate: numbers as they are. So is alpha.
+                channels.push_back(width(rule.sources[k].type) == 1 || c == 3 ? raw : into_working(raw, space));
+            }
+            sources_.push_back(std::move(channels));
+        }
     }
 
-    std::vector<NodeId> run(bool print) {
+    std::vector<NodeId> run(const CompileOptions& options) {
         for (const lang::Step& step : rule_.steps)
-            perform(step);
-        if (print)
-            return value(*rule_.print);
-        std::vector<NodeId> result(out_.begin(), out_.end());
-        for (std::size_t i = 0; i < 3; ++i)
-            // What was not touched goes back as it came, to the bit.
-            result[i] = out_[i] == input_[i] && from_ == to_ ? g_.input(static_cast<Input>(i)) : out_of_working(out_[i]);
+            perform(step, frame_);
+        std::vector<NodeId> result;
+        if (options.print) {
+            result = value(*rule_.print, frame_);
+        } else {
+            result.assign(out_.begin(), out_.end());
+            for (std::size_t i = 0; i < 3; ++i)
+                // What was not touched goes back as it came, to the bit.
+                result[i] = out_[i] == input_[i] && from_ == to_ ? g_.input(static_cast<Input>(i)) : out_of_working(out_[i]);
+            if (options.colour_only)
+                result.resize(3);
+        }
+        for (const TypedId id : options.also)
+            for (const NodeId node : value(id, frame_))
+                result.push_back(node);
         return result;
     }
 
 private:
-    NodeId into_working(NodeId x) {
-        return from_ == inside_ ? x : inside_->lower_encode(g_, from_->lower_decode(g_, x));
+    const colour::Transfer* transfer(std::string_view name) const {
+        const colour::Space* space = name.empty() ? nullptr : colour::find_space(name);
+        return space ? &transfer_of(*space) : inside_;
+    }
+    NodeId into_working(NodeId x, const colour::Transfer* from) {
+        return from == inside_ ? x : inside_->lower_encode(g_, from->lower_decode(g_, x));
     }
     NodeId out_of_working(NodeId x) {
         return to_ == inside_ ? x : to_->lower_encode(g_, inside_->lower_decode(g_, x));
     }
 
-    void perform(const lang::Step& step) {
-        const Value result = value(step.value);
+    void perform(const lang::Step& step, Frame& frame) {
+        const Value result = value(step.value, frame);
         if (!step.to_output && step.whole) {
-            locals_[step.local] = result;
+            frame.locals[step.local] = result;
             return;
         }
-        NodeId* target = step.to_output ? out_.data() : locals_[step.local].data();
+        NodeId* target = step.to_output ? out_.data() : frame.locals[step.local].data();
         for (std::size_t i = 0; i < result.size(); ++i)
             target[step.whole ? i : step.components[i]] = result[i];
     }
 
-    Value value(TypedId id) {
-        const Typed& t = rule_.exprs[id];
+    Value value(TypedId id, Frame& frame) {
+        const Typed& t = frame.body.exprs[id];
         switch (t.kind) {
         case TypedKind::constant: return {g_.constant(t.number)};
         case TypedKind::input: return input(static_cast<lang::InputName>(t.index));
+        case TypedKind::source: return sources_[t.index];
         case TypedKind::parameter: return {g_.uniform(ir::first_parameter_slot + t.index)};
-        case TypedKind::local: return locals_[t.index];
+        case TypedKind::local: return frame.locals[t.index];
         case TypedKind::output: return Value(out_.begin(), out_.end());
         case TypedKind::construct: {
             Value all;
             for (const TypedId arg : t.args)
-                for (const NodeId node : value(arg))
+                for (const NodeId node : value(arg, frame))
                     all.push_back(node);
             return all;
         }
-        case TypedKind::spread: return Value(static_cast<std::size_t>(width(t.type)), value(t.args[0])[0]);
+        case TypedKind::spread: return Value(static_cast<std::size_t>(width(t.type)), value(t.args[0], frame)[0]);
         case TypedKind::diagonal: {
             Value matrix(9, g_.constant(0));
-            matrix[0] = matrix[4] = matrix[8] = value(t.args[0])[0];
+            matrix[0] = matrix[4] = matrix[8] = value(t.args[0], frame)[0];
             return matrix;
         }
         case TypedKind::swizzle: {
-            const Value whole = value(t.args[0]);
+            const Value whole = value(t.args[0], frame);
             Value part;
             for (int i = 0; i < width(t.type); ++i)
                 part.push_back(whole[t.swizzle[static_cast<std::size_t>(i)]]);
             return part;
         }
         case TypedKind::unary: {
-            Value result = value(t.args[0]);
+            Value result = value(t.args[0], frame);
             for (NodeId& node : result)
                 node = g_.make(t.op == Operator::neg ? Op::neg : Op::logical_not, node);
             return result;
         }
-        case TypedKind::binary: return binary(t);
+        case TypedKind::binary: return binary(t, frame);
         case TypedKind::choice: {
-            const NodeId condition = value(t.args[0])[0];
-            Value yes = value(t.args[1]);
-            const Value no = value(t.args[2]);
+            const NodeId condition = value(t.args[0], frame)[0];
+            Value yes = value(t.args[1], frame);
+            const Value no = value(t.args[2], frame);
             for (std::size_t i = 0; i < yes.size(); ++i)
                 yes[i] = g_.select(condition, yes[i], no[i]);
             return yes;
         }
-        case TypedKind::call: return call(t);
+        case TypedKind::call: return call(t, frame);
+        case TypedKind::invoke: {
+            const lang::Function& callee = *frame.body.callees[t.index];
+            Frame inner{callee, std::vector<Value>(callee.locals.size())};
+            for (std::size_t i = 0; i < t.args.size(); ++i)
+                inner.locals[i] = value(t.args[i], frame);
+            for (const lang::Step& step : callee.steps)
+                perform(step, inner);
+            return value(callee.result, inner);
+        }
         }
         return {};
     }
@@ -125,6 +165,7 @@ private:
         case lang::InputName::pos: return {g_.input(Input::pos_x), g_.input(Input::pos_y)};
         case lang::InputName::pixel: return {g_.input(Input::pixel_x), g_.input(Input::pixel_y)};
         case lang::InputName::aspect: return {g_.uniform(ir::aspect_slot)};
+        case lang::InputName::extent: return {g_.uniform(ir::width_slot), g_.uniform(ir::height_slot)};
         }
         return {};
     }
@@ -133,11 +174,11 @@ private:
         return g_.add(g_.add(g_.mul(row[0], x[0]), g_.mul(row[1], x[stride])), g_.mul(row[2], x[2 * stride]));
     }
 
-    Value binary(const Typed& t) {
-        const Value a = value(t.args[0]);
-        const Value b = value(t.args[1]);
-        const Type left = rule_.exprs[t.args[0]].type;
-        const Type right = rule_.exprs[t.args[1]].type;
+    Value binary(const Typed& t, Frame& frame) {
+        const Value a = value(t.args[0], frame);
+        const Value b = value(t.args[1], frame);
+        const Type left = frame.body.exprs[t.args[0]].type;
+        const Type right = frame.body.exprs[t.args[1]].type;
         const bool matrix = left.kind == lang::Kind::mat3;
         if (t.op == Operator::mul && matrix && right == lang::vec3_type)
             return {weighted(&a[0], b.data(), 1), weighted(&a[3], b.data(), 1), weighted(&a[6], b.data(), 1)};
@@ -181,47 +222,50 @@ private:
         return a;
     }
 
-    Value call(const Typed& t) {
+    Value call(const Typed& t, Frame& frame) {
         const builtins::Builtin& row = builtins::all()[t.index];
         std::vector<Value> values;
-        for (const TypedId arg : t.args)
-            values.push_back(value(arg));
-        std::array<const NodeId*, 4> arguments{};
-        for (std::size_t i = 0; i < values.size(); ++i)
-            arguments[i] = values[i].data();
+        std::vector<const NodeId*> arguments;
+        values.reserve(t.args.size());
+        for (const TypedId arg : t.args) {
+            values.push_back(value(arg, frame));
+            arguments.push_back(values.back().data());
+        }
         Value result(static_cast<std::size_t>(width(t.type)));
-        builtins::lower(row, g_, static_cast<int>(values[0].size()), arguments.data(), result.data());
+        const builtins::Shape shape{static_cast<int>(values[0].size()), static_cast<int>(values.size())};
+        builtins::lower(row, space_, g_, shape, arguments.data(), result.data());
         return result;
     }
 
     const lang::Rule& rule_;
     Graph& g_;
+    const colour::Space& space_;
     const colour::Transfer* inside_;
     const colour::Transfer* from_;
     const colour::Transfer* to_;
     std::array<NodeId, 4> input_{};
     std::array<NodeId, 4> out_{};
-    std::vector<Value> locals_;
+    std::vector<Value> sources_;
+    Frame frame_;
 };
 
 } // namespace
 
+std::size_t source_channels(const lang::Rule& rule) {
+    std::size_t channels = 0;
+    for (const lang::SourceInput& source : rule.sources)
+        channels += static_cast<std::size_t>(width(source.type));
+    return channels;
+}
+
 std::vector<NodeId> lower(const lang::Rule& rule, Graph& graph, const CompileOptions& options) {
-    const auto transfer = [](std::string_view name) {
-        const colour::Space* space = name.empty() ? nullptr : colour::find_space(name);
-        return space ? &transfer_of(*space) : nullptr;
-    };
-    std::vector<NodeId> outputs =
-        Lowering(rule, graph, transfer(options.in_space), transfer(options.out_space)).run(options.print);
-    if (options.colour_only)
-        outputs.resize(3);
-    return outputs;
+    return Lowering(rule, graph, options).run(options);
 }
 
 ProgramPtr compile(const lang::Rule& rule, const CompileOptions& options) {
     ir::Graph graph(options.rewrite);
     const std::vector<NodeId> outputs = lower(rule, graph, options);
-    return std::make_shared<const Program>(graph, outputs);
+    return std::make_shared<const Program>(graph, outputs, options.fuse);
 }
 
 } // namespace kasuri::engine

@@ -15,10 +15,19 @@ struct CompileOptions {
     bool rewrite = true; ///< apply the rewrites of ir/simplify
     bool colour_only = false; ///< three outputs, without alpha
     bool print = false;  ///< give the rule's print expression instead of out
+    bool fuse = true;    ///< join operations into larger ones (engine/fuse)
+    /// Further expressions of the rule whose components come behind the other outputs: a peek, a mask, a proof.
+    std::vector<lang::TypedId> also{};
+    /// The spaces of further pictures, in the order of the rule's sources; empty ones: the rule's own.
+    std::vector<std::string> source_spaces{};
 };
 
 /// The space in which the rule's numbers are meant.
 std::string_view working_space(const lang::Rule& rule);
+
+/// How many channels the rule's sources have together: the planes that engine::Source::more brings, each source's
+/// one after the other.
+std::size_t source_channels(const lang::Rule& rule);
 
 /// Lowers a checked rule to a graph; returns the four nodes of out, or the nodes of the print expression.
 std::vector<ir::NodeId> lower(const lang::Rule& rule, ir::Graph& graph, const CompileOptions& options);

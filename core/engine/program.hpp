@@ -18,8 +18,8 @@ struct Operand {
 
 struct Instruction {
     ir::Op op{};
-    std::uint32_t target = 0; ///< register
-    std::array<Operand, 3> args{};
+    std::array<std::uint32_t, ir::most_results> targets{}; ///< registers
+    std::array<Operand, ir::most_operands> args{};
 };
 
 /// A number that is the same for every pixel of a run: computed once in double precision.
@@ -27,21 +27,49 @@ struct UniformStep {
     ir::Op op{};
     double value = 0;       ///< of a constant
     std::uint32_t slot = 0; ///< of a parameter
-    std::array<std::uint32_t, 3> args{}; ///< indices of earlier steps
+    std::array<std::uint32_t, ir::most_graph_operands> args{}; ///< indices of earlier steps
+};
+
+/// One neighbourhood to be computed after a pass: what the pass put out there becomes a further input.
+struct StageStep {
+    ir::Neighbour kind{};
+    std::uint32_t output = 0; ///< of the pass: the value that is looked at
+    std::uint32_t size = 0;   ///< index of the uniform step with the size in pixels
+    std::uint32_t slot = 0;   ///< the input by which later passes read it
+};
+
+/// One walk over the picture, tile by tile.
+struct Pass {
+    std::vector<UniformStep> uniforms;
+    std::vector<Instruction> instructions;
+    std::vector<Operand> outputs;
+    std::vector<bool> reads; ///< which input slots
+    std::vector<StageStep> stages; ///< empty for the last pass
+    std::uint32_t registers = 0;
 };
 
 /// What the tile evaluator runs: immutable, shared by threads.
 class Program {
 public:
-    /// Schedules what `outputs` need: uniform work first, then registers reused as soon as they are free.
-    Program(const ir::Graph& graph, std::span<const ir::NodeId> outputs);
+    /// Schedules what `outputs` need: a pass for each depth of neighbourhoods, uniform work first, fused
+    /// operations, registers reused as soon as they are free. Without `fused` every instruction is one node.
+    Program(const ir::Graph& graph, std::span<const ir::NodeId> outputs, bool fused = true);
 
-    std::span<const UniformStep> uniforms() const { return uniforms_; }
-    std::span<const Instruction> instructions() const { return instructions_; }
-    std::span<const Operand> outputs() const { return outputs_; }
-    std::uint32_t registers() const { return registers_; }
-    bool reads(ir::Input input) const { return reads_[static_cast<std::size_t>(input)]; }
+    std::span<const Pass> passes() const { return passes_; }
+    const Pass& last() const { return passes_.back(); }
+    std::span<const Instruction> instructions() const { return last().instructions; }
+    std::span<const Operand> outputs() const { return last().outputs; }
+    std::uint32_t registers() const { return last().registers; }
+    /// Instructions of all passes.
+    std::size_t operations() const;
+    /// Whether any pass reads this input.
+    bool reads(std::uint32_t slot) const;
+    bool reads(ir::Input input) const { return reads(static_cast<std::uint32_t>(input)); }
+    /// Whether the same colour can come out differently elsewhere in the picture.
     bool reads_position() const;
+    bool reads_neighbours() const { return passes_.size() > 1; }
+    bool reads_sources() const;
+    std::uint32_t input_slots() const { return input_slots_; }
     /// Whether output i is input i, untouched, for the first four.
     bool passes_through(std::size_t output) const;
     bool is_identity() const;
@@ -50,12 +78,10 @@ public:
     std::string printed() const;
 
 private:
-    std::vector<UniformStep> uniforms_;
-    std::vector<Instruction> instructions_;
-    std::vector<Operand> outputs_;
-    std::array<bool, ir::input_count> reads_{};
-    bool reads_aspect_ = false;
-    std::uint32_t registers_ = 0;
+    std::vector<Pass> passes_;
+    std::uint32_t input_slots_ = 0;
+    std::uint32_t first_stage_slot_ = 0;
+    bool reads_extent_ = false;
 };
 
 using ProgramPtr = std::shared_ptr<const Program>;

@@ -1,8 +1,11 @@
 #include "engine/reference.hpp"
 
 #include "builtins/builtin.hpp"
+#include "engine/lower.hpp"
 
 #include <algorithm>
+#include <cmath>
+#include <limits>
 
 namespace kasuri::engine {
 
@@ -15,114 +18,234 @@ using lang::TypedKind;
 
 namespace {
 
+/// All pixels of one component after the other: component c of pixel i is [c * pixels + i].
 using Value = std::vector<double>;
+
+struct Frame {
+    const lang::Body& body;
+    std::vector<Value> locals;
+};
 
 class Walker {
 public:
-    Walker(const lang::Rule& rule, std::span<const double> parameters, const ReferencePixel& pixel)
-        : rule_(rule), parameters_(parameters), pixel_(pixel), out_(pixel.rgba), locals_(rule.locals.size()) {
-        for (const lang::Step& step : rule.steps) {
-            const Value result = value(step.value);
-            if (!step.to_output && step.whole)
-                locals_[step.local] = result;
-            else
-                for (std::size_t i = 0; i < result.size(); ++i)
-                    (step.to_output ? out_.data() : locals_[step.local].data())[step.whole ? i : step.components[i]] =
-                        result[i];
-        }
+    Walker(const lang::Rule& rule, std::span<const double> parameters, int width, std::span<const ReferencePixel> pixels)
+        : rule_(rule), space_(*colour::find_space(working_space(rule))), parameters_(parameters), width_(width), pixels_(pixels),
+          count_(pixels.size()), frame_{rule, std::vector<Value>(rule.locals.size())} {
+        out_ = gather(4, [](const ReferencePixel& p, std::size_t c) { return p.rgba[c]; });
+        for (const lang::Step& step : rule.steps)
+            perform(step, frame_);
     }
 
-    const std::array<double, 4>& out() const { return out_; }
+    const Value& out() const { return out_; }
+    Value printed() { return value(*rule_.print, frame_); }
 
-    Value value(TypedId id) const {
-        const Typed& t = rule_.exprs[id];
+private:
+    template <class Read>
+    Value gather(std::size_t components, Read&& read) const {
+        Value all;
+        all.reserve(components * count_);
+        for (std::size_t c = 0; c < components; ++c)
+            for (const ReferencePixel& pixel : pixels_)
+                all.push_back(read(pixel, c));
+        return all;
+    }
+    Value same(double number) const { return Value(count_, number); }
+
+    void perform(const lang::Step& step, Frame& frame) {
+        const Value result = value(step.value, frame);
+        if (!step.to_output && step.whole) {
+            frame.locals[step.local] = result;
+            return;
+        }
+        Value& target = step.to_output ? out_ : frame.locals[step.local];
+        for (std::size_t c = 0; c * count_ < result.size(); ++c)
+            std::copy_n(result.begin() + static_cast<std::ptrdiff_t>(c * count_), count_,
+                        target.begin() + static_cast<std::ptrdiff_t>((step.whole ? c : step.components[c]) * count_));
+    }
+
+    Value value(TypedId id, Frame& frame) {
+        const Typed& t = frame.body.exprs[id];
         switch (t.kind) {
-        case TypedKind::constant: return {t.number};
+        case TypedKind::constant: return same(t.number);
         case TypedKind::input: return input(static_cast<lang::InputName>(t.index));
-        case TypedKind::parameter: return {parameters_[t.index]};
-        case TypedKind::local: return locals_[t.index];
-        case TypedKind::output: return Value(out_.begin(), out_.end());
+        case TypedKind::source: {
+            std::size_t first = 0;
+            for (std::size_t k = 0; k < t.index; ++k)
+                first += static_cast<std::size_t>(width(rule_.sources[k].type));
+            return gather(static_cast<std::size_t>(width(t.type)), [first](const ReferencePixel& p, std::size_t c) { return p.sources[first + c]; });
+        }
+        case TypedKind::parameter: return same(parameters_[t.index]);
+        case TypedKind::local: return frame.locals[t.index];
+        case TypedKind::output: return out_;
         case TypedKind::construct: {
             Value all;
             for (const TypedId arg : t.args) {
-                const Value part = value(arg);
+                const Value part = value(arg, frame);
                 all.insert(all.end(), part.begin(), part.end());
             }
             return all;
         }
-        case TypedKind::spread: return Value(static_cast<std::size_t>(width(t.type)), value(t.args[0])[0]);
+        case TypedKind::spread: {
+            const Value one = value(t.args[0], frame);
+            Value all;
+            for (int c = 0; c < width(t.type); ++c)
+                all.insert(all.end(), one.begin(), one.end());
+            return all;
+        }
         case TypedKind::diagonal: {
-            const double d = value(t.args[0])[0];
-            return {d, 0, 0, 0, d, 0, 0, 0, d};
+            const Value d = value(t.args[0], frame);
+            Value all(9 * count_, 0.0);
+            for (const std::size_t c : {0u, 4u, 8u})
+                std::copy(d.begin(), d.end(), all.begin() + static_cast<std::ptrdiff_t>(c * count_));
+            return all;
         }
         case TypedKind::swizzle: {
-            const Value whole = value(t.args[0]);
+            const Value whole = value(t.args[0], frame);
             Value part;
-            for (int i = 0; i < width(t.type); ++i)
-                part.push_back(whole[t.swizzle[static_cast<std::size_t>(i)]]);
+            for (int c = 0; c < width(t.type); ++c) {
+                const auto from = whole.begin() + static_cast<std::ptrdiff_t>(t.swizzle[static_cast<std::size_t>(c)] * count_);
+                part.insert(part.end(), from, from + static_cast<std::ptrdiff_t>(count_));
+            }
             return part;
         }
         case TypedKind::unary: {
-            Value result = value(t.args[0]);
+            Value result = value(t.args[0], frame);
             for (double& x : result)
                 x = t.op == Operator::neg ? -x : (x == 0 ? 1.0 : 0.0);
             return result;
         }
-        case TypedKind::binary: return binary(t);
-        case TypedKind::choice: return value(t.args[0])[0] != 0 ? value(t.args[1]) : value(t.args[2]);
-        case TypedKind::call: {
-            std::vector<Value> values;
-            std::array<const double*, 4> arguments{};
-            for (const TypedId arg : t.args)
-                values.push_back(value(arg));
-            for (std::size_t i = 0; i < values.size(); ++i)
-                arguments[i] = values[i].data();
-            Value result(static_cast<std::size_t>(width(t.type)));
-            builtins::evaluate(builtins::all()[t.index], static_cast<int>(values[0].size()), arguments.data(), result.data());
+        case TypedKind::binary: return binary(t, frame);
+        case TypedKind::choice: {
+            const Value condition = value(t.args[0], frame);
+            Value result = value(t.args[1], frame);
+            const Value no = value(t.args[2], frame);
+            for (std::size_t i = 0; i < result.size(); ++i)
+                if (condition[i % count_] == 0)
+                    result[i] = no[i];
             return result;
         }
+        case TypedKind::call: return call(t, frame);
+        case TypedKind::invoke: {
+            const lang::Function& callee = *frame.body.callees[t.index];
+            Frame inner{callee, std::vector<Value>(callee.locals.size())};
+            for (std::size_t i = 0; i < t.args.size(); ++i)
+                inner.locals[i] = value(t.args[i], frame);
+            for (const lang::Step& step : callee.steps)
+                perform(step, inner);
+            return value(callee.result, inner);
+        }
         }
         return {};
     }
 
-private:
     Value input(lang::InputName which) const {
-        const auto& [r, g, b, a] = pixel_.rgba;
         switch (which) {
-        case lang::InputName::r: return {r};
-        case lang::InputName::g: return {g};
-        case lang::InputName::b: return {b};
-        case lang::InputName::a: return {a};
-        case lang::InputName::rgb: return {r, g, b};
-        case lang::InputName::rgba: return {r, g, b, a};
-        case lang::InputName::pos: return {pixel_.pos[0], pixel_.pos[1]};
-        case lang::InputName::pixel: return {pixel_.pixel[0], pixel_.pixel[1]};
-        case lang::InputName::aspect: return {pixel_.aspect};
+        case lang::InputName::r:
+        case lang::InputName::g:
+        case lang::InputName::b:
+        case lang::InputName::a: {
+            const auto channel = static_cast<std::size_t>(which);
+            return gather(1, [channel](const ReferencePixel& p, std::size_t) { return p.rgba[channel]; });
+        }
+        case lang::InputName::rgb: return gather(3, [](const ReferencePixel& p, std::size_t c) { return p.rgba[c]; });
+        case lang::InputName::rgba: return gather(4, [](const ReferencePixel& p, std::size_t c) { return p.rgba[c]; });
+        case lang::InputName::pos: return gather(2, [](const ReferencePixel& p, std::size_t c) { return p.pos[c]; });
+        case lang::InputName::pixel: return gather(2, [](const ReferencePixel& p, std::size_t c) { return p.pixel[c]; });
+        case lang::InputName::aspect: return gather(1, [](const ReferencePixel& p, std::size_t) { return p.aspect; });
+        case lang::InputName::extent: return gather(2, [](const ReferencePixel& p, std::size_t c) { return p.extent[c]; });
         }
         return {};
     }
 
-    Value binary(const Typed& t) const {
-        const Value a = value(t.args[0]);
-        const Value b = value(t.args[1]);
-        const bool left_matrix = rule_.exprs[t.args[0]].type.kind == Kind::mat3;
-        const Type right = rule_.exprs[t.args[1]].type;
+    Value call(const Typed& t, Frame& frame) {
+        const builtins::Builtin& row = builtins::all()[t.index];
+        std::vector<Value> values;
+        for (const TypedId arg : t.args)
+            values.push_back(value(arg, frame));
+        if (row.form == builtins::Form::neighbourhood)
+            return look_around(row, values);
+        std::vector<std::array<double, 9>> one(values.size());
+        std::vector<const double*> arguments;
+        for (const auto& argument : one)
+            arguments.push_back(argument.data());
+        const builtins::Shape shape{static_cast<int>(values[0].size() / count_), static_cast<int>(values.size())};
+        const auto components = static_cast<std::size_t>(width(t.type));
+        Value result(components * count_);
+        double made[9];
+        for (std::size_t i = 0; i < count_; ++i) {
+            for (std::size_t k = 0; k < values.size(); ++k)
+                for (std::size_t c = 0; c * count_ < values[k].size(); ++c)
+                    one[k][c] = values[k][c * count_ + i];
+            builtins::evaluate(row, space_, shape, arguments.data(), made);
+            for (std::size_t c = 0; c < components; ++c)
+                result[c * count_ + i] = made[c];
+        }
+        return result;
+    }
+
+    /// Straight from the definitions: every neighbour of every pixel.
+    Value look_around(const builtins::Builtin& row, const std::vector<Value>& values) const {
+        const double size = values[1][0];
+        const int height = static_cast<int>(count_) / width_;
+        Value result = values[0];
+        const bool blur = row.neighbour == ir::Neighbour::blur;
+        const int far = size > 0 ? static_cast<int>(blur ? std::ceil(8 * size) : std::floor(size)) : 0;
+        for (std::size_t c = 0; c * count_ < result.size(); ++c)
+            for (int y = 0; y < height; ++y)
+                for (int x = 0; x < width_; ++x) {
+                    const auto at = [&](int px, int py) {
+                        return values[0][c * count_ + static_cast<std::size_t>(std::clamp(py, 0, height - 1)) * static_cast<std::size_t>(width_) +
+                                         static_cast<std::size_t>(std::clamp(px, 0, width_ - 1))];
+                    };
+                    double sum = 0, weights = 0, extreme = at(x, y);
+                    for (int dy = -far; dy <= far; ++dy)
+                        for (int dx = -far; dx <= far; ++dx) {
+                            const double away = static_cast<double>(dx) * dx + static_cast<double>(dy) * dy;
+                            const double neighbour = at(x + dx, y + dy);
+                            if (blur) {
+                                const double weight = size > 0 ? std::exp(-away / (2 * size * size)) : 1;
+                                sum += weight * neighbour;
+                                weights += weight;
+                            } else if (away <= size * size) {
+                                if (std::isnan(neighbour) || std::isnan(extreme))
+                                    extreme = std::numeric_limits<double>::quiet_NaN();
+                                else
+                                    extreme = row.neighbour == ir::Neighbour::dilate ? std::max(extreme, neighbour) : std::min(extreme, neighbour);
+                            }
+                        }
+                    const std::size_t i = c * count_ + static_cast<std::size_t>(y) * static_cast<std::size_t>(width_) + static_cast<std::size_t>(x);
+                    const double seen = std::isnan(size) ? size : blur ? sum / weights : extreme;
+                    const std::size_t pixel = i % count_;
+                    result[i] = row.unsharp ? values[0][i] + values[2][pixel] * (values[0][i] - seen) : seen;
+                }
+        return result;
+    }
+
+    Value binary(const Typed& t, Frame& frame) {
+        const Value a = value(t.args[0], frame);
+        const Value b = value(t.args[1], frame);
+        const bool left_matrix = frame.body.exprs[t.args[0]].type.kind == Kind::mat3;
+        const Type right = frame.body.exprs[t.args[1]].type;
         if (t.op == Operator::mul && left_matrix && (right.kind == Kind::mat3 || right == lang::vec3_type)) {
-            const std::size_t columns = b.size() / 3;
-            Value product(3 * columns, 0.0);
-            for (std::size_t row = 0; row < 3; ++row)
-                for (std::size_t column = 0; column < columns; ++column)
-                    for (std::size_t k = 0; k < 3; ++k)
-                        product[row * columns + column] += a[3 * row + k] * b[k * columns + column];
+            const std::size_t columns = b.size() / count_ / 3;
+            Value product(3 * columns * count_, 0.0);
+            for (std::size_t i = 0; i < count_; ++i)
+                for (std::size_t row = 0; row < 3; ++row)
+                    for (std::size_t column = 0; column < columns; ++column)
+                        for (std::size_t k = 0; k < 3; ++k)
+                            product[(row * columns + column) * count_ + i] += a[(3 * row + k) * count_ + i] * b[(k * columns + column) * count_ + i];
             return product;
         }
-        if (t.op == Operator::equal)
-            return {a == b ? 1.0 : 0.0};
-        if (t.op == Operator::not_equal)
-            return {a == b ? 0.0 : 1.0};
+        if (t.op == Operator::equal || t.op == Operator::not_equal) {
+            Value result(count_, t.op == Operator::equal ? 1.0 : 0.0);
+            for (std::size_t i = 0; i < a.size(); ++i)
+                if (!(a[i] == b[i]))
+                    result[i % count_] = t.op == Operator::equal ? 0.0 : 1.0;
+            return result;
+        }
         Value result(std::max(a.size(), b.size()));
         for (std::size_t i = 0; i < result.size(); ++i)
-            result[i] = scalar(t.op, a[a.size() == 1 ? 0 : i], b[b.size() == 1 ? 0 : i]);
+            result[i] = scalar(t.op, a[i % a.size()], b[i % b.size()]);
         return result;
     }
 
@@ -148,20 +271,34 @@ private:
     }
 
     const lang::Rule& rule_;
+    const colour::Space& space_;
     std::span<const double> parameters_;
-    const ReferencePixel& pixel_;
-    std::array<double, 4> out_;
-    std::vector<Value> locals_;
+    int width_;
+    std::span<const ReferencePixel> pixels_;
+    std::size_t count_;
+    Value out_;
+    Frame frame_;
 };
 
 } // namespace
 
 std::array<double, 4> reference(const lang::Rule& rule, std::span<const double> parameters, const ReferencePixel& pixel) {
-    return Walker(rule, parameters, pixel).out();
+    const Value out = Walker(rule, parameters, 1, {&pixel, 1}).out();
+    return {out[0], out[1], out[2], out[3]};
 }
 
 std::vector<double> reference_print(const lang::Rule& rule, std::span<const double> parameters, const ReferencePixel& pixel) {
-    return Walker(rule, parameters, pixel).value(*rule.print);
+    return Walker(rule, parameters, 1, {&pixel, 1}).printed();
+}
+
+std::vector<std::array<double, 4>> reference_picture(const lang::Rule& rule, std::span<const double> parameters, int width,
+                                                     std::span<const ReferencePixel> pixels) {
+    const Value out = Walker(rule, parameters, width, pixels).out();
+    std::vector<std::array<double, 4>> all;
+    const std::size_t n = pixels.size();
+    for (std::size_t i = 0; i < n; ++i)
+        all.push_back({out[i], out[n + i], out[2 * n + i], out[3 * n + i]});
+    return all;
 }
 
 } // namespace kasuri::engine

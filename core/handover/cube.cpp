@@ -49,8 +49,8 @@ image::Picture error_samples(double low, double high) {
     });
 }
 
-std::array<const float*, 4> planes_of(const image::Picture& picture) {
-    return {picture.planes[0]->data(), picture.planes[1]->data(), picture.planes[2]->data(), nullptr};
+std::array<engine::PlaneView, 4> planes_of(const image::Picture& picture) {
+    return {picture.planes[0]->data(), picture.planes[1]->data(), picture.planes[2]->data(), {}};
 }
 
 std::string one_line(std::string text) {
@@ -104,8 +104,13 @@ Result<Baked> bake(const lang::Rule& rule, std::span<const double> values, const
     compile_options.colour_only = true;
     const engine::ProgramPtr program = engine::compile(rule, compile_options);
     if (program->reads_position())
-        return Error{"the rule depends on the place in the picture (pos, pixel or aspect), which a LUT cannot hold", rule.title,
+        return Error{"the rule depends on the place in the picture (pos, pixel, aspect or extent), which a LUT cannot hold", rule.title,
                      "Render pictures instead, or take the place out of the rule."};
+    if (program->reads_neighbours())
+        return Error{"the rule looks at neighbouring pixels (blur, sharpen, dilate or erode), which a LUT cannot hold", rule.title,
+                     "Render pictures instead, or take the neighbours out of the rule."};
+    if (program->reads_sources())
+        return Error{"the rule reads further pictures, which a LUT cannot hold", rule.title, "Render pictures instead."};
     Baked baked;
     baked.reads_alpha = program->reads(ir::Input::a);
     baked.lut.size = options.size;
@@ -123,7 +128,7 @@ Result<Baked> bake(const lang::Rule& rule, std::span<const double> values, const
         for (auto& plane : out)
             plane.resize(picture.pixels());
         float* const outputs[3] = {out[0].data(), out[1].data(), out[2].data()};
-        if (!engine::run(*program, {picture.width, picture.height, planes_of(picture)}, values, outputs, cancel))
+        if (!engine::run(*program, {picture.width, picture.height, planes_of(picture)}, values, std::span<float* const>(outputs), cancel))
             return std::nullopt;
         return out;
     };

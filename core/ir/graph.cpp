@@ -55,6 +55,29 @@ NodeId Graph::input(Input which) {
     return intern(node);
 }
 
+NodeId Graph::source_input(std::uint32_t slot) {
+    Node node;
+    node.op = Op::input;
+    node.rate = Rate::pixel;
+    node.slot = input_count + slot;
+    return intern(node);
+}
+
+NodeId Graph::neighbourhood(Neighbour kind, NodeId source, NodeId size) {
+    if (nodes_[source].rate != Rate::pixel)
+        return source;
+    for (const Stage& known : stages_)
+        if (known.kind == kind && known.source == source && known.size == size)
+            return known.result;
+    Node node;
+    node.op = Op::input;
+    node.rate = Rate::pixel;
+    node.slot = input_slots();
+    const NodeId result = intern(node);
+    stages_.push_back({kind, source, size, result});
+    return result;
+}
+
 bool Graph::is_constant(NodeId id, double value) const {
     return nodes_[id].op == Op::constant && std::bit_cast<std::uint64_t>(nodes_[id].value) ==
                                                 std::bit_cast<std::uint64_t>(value);
@@ -68,8 +91,10 @@ NodeId Graph::make(Op op, NodeId a, NodeId b, NodeId c) {
     node.rate = Rate::constant;
     for (int i = 0; i < facts.arity; ++i)
         node.rate = std::max(node.rate, nodes_[node.args[i]].rate);
-    if (node.rate == Rate::constant)
-        return constant(facts.fold(nodes_[node.args[0]].value, nodes_[node.args[1]].value, nodes_[node.args[2]].value));
+    if (node.rate == Rate::constant) {
+        const double values[] = {nodes_[node.args[0]].value, nodes_[node.args[1]].value, nodes_[node.args[2]].value};
+        return constant(folded(op, values));
+    }
     if (rewrite_)
         if (const auto simpler = simplified(*this, op, node.args))
             return *simpler;

@@ -3,6 +3,7 @@
 
 #include <array>
 #include <cstdint>
+#include <span>
 #include <unordered_map>
 #include <vector>
 
@@ -15,18 +16,37 @@ enum class Rate : std::uint8_t { constant, uniform, pixel };
 
 /// What a pixel brings. `pixel` counts from 0 at the top left; `pos` is the pixel's centre in 0..1.
 enum class Input : std::uint8_t { r, g, b, a, pixel_x, pixel_y, pos_x, pos_y };
-inline constexpr std::size_t input_count = 8;
+/// Slots of further pictures and of stages come after these.
+inline constexpr std::uint32_t input_count = 8;
 
-/// Uniform 0 is the aspect (width / height) of the picture; parameters follow in their order.
+/// Uniforms 0 to 2 are the aspect (width / height), the width and the height of the picture; parameters follow in
+/// their order.
 inline constexpr std::uint32_t aspect_slot = 0;
-inline constexpr std::uint32_t first_parameter_slot = 1;
+inline constexpr std::uint32_t width_slot = 1;
+inline constexpr std::uint32_t height_slot = 2;
+inline constexpr std::uint32_t first_parameter_slot = 3;
+
+/// What looks at other pixels than its own.
+enum class Neighbour : std::uint8_t {
+    blur,   ///< Gaussian; size is the standard deviation in pixels
+    dilate, ///< largest value of a disc; size is its radius in pixels
+    erode,  ///< smallest value of a disc
+};
 
 struct Node {
     Op op = Op::constant;
     Rate rate = Rate::constant;
-    std::array<NodeId, 3> args{};
+    std::array<NodeId, most_graph_operands> args{};
     double value = 0;       ///< of a constant
     std::uint32_t slot = 0; ///< of a uniform or an input
+};
+
+/// A value that is needed for the whole picture before it can be used: becomes a pass of its own.
+struct Stage {
+    Neighbour kind{};
+    NodeId source = 0; ///< what is looked at, a value per pixel
+    NodeId size = 0;   ///< in pixels, a uniform or a constant
+    NodeId result = 0; ///< the input node by which it is read
 };
 
 /// Directed acyclic graph of scalar operations. Equal nodes are one node; constants are folded and the
@@ -38,7 +58,18 @@ public:
     NodeId constant(double value);
     NodeId uniform(std::uint32_t slot);
     NodeId input(Input which);
+    /// A channel of a further picture: `slot` counts them from 0, all of them before the first stage.
+    NodeId source_input(std::uint32_t slot);
     NodeId make(Op op, NodeId a, NodeId b = 0, NodeId c = 0);
+    /// The neighbourhood of `source`; equal ones are one. What is the same at every pixel is its own neighbourhood.
+    NodeId neighbourhood(Neighbour kind, NodeId source, NodeId size);
+
+    std::span<const Stage> stages() const { return stages_; }
+    /// Input slots in use or reserved: the fixed ones, those of further pictures, those of stages.
+    std::uint32_t input_slots() const { return first_stage_slot_ + static_cast<std::uint32_t>(stages_.size()); }
+    std::uint32_t first_stage_slot() const { return first_stage_slot_; }
+    /// How many channels further pictures have; to be said before the first stage is made.
+    void reserve_sources(std::uint32_t channels) { first_stage_slot_ = input_count + channels; }
 
     const Node& operator[](NodeId id) const { return nodes_[id]; }
     std::size_t size() const { return nodes_.size(); }
@@ -64,6 +95,9 @@ public:
     NodeId less_equal(NodeId a, NodeId b) { return make(Op::less_equal, a, b); }
     NodeId equal(NodeId a, NodeId b) { return make(Op::equal, a, b); }
     NodeId select(NodeId condition, NodeId yes, NodeId no) { return make(Op::select, condition, yes, no); }
+    /// min(max(x, low), high)
+    NodeId clamp(NodeId x, NodeId low, NodeId high) { return min(max(x, low), high); }
+    NodeId clamp01(NodeId x) { return clamp(x, constant(0), constant(1)); }
 
 private:
     NodeId intern(const Node& node);
@@ -76,6 +110,8 @@ private:
     };
 
     bool rewrite_;
+    std::uint32_t first_stage_slot_ = input_count;
+    std::vector<Stage> stages_;
     std::vector<Node> nodes_;
     std::unordered_map<Node, NodeId, Hash, Same> known_;
     std::unordered_map<NodeId, std::array<NodeId, 3>> origins_;

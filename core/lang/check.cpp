@@ -1,45 +1,189 @@
 #include "lang/check.hpp"
 
 #include "base/text.hpp"
-#include "lang/check_expression.hpp"
+#include "lang/check_body.hpp"
+#include "lang/check_parameter.hpp"
 #include "lang/parser.hpp"
 
 #include <algorithm>
-#include <cmath>
 #include <fmt/format.h>
-#include <limits>
 #include <set>
 
 namespace kasuri::lang {
 namespace {
 
+Type type_named(const std::string& word, const Vocabulary& vocabulary) {
+    for (const Type type : {float_type, bool_type, vec2_type, vec3_type, vec4_type, mat3_type})
+        if (name(type) == word)
+            return type;
+    for (const ModelShape& model : vocabulary.models)
+        if (model.name == word)
+            return {Kind::model, &model};
+    return {};
+}
+
+/// The comment lines that stand right above a statement.
+std::string comment_above(std::string_view source, std::uint32_t at) {
+    std::string text;
+    std::size_t line = source.rfind('\n', at) == std::string_view::npos || at == 0 ? 0 : source.rfind('\n', at - 1) + 1;
+    while (line > 1) {
+        const std::size_t above = source.rfind('\n', line - 2) == std::string_view::npos ? 0 : source.rfind('\n', line - 2) + 1;
+        const std::string_view content = trimmed(source.substr(above, line - 1 - above));
+        if (!content.starts_with("//"))
+            break;
+        text = std::string(trimmed(content.substr(2))) + (text.empty() ? "" : " " + text);
+        line = above;
+    }
+    return text;
+}
+
+/// fn: checks the body once; calls only look at its types.
+FunctionPtr check_function(const Statement& s, FileContext& file, const std::string& name_of_file) {
+    auto made = std::make_shared<Function>();
+    made->name = s.name;
+    made->file = name_of_file;
+    made->name_span = s.name_span;
+    made->text = text_of(file.source, s.span);
+    made->doc = comment_above(file.source, s.span.begin);
+    BodyChecker body(file, *made, nullptr);
+    ExpressionChecker& e = body.expressions();
+    constexpr std::size_t most_arguments = 32; // one bit each
+    if (s.parameters.size() > most_arguments)
+        e.fault(Code::argument_count, s.name_span, {s.name, fmt::format("at most {} arguments", most_arguments), fmt::format("{}", s.parameters.size()), ""});
+    for (std::size_t i = 0; i < std::min(s.parameters.size(), most_arguments); ++i) {
+        const FunctionParameter& p = s.parameters[i];
+        const Type type = p.type.text.empty() ? float_type : type_named(p.type.text, file.vocabulary);
+        if (type.kind == Kind::none)
+            e.fault(Code::unknown_type, p.type.span, {p.type.text}, e.meant(p.type.text, {"float", "bool", "vec2", "vec3", "vec4", "mat3"}, p.type.span));
+        if (e.names.contains(p.name.text))
+            e.fault(Code::duplicate_name, p.name.span, {p.name.text});
+        const std::uint32_t local = e.add_local(p.name.text, type, p.name.span);
+        e.locals[local].depends = 1u << i;
+        made->parameters.push_back(exactly(type));
+    }
+    bool finished = false;
+    for (const Statement& inner : s.body) {
+        if (finished)
+            e.fault(Code::after_result, inner.span, {});
+        switch (inner.kind) {
+        case StatementKind::let: body.let(inner); break;
+        case StatementKind::assign: body.assign(inner); break;
+        case StatementKind::keep: body.keep(inner); break;
+        case StatementKind::result:
+            made->result = e.check(inner.value);
+            made->type = e.type(made->result);
+            finished = true;
+            break;
+        case StatementKind::filter:
+        case StatementKind::note:
+        case StatementKind::working:
+        case StatementKind::use:
+        case StatementKind::source:
+        case StatementKind::param:
+        case StatementKind::preset:
+        case StatementKind::fn:
+        case StatementKind::proof: e.fault(Code::not_in_function, inner.span, {e.text(inner.span).substr(0, e.text(inner.span).find(' '))}); break;
+        }
+    }
+    if (!finished) {
+        e.fault(Code::no_result, s.name_span, {s.name});
+        made->result = e.bad(s.name_span);
+    }
+    for (std::size_t i = 0; i < made->parameters.size(); ++i)
+        if (e.per_picture & (1u << i))
+            made->parameters[i].rate = Rate::picture;
+    body.warn_unused_locals();
+    return made;
+}
+
+/// Names of functions that are already taken.
+bool function_taken(const std::string& name, const FileContext& file) {
+    const auto named = [&](const FunctionPtr& f) { return f->name == name; };
+    return type_named(name, file.vocabulary).kind != Kind::none ||
+           std::any_of(file.vocabulary.functions.begin(), file.vocabulary.functions.end(), [&](const Signature& s) { return s.name == name; }) ||
+           std::any_of(file.vocabulary.prelude.begin(), file.vocabulary.prelude.end(), named) ||
+           std::any_of(file.functions.begin(), file.functions.end(), named);
+}
+
+void add_function(const Statement& s, FileContext& file, const std::string& name_of_file) {
+    file.later_functions.erase(s.name);
+    FunctionPtr made = check_function(s, file, name_of_file); // it is not known yet inside itself: no recursion
+    if (function_taken(s.name, file))
+        file.diagnostics.push_back({Code::duplicate_name, Severity::error, s.name_span, {s.name}, {}});
+    else
+        file.functions.push_back(std::move(made));
+}
+
+void use_file(const Statement& s, FileContext& file, const CheckOptions& options, int depth) {
+    const auto fail = [&](const std::string& why) {
+        file.diagnostics.push_back({Code::cannot_use, Severity::error, s.span, {s.text, why}, {}});
+    };
+    if (!options.open)
+        return fail("files cannot be used here");
+    if (depth >= deepest_use)
+        return fail(fmt::format("files use files deeper than {} levels, or each other", deepest_use));
+    const Result<std::string> text = options.open(s.text);
+    if (!text)
+        return fail(text.error().text());
+    const CheckedFunctions used = check_functions(text.value(), s.text, file.vocabulary, options, depth + 1);
+    for (const Diagnostic& d : used.diagnostics)
+        if (d.severity == Severity::error) {
+            const LineColumn place = line_column(text.value(), d.span.begin);
+            return fail(fmt::format("line {}, column {}: {}", place.line, place.column, message(d)));
+        }
+    for (const FunctionPtr& function : used.functions) {
+        if (std::find(file.functions.begin(), file.functions.end(), function) != file.functions.end())
+            continue;
+        if (function_taken(function->name, file))
+            return fail(fmt::format("its function {} is already the name of something", function->name));
+        file.functions.push_back(function);
+    }
+}
+
 class RuleChecker {
 public:
-    RuleChecker(std::string_view source, const Tree& tree, const Vocabulary& vocabulary, Rule& rule,
-                std::vector<Diagnostic>& diagnostics)
-        : tree_(tree), vocabulary_(vocabulary), rule_(rule), e_(source, tree, vocabulary, rule, diagnostics) {}
+    RuleChecker(FileContext& file, Rule& rule, const CheckOptions& options)
+        : file_(file), rule_(rule), options_(options), body_(file, rule, &rule), e_(body_.expressions()) {
+        for (const std::string& column : options.columns)
+            add_source({column, float_type, "", {}, true});
+        for (const Statement& s : file.tree.statements)
+            if (s.kind == StatementKind::fn)
+                file.later_functions.insert(s.name);
+    }
 
     void run() {
-        for (const Statement& s : tree_.statements)
+        for (const Statement& s : file_.tree.statements)
             switch (s.kind) {
             case StatementKind::filter: once(s, "filter", rule_.title, s.text); break;
             case StatementKind::note: once(s, "note", rule_.note, s.text); break;
             case StatementKind::working: working(s); break;
-            case StatementKind::param: param(s); break;
-            case StatementKind::preset: preset(s); break;
-            case StatementKind::let: let(s); break;
-            case StatementKind::assign: assign(s); break;
+            case StatementKind::use: use_file(s, file_, options_, 0); break;
+            case StatementKind::source: source(s); break;
+            case StatementKind::param: check_parameter(s, file_, body_, rule_); break;
+            case StatementKind::preset: check_preset(s, file_, body_, rule_); break;
+            case StatementKind::fn: add_function(s, file_, ""); break;
+            case StatementKind::let: body_.let(s); break;
+            case StatementKind::assign: body_.assign(s); break;
+            case StatementKind::keep: keep(s); break;
             case StatementKind::proof: proof(s); break;
+            case StatementKind::result: break; // only in functions
             }
+        if (rule_.weight > most_operations)
+            e_.fault(Code::rule_too_large, {0, 0}, {fmt::format("{}", rule_.weight), fmt::format("{}", most_operations)});
+        if (rule_.stages > most_stages)
+            e_.fault(Code::too_many_stages, {0, 0}, {fmt::format("{}", rule_.stages), fmt::format("{}", most_stages)});
+        rule_.functions = file_.functions;
     }
 
     void warn_unused() {
         for (std::size_t i = 0; i < rule_.parameters.size(); ++i)
-            if (!e_.parameter_used[i])
-                e_.fault(Code::unused_name, rule_.parameters[i].name_span, {rule_.parameters[i].name});
-        for (std::size_t i = 0; i < rule_.locals.size(); ++i)
-            if (!e_.local_used[i])
-                e_.fault(Code::unused_name, rule_.locals[i].name_span, {rule_.locals[i].name});
+            // The parts of a colour are used together.
+            if (!e_.parameter_used[i] && !rule_.parameters[i].name.ends_with(".g") && !rule_.parameters[i].name.ends_with(".b"))
+                e_.fault(Code::unused_name, rule_.parameters[i].name_span, {e_.text(rule_.parameters[i].name_span)});
+        for (std::size_t i = 0; i < rule_.sources.size(); ++i)
+            if (!e_.source_used[i] && !rule_.sources[i].column)
+                e_.fault(Code::unused_name, rule_.sources[i].span, {rule_.sources[i].name});
+        body_.warn_unused_locals();
     }
 
     ExpressionChecker& expressions() { return e_; }
@@ -54,258 +198,102 @@ private:
 
     void working(const Statement& s) {
         once(s, "working", rule_.working, s.name);
-        if (std::find(vocabulary_.spaces.begin(), vocabulary_.spaces.end(), s.name) != vocabulary_.spaces.end())
+        const auto spaces = file_.vocabulary.spaces;
+        if (std::find(spaces.begin(), spaces.end(), s.name) != spaces.end())
             return;
-        std::vector<std::string> known(vocabulary_.spaces.begin(), vocabulary_.spaces.end());
-        std::vector<Fix> fixes;
-        if (const auto meant = did_you_mean(s.name, known))
-            fixes.push_back({fmt::format("did you mean {}?", *meant), s.name_span, *meant});
+        std::vector<std::string> known(spaces.begin(), spaces.end());
+        std::vector<Fix> fixes = e_.meant(s.name, known, s.name_span);
         e_.fault(Code::unknown_space, s.name_span, {s.name, fmt::format("{}", fmt::join(known, ", "))}, std::move(fixes));
     }
 
-    bool free_name(const Statement& s) {
-        const auto inputs = input_table();
-        if (s.name == "out" || std::any_of(inputs.begin(), inputs.end(), [&](const InputRow& i) { return i.name == s.name; })) {
-            std::vector<Fix> fixes;
-            if (s.name == "out" && s.kind == StatementKind::let)
-                fixes.push_back({"assign to out", {s.span.begin, s.name_span.end}, "out"});
-            e_.fault(Code::reserved_name, s.name_span, {s.name}, std::move(fixes));
-            return false;
-        }
-        if (e_.names.contains(s.name)) {
-            std::vector<Fix> fixes;
-            if (s.kind == StatementKind::let && e_.names[s.name].kind == TypedKind::local)
-                fixes.push_back({"assign to it again, without let", {s.span.begin, s.name_span.end}, s.name});
-            e_.fault(Code::duplicate_name, s.name_span, {s.name}, std::move(fixes));
-            return false;
-        }
-        return true;
+    void add_source(SourceInput input) {
+        e_.names[input.name] = {TypedKind::source, static_cast<std::uint32_t>(rule_.sources.size())};
+        e_.source_used.push_back(false);
+        rule_.sources.push_back(std::move(input));
     }
 
-    /// The value of a number with an optional sign; reports anything else.
-    std::optional<double> constant(ExprId id) {
-        const Expr& e = tree_.exprs[id];
-        if (e.kind == ExprKind::number)
-            return e.number;
-        if (e.kind == ExprKind::unary && e.op == Operator::neg && tree_.exprs[e.args[0]].kind == ExprKind::number)
-            return -tree_.exprs[e.args[0]].number;
-        e_.fault(Code::not_constant, e.span, {});
-        return std::nullopt;
-    }
-
-    void param(const Statement& s) {
-        Parameter p;
-        p.name = s.name;
-        p.description = s.text;
-        p.span = s.span;
-        p.name_span = s.name_span;
-        p.default_span = tree_.exprs[s.value].span;
-        p.value = constant(s.value).value_or(0);
-        if (s.low != no_expr) {
-            p.low = constant(s.low).value_or(0);
-            p.high = constant(s.high).value_or(1);
-            const Span range = cover(tree_.exprs[s.low].span, tree_.exprs[s.high].span);
-            if (!(p.low < p.high))
-                e_.fault(Code::empty_range, range, {number_text(p.low, 9), number_text(p.high, 9)},
-                         p.high < p.low ? std::vector<Fix>{{"swap the ends", range,
-                                                            number_text(p.high, 9) + " .. " + number_text(p.low, 9)}}
-                                        : std::vector<Fix>{});
-            else if (p.value < p.low || p.value > p.high)
-                e_.fault(Code::value_out_of_range, p.default_span,
-                         {number_text(p.value, 9), number_text(p.low, 9), number_text(p.high, 9)},
-                         {{"widen the range", range,
-                           number_text(std::min(p.low, p.value), 9) + " .. " + number_text(std::max(p.high, p.value), 9)}});
-        } else {
-            p.low = std::min(0.0, p.value);
-            p.high = std::max(1.0, p.value);
-        }
-        p.step = (p.high - p.low) / 100;
-        if (s.step != no_expr) {
-            p.step = constant(s.step).value_or(p.step);
-            if (!(p.step > 0))
-                e_.fault(Code::bad_step, tree_.exprs[s.step].span, {});
-        }
-        if (!free_name(s))
-            return;
-        e_.names[s.name] = {TypedKind::parameter, static_cast<std::uint32_t>(rule_.parameters.size())};
-        e_.parameter_used.push_back(false);
-        rule_.parameters.push_back(std::move(p));
-    }
-
-    void preset(const Statement& s) {
-        Preset preset;
-        preset.name = s.text;
-        preset.span = s.span;
-        for (const Preset& other : rule_.presets)
-            if (other.name == preset.name)
-                e_.fault(Code::duplicate_statement, s.name_span, {"preset \"" + s.text + "\""});
-        for (const Parameter& p : rule_.parameters)
-            preset.values.push_back(p.value);
-        for (const NamedNumber& entry : s.values) {
-            const std::optional<double> value = constant(entry.value);
-            const auto found = e_.names.find(entry.name);
-            if (found == e_.names.end() || found->second.kind != TypedKind::parameter) {
-                std::vector<std::string> known;
-                for (const Parameter& p : rule_.parameters)
-                    known.push_back(p.name);
-                std::vector<Fix> fixes;
-                if (const auto meant = did_you_mean(entry.name, known))
-                    fixes.push_back({fmt::format("did you mean {}?", *meant), entry.name_span, *meant});
-                e_.fault(Code::not_parameter, entry.name_span, {entry.name}, std::move(fixes));
-                continue;
-            }
-            const Parameter& p = rule_.parameters[found->second.index];
-            if (value && (*value < p.low || *value > p.high))
-                e_.fault(Code::value_out_of_range, tree_.exprs[entry.value].span,
-                         {number_text(*value, 9), number_text(p.low, 9), number_text(p.high, 9)});
-            preset.values[found->second.index] = value.value_or(p.value);
-        }
-        rule_.presets.push_back(std::move(preset));
-    }
-
-    void let(const Statement& s) {
-        const TypedId value = e_.check(s.value);
-        if (!free_name(s))
-            return;
-        // A let with a fault keeps its name (of type none), so that its uses are not faulted too.
-        const auto index = static_cast<std::uint32_t>(rule_.locals.size());
-        e_.names[s.name] = {TypedKind::local, index};
-        rule_.locals.push_back({s.name, e_.type(value), s.name_span});
-        e_.local_used.push_back(false);
-        Step step;
-        step.local = index;
-        step.value = value;
-        step.span = s.span;
-        rule_.steps.push_back(step);
-    }
-
-    void assign(const Statement& s) {
-        TypedId value = e_.check(s.value);
-        Step step;
-        step.span = s.span;
-        Typed current; // the target as it stands, for += and for its type
-        current.span = cover(s.name_span, s.component.empty() ? s.name_span : s.component_span);
-        if (s.name == "out") {
-            step.to_output = true;
-            current.kind = TypedKind::output;
-            current.type = vec4_type;
-        } else if (const auto found = e_.names.find(s.name);
-                   found != e_.names.end() && found->second.kind == TypedKind::local) {
-            step.local = found->second.index;
-            current.kind = TypedKind::local;
-            current.index = step.local;
-            current.type = rule_.locals[step.local].type;
-        } else {
-            unassignable(s);
+    void source(const Statement& s) {
+        const Type type = s.type.text.empty() ? vec4_type : type_named(s.type.text, file_.vocabulary);
+        if (type != float_type && type != vec3_type && type != vec4_type) {
+            e_.fault(Code::unknown_type, s.type.span, {s.type.text}, e_.meant(s.type.text, {"float", "vec3", "vec4"}, s.type.span));
             return;
         }
-        if (current.type.kind == Kind::none)
-            return;
-        Type target = current.type;
-        if (!s.component.empty()) {
-            const auto places = e_.components(target, s.component, s.component_span);
-            if (places.empty())
-                return;
-            if (std::set<std::uint8_t>(places.begin(), places.end()).size() != places.size()) {
-                e_.fault(Code::swizzle_repeats, s.component_span, {s.component});
-                return;
-            }
-            step.whole = false;
-            step.count = static_cast<int>(places.size());
-            std::copy(places.begin(), places.end(), step.components.begin());
-            target = vector_of(step.count);
-        }
-        if (s.op != Operator::none) {
-            TypedId before = e_.add(current);
-            if (!step.whole) {
-                Typed part;
-                part.kind = TypedKind::swizzle;
-                part.type = target;
-                part.span = current.span;
-                part.args = {before};
-                part.swizzle = step.components;
-                before = e_.add(std::move(part));
-            }
-            value = e_.binary(s.op, before, value, s.span, s.name_span);
-        }
-        const Type came = e_.type(value);
-        if (came.kind == Kind::none)
-            return;
-        if (came != target) {
-            mismatch(s, target, came, value);
-            return;
-        }
-        step.value = value;
-        rule_.steps.push_back(step);
+        if (body_.free_name(s))
+            add_source({s.name, type, s.text, s.name_span, false});
     }
 
-    void unassignable(const Statement& s) {
-        std::vector<Fix> fixes;
-        const bool known = e_.names.contains(s.name);
-        const auto inputs = input_table();
-        const bool input = std::any_of(inputs.begin(), inputs.end(), [&](const InputRow& i) { return i.name == s.name; });
-        if (input && s.component.empty() && (s.name == "rgb" || s.name.size() == 1))
-            fixes.push_back({fmt::format("assign to out.{}", s.name), s.name_span, "out." + s.name});
-        else if (!known && !input && s.component.empty() && s.op == Operator::none)
-            fixes.push_back({"make it with let", s.name_span, "let " + s.name});
-        std::vector<std::string> targets = {"out"};
-        for (const Local& local : rule_.locals)
-            targets.push_back(local.name);
-        if (const auto meant = known || input ? std::nullopt : did_you_mean(s.name, targets))
-            fixes.insert(fixes.begin(), {fmt::format("did you mean {}?", *meant), s.name_span, *meant});
-        e_.fault(known || input ? Code::not_assignable : Code::unknown_name, s.name_span, {s.name}, std::move(fixes));
-    }
-
-    void mismatch(const Statement& s, Type target, Type came, TypedId value) {
-        const Span where = e_.span(value);
-        const std::string text = e_.text(where);
-        const bool plain = s.op == Operator::none;
-        const Span whole{s.name_span.begin, where.end};
-        std::vector<Fix> fixes;
-        if (came.kind == Kind::model) {
-            if (plain && target == vec3_type)
-                fixes.push_back({"turn it into r, g, b", where, "rgb(" + text + ")"});
-            else if (plain && target == vec4_type)
-                fixes.push_back({"write it to out.rgb as r, g, b", whole, s.name + ".rgb = rgb(" + text + ")"});
-            e_.fault(Code::model_not_colour, where, {name(target), name(came)}, std::move(fixes));
-        } else if (came == float_type && is_vector(target)) {
-            if (plain && target == vec4_type)
-                fixes.push_back({"write it to r, g and b", whole, s.name + ".rgb = vec3(" + text + ")"});
-            else if (plain)
-                fixes.push_back({"write it to every channel", where, name(target) + "(" + text + ")"});
-            e_.fault(Code::needs_colour, where, {name(target)}, std::move(fixes));
-        } else if (came == vec3_type && target == vec4_type) {
-            if (plain)
-                fixes.push_back({"write it to " + s.name + ".rgb", s.name_span, s.name + ".rgb"});
-            e_.fault(Code::needs_rgb, where, {name(target)}, std::move(fixes));
-        } else {
-            if (plain && came == vec4_type && target == vec3_type)
-                fixes.push_back({"leave alpha out", where, text + ".rgb"});
-            e_.fault(Code::wrong_type, where, {name(target), name(came)}, std::move(fixes));
-        }
+    /// Putting luminance back is light's business: it is right, but rarely what is wanted, in linear light.
+    void keep(const Statement& s) {
+        body_.keep(s);
+        const auto linear = file_.vocabulary.linear_spaces;
+        if (rule_.working.empty() || std::find(linear.begin(), linear.end(), rule_.working) != linear.end())
+            e_.fault(Code::keep_in_linear, s.span, {});
+        else
+            for (const Typed& typed : rule_.exprs)
+                if (typed.type.kind == Kind::model) {
+                    e_.fault(Code::keep_after_model, s.span, {name(typed.type)});
+                    break;
+                }
     }
 
     void proof(const Statement& s) {
-        ProofLine line{s.text, s.name, std::nullopt, s.span};
-        if (s.value != no_expr)
-            line.limit = constant(s.value);
-        const auto known = vocabulary_.proofs;
-        if (!known.empty() && std::find(known.begin(), known.end(), s.name) == known.end()) {
-            const std::vector<std::string> names(known.begin(), known.end());
-            std::vector<Fix> fixes;
-            if (const auto meant = did_you_mean(s.name, names))
-                fixes.push_back({fmt::format("did you mean {}?", *meant), s.name_span, *meant});
-            e_.fault(Code::unknown_proof, s.name_span, {s.name, fmt::format("{}", fmt::join(names, ", "))},
-                     std::move(fixes));
+        ProofLine line;
+        line.title = s.text;
+        line.span = s.span;
+        line.target = s.type.text;
+        const Expr& value = file_.tree.exprs[s.value];
+        const auto targets = file_.vocabulary.targets;
+        if (!line.target.empty() && !targets.empty() && std::find(targets.begin(), targets.end(), line.target) == targets.end()) {
+            std::vector<std::string> known(targets.begin(), targets.end());
+            std::vector<Fix> fixes = e_.meant(line.target, known, s.type.span);
+            e_.fault(Code::unknown_target, s.type.span, {line.target, fmt::format("{}", fmt::join(known, ", "))}, std::move(fixes));
+        }
+        // NAME or NAME < number: a ready-made function, unless it is a name of the rule.
+        const bool compared = value.kind == ExprKind::binary && value.op == Operator::less;
+        const Expr& subject = compared ? file_.tree.exprs[value.args[0]] : value;
+        const auto known = file_.vocabulary.proofs;
+        if (subject.kind == ExprKind::name && !e_.names.contains(subject.name) && !is_input(subject.name) && subject.name != "out") {
+            line.function = subject.name;
+            if (compared) {
+                const TypedId limit = e_.check(value.args[1]);
+                const Typed& number = rule_.exprs[limit];
+                if (number.kind == TypedKind::constant)
+                    line.limit = number.number;
+                else if (number.type.kind != Kind::none)
+                    e_.fault(Code::not_constant, number.span, {});
+            }
+            if (!known.empty() && std::find(known.begin(), known.end(), subject.name) == known.end()) {
+                std::vector<std::string> names(known.begin(), known.end());
+                std::vector<Fix> fixes = e_.meant(subject.name, names, subject.span);
+                e_.fault(Code::unknown_proof, subject.span, {subject.name, fmt::format("{}", fmt::join(names, ", "))}, std::move(fixes));
+                return;
+            }
+            if (!line.target.empty())
+                e_.fault(Code::target_fixed, s.type.span, {subject.name});
+            rule_.proofs.push_back(std::move(line));
             return;
+        }
+        const TypedId condition = e_.check(s.value);
+        const Type type = e_.type(condition);
+        if (type.kind != Kind::none && type != bool_type)
+            e_.fault(Code::condition_type, value.span, {name(type)});
+        line.condition = condition;
+        line.text = e_.text(value.span);
+        const Typed& typed = rule_.exprs[condition];
+        if (typed.kind == TypedKind::binary && rule_.exprs[typed.args[0]].type == float_type &&
+            typed.op != Operator::equal && typed.op != Operator::not_equal) {
+            line.figure = typed.args[0];
+            line.bound = typed.args[1];
+            line.relation = typed.op;
         }
         rule_.proofs.push_back(std::move(line));
     }
 
-    const Tree& tree_;
-    const Vocabulary& vocabulary_;
+    FileContext& file_;
     Rule& rule_;
-    ExpressionChecker e_;
+    const CheckOptions& options_;
+    BodyChecker body_;
+    ExpressionChecker& e_;
     std::set<std::string> said_;
 };
 
@@ -325,23 +313,28 @@ void put_in_order(std::vector<Diagnostic>& diagnostics) {
 
 } // namespace
 
-Checked check(std::string_view source, const Vocabulary& vocabulary, std::optional<std::string_view> print) {
+Checked check(std::string_view source, const Vocabulary& vocabulary, const CheckOptions& options) {
     Checked result;
     const Tree tree = parse(source, result.diagnostics);
-    RuleChecker checker(source, tree, vocabulary, result.rule, result.diagnostics);
+    FileContext file{source, tree, vocabulary, result.diagnostics, {}, {}};
+    RuleChecker checker(file, result.rule, options);
     checker.run();
-    if (print) {
+    if (options.print) {
         // A tree of its own, but the names and the typed nodes of the rule.
         Tree printed;
-        const ExprId root = parse_expression(*print, printed, result.print_diagnostics);
+        const ExprId root = parse_expression(*options.print, printed, result.print_diagnostics);
         if (root != no_expr) {
-            ExpressionChecker e(*print, printed, vocabulary, result.rule, result.print_diagnostics);
-            e.names = checker.expressions().names;
-            e.parameter_used = checker.expressions().parameter_used;
-            e.local_used = checker.expressions().local_used;
+            FileContext print_file{*options.print, printed, vocabulary, result.print_diagnostics, file.functions, {}};
+            ExpressionChecker e(print_file, result.rule, &result.rule);
+            ExpressionChecker& names = checker.expressions();
+            e.names = names.names;
+            e.parameter_used = names.parameter_used;
+            e.source_used = names.source_used;
+            e.locals = names.locals;
             const TypedId value = e.check(root);
-            checker.expressions().parameter_used = e.parameter_used;
-            checker.expressions().local_used = e.local_used;
+            names.parameter_used = e.parameter_used;
+            names.source_used = e.source_used;
+            names.locals = e.locals;
             if (e.type(value).kind != Kind::none)
                 result.rule.print = value;
         }
@@ -350,6 +343,26 @@ Checked check(std::string_view source, const Vocabulary& vocabulary, std::option
     put_in_order(result.diagnostics);
     put_in_order(result.print_diagnostics);
     result.ok = !has_error(result.diagnostics) && !has_error(result.print_diagnostics);
+    return result;
+}
+
+Checked check(std::string_view source, const Vocabulary& vocabulary, std::optional<std::string_view> print) {
+    CheckOptions options;
+    options.print = print;
+    return check(source, vocabulary, options);
+}
+
+CheckedFunctions check_functions(std::string_view source, const std::string& name_of_file, const Vocabulary& vocabulary,
+                                 const CheckOptions& options, int depth) {
+    CheckedFunctions result;
+    const Tree tree = parse(source, result.diagnostics);
+    FileContext file{source, tree, vocabulary, result.diagnostics, {}, {}};
+    for (const Statement& s : tree.statements)
+        if (s.kind == StatementKind::use)
+            use_file(s, file, options, depth);
+        else if (s.kind == StatementKind::fn)
+            add_function(s, file, name_of_file);
+    result.functions = file.functions;
     return result;
 }
 

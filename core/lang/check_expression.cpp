@@ -10,15 +10,16 @@ namespace kasuri::lang {
 namespace {
 
 constexpr InputRow inputs[] = {
-    {InputName::r, "r", float_type, "red of the input"},
-    {InputName::g, "g", float_type, "green of the input"},
-    {InputName::b, "b", float_type, "blue of the input"},
-    {InputName::a, "a", float_type, "alpha of the input, 1 where a picture has none"},
-    {InputName::rgb, "rgb", vec3_type, "the input without its alpha"},
-    {InputName::rgba, "rgba", vec4_type, "the input with its alpha"},
-    {InputName::pos, "pos", vec2_type, "place of the pixel's centre, 0..1 from the top left"},
-    {InputName::pixel, "pixel", vec2_type, "column and row, counted from 0 at the top left"},
-    {InputName::aspect, "aspect", float_type, "width of the picture divided by its height"},
+    {InputName::r, "r", float_type, Rate::pixel, "red of the input"},
+    {InputName::g, "g", float_type, Rate::pixel, "green of the input"},
+    {InputName::b, "b", float_type, Rate::pixel, "blue of the input"},
+    {InputName::a, "a", float_type, Rate::pixel, "alpha of the input, 1 where a picture has none"},
+    {InputName::rgb, "rgb", vec3_type, Rate::pixel, "the input without its alpha"},
+    {InputName::rgba, "rgba", vec4_type, Rate::pixel, "the input with its alpha"},
+    {InputName::pos, "pos", vec2_type, Rate::pixel, "place of the pixel's centre, 0..1 from the top left"},
+    {InputName::pixel, "pixel", vec2_type, Rate::pixel, "column and row, counted from 0 at the top left"},
+    {InputName::aspect, "aspect", float_type, Rate::picture, "width of the picture divided by its height"},
+    {InputName::extent, "extent", vec2_type, Rate::picture, "width and height of the picture in pixels"},
 };
 
 std::string components_of(Type type) {
@@ -32,34 +33,51 @@ std::string components_of(Type type) {
     }
 }
 
-std::string type_list(const std::vector<Type>& types) {
-    std::string text;
-    for (const Type& type : types)
-        text += (text.empty() ? "" : ", ") + name(type);
-    return text;
-}
-
-std::string counted(std::size_t count, std::string_view what) {
-    return count == 0 ? fmt::format("no {}s", what) : fmt::format("{} {}{}", count, what, count == 1 ? "" : "s");
-}
-
 } // namespace
 
 std::span<const InputRow> input_table() { return inputs; }
 
 void ExpressionChecker::fault(Code code, Span where, std::vector<std::string> arguments, std::vector<Fix> fixes) {
-    diagnostics_.push_back({code, row(code).severity, where, std::move(arguments), std::move(fixes)});
+    file_.diagnostics.push_back({code, row(code).severity, where, std::move(arguments), std::move(fixes)});
 }
 
 TypedId ExpressionChecker::add(Typed typed) {
-    rule_.exprs.push_back(std::move(typed));
-    return static_cast<TypedId>(rule_.exprs.size() - 1);
+    for (const TypedId arg : typed.args) {
+        typed.rate = std::max(typed.rate, body_.exprs[arg].rate);
+        typed.depends |= body_.exprs[arg].depends;
+    }
+    if (!typed.args.empty() && typed.kind != TypedKind::swizzle && typed.kind != TypedKind::construct)
+        body_.weight += static_cast<std::size_t>(width(typed.type));
+    body_.exprs.push_back(std::move(typed));
+    return static_cast<TypedId>(body_.exprs.size() - 1);
 }
 
 TypedId ExpressionChecker::bad(Span where) {
     Typed nothing;
     nothing.span = where;
     return add(std::move(nothing));
+}
+
+std::uint32_t ExpressionChecker::add_local(const std::string& name, Type type, Span name_span) {
+    body_.locals.push_back({name, type, name_span});
+    locals.emplace_back();
+    const auto index = static_cast<std::uint32_t>(body_.locals.size() - 1);
+    names[name] = {TypedKind::local, index};
+    return index;
+}
+
+void ExpressionChecker::assigned(std::uint32_t local, TypedId value, bool whole) {
+    LocalState& state = locals[local];
+    const Typed& from = body_.exprs[value];
+    state.rate = whole ? from.rate : std::max(state.rate, from.rate);
+    state.depends = whole ? from.depends : state.depends | from.depends;
+}
+
+std::vector<Fix> ExpressionChecker::meant(const std::string& word, std::vector<std::string> candidates, Span where) const {
+    std::sort(candidates.begin(), candidates.end()); // the same suggestion at every run
+    if (const auto best = did_you_mean(word, candidates))
+        return {{fmt::format("did you mean {}?", *best), where, *best}};
+    return {};
 }
 
 TypedId ExpressionChecker::spread(TypedId scalar, Type to) {
@@ -74,7 +92,7 @@ TypedId ExpressionChecker::spread(TypedId scalar, Type to) {
 }
 
 TypedId ExpressionChecker::check(ExprId id) {
-    const Expr& e = tree_.exprs[id];
+    const Expr& e = file_.tree.exprs[id];
     switch (e.kind) {
     case ExprKind::bad: return bad(e.span);
     case ExprKind::number:
@@ -103,41 +121,108 @@ TypedId ExpressionChecker::check(ExprId id) {
 TypedId ExpressionChecker::name(const Expr& e) {
     Typed typed;
     typed.span = e.span;
-    if (e.name == "out") {
-        typed.kind = TypedKind::output;
-        typed.type = vec4_type;
-        return add(std::move(typed));
-    }
-    for (const InputRow& input : inputs)
-        if (input.name == e.name) {
-            typed.kind = TypedKind::input;
-            typed.type = input.type;
-            typed.index = static_cast<std::uint32_t>(input.which);
-            return add(std::move(typed));
-        }
+    // Inside a function the arguments come first, and neither out nor the inputs are there.
     if (const auto found = names.find(e.name); found != names.end()) {
         typed.kind = found->second.kind;
         typed.index = found->second.index;
-        if (typed.kind == TypedKind::parameter) {
-            typed.type = float_type;
-            parameter_used[typed.index] = true;
-        } else {
-            typed.type = rule_.locals[typed.index].type;
-            local_used[typed.index] = true;
+        if (typed.kind == TypedKind::parameter)
+            return parameter(e, typed.index);
+        if (typed.kind == TypedKind::source) {
+            typed.type = rule_->sources[typed.index].type;
+            typed.rate = Rate::pixel;
+            source_used[typed.index] = true;
+            return add(std::move(typed));
         }
+        typed.type = body_.locals[typed.index].type;
+        typed.rate = locals[typed.index].rate;
+        typed.depends = locals[typed.index].depends;
+        locals[typed.index].used = true;
         return add(std::move(typed));
     }
-    std::vector<std::string> candidates = {"out"};
-    for (const InputRow& input : inputs)
-        candidates.emplace_back(input.name);
+    const auto input = std::find_if(std::begin(inputs), std::end(inputs), [&](const InputRow& i) { return i.name == e.name; });
+    if (!rule_ && (e.name == "out" || (input != std::end(inputs) && input->rate == Rate::pixel))) {
+        fault(Code::outside_function, e.name_span, {e.name});
+        return bad(e.span);
+    }
+    if (e.name == "out") {
+        typed.kind = TypedKind::output;
+        typed.type = vec4_type;
+        typed.rate = Rate::pixel;
+        return add(std::move(typed));
+    }
+    if (input != std::end(inputs)) {
+        typed.kind = TypedKind::input;
+        typed.type = input->type;
+        typed.rate = input->rate;
+        typed.index = static_cast<std::uint32_t>(input->which);
+        return add(std::move(typed));
+    }
+    std::vector<std::string> candidates;
+    if (rule_) {
+        candidates.emplace_back("out");
+        for (const InputRow& known : inputs)
+            candidates.emplace_back(known.name);
+    }
     for (const auto& [known, meaning] : names)
         candidates.push_back(known);
-    std::sort(candidates.begin(), candidates.end()); // the same suggestion at every run
-    std::vector<Fix> fixes;
-    if (const auto meant = did_you_mean(e.name, candidates))
-        fixes.push_back({fmt::format("did you mean {}?", *meant), e.name_span, *meant});
-    fault(Code::unknown_name, e.name_span, {e.name}, std::move(fixes));
+    fault(Code::unknown_name, e.name_span, {e.name}, meant(e.name, std::move(candidates), e.name_span));
     return bad(e.span);
+}
+
+TypedId ExpressionChecker::parameter(const Expr& e, std::uint32_t index) {
+    parameter_used[index] = true;
+    const Parameter& p = rule_->parameters[index];
+    Typed typed;
+    typed.kind = TypedKind::parameter;
+    typed.span = e.span;
+    typed.index = index;
+    typed.rate = Rate::picture;
+    typed.type = p.kind == ParameterKind::toggle ? bool_type : float_type;
+    if (p.kind == ParameterKind::choice) {
+        fault(Code::bare_choice, e.span, {e.name, fmt::format("{}.{}", e.name, fmt::join(p.options, fmt::format(", {}.", e.name)))});
+        return bad(e.span);
+    }
+    if (p.kind != ParameterKind::colour)
+        return add(std::move(typed));
+    Typed colour;
+    colour.kind = TypedKind::construct;
+    colour.type = vec3_type;
+    colour.span = e.span;
+    for (std::uint32_t part = 0; part < 3; ++part) {
+        typed.index = index + part;
+        colour.args.push_back(add(typed));
+    }
+    return add(std::move(colour));
+}
+
+/// `way.soft` of a choice: whether it is the one chosen.
+TypedId ExpressionChecker::option(const Expr& e, std::uint32_t index) {
+    parameter_used[index] = true;
+    const Parameter& p = rule_->parameters[index];
+    const auto found = std::find(p.options.begin(), p.options.end(), e.name);
+    if (found == p.options.end()) {
+        fault(Code::unknown_option, e.name_span, {p.name, e.name, fmt::format("{}", fmt::join(p.options, ", "))},
+              meant(e.name, p.options, e.name_span));
+        return bad(e.span);
+    }
+    Typed chosen;
+    chosen.kind = TypedKind::parameter;
+    chosen.type = float_type;
+    chosen.rate = Rate::picture;
+    chosen.span = e.span;
+    chosen.index = index;
+    Typed number;
+    number.kind = TypedKind::constant;
+    number.type = float_type;
+    number.span = e.span;
+    number.number = static_cast<double>(found - p.options.begin());
+    Typed same;
+    same.kind = TypedKind::binary;
+    same.op = Operator::equal;
+    same.type = bool_type;
+    same.span = e.span;
+    same.args = {add(std::move(chosen)), add(std::move(number))};
+    return add(std::move(same));
 }
 
 std::vector<std::uint8_t> ExpressionChecker::components(Type of, std::string_view component, Span where) {
@@ -163,6 +248,11 @@ std::vector<std::uint8_t> ExpressionChecker::components(Type of, std::string_vie
 }
 
 TypedId ExpressionChecker::component(const Expr& e) {
+    const Expr& of = file_.tree.exprs[e.args[0]];
+    if (of.kind == ExprKind::name && rule_)
+        if (const auto found = names.find(of.name); found != names.end() && found->second.kind == TypedKind::parameter &&
+                                                    rule_->parameters[found->second.index].kind == ParameterKind::choice)
+            return option(e, found->second.index);
     const TypedId inner = check(e.args[0]);
     const auto places = components(type(inner), e.name, e.name_span);
     if (places.empty())
@@ -265,6 +355,7 @@ TypedId ExpressionChecker::choice(const Expr& e) {
     }
     if (type(condition).kind == Kind::none || type(yes).kind == Kind::none || type(no).kind == Kind::none)
         return bad(e.span);
+    always(condition);
     if (type(yes) == float_type && is_vector(type(no)))
         yes = spread(yes, type(no));
     if (type(no) == float_type && is_vector(type(yes)))
@@ -281,156 +372,57 @@ TypedId ExpressionChecker::choice(const Expr& e) {
     return add(std::move(typed));
 }
 
-TypedId ExpressionChecker::call(const Expr& e) {
-    std::vector<TypedId> args;
-    bool broken = false;
-    for (const ExprId arg : e.args) {
-        args.push_back(check(arg));
-        broken = broken || type(args.back()).kind == Kind::none;
+std::optional<double> ExpressionChecker::constant_value(TypedId id) const {
+    const Typed& t = body_.exprs[id];
+    if (t.rate != Rate::constant)
+        return std::nullopt;
+    if (t.kind == TypedKind::constant)
+        return t.number;
+    std::vector<double> args;
+    for (const TypedId arg : t.args) {
+        const std::optional<double> value = constant_value(arg);
+        if (!value)
+            return std::nullopt;
+        args.push_back(*value);
     }
-    if (unknown_call(e) || broken)
-        return bad(e.span);
-    for (int n = 2; n <= 4; ++n)
-        if (e.name == lang::name(vector_of(n)))
-            return construct_vector(e, vector_of(n), std::move(args));
-    if (e.name == "mat3")
-        return construct_matrix(e, std::move(args));
-    return function(e, args);
+    if (t.kind == TypedKind::unary)
+        return t.op == Operator::neg ? -args[0] : (args[0] == 0 ? 1.0 : 0.0);
+    if (t.kind != TypedKind::binary || width(type(t.args[0])) != 1 || width(type(t.args[1])) != 1)
+        return std::nullopt;
+    switch (t.op) {
+    case Operator::add: return args[0] + args[1];
+    case Operator::sub: return args[0] - args[1];
+    case Operator::mul: return args[0] * args[1];
+    case Operator::div: return args[0] / args[1];
+    case Operator::less: return args[0] < args[1];
+    case Operator::less_equal: return args[0] <= args[1];
+    case Operator::greater: return args[0] > args[1];
+    case Operator::greater_equal: return args[0] >= args[1];
+    case Operator::equal: return args[0] == args[1];
+    case Operator::not_equal: return args[0] != args[1];
+    case Operator::logical_and: return args[0] != 0 && args[1] != 0;
+    case Operator::logical_or: return args[0] != 0 || args[1] != 0;
+    case Operator::none:
+    case Operator::neg:
+    case Operator::logical_not: break;
+    }
+    return std::nullopt;
 }
 
-bool ExpressionChecker::unknown_call(const Expr& e) {
-    std::vector<std::string> known = {"vec2", "vec3", "vec4", "mat3"};
-    for (const ModelShape& model : vocabulary_.models)
-        known.emplace_back(model.name);
-    for (const Signature& signature : vocabulary_.functions)
-        known.emplace_back(signature.name);
-    if (std::find(known.begin(), known.end(), e.name) != known.end())
-        return false;
-    std::vector<Fix> fixes;
-    if (const auto meant = did_you_mean(e.name, known))
-        fixes.push_back({fmt::format("did you mean {}?", *meant), e.name_span, *meant});
-    fault(Code::unknown_function, e.name_span, {e.name}, std::move(fixes));
-    return true;
-}
-
-TypedId ExpressionChecker::construct_vector(const Expr& e, Type to, std::vector<TypedId> args) {
-    if (args.size() == 1 && type(args[0]) == float_type) {
-        const TypedId filled = spread(args[0], to);
-        rule_.exprs[filled].span = e.span;
-        return filled;
+/// Warns where a condition cannot come out differently.
+void ExpressionChecker::always(TypedId id) {
+    const Typed& condition = body_.exprs[id];
+    if (condition.kind == TypedKind::constant)
+        return; // `true` and `false` are written on purpose
+    std::optional<double> value = constant_value(id);
+    if (!value && condition.kind == TypedKind::binary && text(span(condition.args[0])) == text(span(condition.args[1]))) {
+        if (condition.op == Operator::less || condition.op == Operator::greater)
+            value = 0;
+        else if (condition.op == Operator::less_equal || condition.op == Operator::greater_equal)
+            value = 1; // but for a NaN, for which x == x is the usual test
     }
-    int total = 0;
-    std::vector<Type> types;
-    for (const TypedId arg : args) {
-        types.push_back(type(arg));
-        if (!is_numeric(type(arg))) {
-            std::vector<Fix> fixes;
-            if (type(arg).kind == Kind::model)
-                fixes.push_back({"turn it into r, g, b", span(arg), "rgb(" + text(span(arg)) + ")"});
-            fault(Code::argument_type, span(arg), {e.name, lang::name(type(arg)), "It takes numbers and vectors."},
-                  std::move(fixes));
-            return bad(e.span);
-        }
-        total += width(type(arg));
-    }
-    if (total != width(to)) {
-        fault(Code::argument_count, e.span,
-              {e.name, counted(static_cast<std::size_t>(width(to)), "component"), fmt::format("{}", total),
-               "Or one number for all of them."});
-        return bad(e.span);
-    }
-    Typed typed;
-    typed.kind = TypedKind::construct;
-    typed.type = to;
-    typed.span = e.span;
-    typed.args = std::move(args);
-    return add(std::move(typed));
-}
-
-TypedId ExpressionChecker::construct_matrix(const Expr& e, std::vector<TypedId> args) {
-    Typed typed;
-    typed.kind = TypedKind::construct;
-    typed.type = mat3_type;
-    typed.span = e.span;
-    const auto all = [&](std::size_t count, Type wanted) {
-        return args.size() == count &&
-               std::all_of(args.begin(), args.end(), [&](TypedId arg) { return type(arg) == wanted; });
-    };
-    if (all(1, float_type))
-        typed.kind = TypedKind::diagonal;
-    else if (!all(9, float_type) && !all(3, vec3_type)) {
-        std::vector<Type> types;
-        for (const TypedId arg : args)
-            types.push_back(type(arg));
-        fault(Code::argument_type, e.span,
-              {"mat3", type_list(types), "It takes nine numbers or three vec3, row by row: one row for each output channel."});
-        return bad(e.span);
-    }
-    typed.args = std::move(args);
-    return add(std::move(typed));
-}
-
-TypedId ExpressionChecker::function(const Expr& e, const std::vector<TypedId>& args) {
-    std::vector<Type> types;
-    for (const TypedId arg : args)
-        types.push_back(type(arg));
-    for (const ModelShape& model : vocabulary_.models)
-        if (model.name == e.name && args.size() == 3 &&
-            std::all_of(types.begin(), types.end(), [](Type t) { return t == float_type; })) {
-            Typed typed;
-            typed.kind = TypedKind::construct;
-            typed.type = {Kind::model, &model};
-            typed.span = e.span;
-            typed.args = args;
-            return add(std::move(typed));
-        }
-    bool count_fits = false;
-    std::string forms;
-    for (std::uint32_t index = 0; index < vocabulary_.functions.size(); ++index) {
-        const Signature& signature = vocabulary_.functions[index];
-        if (signature.name != e.name)
-            continue;
-        forms += (forms.empty() ? "Write " : " or ") + shown(signature);
-        if (signature.parameters.size() != args.size())
-            continue;
-        count_fits = true;
-        Type general = float_type; // the widest gen argument; the others must be that or float
-        for (std::size_t i = 0; i < args.size(); ++i)
-            if (signature.parameters[i].gen && is_vector(types[i]))
-                general = types[i];
-        bool fits = true;
-        for (std::size_t i = 0; i < args.size(); ++i) {
-            const Slot& slot = signature.parameters[i];
-            fits = fits && (slot.gen ? types[i] == general || types[i] == float_type : types[i] == slot.type);
-        }
-        if (!fits)
-            continue;
-        Typed typed;
-        typed.kind = TypedKind::call;
-        typed.type = signature.result.gen ? general : signature.result.type;
-        typed.span = e.span;
-        typed.index = index;
-        for (std::size_t i = 0; i < args.size(); ++i)
-            typed.args.push_back(signature.parameters[i].gen ? spread(args[i], general) : args[i]);
-        return add(std::move(typed));
-    }
-    forms += ".";
-    std::vector<Fix> fixes;
-    if (!count_fits) {
-        std::size_t wanted = 0;
-        for (const Signature& signature : vocabulary_.functions)
-            if (signature.name == e.name)
-                wanted = signature.parameters.size();
-        fault(Code::argument_count, e.span,
-              {e.name, counted(wanted, "argument"), fmt::format("{}", args.size()), forms});
-        return bad(e.span);
-    }
-    if (args.size() == 1 && types[0] == vec4_type)
-        fixes.push_back({"leave alpha out", span(args[0]), text(span(args[0])) + ".rgb"});
-    else if (args.size() == 1 && types[0].kind == Kind::model)
-        fixes.push_back({"turn it into r, g, b", span(args[0]), "rgb(" + text(span(args[0])) + ")"});
-    fault(Code::argument_type, e.span, {e.name, type_list(types), forms}, std::move(fixes));
-    return bad(e.span);
+    if (value)
+        fault(Code::always, condition.span, {*value != 0 ? "true" : "false"});
 }
 
 } // namespace kasuri::lang

@@ -2,24 +2,34 @@
 #include "lang/diagnostic.hpp"
 #include "lang/rule.hpp"
 
+#include <set>
 #include <string_view>
 #include <unordered_map>
 #include <vector>
 
 namespace kasuri::lang {
 
-/// What a name means inside a rule.
+/// What a name means inside a body.
 struct Meaning {
-    TypedKind kind{}; ///< parameter or local
+    TypedKind kind{}; ///< parameter, local or source
     std::uint32_t index = 0;
+};
+
+/// The text and what surrounds it: shared by every checker of one file.
+struct FileContext {
+    std::string_view source;
+    const Tree& tree;
+    const Vocabulary& vocabulary;
+    std::vector<Diagnostic>& diagnostics;
+    std::vector<FunctionPtr> functions;   ///< known so far: of used files and of this one
+    std::set<std::string> later_functions; ///< that stand further down in this text
 };
 
 /// Gives types to expressions. An expression with a fault has type `none`, which no later check complains about.
 class ExpressionChecker {
 public:
-    ExpressionChecker(std::string_view source, const Tree& tree, const Vocabulary& vocabulary, Rule& rule,
-                      std::vector<Diagnostic>& diagnostics)
-        : source_(source), tree_(tree), vocabulary_(vocabulary), rule_(rule), diagnostics_(diagnostics) {}
+    /// `rule` brings parameters, sources, inputs and out; null inside a function, which sees its arguments alone.
+    ExpressionChecker(FileContext& file, Body& body, Rule* rule) : file_(file), body_(body), rule_(rule) {}
 
     TypedId check(ExprId id);
 
@@ -29,19 +39,36 @@ public:
     /// Built by +=: the same checks as for a written operator.
     TypedId binary(Operator op, TypedId left, TypedId right, Span span, Span op_span);
     TypedId spread(TypedId scalar, Type to);
-    Type type(TypedId id) const { return rule_.exprs[id].type; }
-    Span span(TypedId id) const { return rule_.exprs[id].span; }
-    std::string text(Span where) const { return std::string(text_of(source_, where)); }
+    /// A call of the builtin of this name, as `keep luminance` writes it; no names are looked up.
+    TypedId builtin_call(std::string_view name, const std::vector<TypedId>& args, Span span);
+    Type type(TypedId id) const { return body_.exprs[id].type; }
+    Span span(TypedId id) const { return body_.exprs[id].span; }
+    std::string text(Span where) const { return std::string(text_of(file_.source, where)); }
 
     /// The places that `component` names in `type`, in the written order; reports what it does not have.
     std::vector<std::uint8_t> components(Type type, std::string_view component, Span where);
 
+    std::uint32_t add_local(const std::string& name, Type type, Span name_span);
+    /// Notes what a local is computed from, so that its rate is known where it is used.
+    void assigned(std::uint32_t local, TypedId value, bool whole);
+    /// "did you mean" for a word among candidates.
+    std::vector<Fix> meant(const std::string& word, std::vector<std::string> candidates, Span where) const;
+
     std::unordered_map<std::string, Meaning> names;
-    std::vector<bool> parameter_used;
-    std::vector<bool> local_used;
+    std::vector<bool> parameter_used; ///< of Rule::parameters
+    std::vector<bool> source_used;
+    struct LocalState {
+        bool used = false;
+        Rate rate = Rate::constant;
+        std::uint32_t depends = 0;
+    };
+    std::vector<LocalState> locals;
+    std::uint32_t per_picture = 0; ///< in a function: bits of the parameters that may not change per pixel
 
 private:
     TypedId name(const Expr& e);
+    TypedId parameter(const Expr& e, std::uint32_t index);
+    TypedId option(const Expr& e, std::uint32_t parameter);
     TypedId component(const Expr& e);
     TypedId unary(const Expr& e);
     TypedId choice(const Expr& e);
@@ -49,13 +76,23 @@ private:
     TypedId construct_vector(const Expr& e, Type type, std::vector<TypedId> args);
     TypedId construct_matrix(const Expr& e, std::vector<TypedId> args);
     TypedId function(const Expr& e, const std::vector<TypedId>& args);
+    TypedId invoke(const Expr& e, const FunctionPtr& callee, const std::vector<TypedId>& args);
+    TypedId mismatched(const Expr& e, const std::vector<Type>& types, const std::vector<TypedId>& args);
     bool unknown_call(const Expr& e);
+    FunctionPtr find_function(std::string_view name) const;
+    /// Whether the argument changes no more often than `allowed`; reports it otherwise.
+    bool rate_fits(const Expr& e, std::string_view parameter, TypedId arg, Rate allowed);
+    /// Whether the knots of a curve stand in order, as far as they are plain numbers.
+    bool knots_rise(const std::vector<TypedId>& args);
+    void always(TypedId condition);
+    std::optional<double> constant_value(TypedId id) const;
 
-    std::string_view source_;
-    const Tree& tree_;
-    const Vocabulary& vocabulary_;
-    Rule& rule_;
-    std::vector<Diagnostic>& diagnostics_;
+    FileContext& file_;
+    Body& body_;
+    Rule* rule_;
 };
+
+/// "two arguments", "1 component", "no arguments"
+std::string counted(std::size_t count, std::string_view what);
 
 } // namespace kasuri::lang

@@ -12,6 +12,7 @@ namespace {
 
 constexpr Severity error = Severity::error;
 constexpr Severity warning = Severity::warning;
+constexpr Severity hint = Severity::hint;
 
 constexpr std::array rows = {
     CodeRow{Code::bad_character, error, "K101", "%1 has no meaning here", "Remove it."},
@@ -22,13 +23,24 @@ constexpr std::array rows = {
     CodeRow{Code::nested_too_deep, error, "K106", "this is nested deeper than %1 levels", "Name parts of it with let."},
     CodeRow{Code::too_many_errors, error, "K107", "more than %1 errors; the rest is not listed", "Mend the first ones."},
     CodeRow{Code::expected, error, "K111", "expected %1, found %2", ""},
-    CodeRow{Code::statement_expected, error, "K112", "%1 does not begin a statement", "A line begins with filter, note, working, param, preset, let, proof, or a name to assign to."},
+    CodeRow{Code::statement_expected, error, "K112", "%1 does not begin a statement", "A line begins with filter, note, working, use, source, param, preset, fn, let, keep, proof, or a name to assign to."},
     CodeRow{Code::extra_text, error, "K113", "the statement is complete before %1", "Put the next statement on a line of its own."},
-    CodeRow{Code::unknown_name, error, "K201", "there is no %1", "Inputs are r g b a rgb rgba pos pixel aspect; others are made with let or param."},
-    CodeRow{Code::unknown_function, error, "K202", "there is no function %1", "See docs/language.md for the list."},
+    CodeRow{Code::nested_function, error, "K114", "the function %1 stands inside another", "Functions stand side by side."},
+    CodeRow{Code::not_in_function, error, "K115", "%1 does not belong into a function", "A function holds let, assignments to its names, and its result."},
+    CodeRow{Code::after_result, error, "K116", "this stands after the result of the function", "The result is the last line."},
+    CodeRow{Code::no_result, error, "K117", "the function %1 has no result", "Its last line is an expression: what it gives."},
+    CodeRow{Code::unknown_name, error, "K201", "there is no %1", "Inputs are r g b a rgb rgba pos pixel aspect extent; others are made with let, param or source."},
+    CodeRow{Code::unknown_function, error, "K202", "there is no function %1", "See docs/builtins.md for the list."},
     CodeRow{Code::unknown_component, error, "K203", "%1 has no component %2", "It has %3."},
     CodeRow{Code::unknown_space, error, "K204", "there is no space %1", "Known are %2."},
     CodeRow{Code::unknown_proof, error, "K205", "there is no proof function %1", "Known are %2."},
+    CodeRow{Code::unknown_option, error, "K206", "%1 has no option %2", "It has %3."},
+    CodeRow{Code::unknown_type, error, "K207", "there is no type %1 here", "Types are float, bool, vec2, vec3, vec4, mat3 and the colour models; a source is float, vec3 or vec4."},
+    CodeRow{Code::unknown_target, error, "K208", "there is no target %1", "Known are %2."},
+    CodeRow{Code::unknown_finish, error, "K209", "%1 cannot be kept", "Write keep luminance."},
+    CodeRow{Code::cannot_use, error, "K221", "%1 cannot be used: %2", "Write the name of a .kasuri file beside this one."},
+    CodeRow{Code::outside_function, error, "K222", "%1 is not known inside a function", "Make it an argument: a function sees its arguments, aspect and extent alone."},
+    CodeRow{Code::function_later, error, "K223", "the function %1 stands further down, or would call itself", "Move it above this place. No function can call itself."},
     CodeRow{Code::duplicate_name, error, "K211", "%1 is already the name of something", "Choose another name."},
     CodeRow{Code::reserved_name, error, "K212", "%1 has a fixed meaning and cannot be used as a name", "Choose another name."},
     CodeRow{Code::duplicate_statement, error, "K213", "%1 was already said", "Keep one of them."},
@@ -43,12 +55,24 @@ constexpr std::array rows = {
     CodeRow{Code::choice_types, error, "K309", "both results of ? : must have one type; here they are %1 and %2", ""},
     CodeRow{Code::swizzle_repeats, error, "K310", "component %1 is assigned twice", "Name every component once."},
     CodeRow{Code::model_not_colour, error, "K311", "%1 is expected here, an %2 value came", "Turn it back into r, g, b with rgb( )."},
+    CodeRow{Code::bare_choice, error, "K312", "%1 is a choice and has no value of its own", "Ask for an option, which is a condition: %2."},
+    CodeRow{Code::rate, error, "K313", "%1 of %2 cannot change from pixel to pixel", "It may be a number, a parameter, or made of those."},
+    CodeRow{Code::target_fixed, error, "K314", "%1 is measured on targets of its own", "Leave out `on`, or write a condition."},
     CodeRow{Code::value_out_of_range, error, "K401", "the value %1 lies outside %2 .. %3", "Widen the range or change the value."},
     CodeRow{Code::empty_range, error, "K402", "the range %1 .. %2 is empty", "Write the smaller end first."},
-    CodeRow{Code::bad_step, error, "K403", "a step must be above 0", ""},
+    CodeRow{Code::bad_step, error, "K403", "a step must be %1", ""},
     CodeRow{Code::not_constant, error, "K404", "a plain number is expected here", "Parameters hold numbers, such as 0.5 or -1."},
     CodeRow{Code::not_parameter, error, "K405", "%1 is not a parameter of this filter", "Parameters are made with param."},
+    CodeRow{Code::not_whole, error, "K406", "%1 is not a whole number", "Leave out `whole`, or use whole numbers."},
+    CodeRow{Code::no_range, error, "K407", "%1 has no range and no step: it is on or off, or one of its options", "Leave them out."},
+    CodeRow{Code::knot_order, error, "K411", "knots stand from left to right: %1 comes after %2", "Put them in order; no two have the same x."},
+    CodeRow{Code::too_many_knots, error, "K412", "%1 takes at most %2 knots, %3 came", "Chain two curves."},
+    CodeRow{Code::rule_too_large, error, "K421", "the rule has %1 operations; the limit is %2", "Functions are written out at every call: call less often, or split the rule into several filters."},
+    CodeRow{Code::too_many_stages, error, "K422", "the rule looks around itself %1 times (blur, sharpen, dilate, erode, for each component); the limit is %2", "Split it into several filters."},
     CodeRow{Code::unused_name, warning, "K501", "%1 is never used", "Use it or remove it."},
+    CodeRow{Code::always, warning, "K502", "this condition is always %1", "Compare with something that changes."},
+    CodeRow{Code::keep_in_linear, hint, "K511", "luminance is kept in linear light", "It is exact there, but fights the mix most; most rules that keep luminance are meant in a display-encoded space (working srgb)."},
+    CodeRow{Code::keep_after_model, hint, "K512", "luminance is kept after work in %1", "It undoes part of what was done to %1, whose own lightness component may be what you want to keep."},
 };
 static_assert(rows_in_order(rows, &CodeRow::code), "code_table rows stand in the order of Code");
 
@@ -77,14 +101,22 @@ std::string message(const Diagnostic& diagnostic) { return filled(row(diagnostic
 std::string rendered(const Diagnostic& diagnostic, std::string_view source, std::string_view file) {
     const LineColumn place = line_column(source, diagnostic.span.begin);
     std::string text = fmt::format("{}:{}:{}: {} {}: {}", file, place.line, place.column,
-                                   diagnostic.severity == Severity::error ? "error" : "warning",
-                                   row(diagnostic.code).id, message(diagnostic));
+                                   word(diagnostic.severity), row(diagnostic.code).id, message(diagnostic));
     for (const Fix& fix : diagnostic.fixes)
         text += fmt::format("\n    fix: {}", fix.label);
     const std::string help = filled(row(diagnostic.code).help, diagnostic.arguments);
     if (!help.empty())
         text += "\n    " + help;
     return text;
+}
+
+std::string_view word(Severity severity) {
+    switch (severity) {
+    case Severity::error: return "error";
+    case Severity::warning: return "warning";
+    case Severity::hint: break;
+    }
+    return "hint";
 }
 
 bool has_error(std::span<const Diagnostic> diagnostics) {

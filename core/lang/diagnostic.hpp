@@ -9,18 +9,21 @@
 
 namespace kasuri::lang {
 
-enum class Severity { error, warning };
+/// A hint is nothing wrong: something that is easily overlooked.
+enum class Severity { error, warning, hint };
 
 /// Stable identities of everything that can be wrong with a rule. The wording is in diagnostic.cpp.
 enum class Code {
     bad_character, unclosed_string, bad_number, number_too_large, text_too_long, nested_too_deep, too_many_errors,
-    expected, statement_expected, extra_text,
-    unknown_name, unknown_function, unknown_component, unknown_space, unknown_proof,
+    expected, statement_expected, extra_text, nested_function, not_in_function, after_result, no_result,
+    unknown_name, unknown_function, unknown_component, unknown_space, unknown_proof, unknown_option, unknown_type,
+    unknown_target, unknown_finish, cannot_use, outside_function, function_later,
     duplicate_name, reserved_name, duplicate_statement,
     not_assignable, needs_colour, needs_rgb, wrong_type, operand_types, argument_count, argument_type,
-    condition_type, choice_types, swizzle_repeats, model_not_colour,
-    value_out_of_range, empty_range, bad_step, not_constant, not_parameter,
-    unused_name,
+    condition_type, choice_types, swizzle_repeats, model_not_colour, bare_choice, rate, target_fixed,
+    value_out_of_range, empty_range, bad_step, not_constant, not_parameter, not_whole, no_range,
+    knot_order, too_many_knots, rule_too_large, too_many_stages,
+    unused_name, always, keep_in_linear, keep_after_model,
 };
 
 /// A change of the text that mends the fault.
@@ -55,6 +58,9 @@ std::string message(const Diagnostic& diagnostic);
 
 /// "file:line:column: error K201: message" and, indented, the fixes and the help.
 std::string rendered(const Diagnostic& diagnostic, std::string_view source, std::string_view file);
+
+/// "error", "warning", "hint"
+std::string_view word(Severity severity);
 
 bool has_error(std::span<const Diagnostic> diagnostics);
 

@@ -10,8 +10,8 @@
 namespace kasuri::lang {
 namespace {
 
-constexpr std::string_view keyword_list[] = {"filter", "note", "working", "param", "preset",
-                                             "let",    "proof", "in",      "true",  "false"};
+constexpr std::string_view keyword_list[] = {"filter", "note", "working", "use",   "source", "param", "preset",
+                                             "fn",     "let",  "keep",    "proof", "in",     "true",  "false"};
 
 bool is_digit(char c) { return c >= '0' && c <= '9'; }
 bool is_name_start(char c) { return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || c == '_'; }
@@ -31,7 +31,8 @@ constexpr Symbol symbols[] = {
     {"?", TokenKind::question},       {":", TokenKind::colon},         {"=", TokenKind::assign},
     {"+", TokenKind::plus},           {"-", TokenKind::minus},         {"*", TokenKind::star},
     {"/", TokenKind::slash},          {"<", TokenKind::less},          {">", TokenKind::greater},
-    {"!", TokenKind::logical_not},    {";", TokenKind::semicolon},
+    {"!", TokenKind::logical_not},    {";", TokenKind::semicolon},     {"{", TokenKind::open_brace},
+    {"}", TokenKind::close_brace},
 };
 
 class Lexer {

@@ -10,7 +10,7 @@ namespace kasuri::lang {
 enum class TokenKind {
     end, newline, comment, name, keyword, number, string,
     // punctuation and operators
-    open, close, comma, dot, dots, question, colon, assign, add_assign, sub_assign, mul_assign, div_assign,
+    open, close, open_brace, close_brace, comma, dot, dots, question, colon, assign, add_assign, sub_assign, mul_assign, div_assign,
     plus, minus, star, slash, less, less_equal, greater, greater_equal, equal, not_equal, logical_and, logical_or,
     logical_not, semicolon, bad,
 };

@@ -16,8 +16,9 @@ using TypedId = std::uint32_t;
 enum class TypedKind {
     constant,  ///< number
     input,     ///< index: an Input of input_table()
+    source,    ///< index: into Rule::sources; that picture at this pixel
     parameter, ///< index: into Rule::parameters
-    local,     ///< index: into Rule::locals; its value at this point of the rule
+    local,     ///< index: into Body::locals; its value at this point of the body
     output,    ///< out as it is at this point
     construct, ///< components of the arguments side by side (a mat3 by rows)
     spread,    ///< one float as every component
@@ -25,12 +26,15 @@ enum class TypedKind {
     swizzle,   ///< chosen components of the argument
     unary, binary, choice,
     call,      ///< index: into Vocabulary::functions
+    invoke,    ///< index: into Body::callees
 };
 
 /// A node of the typed tree. Every type is known; argument types fit.
 struct Typed {
     TypedKind kind{};
     Type type;
+    Rate rate = Rate::constant;
+    std::uint32_t depends = 0; ///< in a function: bits of the parameters that it is computed from
     Span span;
     std::vector<TypedId> args;
     double number = 0;
@@ -40,44 +44,50 @@ struct Typed {
 };
 
 /// The inputs that a rule can name.
-enum class InputName : std::uint32_t { r, g, b, a, rgb, rgba, pos, pixel, aspect };
+enum class InputName : std::uint32_t { r, g, b, a, rgb, rgba, pos, pixel, aspect, extent };
 struct InputRow {
     InputName which;
     std::string_view name;
     Type type;
+    Rate rate;
     std::string_view doc;
 };
 std::span<const InputRow> input_table();
 
+enum class ParameterKind {
+    number, ///< any number of its range
+    whole,  ///< whole numbers
+    toggle, ///< 0 off, 1 on; a bool in the rule
+    choice, ///< the number of an option, from 0
+    colour, ///< one of the three numbers of a colour: they follow each other and are named NAME.r, NAME.g, NAME.b
+};
+
+/// One number that the user sets.
 struct Parameter {
     std::string name;
+    ParameterKind kind = ParameterKind::number;
     double value = 0; ///< the default
     double low = 0;
     double high = 1;
     double step = 0.01;
+    std::vector<std::string> options; ///< of a choice
     std::string description;
     Span span;         ///< of the whole statement
     Span name_span;
-    Span default_span;
+    Span default_span; ///< of what stands for this number in the text
 };
+
+/// The value as the language writes it: 0.25, true, the name of an option.
+std::string value_text(const Parameter& parameter, double value);
+/// What value_text writes, read again; also on and off for a toggle.
+std::optional<double> parse_value(const Parameter& parameter, std::string_view text);
+/// The nearest value that the parameter can have: in its range, whole where it must be.
+double allowed_value(const Parameter& parameter, double value);
 
 struct Local {
     std::string name;
     Type type;
     Span name_span;
-};
-
-struct Preset {
-    std::string name;
-    std::vector<double> values; ///< one per parameter; those it does not name have their default
-    Span span;
-};
-
-struct ProofLine {
-    std::string title;
-    std::string function;
-    std::optional<double> limit;
-    Span span;
 };
 
 /// What a step writes: out, or a local; whole, or some components.
@@ -91,18 +101,71 @@ struct Step {
     Span span;
 };
 
+/// Steps in the order of work, with what they name.
+struct Body {
+    std::vector<Local> locals;
+    std::vector<Typed> exprs;
+    std::vector<Step> steps;
+    std::vector<FunctionPtr> callees;
+    std::size_t weight = 0; ///< scalar operations when every call is written out
+    std::size_t stages = 0; ///< neighbourhood functions when every call is written out
+};
+
+/// A function of the rule, of another file or of the prelude. Its parameters are its first locals.
+struct Function : Body {
+    std::string name;
+    std::string file;  ///< empty: the rule's own text
+    std::string doc;   ///< the comment above it
+    std::string text;  ///< as it is written
+    std::vector<Slot> parameters; ///< never gen
+    TypedId result = 0;
+    Type type;
+    Span name_span;
+};
+
+/// "soften(x float, amount float) float"
+std::string shown(const Function& function);
+
+/// A further picture, or a column of numbers, that the rule reads by name.
+struct SourceInput {
+    std::string name;
+    Type type; ///< float, vec3 or vec4
+    std::string description;
+    Span span;
+    bool column = false; ///< given from outside, not by the text
+};
+
+struct Preset {
+    std::string name;
+    std::vector<double> values; ///< one per parameter; those it does not name have their default
+    Span span;
+};
+
+/// A promise: a ready-made proof function with a limit, or a condition on every pixel of a target.
+struct ProofLine {
+    std::string title;
+    std::string function;          ///< empty: a condition
+    std::optional<double> limit;   ///< of a function
+    Span span;
+    std::string target{};          ///< empty: where it is not said
+    std::optional<TypedId> condition{};
+    std::optional<TypedId> figure{}; ///< of a condition that compares: its left side
+    std::optional<TypedId> bound{};  ///< and its right side
+    Operator relation = Operator::none;
+    std::string text{};            ///< the condition as it is written
+};
+
 /// A rule that has been checked: immutable, and without errors if `check` reported none.
-struct Rule {
+struct Rule : Body {
     std::string title;
     std::string note;
     std::string working; ///< empty: the default space
     std::vector<Parameter> parameters;
     std::vector<Preset> presets;
     std::vector<ProofLine> proofs;
-    std::vector<Local> locals;
-    std::vector<Typed> exprs;
-    std::vector<Step> steps;
-    std::optional<TypedId> print; ///< what the command line was asked to print instead of out
+    std::vector<SourceInput> sources;
+    std::vector<FunctionPtr> functions; ///< own ones and those of used files
+    std::optional<TypedId> print; ///< what was asked to be shown instead of, or beside, out
 };
 
 } // namespace kasuri::lang

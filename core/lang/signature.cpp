@@ -1,4 +1,4 @@
-#include "lang/signature.hpp"
+#include "lang/rule.hpp"
 
 #include <string>
 
@@ -13,7 +13,16 @@ std::string shown(const Signature& signature) {
             text += ", ";
         text += std::string(signature.parameter_names[i]) + " " + slot(signature.parameters[i]);
     }
+    if (signature.variadic)
+        text += ", ...";
     return text + ") " + slot(signature.result);
+}
+
+std::string shown(const Function& function) {
+    std::string text = function.name + "(";
+    for (std::size_t i = 0; i < function.parameters.size(); ++i)
+        text += (i > 0 ? ", " : "") + function.locals[i].name + " " + name(function.parameters[i].type);
+    return text + ") " + name(function.type);
 }
 
 } // namespace kasuri::lang

@@ -51,28 +51,43 @@ std::string printed(const Tree& tree, ExprId id) {
     return "(" + head + ")";
 }
 
-} // namespace
-
-std::string printed(const Tree& tree) {
-    constexpr std::string_view words[] = {"filter", "note", "working", "param", "preset", "let", "assign", "proof"};
-    std::string all;
-    for (const Statement& s : tree.statements) {
+void print(const Tree& tree, const std::vector<Statement>& statements, const std::string& indent, std::string& all) {
+    constexpr std::string_view words[] = {"filter", "note", "working", "use",    "source", "param", "preset",
+                                          "fn",     "let",  "assign",  "keep", "result", "proof"};
+    for (const Statement& s : statements) {
+        all += indent;
         all += words[static_cast<std::size_t>(s.kind)];
         if (!s.name.empty())
             all += " " + s.name;
         if (!s.component.empty())
             all += "." + s.component;
+        if (!s.type.text.empty())
+            all += " : " + s.type.text;
+        for (const FunctionParameter& p : s.parameters)
+            all += fmt::format(" {}:{}", p.name.text, p.type.text.empty() ? "float" : p.type.text);
         if (s.op != Operator::none)
             all += fmt::format(" {}=", symbol(s.op));
         for (const ExprId id : {s.value, s.low, s.high, s.step})
             if (id != no_expr)
                 all += " " + printed(tree, id);
-        for (const NamedNumber& value : s.values)
+        if (s.whole)
+            all += " whole";
+        for (const Word& option : s.options)
+            all += " |" + option.text;
+        for (const NamedValue& value : s.values)
             all += fmt::format(" {}={}", value.name, printed(tree, value.value));
         if (!s.text.empty())
             all += fmt::format(" \"{}\"", s.text);
         all += "\n";
+        print(tree, s.body, indent + "    ", all);
     }
+}
+
+} // namespace
+
+std::string printed(const Tree& tree) {
+    std::string all;
+    print(tree, tree.statements, "", all);
     return all;
 }
 

@@ -31,9 +31,22 @@ struct Expr {
     int height = 0;            ///< levels below it
 };
 
-enum class StatementKind { filter, note, working, param, preset, let, assign, proof };
+enum class StatementKind { filter, note, working, use, source, param, preset, fn, let, assign, keep, result, proof };
 
-struct NamedNumber {
+/// A word of the text with its place.
+struct Word {
+    std::string text;
+    Span span;
+};
+
+/// A parameter of a function: its name and the name of its type ("" is float).
+struct FunctionParameter {
+    Word name;
+    Word type;
+};
+
+/// `name = value` in a preset.
+struct NamedValue {
     std::string name;
     Span name_span;
     ExprId value = no_expr;
@@ -43,15 +56,20 @@ struct NamedNumber {
 struct Statement {
     StatementKind kind{};
     Span span;
-    std::string name;             ///< param, let: the name; working: the space; assign: the target; proof: the function
+    std::string name;             ///< param, let, fn, source: the name; working: the space; assign: the target; keep: what
     Span name_span;
     std::string component;        ///< assign: after the dot, may be empty
     Span component_span;
-    std::string text;             ///< filter, note, preset, proof, param: the quoted text
+    std::string text;             ///< filter, note, use, preset, proof, param, source: the quoted text
     Operator op = Operator::none; ///< assign: of += and the like
-    ExprId value = no_expr;       ///< let, assign; param: default; proof: limit
+    ExprId value = no_expr;       ///< let, assign, result; param: default; proof: the condition
     ExprId low = no_expr, high = no_expr, step = no_expr; ///< param
-    std::vector<NamedNumber> values;                      ///< preset
+    std::vector<NamedValue> values;                       ///< preset
+    bool whole = false;                                   ///< param: whole numbers only
+    std::vector<Word> options;                            ///< param: of a choice
+    Word type;                                            ///< source: the name of its type; proof: the target after `on`
+    std::vector<FunctionParameter> parameters;            ///< fn
+    std::vector<Statement> body;                          ///< fn; its last statement is the result
 };
 
 /// What the parser makes of a text: immutable afterwards.

@@ -2,6 +2,7 @@
 
 #include "base/text.hpp"
 #include "builtins/builtin.hpp"
+#include "targets/target.hpp"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -18,12 +19,15 @@ const Function* const table[] = {
 };
 
 struct Words {
-    std::vector<std::string_view> names;
+    std::vector<std::string_view> names, targets = {"lattice"};
     lang::Vocabulary all;
     Words() : all(builtins::vocabulary()) {
         for (const Function* function : table)
             names.push_back(function->name);
+        for (const targets::Target* target : targets::all())
+            targets.push_back(target->name);
         all.proofs = names;
+        all.targets = targets;
     }
 };
 } // namespace
@@ -46,8 +50,12 @@ std::vector<lang::ProofLine> lines_of(const lang::Rule& rule) {
     if (!rule.proofs.empty())
         return rule.proofs;
     std::vector<lang::ProofLine> lines;
-    for (const Function* function : table)
-        lines.push_back({std::string(function->title), std::string(function->name), std::nullopt, {}});
+    for (const Function* function : table) {
+        lang::ProofLine line;
+        line.title = function->title;
+        line.function = function->name;
+        lines.push_back(std::move(line));
+    }
     return lines;
 }
 
@@ -61,11 +69,16 @@ std::vector<std::vector<double>> settings_of(const lang::Rule& rule) {
     std::vector<std::vector<double>> all = {defaults, low, high};
     for (const lang::Preset& preset : rule.presets)
         all.push_back(preset.values);
-    for (std::size_t i = 0; i < defaults.size(); ++i)
-        for (const std::vector<double>& ends : {low, high}) {
+    for (std::size_t i = 0; i < defaults.size(); ++i) {
+        std::vector<double> ends = {low[i], high[i]};
+        if (rule.parameters[i].kind == lang::ParameterKind::choice) // every option is an end
+            for (double option = 1; option < high[i]; ++option)
+                ends.push_back(option);
+        for (const double end : ends) {
             all.push_back(defaults);
-            all.back()[i] = ends[i];
+            all.back()[i] = end;
         }
+    }
     std::vector<std::vector<double>> unique;
     for (std::vector<double>& values : all)
         if (std::find(unique.begin(), unique.end(), values) == unique.end())
@@ -75,6 +88,8 @@ std::vector<std::vector<double>> settings_of(const lang::Rule& rule) {
 
 std::optional<Outcome> check(const lang::Rule& rule, const engine::Program& program, const lang::ProofLine& line,
                              std::span<const std::vector<double>> settings, const CancelToken& cancel) {
+    if (line.function.empty())
+        return check_condition(rule, line, settings, cancel);
     const Function& function = *find(line.function);
     std::vector<std::vector<double>> sets(settings.begin(), settings.end());
     if (function.at_defaults) {
@@ -85,6 +100,7 @@ std::optional<Outcome> check(const lang::Rule& rule, const engine::Program& prog
     Outcome outcome;
     outcome.title = line.title.empty() ? std::string(function.title) : line.title;
     outcome.function = line.function;
+    outcome.doc = function.doc;
     outcome.limit = line.limit.value_or(function.limit);
     outcome.settings = static_cast<int>(sets.size());
     bool first = true;
@@ -104,10 +120,13 @@ std::optional<Outcome> check(const lang::Rule& rule, const engine::Program& prog
     return outcome;
 }
 
+std::string opposite(const std::string& relation) {
+    return relation == "<=" ? ">" : relation == "<" ? ">=" : relation == ">" ? "<=" : "<";
+}
+
 std::string report(const lang::Rule& rule, const Outcome& outcome) {
-    std::string text = fmt::format("{}  {}  {} {} {}", outcome.passed ? "pass" : "FAIL", outcome.title,
-                                   number_text(outcome.figure, 3), outcome.passed ? "<=" : ">",
-                                   number_text(outcome.limit, 3));
+    std::string text = fmt::format("{}  {}  {} {} {}", outcome.passed ? "pass" : "FAIL", outcome.title, number_text(outcome.figure, 3),
+                                   outcome.passed ? outcome.relation : opposite(outcome.relation), number_text(outcome.limit, 3));
     if (!outcome.passed) {
         const auto triple = [](const std::array<float, 4>& c) {
             return fmt::format("({}, {}, {})", number_text(c[0], 4), number_text(c[1], 4), number_text(c[2], 4));
@@ -115,7 +134,7 @@ std::string report(const lang::Rule& rule, const Outcome& outcome) {
         text += fmt::format("  worst on {}: {} -> {}", outcome.worst.target, triple(outcome.worst.before),
                             triple(outcome.worst.after));
         for (std::size_t i = 0; i < outcome.values.size(); ++i)
-            text += fmt::format("{} {} = {}", i == 0 ? "  at" : ",", rule.parameters[i].name, number_text(outcome.values[i], 6));
+            text += fmt::format("{} {} = {}", i == 0 ? "  at" : ",", rule.parameters[i].name, lang::value_text(rule.parameters[i], outcome.values[i]));
     }
     return text + fmt::format("  [sampled: {} colours{}]", outcome.samples,
                               outcome.settings > 1 ? fmt::format(" at {} settings", outcome.settings) : "");

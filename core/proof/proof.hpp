@@ -56,9 +56,11 @@ const lang::Vocabulary& vocabulary();
 /// A checked statement.
 struct Outcome {
     std::string title;
-    std::string function;
+    std::string function;     ///< empty: a condition written in the rule
     double figure = 0;
     double limit = 0;
+    std::string relation = "<="; ///< how figure and limit stand when it passes
+    std::string doc;          ///< what was measured
     bool passed = false;
     Place worst;
     std::vector<double> values; ///< the parameter values of the worst case
@@ -69,12 +71,21 @@ struct Outcome {
 /// The rule's own proof lines, or all functions if it has none.
 std::vector<lang::ProofLine> lines_of(const lang::Rule& rule);
 
-/// Defaults, every preset, each parameter at either end, all low, all high: without repeats.
+/// Defaults, every preset, each parameter at either end (a choice at every option), all low, all high: without repeats.
 std::vector<std::vector<double>> settings_of(const lang::Rule& rule);
 
 /// Measures one line over the given sets of values (those that go by defaults: over the defaults alone).
 std::optional<Outcome> check(const lang::Rule& rule, const engine::Program& program, const lang::ProofLine& line,
                              std::span<const std::vector<double>> settings, const CancelToken& cancel = {});
+
+/// A condition written in the rule: true for every pixel of its target (the lattice where none is named)? Where it
+/// compares two numbers, figure and limit are those of the pixel that comes closest to breaking it or breaks it
+/// most; otherwise the figure counts the pixels where it is false.
+std::optional<Outcome> check_condition(const lang::Rule& rule, const lang::ProofLine& line,
+                                       std::span<const std::vector<double>> settings, const CancelToken& cancel);
+
+/// What stands between figure and limit when a proof fails.
+std::string opposite(const std::string& relation);
 
 /// One line for people: "pass  greys stay grey  2.4e-08 <= 0.0001".
 std::string report(const lang::Rule& rule, const Outcome& outcome);

@@ -130,7 +130,7 @@ TEST_CASE("NaN, infinities and negatives arrive as in the reference", "[engine]"
         "out.r = r > g ? b : g", "out.r = r == g || b != b ? 1 : 0", "out.r = isnan(r) ? 1 : isinf(g) ? 2 : 3",
         "out.rgb = abs(rgb)", "out.rgb = fract(rgb)", "out.rgb = round(rgb)",
     };
-    const float special[] = {0, 1, -1, 0.5f, -0.25f, 3, 1e-42f, infinity, -infinity, not_a_number};
+    const float special[] = {0, 1, -1, 0.5f, -0.25f, 3, 1e-30f, infinity, -infinity, not_a_number};
     std::vector<Colour> colours;
     for (const float r : special)
         for (const float g : special)
@@ -245,4 +245,10 @@ TEST_CASE("registers are used again", "[engine]") {
     const auto program = engine::compile(good_rule(text));
     CHECK(program->instructions().size() <= 60); // products are fused with the sums
     CHECK(program->registers() <= 3);
+}
+
+TEST_CASE("numbers too small for a normal float count as 0", "[engine]") {
+    CHECK(run_one("out.r = 1 / r\nout.g = g > 0 ? 1 : 0\nout.b = b * 1e-30", {1e-42f, 1e-42f, 1e-20f, 1}) == Colour{infinity, 0, 0, 1});
+    // What a rule leaves alone is copied, not computed.
+    CHECK(run_one("out.r = g", {1, 2, 1e-42f, 1})[2] == 1e-42f);
 }

@@ -60,7 +60,7 @@ TEST_CASE("outputs that pass through are known, and so is the identity", "[engin
 
 TEST_CASE("a program prints as one instruction a line", "[engine]") {
     const auto program = compile(good_rule("param k = 0 in 0 .. 1\nout.r = r * k"));
-    CHECK(program->printed() == "u0 = uniform 1\nr0 = mul i0 u0\nout r0 i1 i2 i3\n");
+    CHECK(program->printed() == "u0 = uniform 3\nr0 = mul i0 u0\nout r0 i1 i2 i3\n");
 }
 
 TEST_CASE("constant outputs fill their planes", "[engine]") {
@@ -79,55 +79,191 @@ TEST_CASE("every operation but the leaves has a kernel", "[engine]") {
     CHECK(std::string(instruction_set()).size() > 2);
 }
 
-TEST_CASE("kernels agree with the folding of constants", "[engine]") {
-    std::mt19937 random(9);
-    std::uniform_real_distribution<float> spread(-3, 3);
-    for (const ir::OpRow& row : ir::op_table()) {
-        if (row.arity == 0)
-            continue;
-        for (int round = 0; round < 200; ++round) {
-            std::array<std::vector<float>, 3> args;
-            for (auto& arg : args)
-                for (std::size_t i = 0; i < widest_vector; ++i)
-                    arg.push_back(spread(random));
-            std::vector<float> target(widest_vector);
-            const std::size_t all = ~std::size_t{0};
-            kernel(row.op)(target.data(), {args[0].data(), all}, {args[1].data(), all}, {args[2].data(), all}, widest_vector);
-            for (std::size_t i = 0; i < widest_vector; ++i) {
-                const double exact = row.fold(static_cast<double>(args[0][i]), static_cast<double>(args[1][i]), static_cast<double>(args[2][i]));
-                INFO(row.name << " " << args[0][i] << " " << args[1][i] << " " << args[2][i]);
-                if (std::isnan(exact))
-                    CHECK(std::isnan(target[i]));
-                else
-                    CHECK(static_cast<double>(target[i]) == Approx(exact).epsilon(2e-6).margin(1e-6));
+namespace {
+
+/// Runs one kernel on given operands; the last ones are uniform where an operation wants them so.
+std::vector<std::vector<float>> through(Op op, const std::vector<std::vector<float>>& args) {
+    const std::size_t count = args[0].size();
+    std::vector<std::vector<float>> results(ir::most_results, std::vector<float>(count));
+    KernelCall call;
+    for (std::size_t k = 0; k < args.size(); ++k)
+        call.args[k] = {args[k].data(), args[k].size() == count ? ~std::size_t{0} : 0};
+    for (std::size_t k = 0; k < results.size(); ++k)
+        call.targets[k] = results[k].data();
+    kernel(op)(call, count);
+    return results;
+}
+
+/// How many operands of an operation come with every pixel; the others are the same for all.
+int pixel_operands(Op op) {
+    switch (op) {
+    case Op::pow_uniform:
+    case Op::power_segment:
+    case Op::mirrored_segment: return 1;
+    case Op::linear3:
+    case Op::matrix3: return 3;
+    default: return ir::row(op).arity;
+    }
+}
+
+} // namespace
+
+TEST_CASE("kernels of every instruction set agree with the folding of constants", "[engine]") {
+    REQUIRE(instruction_sets().size() >= 2); // SSE4 at least beside the best one
+    for (const std::string& set : instruction_sets()) {
+        choose_instruction_set(set);
+        REQUIRE(std::string(instruction_set()) == set);
+        std::mt19937 random(9);
+        std::uniform_real_distribution<float> spread(-3, 3);
+        for (const ir::OpRow& row : ir::op_table()) {
+            if (row.arity == 0)
+                continue;
+            for (int round = 0; round < 100; ++round) {
+                std::vector<std::vector<float>> args;
+                for (int k = 0; k < row.arity; ++k) {
+                    std::vector<float> arg(widest_vector);
+                    if (k < pixel_operands(row.op))
+                        for (float& x : arg)
+                            x = spread(random);
+                    else
+                        std::fill(arg.begin(), arg.end(), spread(random));
+                    args.push_back(std::move(arg));
+                }
+                const auto made = through(row.op, args);
+                for (std::size_t i = 0; i < widest_vector; ++i) {
+                    double exact[ir::most_results], x[ir::most_operands] = {};
+                    for (std::size_t k = 0; k < args.size(); ++k)
+                        x[k] = static_cast<double>(args[k][i]);
+                    row.fold(x, exact);
+                    for (int r = 0; r < row.results; ++r) {
+                        const float got = made[static_cast<std::size_t>(r)][i];
+                        INFO(set << " " << row.name << " " << x[0] << " " << x[1] << " " << x[2] << ": " << got);
+                        if (std::isnan(exact[r]))
+                            CHECK(std::isnan(got));
+                        else
+                            // Sums of products cancel: what counts is the size of their terms.
+                            CHECK(static_cast<double>(got) == Approx(exact[r]).epsilon(2e-5).margin(1e-5));
+                    }
+                }
             }
+        }
+    }
+    choose_instruction_set("");
+}
+
+TEST_CASE("exp2, log2 and powers stay within 3e-7 over their range, subnormals counting as 0", "[engine]") {
+    for (const std::string& set : instruction_sets()) {
+        choose_instruction_set(set);
+        INFO(set);
+        const FlushSubnormals flush;
+        std::vector<float> in;
+        for (int i = 0; i < 1024; ++i)
+            in.push_back(-125.5f + static_cast<float>(i) * 0.2475f);
+        auto out = through(Op::exp2, {in})[0];
+        for (std::size_t i = 0; i < in.size(); ++i)
+            REQUIRE(std::fabs(static_cast<double>(out[i]) / std::exp2(static_cast<double>(in[i])) - 1) < 2e-7);
+        for (std::size_t i = 0; i < in.size(); ++i)
+            in[i] = std::ldexp(1.0f + static_cast<float>(i) / 1024.0f, static_cast<int>(i % 250) - 125);
+        out = through(Op::log2, {in})[0];
+        for (std::size_t i = 0; i < in.size(); ++i) {
+            const double exact = std::log2(static_cast<double>(in[i]));
+            REQUIRE(std::fabs(static_cast<double>(out[i]) - exact) <= 1.2e-7 * std::max(1.0, std::fabs(exact)));
+        }
+        for (std::size_t i = 0; i < in.size(); ++i)
+            in[i] = static_cast<float>(i) / 64;
+        for (const float exponent : {2.4f, 1 / 2.4f, 1 / 3.0f, -0.5f}) {
+            out = through(Op::pow_uniform, {in, std::vector<float>(widest_vector, exponent)})[0];
+            for (std::size_t i = 1; i < in.size(); ++i)
+                REQUIRE(static_cast<double>(out[i]) == Approx(std::pow(static_cast<double>(in[i]), static_cast<double>(exponent))).epsilon(1e-6));
+        }
+        out = through(Op::exp2, {{200, -200, -140, not_a_number, infinity, -infinity, 127, 128, 0, 1, 2, 3, 4, 5, 6, 7}})[0];
+        CHECK(out[0] == infinity);
+        CHECK(out[1] == 0);
+        CHECK(out[2] == 0); // would be subnormal
+        CHECK(std::isnan(out[3]));
+        CHECK(out[4] == infinity);
+        CHECK(out[5] == 0);
+        CHECK(out[6] == std::exp2(127.0f));
+        CHECK(out[7] == infinity);
+        CHECK(out[8] == 1);
+        out = through(Op::log2, {{0, -1, infinity, not_a_number, -infinity, 1, 2, 1e-42f, 0.5f, 1, 1, 1, 1, 1, 1, 1}})[0];
+        CHECK(out[0] == -infinity);
+        CHECK(std::isnan(out[1]));
+        CHECK(out[2] == infinity);
+        CHECK(std::isnan(out[3]));
+        CHECK(std::isnan(out[4]));
+        CHECK(out[5] == 0);
+        CHECK(out[6] == 1);
+        CHECK(out[7] == -infinity);
+    }
+    choose_instruction_set("");
+}
+
+TEST_CASE("powers with one exponent for all pixels follow ISO C17 F.10.4.4, too", "[engine]") {
+    const std::vector<float> in = {-infinity, -2, -1, -0.5f, -0.0f, 0, 0.5f, 1, 2, infinity, not_a_number, 3, 4, 5, 6, 7};
+    for (const float exponent : {-infinity, -3.0f, -2.0f, -0.5f, 0.0f, 0.5f, 2.0f, 3.0f, infinity, not_a_number}) {
+        const auto out = through(Op::pow_uniform, {in, std::vector<float>(widest_vector, exponent)})[0];
+        for (std::size_t i = 0; i < in.size(); ++i) {
+            const float exact = std::pow(in[i], exponent);
+            INFO(in[i] << " to the " << exponent << ": " << out[i]);
+            CHECK(((std::isnan(exact) && std::isnan(out[i])) || std::fabs(out[i]) == Approx(std::fabs(exact))));
         }
     }
 }
 
-TEST_CASE("exp2 and log2 stay within 2e-7 over their range, subnormals included", "[engine]") {
-    std::vector<float> in, out(1024);
-    const auto through = [&](Op op) {
-        kernel(op)(out.data(), {in.data(), ~std::size_t{0}}, {}, {}, in.size());
+TEST_CASE("shapes that one kernel can do are fused", "[engine]") {
+    const auto ops = [](const std::string& rule) { return compile(good_rule(rule))->printed(); };
+    const auto has = [&](const std::string& rule, const std::string& name) {
+        INFO(rule << "\n" << ops(rule));
+        CHECK(ops(rule).find("= " + name + " ") != std::string::npos);
+        CHECK(compile(good_rule(rule))->instructions().size() == 1);
     };
-    for (int i = 0; i < 1024; ++i)
-        in.push_back(-126.0f + static_cast<float>(i) * 0.248f);
-    through(Op::exp2);
-    for (std::size_t i = 0; i < in.size(); ++i)
-        REQUIRE(std::fabs(static_cast<double>(out[i]) / std::exp2(static_cast<double>(in[i])) - 1) < 2e-7);
-    for (std::size_t i = 0; i < in.size(); ++i)
-        in[i] = std::ldexp(1.0f + static_cast<float>(i) / 1024.0f, static_cast<int>(i % 250) - 140);
-    through(Op::log2);
-    for (std::size_t i = 0; i < in.size(); ++i) {
-        const double exact = std::log2(static_cast<double>(in[i]));
-        REQUIRE(std::fabs(static_cast<double>(out[i]) - exact) <= 1.2e-7 * std::max(1.0, std::fabs(exact)));
+    has("out.r = r <= 0.04045 ? r / 12.92 : pow((r + 0.055) / 1.055, 2.4)", "power_segment");
+    has("out.r = r > 0.0031308 ? 1.055 * pow(r, 1 / 2.4) - 0.055 : 12.92 * r", "power_segment");
+    has("out.r = r < 0.0031308 ? r * 12.92 : 1.055 * pow(r, 1 / 2.4) - 0.055", "power_segment");
+    has("out.r = 0.0031308 <= r ? 1.055 * pow(r, 1 / 2.4) - 0.055 : r * 12.92", "power_segment");
+    has("out.r = clamp(r, g, b)", "clamp");
+    has("out.r = mix(r, g, b)", "mix");
+    has("out.r = smoothstep(0.2, 0.7, g)", "smooth");
+    has("param low = 0.1\nout.r = smoothstep(low, 0.7, g)", "smooth");
+    has("out.r = r * r * r", "cube");
+    has("out.r = pow(g, 3)", "cube");
+    has("out.r = pow(g, 0.8)", "pow_uniform");
+    has("out.r = r * g + b", "fma");
+    has("out.r = r * g - b", "fms");
+    has("out.r = r - g * b", "fnma");
+    has("out.r = r < g ? b : a", "select_less");
+    has("out.r = 0.2 * r + 0.3 * g + 0.5 * b + 0.1", "linear3");
+    has("out.rgb = mat3(1, 2, 3, 4, 5, 6, 7, 8, 9) * rgb + vec3(1, 2, 3)", "matrix3");
+    const std::string hue = ops("let c = hsv(rgb)\nc.h += 20\nout.rgb = rgb(c)");
+    CHECK(hue.find("to_hexcone") != std::string::npos);
+    CHECK(hue.find("from_hexcone") != std::string::npos);
+    CHECK(compile(good_rule("let c = hsv(rgb)\nc.h += 20\nout.rgb = rgb(c)"))->instructions().size() == 3);
+    engine::CompileOptions from_srgb;
+    from_srgb.in_space = from_srgb.out_space = "srgb";
+    CHECK(compile(good_rule("out.r = r * 2"), from_srgb)->printed().find("mirrored_segment") != std::string::npos);
+}
+
+TEST_CASE("fused or not, the results are the same to rounding, at the limits, too", "[engine]") {
+    const char* rules[] = {
+        "out.rgb = vec3(r <= 0.04045 ? r / 12.92 : pow((r + 0.055) / 1.055, 2.4), g < 0.25 ? g : 2 * pow(g, 0.5) - 0.75, b >= 0.5 ? pow(b, 2.5) : 0.3 * b)",
+        "let c = hsv(rgb)\nc.h += 20\nc.s *= 0.8\nout.rgb = rgb(c)",
+        "out.rgb = mix(rgb, rgb.gbr, smoothstep(0.1, 0.6, rgb)) * rgb - rgb.bgr",
+        "out.rgb = clamp(mat3(0.5, 0.25, 0.25, 0.1, 0.8, 0.1, -0.5, 1, 0.5) * rgb + 0.125, 0, 1)",
+    };
+    std::vector<Colour> colours;
+    for (const float r : {-0.5f, 0.0f, 0.04045f, std::nextafterf(0.04045f, 1), 0.25f, 0.5f, 1.0f, 3.0f, infinity, not_a_number})
+        for (const float g : {-1.0f, std::nextafterf(0.25f, 0), 0.25f, 0.7f, not_a_number})
+            for (const float b : {0.0f, std::nextafterf(0.5f, 0), 0.5f, 2.0f})
+                colours.push_back({r, g, b, 1});
+    for (const char* text : rules) {
+        const lang::Rule rule = good_rule(text);
+        const auto fused = run(rule, colours);
+        const auto plain = run(rule, colours, {}, true, false);
+        for (std::size_t i = 0; i < colours.size(); ++i)
+            for (std::size_t c = 0; c < 4; ++c) {
+                INFO(text << " of " << colours[i][0] << " " << colours[i][1] << " " << colours[i][2] << ": " << fused[i][c] << " " << plain[i][c]);
+                CHECK(((std::isnan(fused[i][c]) && std::isnan(plain[i][c])) || fused[i][c] == Approx(plain[i][c]).epsilon(2e-6).margin(2e-6)));
+            }
     }
-    in.assign(1024, 0);
-    in[0] = 200;
-    in[1] = -200;
-    in[2] = -140; // a subnormal result
-    through(Op::exp2);
-    CHECK(out[0] == infinity);
-    CHECK(out[1] == 0);
-    CHECK(out[2] == std::exp2(-140.0f));
 }

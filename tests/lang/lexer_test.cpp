@@ -72,7 +72,7 @@ TEST_CASE("statements end at a line end or ; and go on inside brackets and after
     CHECK(tree_of("c.v *= 2\n\n// only a comment\n") == "assign c.v *= 2\n");
     CHECK(tree_of("param p = -0.5 in -1 .. 1 step 0.25 \"how\"") == "param p (- 0.5) (- 1) 1 0.25 \"how\"\n");
     CHECK(tree_of("preset \"One\" a = 1, b = -2") == "preset a=1 b=(- 2) \"One\"\n");
-    CHECK(tree_of("proof \"greys\" : neutral < 1e-4") == "proof neutral 0.0001 \"greys\"\n");
+    CHECK(tree_of("proof \"greys\" : neutral < 1e-4") == "proof (< neutral 0.0001) \"greys\"\n");
     CHECK(tree_of("working rec709-linear // c") == "working rec709-linear\n");
 }
 

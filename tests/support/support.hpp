@@ -45,11 +45,12 @@ using Colour = std::array<float, 4>;
 
 /// What the engine makes of colours, in the rule's own space.
 inline std::vector<Colour> run(const lang::Rule& rule, const std::vector<Colour>& in, std::vector<double> values = {},
-                               bool rewrite = true) {
+                               bool rewrite = true, bool fuse = true) {
     if (values.empty())
         values = defaults(rule);
     engine::CompileOptions options;
     options.rewrite = rewrite;
+    options.fuse = fuse;
     const engine::ProgramPtr program = engine::compile(rule, options);
     std::array<std::vector<float>, 4> planes, results;
     for (std::size_t c = 0; c < 4; ++c) {
@@ -59,7 +60,7 @@ inline std::vector<Colour> run(const lang::Rule& rule, const std::vector<Colour>
     }
     float* const outputs[4] = {results[0].data(), results[1].data(), results[2].data(), results[3].data()};
     const engine::Source source{static_cast<int>(in.size()), 1, {planes[0].data(), planes[1].data(), planes[2].data(), planes[3].data()}};
-    REQUIRE(engine::run(*program, source, values, outputs));
+    REQUIRE(engine::run(*program, source, values, std::span<float* const>(outputs)));
     std::vector<Colour> out;
     for (std::size_t i = 0; i < in.size(); ++i)
         out.push_back({results[0][i], results[1][i], results[2][i], results[3][i]});

@@ -55,27 +55,11 @@ Triple to_rgb(const Triple& hsv) {
 }
 
 NodeTriple lower_from_rgb(ir::Graph& g, const NodeTriple& rgb) {
-    const auto [red, green, blue] = rgb;
-    const ir::NodeId zero = g.constant(0);
-    const ir::NodeId largest = g.max(g.max(red, green), blue);
-    const ir::NodeId smallest = g.min(g.min(red, green), blue);
-    const ir::NodeId spread = g.sub(largest, smallest);
-    const ir::NodeId neutral = g.equal(spread, zero);
-    const ir::NodeId is_small = g.less(g.make(ir::Op::abs, largest), g.constant(hsv_tiny));
-    const ir::NodeId safe = g.select(is_small, g.constant(hsv_tiny), largest);
-    // The sextant of the largest channel: differences to the other two over the spread.
-    const ir::NodeId red_leads = g.equal(red, largest);
-    const ir::NodeId green_leads = g.equal(green, largest);
-    const ir::NodeId difference = g.select(red_leads, g.sub(green, blue),
-                                           g.select(green_leads, g.sub(blue, red), g.sub(red, green)));
-    const ir::NodeId start = g.select(red_leads, zero, g.select(green_leads, g.constant(120), g.constant(240)));
-    const ir::NodeId turn = g.mul(g.constant(60), g.div(difference, spread));
-    const ir::NodeId angle = g.add(start, turn);
-    const ir::NodeId wrapped = g.select(g.less(angle, zero), g.add(angle, g.constant(360)), angle);
-    const ir::NodeId hue = g.select(neutral, zero, wrapped);
-    if (g[hue].op == ir::Op::select) // a constant hue could be anybody's
+    const auto [r, gr, b] = rgb;
+    const ir::NodeId hue = g.make(ir::Op::hexcone_h, r, gr, b);
+    if (g[hue].op == ir::Op::hexcone_h) // a constant hue could be anybody's
         g.remember_origin(hue, rgb);
-    return {hue, g.select(neutral, zero, g.div(spread, safe)), g.select(neutral, largest, safe)};
+    return {hue, g.make(ir::Op::hexcone_s, r, gr, b), g.make(ir::Op::hexcone_v, r, gr, b)};
 }
 
 /// The way back where the hue is still that of a known colour: its channels' places between the smallest and
@@ -103,27 +87,12 @@ NodeTriple lower_with_hue_of(ir::Graph& g, const NodeTriple& rgb, ir::NodeId sat
     return result;
 }
 
-/// Each channel is v - v s k with k a clamped tent of the hue: branch-free, good for vectors.
 NodeTriple lower_to_rgb(ir::Graph& g, const NodeTriple& hsv) {
     const auto [hue, saturation, value] = hsv;
     if (const auto* origin = g.origin(hue))
         return lower_with_hue_of(g, NodeTriple(*origin), saturation, value);
-    const ir::NodeId chroma = g.mul(value, saturation);
-    const ir::NodeId turns = g.mul(hue, g.constant(1.0 / 360));
-    NodeTriple rgb{};
-    for (int channel = 0; channel < 3; ++channel) {
-        constexpr double offset[3] = {0, 240, 120}; // degrees that bring this channel's own hue to 0
-        // hue is wrapped before the offset is added, so that small angles keep their digits
-        const ir::NodeId wrapped = g.sub(hue, g.mul(g.constant(360), g.make(ir::Op::floor, turns)));
-        const ir::NodeId shifted = g.add(wrapped, g.constant(offset[channel]));
-        const ir::NodeId over = g.less_equal(g.constant(360), shifted);
-        const ir::NodeId own = g.select(over, g.sub(shifted, g.constant(360)), shifted);
-        const ir::NodeId away = g.min(own, g.sub(g.constant(360), own)); // 0..180 from the channel's hue
-        const ir::NodeId ramp = g.mul(g.sub(away, g.constant(60)), g.constant(1.0 / 60));
-        const ir::NodeId tent = g.min(g.max(ramp, g.constant(0)), g.constant(1));
-        rgb[channel] = g.sub(value, g.mul(chroma, tent));
-    }
-    return rgb;
+    return {g.make(ir::Op::hexcone_r, hue, saturation, value), g.make(ir::Op::hexcone_g, hue, saturation, value),
+            g.make(ir::Op::hexcone_b, hue, saturation, value)};
 }
 
 } // namespace

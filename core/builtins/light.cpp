@@ -1,0 +1,89 @@
+#include "builtins/row.hpp"
+
+namespace kasuri::builtins {
+namespace {
+
+constexpr colour::Triple weights = colour::rec709_luminance_weights;
+
+double weighted(const double* c) { return weights[0] * c[0] + weights[1] * c[1] + weights[2] * c[2]; }
+NodeId weighted(Graph& g, const NodeId* c) {
+    return g.add(g.add(g.mul(g.constant(weights[0]), c[0]), g.mul(g.constant(weights[1]), c[1])), g.mul(g.constant(weights[2]), c[2]));
+}
+
+constexpr std::string_view luminance_source = "ITU-R BT.709-6, item 3.2 (weights), of linear light (CIE 15:2018, Y)";
+
+} // namespace
+
+std::vector<Builtin> light() {
+    Rows table;
+    const lang::Slot colour_slot = exactly(vec3_type), number = exactly(float_type);
+    Builtin& luminance = table.add("luminance", {"colour"},
+        "Luminance Y of a colour of the working space: the weighted sum of its linear light. A display-encoded working "
+        "space is decoded first.", luminance_source, {{{1, 1, 1}, 1}, {{0, 1, 0}, 0.7152}});
+    luminance.form = Form::of_space;
+    luminance.takes = {colour_slot};
+    luminance.gives = number;
+    luminance.space_reference = [](const colour::Space& space, const double* const* x, double* r) {
+        const auto decode = transfer_of(space).decode;
+        const double linear[3] = {decode(x[0][0]), decode(x[0][1]), decode(x[0][2])};
+        *r = weighted(linear);
+    };
+    luminance.space_lowering = [](Graph& g, const colour::Space& space, const NodeId* const* x, NodeId* r) {
+        const auto decode = transfer_of(space).lower_decode;
+        const NodeId linear[3] = {decode(g, x[0][0]), decode(g, x[0][1]), decode(g, x[0][2])};
+        *r = weighted(g, linear);
+    };
+
+    Builtin& with_luminance = table.add("with_luminance", {"colour", "y"},
+        "The colour scaled, in linear light, to the luminance y. Where its own luminance is 0 or negative, light is added to "
+        "all three channels alike instead, so black becomes the grey of that luminance.", "own definition, as its line says",
+        {{{0.5, 0.5, 0.5, 0.25}, 0.25}, {{0, 0, 0, 0.5}, 0.5}});
+    with_luminance.form = Form::of_space;
+    with_luminance.takes = {colour_slot, number};
+    with_luminance.gives = colour_slot;
+    with_luminance.tolerance = 2e-5;
+    with_luminance.space_reference = [](const colour::Space& space, const double* const* x, double* r) {
+        const colour::Transfer& transfer = transfer_of(space);
+        double linear[3];
+        for (int i = 0; i < 3; ++i)
+            linear[i] = transfer.decode(x[0][i]);
+        const double own = weighted(linear);
+        for (int i = 0; i < 3; ++i)
+            r[i] = transfer.encode(own <= 0 ? linear[i] + (*x[1] - own) : linear[i] * (*x[1] / own));
+    };
+    with_luminance.space_lowering = [](Graph& g, const colour::Space& space, const NodeId* const* x, NodeId* r) {
+        const colour::Transfer& transfer = transfer_of(space);
+        NodeId linear[3];
+        for (int i = 0; i < 3; ++i)
+            linear[i] = transfer.lower_decode(g, x[0][i]);
+        const NodeId own = weighted(g, linear);
+        const NodeId dark = g.less_equal(own, g.constant(0));
+        const NodeId factor = g.div(*x[1], own), missing = g.sub(*x[1], own);
+        for (int i = 0; i < 3; ++i)
+            r[i] = transfer.lower_encode(g, g.select(dark, g.add(linear[i], missing), g.mul(linear[i], factor)));
+    };
+
+    table.typed("luma", {"colour"}, {colour_slot}, number,
+        "Luma Y': the same weights on the numbers as they are, which is right for display-encoded ones.", "ITU-R BT.709-6, item 3.2",
+        {{{1, 0, 0}, 0.2126}, {{1, 1, 1}, 1}},
+        [](Shape, const double* const* x, double* r) { *r = weighted(x[0]); },
+        [](Graph& g, Shape, const NodeId* const* x, NodeId* r) { *r = weighted(g, x[0]); });
+    table.typed("average", {"colour"}, {colour_slot}, number, "(r + g + b) / 3.", "by definition", {{{1, 2, 6}, 3}},
+        [](Shape, const double* const* x, double* r) { *r = (x[0][0] + x[0][1] + x[0][2]) / 3; },
+        [](Graph& g, Shape, const NodeId* const* x, NodeId* r) {
+            *r = g.mul(g.add(g.add(x[0][0], x[0][1]), x[0][2]), g.constant(1.0 / 3));
+        });
+    table.typed("mono", {"colour", "weights"}, {colour_slot, colour_slot}, number,
+        "Weighted sum of the channels, the weights divided by their sum, so that greys stay: mono(rgb, vec3(3, 6, 1)).", "by definition",
+        {{{1, 2, 5, 1, 2, 1}, 2.5}, {{1, 2, 5, 0, 0, 7}, 5}},
+        [](Shape, const double* const* x, double* r) {
+            *r = (x[0][0] * x[1][0] + x[0][1] * x[1][1] + x[0][2] * x[1][2]) / (x[1][0] + x[1][1] + x[1][2]);
+        },
+        [](Graph& g, Shape, const NodeId* const* x, NodeId* r) {
+            const NodeId by = g.div(g.constant(1), g.add(g.add(x[1][0], x[1][1]), x[1][2]));
+            *r = g.add(g.add(g.mul(g.mul(x[1][0], by), x[0][0]), g.mul(g.mul(x[1][1], by), x[0][1])), g.mul(g.mul(x[1][2], by), x[0][2]));
+        }).tolerance = 2e-2; // weights that nearly cancel magnify rounding without bound
+    return std::move(table.rows);
+}
+
+} // namespace kasuri::builtins

@@ -1,0 +1,379 @@
+#include "engine/schedule.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <optional>
+
+namespace kasuri::engine {
+
+using ir::Op;
+using Id = std::uint32_t;
+
+namespace {
+
+/// The pixel and the uniform operand of an operation of two, whichever way round.
+struct Split {
+    Id pixel, uniform;
+};
+std::optional<Split> split(const Schedule& s, Id id) {
+    const Id a = s[id].args[0], b = s[id].args[1];
+    if (s.per_pixel(a) == s.per_pixel(b))
+        return std::nullopt;
+    return s.per_pixel(a) ? Split{a, b} : Split{b, a};
+}
+
+/// `id` as ((x + p) k + o), each part optional. Inner operations must have no other use.
+struct Affine {
+    Id x, p, k, o;
+};
+Affine affine(Schedule& s, Id id, Id stop) {
+    Affine result{id, 0, 0, 0};
+    Id at = id;
+    std::optional<Id> p, k, o;
+    const auto may_enter = [&](Id i) { return i != stop && s.per_pixel(i) && s.single(i); };
+    if (may_enter(at) && s.is(at, Op::sub) && s.per_pixel(s[at].args[0]) && !s.per_pixel(s[at].args[1])) {
+        o = s.uniform(Op::neg, s[at].args[1], 0);
+        at = s[at].args[0];
+    } else if (may_enter(at) && s.is(at, Op::add))
+        if (const auto parts = split(s, at)) {
+            o = parts->uniform;
+            at = parts->pixel;
+        }
+    if (may_enter(at) && s.is(at, Op::mul))
+        if (const auto parts = split(s, at)) {
+            k = parts->uniform;
+            at = parts->pixel;
+        }
+    if (k && may_enter(at)) {
+        if (s.is(at, Op::sub) && s.per_pixel(s[at].args[0]) && !s.per_pixel(s[at].args[1])) {
+            p = s.uniform(Op::neg, s[at].args[1], 0);
+            at = s[at].args[0];
+        } else if (s.is(at, Op::add))
+            if (const auto parts = split(s, at)) {
+                p = parts->uniform;
+                at = parts->pixel;
+            }
+    }
+    result.x = at;
+    result.p = p ? *p : s.constant(0);
+    result.k = k ? *k : s.constant(1);
+    result.o = o ? *o : s.constant(0);
+    return result;
+}
+
+/// x <= limit ? straight : curved, in any of the ways to write it.
+struct Branch {
+    Id x, limit, low, high;
+};
+std::optional<Branch> branch(Schedule& s, Id id) {
+    if (!s.is(id, Op::select) || !s.single(s[id].args[0]))
+        return std::nullopt;
+    const Item& condition = s[s[id].args[0]];
+    const Id a = condition.args[0], b = condition.args[1], yes = s[id].args[1], no = s[id].args[2];
+    // The next float towards 0 or away from it turns < into <=, for limits known now.
+    const auto below = [&](Id limit) {
+        return s.constant(static_cast<double>(std::nextafterf(static_cast<float>(s[limit].value), -INFINITY)));
+    };
+    if (condition.op == Op::less_equal && s.per_pixel(a) && !s.per_pixel(b))
+        return Branch{a, b, yes, no};
+    if (condition.op == Op::less && !s.per_pixel(a) && s.per_pixel(b))
+        return Branch{b, a, no, yes};
+    if (condition.op == Op::less && s.per_pixel(a) && s.is(b, Op::constant))
+        return Branch{a, below(b), yes, no};
+    if (condition.op == Op::less_equal && s.is(a, Op::constant) && s.per_pixel(b))
+        return Branch{b, below(a), no, yes};
+    return std::nullopt;
+}
+
+bool power_segment(Schedule& s, Id id) {
+    const std::optional<Branch> found = branch(s, id);
+    if (!found || !s.per_pixel(found->low) || !s.per_pixel(found->high))
+        return false;
+    Id high = found->high;
+    // g ( )^e + c around the power
+    std::optional<Id> g, c;
+    if (s.single(high) && s.is(high, Op::sub) && s.per_pixel(s[high].args[0]) && !s.per_pixel(s[high].args[1])) {
+        c = s[high].args[1];
+        const Id inner = s[high].args[0];
+        if (!s.single(inner) || !(s.is(inner, Op::mul) || s.is(inner, Op::pow)))
+            return false;
+        c = s.uniform(Op::neg, *c, 0);
+        high = inner;
+    } else if (s.single(high) && s.is(high, Op::add)) {
+        if (const auto parts = split(s, high)) {
+            c = parts->uniform;
+            high = parts->pixel;
+        }
+    }
+    if (s.single(high) && s.is(high, Op::mul))
+        if (const auto parts = split(s, high)) {
+            g = parts->uniform;
+            high = parts->pixel;
+        }
+    if (!s.single(high) || !s.is(high, Op::pow) || s.per_pixel(s[high].args[1]))
+        return false;
+    const Affine inner = affine(s, s[high].args[0], found->x);
+    const Affine straight = affine(s, found->low, found->x);
+    if (inner.x != found->x || straight.x != found->x || !s.is_constant(straight.p, 0))
+        return false;
+    const Id args[] = {found->x, found->limit, straight.k, straight.o, inner.p, inner.k, inner.o, s[high].args[1],
+                       g ? *g : s.constant(1), c ? *c : s.constant(0)};
+    s.rewrite(id, Op::power_segment, args);
+    return true;
+}
+
+bool mirrored_segment(Schedule& s, Id id) {
+    if (!s.is(id, Op::select))
+        return false;
+    const Id condition = s[id].args[0], minus = s[id].args[1], plus = s[id].args[2];
+    if (!s.single(condition) || !s.is(condition, Op::less) || !s.is_constant(s[condition].args[1], 0) || !s.is(minus, Op::neg) ||
+        s[minus].args[0] != plus || !s.is(plus, Op::power_segment) || s[plus].uses != 2 || !s.single(minus))
+        return false;
+    const Id x = s[condition].args[0];
+    const Id size = s[plus].args[0];
+    if (!s.is(size, Op::abs) || s[size].args[0] != x)
+        return false;
+    std::array<Id, 10> args{};
+    std::copy_n(s[plus].args.begin(), 10, args.begin());
+    args[0] = x;
+    s.rewrite(id, Op::mirrored_segment, args);
+    return true;
+}
+
+bool pow_uniform(Schedule& s, Id id) {
+    if (!s.is(id, Op::pow) || s.per_pixel(s[id].args[1]))
+        return false;
+    const Id args[] = {s[id].args[0], s[id].args[1]};
+    s.rewrite(id, Op::pow_uniform, args);
+    return true;
+}
+
+bool cube(Schedule& s, Id id) {
+    if (!s.is(id, Op::mul))
+        return false;
+    for (const std::size_t side : {0u, 1u}) {
+        const Id square = s[id].args[side], x = s[id].args[1 - side];
+        if (s.single(square) && s.is(square, Op::mul) && s[square].args[0] == x && s[square].args[1] == x) {
+            const Id args[] = {x};
+            s.rewrite(id, Op::cube, args);
+            return true;
+        }
+    }
+    return false;
+}
+
+/// min(max(x, low), high); two uses of the clamp itself do not matter, of the max they do.
+bool clamp(Schedule& s, Id id) {
+    if (!s.is(id, Op::min))
+        return false;
+    for (const std::size_t side : {0u, 1u}) {
+        const Id inner = s[id].args[side], high = s[id].args[1 - side];
+        if (!s.is(inner, Op::max) || !s.single(inner))
+            continue;
+        const Id args[] = {s[inner].args[0], s[inner].args[1], high};
+        s.rewrite(id, Op::clamp, args);
+        return true;
+    }
+    return false;
+}
+
+/// t t (3 - 2 t) with t = clamp((x - low) scale, 0, 1)
+bool smooth(Schedule& s, Id id) {
+    if (!s.is(id, Op::mul))
+        return false;
+    const Id square = s[id].args[0], rest = s[id].args[1];
+    if (!s.single(square) || !s.is(square, Op::mul) || !s.single(rest) || !s.is(rest, Op::sub) || !s.is_constant(s[rest].args[0], 3))
+        return false;
+    const Id t = s[square].args[0], twice = s[rest].args[1];
+    if (s[square].args[1] != t || !s.is(twice, Op::mul) || !s.single(twice) || s[t].uses != 3 || !s.is(t, Op::clamp) ||
+        !(s.is_constant(s[twice].args[0], 2) && s[twice].args[1] == t) || !s.is_constant(s[t].args[1], 0) || !s.is_constant(s[t].args[2], 1))
+        return false;
+    const Id share = s[t].args[0];
+    if (!s.single(share) || !s.is(share, Op::mul))
+        return false;
+    const auto parts = split(s, share);
+    if (!parts || !s.single(parts->pixel) || !s.is(parts->pixel, Op::sub) || !s.per_pixel(s[parts->pixel].args[0]))
+        return false;
+    const Id args[] = {s[parts->pixel].args[0], s[parts->pixel].args[1], parts->uniform};
+    s.rewrite(id, Op::smooth, args);
+    return true;
+}
+
+/// x (1 - share) + y share
+bool mix(Schedule& s, Id id) {
+    if (!s.is(id, Op::add))
+        return false;
+    for (const std::size_t side : {0u, 1u}) {
+        const Id first = s[id].args[side], second = s[id].args[1 - side];
+        if (!s.is(first, Op::mul) || !s.is(second, Op::mul) || !s.single(first) || !s.single(second) || !s.per_pixel(first) ||
+            !s.per_pixel(second))
+            continue;
+        for (const std::size_t i : {0u, 1u}) {
+            const Id rest = s[first].args[i], x = s[first].args[1 - i];
+            if (!s.is(rest, Op::sub) || !s.is_constant(s[rest].args[0], 1))
+                continue;
+            const Id share = s[rest].args[1];
+            for (const std::size_t j : {0u, 1u})
+                if (s[second].args[j] == share) {
+                    const Id args[] = {x, s[second].args[1 - j], share};
+                    s.rewrite(id, Op::mix, args);
+                    return true;
+                }
+        }
+    }
+    return false;
+}
+
+/// a x + b y + c z [+ d] of three different pixel values
+bool linear3(Schedule& s, Id id) {
+    if (!s.is(id, Op::add))
+        return false;
+    std::vector<std::pair<Id, std::optional<Id>>> terms; // pixel, weight; none is 1
+    int weighted = 0;
+    std::optional<Id> offset;
+    std::vector<Id> open = {id};
+    while (!open.empty()) {
+        const Id at = open.back();
+        open.pop_back();
+        if (!s.per_pixel(at)) {
+            if (offset)
+                return false;
+            offset = at;
+        } else if (s.is(at, Op::add) && (at == id || s.single(at))) {
+            open.push_back(s[at].args[0]);
+            open.push_back(s[at].args[1]);
+        } else {
+            const auto parts = s.is(at, Op::mul) && s.single(at) ? split(s, at) : std::nullopt;
+            if (!parts && s.is(at, Op::mul) && s.single(at))
+                return false; // a product of two pixel values is better off in a multiply-add
+            weighted += parts ? 1 : 0;
+            terms.emplace_back(parts ? parts->pixel : at, parts ? std::optional<Id>(parts->uniform) : std::nullopt);
+        }
+        if (terms.size() > 3)
+            return false;
+    }
+    std::sort(terms.begin(), terms.end());
+    if (terms.size() != 3 || weighted == 0 || terms[0].first == terms[1].first || terms[1].first == terms[2].first)
+        return false;
+    const auto weight = [&](std::size_t k) { return terms[k].second ? *terms[k].second : s.constant(1); };
+    const Id args[] = {terms[0].first, terms[1].first, terms[2].first, weight(0), weight(1), weight(2),
+                       offset ? *offset : s.constant(0)};
+    s.rewrite(id, Op::linear3, args);
+    return true;
+}
+
+bool multiply_add(Schedule& s, Id id) {
+    const bool sum = s.is(id, Op::add);
+    if (!sum && !s.is(id, Op::sub))
+        return false;
+    for (const std::size_t side : {0u, 1u}) {
+        const Id product = s[id].args[side], other = s[id].args[1 - side];
+        if (!s.is(product, Op::mul) || !s.per_pixel(product) || !s.single(product))
+            continue;
+        const Id args[] = {s[product].args[0], s[product].args[1], other};
+        s.rewrite(id, sum ? Op::fma : side == 0 ? Op::fms : Op::fnma, args);
+        return true;
+    }
+    return false;
+}
+
+bool compared_choice(Schedule& s, Id id) {
+    if (!s.is(id, Op::select) || !s.single(s[id].args[0]))
+        return false;
+    const Item& condition = s[s[id].args[0]];
+    const Op op = condition.op == Op::less         ? Op::select_less
+                  : condition.op == Op::less_equal ? Op::select_less_equal
+                  : condition.op == Op::equal      ? Op::select_equal
+                                                   : Op::select;
+    if (op == Op::select)
+        return false;
+    const Id args[] = {condition.args[0], condition.args[1], s[id].args[1], s[id].args[2]};
+    s.rewrite(id, op, args);
+    return true;
+}
+
+constexpr Fusion table[] = {
+    {"x <= limit ? m x + n : g ((x + p) k + o)^e + c", power_segment},
+    {"x < 0 ? -f(|x|) : f(|x|)", mirrored_segment},
+    {"min(max(x, low), high)", clamp},
+    {"t t (3 - 2 t), t = clamp((x - low) scale, 0, 1)", smooth},
+    {"x (1 - share) + y share", mix},
+    {"a x + b y + c z + d", linear3},
+    {"x x x", cube},
+    {"x y + z, x y - z, z - x y", multiply_add},
+    {"pow(x, uniform)", pow_uniform},
+    {"x < y ? a : b", compared_choice},
+};
+
+/// Results that one instruction can make together: items of `ops` with the same operands.
+void join(Schedule& s, std::span<const Op, 3> ops, Op together) {
+    for (Id id = 0; id < s.items.size(); ++id) {
+        if (s[id].uses == 0 || s[id].joint || std::find(ops.begin(), ops.end(), s[id].op) == ops.end())
+            continue;
+        // In the order of ops; what nobody needs is computed into a spare register.
+        std::array<Id, 3> found{};
+        int count = 0;
+        for (std::size_t k = 0; k < 3; ++k)
+            for (Id other = id; other < s.items.size(); ++other)
+                if (s[other].uses > 0 && !s[other].joint && s[other].op == ops[k] &&
+                    std::equal(s[id].args.begin(), s[id].args.begin() + 3, s[other].args.begin())) {
+                    found[k] = other + 1;
+                    ++count;
+                    break;
+                }
+        if (count < 2)
+            continue;
+        s[id].leader = id;
+        for (std::size_t k = 0; k < 3; ++k)
+            if (found[k] != 0) {
+                s[found[k] - 1].joint = true;
+                s[found[k] - 1].leader = id;
+            }
+        s[id].slot = static_cast<std::uint32_t>(together);
+        s[id].joined = {found[1], found[2]};
+        s[id].value = found[0]; // place of the first result, plus 1
+    }
+}
+
+/// Three linear3 of the same x, y, z are a matrix. Uniform operands stand before all pixel work, so the first of
+/// them can do it for all.
+void join_matrices(Schedule& s) {
+    for (Id id = 0; id < s.items.size(); ++id) {
+        if (s[id].uses == 0 || s[id].joint || s[id].op != Op::linear3)
+            continue;
+        std::array<Id, 3> found = {id, 0, 0};
+        std::size_t count = 1;
+        for (Id other = id + 1; other < s.items.size() && count < 3; ++other)
+            if (s[other].uses > 0 && !s[other].joint && s[other].op == Op::linear3 &&
+                std::equal(s[id].args.begin(), s[id].args.begin() + 3, s[other].args.begin()))
+                found[count++] = other;
+        if (count < 3)
+            continue;
+        for (const Id member : found) {
+            s[member].joint = true;
+            s[member].leader = id;
+        }
+        s[id].slot = static_cast<std::uint32_t>(Op::matrix3);
+        s[id].value = id + 1;
+        s[id].joined = {found[1] + 1, found[2] + 1};
+    }
+}
+
+} // namespace
+
+std::span<const Fusion> fusions() { return table; }
+
+void fuse(Schedule& schedule) {
+    for (const Fusion& fusion : table)
+        // From the outside in: the largest shape first.
+        for (std::size_t id = schedule.items.size(); id-- > 0;)
+            if (schedule.items[id].uses > 0 && schedule.items[id].rate == ir::Rate::pixel)
+                fusion.apply(schedule, static_cast<Id>(id));
+    constexpr Op to[] = {Op::hexcone_h, Op::hexcone_s, Op::hexcone_v};
+    constexpr Op from[] = {Op::hexcone_r, Op::hexcone_g, Op::hexcone_b};
+    join(schedule, to, Op::to_hexcone);
+    join(schedule, from, Op::from_hexcone);
+    join_matrices(schedule);
+}
+
+} // namespace kasuri::engine

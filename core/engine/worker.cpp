@@ -1,0 +1,205 @@
+#include "engine/worker.hpp"
+
+#include <algorithm>
+#include <cstring>
+
+namespace kasuri::engine {
+
+using ir::Input;
+
+namespace {
+
+constexpr std::size_t every_lane = ~std::size_t{0};
+
+template <class View>
+bool gapless(const View& view, int width) {
+    return view.sample == Sample::float32 && view.pixel_stride == 1 && (view.row_stride == 0 || view.row_stride == width);
+}
+
+} // namespace
+
+TileJob::TileJob(const Pass& pass, const Source& source, std::span<const PlaneView> inputs, std::span<const Region> origins,
+                 std::span<const double> uniforms, std::span<const PlaneSink> outputs, const Region& region)
+    : pass_(pass), width_(source.width), height_(source.height), inputs_(inputs), origins_(origins), outputs_(outputs),
+      region_(region) {
+    std::size_t written = 0;
+    for (const PlaneSink& sink : outputs)
+        if (sink.data) {
+            flat_ = flat_ && gapless(sink, region.width());
+            written += region.pixels() * sizeof(float);
+        }
+    for (std::uint32_t slot = 0; slot < inputs.size(); ++slot)
+        if (pass.reads[slot] && inputs[slot].data)
+            flat_ = flat_ && origins[slot] == region && gapless(inputs[slot], region.width());
+    constexpr std::size_t cached = std::size_t{4} << 20;
+    stream_ = written > cached;
+    uniforms_.reserve(uniforms.size() * widest_vector);
+    for (const double value : uniforms)
+        uniforms_.insert(uniforms_.end(), widest_vector, static_cast<float>(value));
+    for (const Instruction& instruction : pass.instructions)
+        kernels_.push_back(kernel(instruction.op));
+}
+
+Worker::Worker(const TileJob& job)
+    : job_(job), registers_(job.pass_.registers * tile_pixels), copies_(job.inputs_.size()), bound_(job.inputs_.size()) {
+    const Pass& pass = job.pass_;
+    for (std::uint32_t slot = 0; slot < pass.reads.size(); ++slot)
+        if (pass.reads[slot]) {
+            slots_.push_back(slot);
+            copies_[slot].resize(tile_pixels);
+            if (!job.inputs_[slot].data && slot == static_cast<std::uint32_t>(Input::a))
+                std::fill(copies_[slot].begin(), copies_[slot].end(), 1.0f);
+        }
+    for (std::uint32_t i = 0; i < pass.instructions.size(); ++i) {
+        const Instruction& instruction = pass.instructions[i];
+        const ir::OpRow& facts = ir::row(instruction.op);
+        KernelCall call;
+        for (std::size_t k = 0; k < static_cast<std::size_t>(facts.results); ++k)
+            call.targets[k] = registers_.data() + instruction.targets[k] * tile_pixels;
+        for (std::uint32_t k = 0; k < static_cast<std::uint32_t>(facts.arity); ++k) {
+            call.args[k] = operand(instruction.args[k]);
+            if (instruction.args[k].place == Operand::Place::input)
+                patches_.push_back({i, k, instruction.args[k].index});
+        }
+        calls_.push_back(call);
+    }
+}
+
+KernelOperand Worker::operand(const Operand& where) {
+    switch (where.place) {
+    case Operand::Place::reg: return {registers_.data() + where.index * tile_pixels, every_lane};
+    case Operand::Place::uniform: return {job_.uniforms_.data() + where.index * widest_vector, 0};
+    case Operand::Place::input: return {bound_[where.index], every_lane};
+    case Operand::Place::none: break;
+    }
+    return {};
+}
+
+std::size_t Worker::tile(std::size_t index) {
+    const Region& region = job_.region_;
+    std::size_t first = 0, count = 0; // in the region, as if it had no rows
+    if (job_.flat_) {
+        first = index * tile_pixels;
+        count = std::min(tile_pixels, region.pixels() - first);
+    } else {
+        const std::size_t per_row = job_.tiles_per_row(), width = static_cast<std::size_t>(region.width());
+        const std::size_t column = index % per_row * tile_pixels;
+        first = index / per_row * width + column;
+        count = std::min(tile_pixels, width - column);
+    }
+    const auto wide = static_cast<std::size_t>(region.width());
+    const int x = region.x0 + static_cast<int>(first % wide), y = region.y0 + static_cast<int>(first / wide);
+    const std::size_t padded = (count + widest_vector - 1) / widest_vector * widest_vector;
+    for (const std::uint32_t slot : slots_)
+        bind(slot, x, y, first, count, padded);
+    for (const Patch& patch : patches_)
+        calls_[patch.call].args[patch.arg].data = bound_[patch.slot];
+    for (std::size_t i = 0; i < calls_.size(); ++i)
+        job_.kernels_[i](calls_[i], padded);
+    for (std::size_t i = 0; i < job_.outputs_.size(); ++i)
+        if (job_.outputs_[i].data)
+            store(i, x, y, first, count);
+    return count;
+}
+
+void Worker::bind(std::uint32_t slot, int x, int y, std::size_t first, std::size_t count, std::size_t padded) {
+    std::vector<float>& copy = copies_[slot];
+    if (slot >= static_cast<std::uint32_t>(Input::pixel_x) && slot < ir::input_count) {
+        bind_position(slot, x, y, count, padded);
+        return;
+    }
+    const PlaneView& view = job_.inputs_[slot];
+    if (!view.data) { // alpha 1, or a further picture that nobody brought
+        bound_[slot] = copy.data();
+        return;
+    }
+    const Region& origin = job_.origins_[slot];
+    const std::ptrdiff_t row = view.row_stride != 0 ? view.row_stride : static_cast<std::ptrdiff_t>(origin.width()) * view.pixel_stride;
+    const std::ptrdiff_t at = job_.flat_ ? static_cast<std::ptrdiff_t>(first)
+                                         : (y - origin.y0) * row + (x - origin.x0) * view.pixel_stride;
+    if (view.sample == Sample::float32 && view.pixel_stride == 1) {
+        const float* from = static_cast<const float*>(view.data) + at;
+        if (count == padded) {
+            bound_[slot] = from;
+            return;
+        }
+        std::copy_n(from, count, copy.begin()); // kernels must not read behind the end of the plane
+    } else if (view.sample == Sample::float32) {
+        const float* from = static_cast<const float*>(view.data) + at;
+        for (std::size_t i = 0; i < count; ++i)
+            copy[i] = from[static_cast<std::ptrdiff_t>(i) * view.pixel_stride];
+    } else {
+        const auto* from = static_cast<const std::uint16_t*>(view.data) + at;
+        std::uint16_t close[tile_pixels];
+        if (view.pixel_stride != 1) {
+            for (std::size_t i = 0; i < count; ++i)
+                close[i] = from[static_cast<std::ptrdiff_t>(i) * view.pixel_stride];
+            from = close;
+        }
+        kernels().from_half(from, copy.data(), count);
+    }
+    std::fill(copy.begin() + static_cast<std::ptrdiff_t>(count), copy.begin() + static_cast<std::ptrdiff_t>(padded), 0.0f);
+    bound_[slot] = copy.data();
+}
+
+void Worker::bind_position(std::uint32_t slot, int x, int y, std::size_t count, std::size_t padded) {
+    std::vector<float>& copy = copies_[slot];
+    const auto fill = [&](auto&& value) {
+        int column = x, row = y;
+        for (std::size_t i = 0; i < padded; ++i) {
+            copy[i] = static_cast<float>(value(column, row));
+            if (i + 1 < count && ++column == job_.region_.x1) {
+                column = job_.region_.x0;
+                ++row;
+            }
+        }
+    };
+    switch (static_cast<Input>(slot)) {
+    case Input::pixel_x: fill([](int column, int) { return static_cast<double>(column); }); break;
+    case Input::pixel_y: fill([](int, int row) { return static_cast<double>(row); }); break;
+    case Input::pos_x: fill([&](int column, int) { return (column + 0.5) / job_.width_; }); break;
+    case Input::pos_y: fill([&](int, int row) { return (row + 0.5) / job_.height_; }); break;
+    case Input::r:
+    case Input::g:
+    case Input::b:
+    case Input::a: break;
+    }
+    bound_[slot] = copy.data();
+}
+
+void Worker::store(std::size_t output, int x, int y, std::size_t first, std::size_t count) {
+    const PlaneSink& sink = job_.outputs_[output];
+    const KernelOperand from = operand(job_.pass_.outputs[output]);
+    std::array<float, tile_pixels> equal;
+    const float* values = from.data;
+    if (from.mask == 0) {
+        equal.fill(from.data[0]);
+        values = equal.data();
+    }
+    const std::ptrdiff_t row =
+        sink.row_stride != 0 ? sink.row_stride : static_cast<std::ptrdiff_t>(job_.region_.width()) * sink.pixel_stride;
+    const std::ptrdiff_t at = job_.flat_ ? static_cast<std::ptrdiff_t>(first)
+                                         : (y - job_.region_.y0) * row + (x - job_.region_.x0) * sink.pixel_stride;
+    if (sink.sample == Sample::float32) {
+        float* to = static_cast<float*>(sink.data) + at;
+        if (sink.pixel_stride != 1)
+            for (std::size_t i = 0; i < count; ++i)
+                to[static_cast<std::ptrdiff_t>(i) * sink.pixel_stride] = values[i];
+        else if (job_.stream_)
+            kernels().stream(values, to, count);
+        else
+            std::memcpy(to, values, count * sizeof(float));
+        return;
+    }
+    auto* to = static_cast<std::uint16_t*>(sink.data) + at;
+    if (sink.pixel_stride == 1) {
+        kernels().to_half(values, to, count);
+        return;
+    }
+    std::uint16_t close[tile_pixels];
+    kernels().to_half(values, close, count);
+    for (std::size_t i = 0; i < count; ++i)
+        to[static_cast<std::ptrdiff_t>(i) * sink.pixel_stride] = close[i];
+}
+
+} // namespace kasuri::engine

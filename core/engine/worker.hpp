@@ -1,0 +1,62 @@
+#pragma once
+#include "engine/evaluate.hpp"
+#include "engine/kernels.hpp"
+
+#include <span>
+#include <vector>
+
+namespace kasuri::engine {
+
+/// One pass over a region, cut into tiles: what all threads share.
+class TileJob {
+public:
+    /// `inputs` and `origins` per input slot: the plane and the part of the picture that it holds.
+    TileJob(const Pass& pass, const Source& source, std::span<const PlaneView> inputs, std::span<const Region> origins,
+            std::span<const double> uniforms, std::span<const PlaneSink> outputs, const Region& region);
+
+    std::size_t tiles() const { return flat_ ? (region_.pixels() + tile_pixels - 1) / tile_pixels
+                                             : tiles_per_row() * static_cast<std::size_t>(region_.height()); }
+
+private:
+    friend class Worker;
+    std::size_t tiles_per_row() const { return (static_cast<std::size_t>(region_.width()) + tile_pixels - 1) / tile_pixels; }
+
+    const Pass& pass_;
+    int width_, height_; ///< of the picture
+    std::span<const PlaneView> inputs_;
+    std::span<const Region> origins_;
+    std::span<const PlaneSink> outputs_;
+    Region region_;
+    bool flat_ = true;   ///< every plane is as wide as the region and without gaps: rows do not matter
+    bool stream_ = false; ///< the result is too large to stay in a cache
+    std::vector<float> uniforms_; ///< as vectors of equal floats
+    std::vector<Kernel> kernels_;
+};
+
+/// What one thread needs to run tiles: registers, padded copies of ragged or strided inputs, coordinates.
+class Worker {
+public:
+    explicit Worker(const TileJob& job);
+    /// Computes one tile; returns its pixels.
+    std::size_t tile(std::size_t index);
+
+private:
+    struct Patch {
+        std::uint32_t call, arg, slot;
+    };
+    KernelOperand operand(const Operand& where);
+    void bind(std::uint32_t slot, int x, int y, std::size_t first, std::size_t count, std::size_t padded);
+    void bind_position(std::uint32_t slot, int x, int y, std::size_t count, std::size_t padded);
+    void store(std::size_t output, int x, int y, std::size_t first, std::size_t count);
+
+    const TileJob& job_;
+    std::vector<float> registers_;
+    std::vector<float> ones_, zeros_;
+    std::vector<std::uint32_t> slots_; ///< that the pass reads
+    std::vector<std::vector<float>> copies_;
+    std::vector<const float*> bound_;
+    std::vector<KernelCall> calls_;
+    std::vector<Patch> patches_;
+};
+
+} // namespace kasuri::engine

@@ -1,0 +1,85 @@
+#include "engine/lower.hpp"
+#include "proof/measure.hpp"
+#include "targets/target.hpp"
+
+namespace kasuri::proof {
+namespace {
+
+image::Picture picture_of(const std::string& target) {
+    const targets::Target* found = targets::find(target);
+    return found ? targets::make(*found, 1025) : targets::lattice(telling_levels);
+}
+
+/// By how much a comparison is broken; negative where it holds with room to spare.
+double broken_by(lang::Operator relation, double figure, double bound) {
+    const double over = relation == lang::Operator::greater || relation == lang::Operator::greater_equal ? bound - figure : figure - bound;
+    return std::isnan(over) ? std::numeric_limits<double>::infinity() : over;
+}
+bool holds(lang::Operator relation, double figure, double bound) {
+    switch (relation) {
+    case lang::Operator::less: return figure < bound;
+    case lang::Operator::less_equal: return figure <= bound;
+    case lang::Operator::greater: return figure > bound;
+    default: return figure >= bound;
+    }
+}
+
+} // namespace
+
+std::optional<Outcome> check_condition(const lang::Rule& rule, const lang::ProofLine& line,
+                                       std::span<const std::vector<double>> settings, const CancelToken& cancel) {
+    const bool compares = line.figure.has_value();
+    engine::CompileOptions options;
+    options.also = compares ? std::vector{*line.figure, *line.bound} : std::vector{*line.condition};
+    const engine::ProgramPtr program = engine::compile(rule, options);
+    const std::string target = line.target.empty() ? "lattice" : line.target;
+    const image::Picture picture = picture_of(target);
+    const std::size_t pixels = picture.pixels();
+    std::vector<std::vector<float>> planes(4 + options.also.size(), std::vector<float>(pixels));
+    std::vector<float*> outputs;
+    for (std::vector<float>& plane : planes)
+        outputs.push_back(plane.data());
+    engine::Source source{picture.width, picture.height, {}};
+    for (std::size_t c = 0; c < 4; ++c)
+        source.planes[c] = picture.planes[c] ? picture.planes[c]->data() : nullptr;
+
+    Outcome outcome;
+    outcome.title = line.title.empty() ? line.text : line.title;
+    outcome.doc = line.text + " on " + target;
+    outcome.relation = compares ? std::string(lang::symbol(line.relation)) : "<=";
+    outcome.passed = true;
+    outcome.settings = static_cast<int>(settings.size());
+    double worst = -std::numeric_limits<double>::infinity(), broken = 0;
+    bool first = true;
+    for (const std::vector<double>& values : settings) {
+        if (!engine::run(*program, source, values, std::span<float* const>(outputs), cancel))
+            return std::nullopt;
+        double false_here = 0;
+        for (std::size_t i = 0; i < pixels; ++i) {
+            const double figure = static_cast<double>(planes[4][i]);
+            const double bound = compares ? static_cast<double>(planes[5][i]) : 0;
+            const bool good = compares ? holds(line.relation, figure, bound) : figure != 0;
+            const double over = compares ? broken_by(line.relation, figure, bound) : (good ? 0 : 1);
+            outcome.passed = outcome.passed && good;
+            false_here += good ? 0 : 1;
+            if (first || over > worst) {
+                worst = over;
+                first = false;
+                outcome.figure = figure;
+                outcome.limit = bound;
+                outcome.values = values;
+                outcome.worst = {target, static_cast<int>(i), static_cast<int>(pixels), picture.at(i),
+                                 {planes[0][i], planes[1][i], planes[2][i], planes[3][i]}};
+            }
+        }
+        broken = std::max(broken, false_here);
+        outcome.samples += pixels;
+    }
+    if (!compares) {
+        outcome.figure = broken;
+        outcome.limit = 0;
+    }
+    return outcome;
+}
+
+} // namespace kasuri::proof
