@@ -12,6 +12,8 @@ namespace kasuri::engine {
 namespace {
 
 constexpr double largest_size = 1e5; // beyond any picture: everything is then its mean
+/// Below, a kernel is short enough; and what would remain for the small picture is too sharp to be sampled.
+constexpr double direct_below = 3.5;
 
 /// Standard deviations that a kernel reaches on either side.
 double ends_at(double sigma) { return sigma <= 8 ? 4.6 : 4.3; }
@@ -63,7 +65,7 @@ struct Plan {
 
     explicit Plan(double sigma) {
         const double ends = ends_at(sigma);
-        if (sigma < 3) {
+        if (sigma < direct_below) {
             before = gaussian(sigma, 0, 1, std::max(1.0, std::ceil(ends * sigma)));
             return;
         }
@@ -302,7 +304,7 @@ int reach(ir::Neighbour kind, double size) {
     if (kind != ir::Neighbour::blur)
         return static_cast<int>(bounded);
     // The three parts of a large blur reach further than the kernel that they make together.
-    return static_cast<int>(std::ceil((bounded < 3 ? 1 : 2) * ends_at(bounded) * bounded)) + 4;
+    return static_cast<int>(std::ceil((bounded < direct_below ? 1 : 2) * ends_at(bounded) * bounded)) + 4;
 }
 
 bool look_around(ir::Neighbour kind, double size, int width, int height, const float* from, float* to, const CancelToken& cancel) {

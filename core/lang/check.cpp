@@ -106,8 +106,9 @@ bool function_taken(const std::string& name, const FileContext& file) {
 }
 
 void add_function(const Statement& s, FileContext& file, const std::string& name_of_file) {
+    file.later_functions.insert(s.name); // not known yet inside itself: no recursion
+    FunctionPtr made = check_function(s, file, name_of_file);
     file.later_functions.erase(s.name);
-    FunctionPtr made = check_function(s, file, name_of_file); // it is not known yet inside itself: no recursion
     if (function_taken(s.name, file))
         file.diagnostics.push_back({Code::duplicate_name, Severity::error, s.name_span, {s.name}, {}});
     else
@@ -298,6 +299,9 @@ private:
 };
 
 void put_in_order(std::vector<Diagnostic>& diagnostics) {
+    // What a broken line would have used is not known: no talk of unused names until it is mended.
+    if (has_error(diagnostics))
+        std::erase_if(diagnostics, [](const Diagnostic& d) { return d.code == Code::unused_name; });
     std::stable_sort(diagnostics.begin(), diagnostics.end(), [](const Diagnostic& x, const Diagnostic& y) {
         return x.span.begin < y.span.begin;
     });
