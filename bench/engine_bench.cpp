@@ -1,114 +1,130 @@
-// Times of the core. Read the ratios to memcpy of the same run: absolute times drift by tens of per cent here.
+// Times of the core. Read the ratios to memcpy and to the hand-written code of the same run (bench/ratios.py prints
+// them): absolute times drift by tens of per cent here.
 #include "base/parallel.hpp"
+#include "common.hpp"
 #include "engine/evaluate.hpp"
 #include "engine/kernels.hpp"
 #include "engine/lower.hpp"
+#include "engine/neighbourhood.hpp"
 #include "engine/reference.hpp"
 #include "handover/cube.hpp"
-#include "lang/check.hpp"
-#include "proof/proof.hpp"
-#include "workloads.hpp"
+#include "handwritten.hpp"
 
 #include <benchmark/benchmark.h>
 
+#include <cmath>
+#include <cstdio>
 #include <cstring>
-#include <string>
 
 using namespace kasuri;
 
+namespace kasuri::bench {
+void register_ocio();
+void register_opencv();
+}
+
 namespace {
 
-constexpr int width = 1920, height = 1080;
-
-const image::Picture& picture() {
-    static const image::Picture made = [] {
-        image::Picture p = image::generated(width, height, [](int x, int y) {
-            return std::array<double, 3>{x / 1920.0, y / 1080.0, ((x * 7 + y * 13) % 256) / 255.0};
-        });
-        p.planes[3] = image::make_plane(std::vector<float>(p.pixels(), 1.0f));
-        return p;
-    }();
-    return made;
-}
-
-lang::Rule rule_of(const std::string& text) { return lang::check(text, proof::vocabulary()).rule; }
-
-/// `text` with every whole word `from` (not a component, not a function) written as `to`.
-std::string renamed(const std::string& text, const std::string& from, const std::string& to) {
-    const auto part_of_word = [](char c) { return std::isalnum(static_cast<unsigned char>(c)) || c == '_'; };
-    std::string result;
-    for (std::size_t k = 0; k < text.size(); ++k) {
-        const std::size_t after = k + from.size();
-        const bool before_ok = k == 0 || !(part_of_word(text[k - 1]) || text[k - 1] == '.');
-        const bool after_ok = after >= text.size() || !(part_of_word(text[after]) || text[after] == '(');
-        if (before_ok && after_ok && text.compare(k, from.size(), from) == 0) {
-            result += to;
-            k = after - 1;
-        } else {
-            result += text[k];
-        }
-    }
-    return result;
-}
-
-/// (e): b, c and d one after the other, each reading what the one before it wrote.
-std::string all_in_one() {
-    std::string text;
-    for (std::size_t i = 1; i < 4; ++i) {
-        std::string part = bench::workloads[i].rule;
-        for (const char* name : {"d", "m", "c", "x", "f", "l", "a1", "b1", "fy", "k", "q", "back"})
-            part = renamed(part, name, std::string(name) + "_" + std::to_string(i));
-        if (i > 1)
-            for (const char* input : {"rgb", "r", "g", "b"})
-                part = renamed(part, input, std::string("out.") + input);
-        text += part;
-    }
-    return text;
-}
-
 void copy(benchmark::State& state) {
-    const std::size_t count = picture().pixels();
+    const std::size_t count = bench::picture().pixels();
     std::vector<float> to(4 * count); // the whole picture, so that it does not stay in the cache
     for (auto _ : state) {
         for (std::size_t c = 0; c < 4; ++c)
-            std::memcpy(to.data() + c * count, picture().planes[c]->data(), count * sizeof(float));
+            std::memcpy(to.data() + c * count, bench::picture().planes[c]->data(), count * sizeof(float));
         benchmark::DoNotOptimize(to.data());
         benchmark::ClobberMemory();
     }
 }
 
-void evaluate(benchmark::State& state, const std::string& text, int threads) {
-    const lang::Rule rule = rule_of(text);
-    const engine::ProgramPtr program = engine::compile(rule);
+/// What the window does: alpha that is left alone is not copied.
+struct Run {
+    engine::ProgramPtr program;
     std::array<std::vector<float>, 4> out;
     std::array<float*, 4> outputs{};
-    engine::Source source{width, height, {}};
-    for (std::size_t c = 0; c < 4; ++c) {
-        out[c].resize(picture().pixels());
-        outputs[c] = out[c].data();
-        source.planes[c] = picture().planes[c]->data();
+    engine::Source source;
+
+    Run(const std::string& text, const image::Picture& picture) : program(engine::compile(bench::rule_of(text))), source{picture.width, picture.height, {}, {}} {
+        for (std::size_t c = 0; c < 4; ++c) {
+            source.planes[c] = picture.planes[c]->data();
+            if (program->passes_through(c))
+                continue;
+            out[c].resize(picture.pixels());
+            outputs[c] = out[c].data();
+        }
     }
+    void go() { engine::run(*program, source, {}, std::span<float* const>(outputs)); }
+};
+
+void evaluate(benchmark::State& state, const std::string& text, int threads) {
+    Run run(text, bench::picture());
     limit_threads(threads);
     for (auto _ : state)
-        engine::run(*program, source, {}, std::span<float* const>(outputs));
+        run.go();
     limit_threads(0);
-    state.counters["operations"] = static_cast<double>(program->instructions().size());
-    state.counters["registers"] = program->registers();
+    state.counters["operations"] = static_cast<double>(run.program->operations());
+    state.counters["registers"] = run.program->registers();
     state.SetLabel(engine::instruction_set());
 }
 
+void by_hand(benchmark::State& state, char workload) {
+    const image::Picture& p = bench::picture();
+    std::array<std::vector<float>, 3> out;
+    for (auto& plane : out)
+        plane.resize(p.pixels());
+    const bench::HandWritten work = bench::handwritten(workload);
+    for (auto _ : state) {
+        work({p.planes[0]->data(), p.planes[1]->data(), p.planes[2]->data()}, {out[0].data(), out[1].data(), out[2].data()}, p.pixels());
+        benchmark::ClobberMemory();
+    }
+}
+
+/// The two must compute the same, or the ratio says nothing.
+bool same_results(char workload) {
+    const image::Picture& p = bench::picture();
+    Run run(bench::workload(workload), p);
+    run.go();
+    std::array<std::vector<float>, 3> out;
+    for (auto& plane : out)
+        plane.resize(p.pixels());
+    bench::handwritten(workload)({p.planes[0]->data(), p.planes[1]->data(), p.planes[2]->data()}, {out[0].data(), out[1].data(), out[2].data()}, p.pixels());
+    double most = 0;
+    for (std::size_t c = 0; c < 3; ++c)
+        for (std::size_t i = 0; i < p.pixels(); ++i)
+            most = std::max(most, static_cast<double>(std::fabs(out[c][i] - run.out[c][i])));
+    std::fprintf(stderr, "workload %c: largest difference from the hand-written code %.2g\n", workload, most);
+    return most < 2e-4; // hues near grey, lightness near black: rounding is magnified there, in both
+}
+
+/// The largest error of the engine against the double reference, over a share of the picture's pixels.
+void report_error(char workload) {
+    const lang::Rule rule = bench::rule_of(bench::workload(workload));
+    Run run(bench::workload(workload), bench::picture());
+    run.go();
+    double most = 0;
+    for (std::size_t i = 0; i < bench::picture().pixels(); i += 101) {
+        const auto c = bench::picture().at(i);
+        engine::ReferencePixel pixel;
+        for (std::size_t k = 0; k < 4; ++k)
+            pixel.rgba[k] = static_cast<double>(c[k]);
+        const auto exact = engine::reference(rule, {}, pixel);
+        for (std::size_t k = 0; k < 3; ++k)
+            most = std::max(most, std::fabs(static_cast<double>(run.out[k][i]) - exact[k]));
+    }
+    std::fprintf(stderr, "workload %c: largest error against the double reference %.2g\n", workload, most);
+}
+
 void tree_walker(benchmark::State& state, const std::string& text) {
-    const lang::Rule rule = rule_of(text);
+    const lang::Rule rule = bench::rule_of(text);
     constexpr std::size_t pixels = 20000; // slow: a share of the picture
     for (auto _ : state)
         for (std::size_t i = 0; i < pixels; ++i) {
-            const auto c = picture().at(i * 100);
+            const auto c = bench::picture().at(i * 100);
             engine::ReferencePixel pixel;
             for (std::size_t k = 0; k < 4; ++k)
                 pixel.rgba[k] = static_cast<double>(c[k]);
             benchmark::DoNotOptimize(engine::reference(rule, {}, pixel));
         }
-    state.counters["x_of_picture"] = static_cast<double>(picture().pixels()) / pixels;
+    state.counters["x_of_picture"] = static_cast<double>(bench::picture().pixels()) / pixels;
 }
 
 void text_to_runnable(benchmark::State& state, const std::string& text) {
@@ -118,31 +134,76 @@ void text_to_runnable(benchmark::State& state, const std::string& text) {
 }
 
 void bake(benchmark::State& state) {
-    const lang::Rule rule = rule_of(bench::workloads[2].rule);
+    const lang::Rule rule = bench::rule_of(bench::workloads[2].rule);
     for (auto _ : state)
         benchmark::DoNotOptimize(handover::bake(rule, {}, {static_cast<int>(state.range(0)), 0, 1}));
+}
+
+
+void blur(benchmark::State& state) {
+    const image::Picture& p = bench::picture();
+    std::vector<float> out(p.pixels());
+    limit_threads(1);
+    for (auto _ : state)
+        engine::look_around(ir::Neighbour::blur, static_cast<double>(state.range(0)), p.width, p.height, p.planes[2]->data(), out.data(), {});
+    limit_threads(0);
+}
+
+/// Megapixels: 0.25 to 33.
+void pixels(benchmark::State& state) {
+    const int height = static_cast<int>(state.range(0));
+    const image::Picture p = bench::picture_of(height * 16 / 9, height);
+    Run run(bench::workload('e'), p);
+    limit_threads(1);
+    for (auto _ : state)
+        run.go();
+    limit_threads(0);
+    state.counters["Mpixel"] = static_cast<double>(p.pixels()) * 1e-6;
+    state.counters["ns_per_pixel"] = benchmark::Counter(static_cast<double>(p.pixels()) * 1e-9, benchmark::Counter::kIsIterationInvariantRate | benchmark::Counter::kInvert);
+}
+
+/// A chain of `count` operations that nothing can fuse or fold.
+void operations(benchmark::State& state) {
+    std::string text = "let x = r\n";
+    for (int i = 0; i < state.range(0); ++i)
+        text += i % 2 == 0 ? "x = max(x, g * 0." + std::to_string(10 + i % 80) + ")\n" : "x = abs(x - b)\n";
+    text += "out.r = x\n";
+    Run run(text, bench::picture());
+    limit_threads(1);
+    for (auto _ : state)
+        run.go();
+    limit_threads(0);
+    const double count = static_cast<double>(run.program->operations());
+    state.counters["operations"] = count;
+    state.counters["ms_per_operation"] = benchmark::Counter(count * 1e-3, benchmark::Counter::kIsIterationInvariantRate | benchmark::Counter::kInvert);
 }
 
 } // namespace
 
 int main(int argc, char** argv) {
     benchmark::RegisterBenchmark("memcpy", copy)->Unit(benchmark::kMillisecond);
-    std::vector<std::pair<std::string, std::string>> rules;
-    for (const bench::Workload& workload : bench::workloads)
-        rules.emplace_back(workload.name, workload.rule);
-    rules.emplace_back("e_all_in_one", all_in_one());
-    for (const auto& [name, text] : rules) {
+    for (const char which : {'a', 'b', 'c', 'd', 'e'}) {
+        const std::string text = bench::workload(which), name(1, which);
         const lang::Checked checked = lang::check(text, proof::vocabulary());
         for (const lang::Diagnostic& d : checked.diagnostics)
             if (d.severity == lang::Severity::error) {
                 std::fprintf(stderr, "%s\n", lang::rendered(d, text, name).c_str());
                 return 1;
             }
-        benchmark::RegisterBenchmark((name + "/one_thread").c_str(), [text = text](benchmark::State& s) { evaluate(s, text, 1); })->Unit(benchmark::kMillisecond)->UseRealTime();
-        benchmark::RegisterBenchmark((name + "/all_threads").c_str(), [text = text](benchmark::State& s) { evaluate(s, text, 0); })->Unit(benchmark::kMillisecond)->UseRealTime();
-        benchmark::RegisterBenchmark((name + "/tree_walker").c_str(), [text = text](benchmark::State& s) { tree_walker(s, text); })->Unit(benchmark::kMillisecond);
-        benchmark::RegisterBenchmark((name + "/text_to_runnable").c_str(), [text = text](benchmark::State& s) { text_to_runnable(s, text); })->Unit(benchmark::kMicrosecond);
+        if (!same_results(which))
+            return 1;
+        report_error(which);
+        benchmark::RegisterBenchmark((name + "/engine").c_str(), [text](benchmark::State& s) { evaluate(s, text, 1); })->Unit(benchmark::kMillisecond)->UseRealTime();
+        benchmark::RegisterBenchmark((name + "/by_hand").c_str(), [which](benchmark::State& s) { by_hand(s, which); })->Unit(benchmark::kMillisecond)->UseRealTime();
+        benchmark::RegisterBenchmark((name + "/two_threads").c_str(), [text](benchmark::State& s) { evaluate(s, text, 2); })->Unit(benchmark::kMillisecond)->UseRealTime();
+        benchmark::RegisterBenchmark((name + "/tree_walker").c_str(), [text](benchmark::State& s) { tree_walker(s, text); })->Unit(benchmark::kMillisecond);
+        benchmark::RegisterBenchmark((name + "/text_to_runnable").c_str(), [text](benchmark::State& s) { text_to_runnable(s, text); })->Unit(benchmark::kMicrosecond);
     }
+    bench::register_ocio();
+    bench::register_opencv();
+    benchmark::RegisterBenchmark("blur", blur)->Arg(2)->Arg(5)->Arg(8)->Arg(20)->Arg(50)->Arg(100)->Arg(200)->Unit(benchmark::kMillisecond)->UseRealTime();
+    benchmark::RegisterBenchmark("pixels", pixels)->Arg(375)->Arg(750)->Arg(1080)->Arg(2160)->Arg(4320)->Unit(benchmark::kMillisecond)->UseRealTime();
+    benchmark::RegisterBenchmark("operations", operations)->Arg(10)->Arg(50)->Arg(200)->Arg(800)->Arg(2000)->Unit(benchmark::kMillisecond)->UseRealTime();
     benchmark::RegisterBenchmark("bake", bake)->Arg(17)->Arg(33)->Arg(65)->Unit(benchmark::kMillisecond)->UseRealTime();
     benchmark::Initialize(&argc, argv);
     benchmark::RunSpecifiedBenchmarks();

@@ -3,6 +3,7 @@
 #include "base/parallel.hpp"
 #include "engine/kernels.hpp"
 #include "engine/neighbourhood.hpp"
+#include "engine/scratch.hpp"
 #include "engine/worker.hpp"
 
 #include <algorithm>
@@ -54,6 +55,8 @@ bool walk(const TileJob& job, const CancelToken& cancel, std::atomic<std::size_t
         std::size_t pixels = 0;
         for (std::size_t tile = first; tile < last && !cancel.cancelled(); ++tile)
             pixels += worker.tile(tile);
+        // Stores past the caches are only seen by others after this.
+        std::atomic_thread_fence(std::memory_order_seq_cst);
         if (done)
             done->fetch_add(static_cast<std::size_t>(static_cast<double>(pixels) * share), std::memory_order_relaxed);
     }) && !cancel.cancelled();
@@ -80,27 +83,25 @@ bool run(const Program& program, const Source& source, std::span<const double> p
     std::vector<PlaneView> inputs(program.input_slots());
     std::copy(source.planes.begin(), source.planes.end(), inputs.begin());
     std::copy_n(source.more.begin(), std::min<std::size_t>(source.more.size(), inputs.size() - ir::input_count), inputs.begin() + ir::input_count);
-    std::vector<std::vector<float>> kept; // planes of stages
+    std::vector<Scratch> kept; // planes of stages
     // Where a plane begins in the picture: further pictures and inputs at 0, stages at their pass's region.
     std::vector<Region> origin(program.input_slots(), Region{0, 0, source.width, source.height});
     for (std::size_t i = 0; i < passes.size(); ++i) {
         const Pass& pass = passes[i];
         const bool final = i + 1 == passes.size();
-        std::vector<std::vector<float>> made(final ? 0 : pass.outputs.size());
+        std::vector<Scratch> made;
         std::vector<PlaneSink> sinks(outputs.begin(), outputs.end());
         if (!final) {
             sinks.clear();
-            for (std::vector<float>& plane : made) {
-                plane.resize(regions[i].pixels());
-                sinks.emplace_back(plane.data());
-            }
+            for (std::size_t k = 0; k < pass.outputs.size(); ++k)
+                sinks.emplace_back(made.emplace_back(regions[i].pixels()).data());
         }
         const double share = 1.0 / static_cast<double>(passes.size()) *
                              static_cast<double>(region.pixels()) / std::max(1.0, static_cast<double>(regions[i].pixels()));
         if (!walk(TileJob(pass, source, inputs, origin, uniforms[i], sinks, regions[i]), cancel, done, share))
             return false;
         for (const StageStep& stage : pass.stages) {
-            std::vector<float> result(regions[i].pixels());
+            Scratch result(regions[i].pixels());
             if (!look_around(stage.kind, uniforms[i][stage.size], regions[i].width(), regions[i].height(),
                              made[stage.output].data(), result.data(), cancel))
                 return false;

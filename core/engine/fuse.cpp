@@ -22,6 +22,10 @@ std::optional<Split> split(const Schedule& s, Id id) {
     return s.per_pixel(a) ? Split{a, b} : Split{b, a};
 }
 
+Id negated(Schedule& s, Id uniform) {
+    return s.is(uniform, Op::constant) ? s.constant(-s[uniform].value) : s.uniform(Op::neg, uniform, 0);
+}
+
 /// `id` as ((x + p) k + o), each part optional. Inner operations must have no other use.
 struct Affine {
     Id x, p, k, o;
@@ -32,7 +36,7 @@ Affine affine(Schedule& s, Id id, Id stop) {
     std::optional<Id> p, k, o;
     const auto may_enter = [&](Id i) { return i != stop && s.per_pixel(i) && s.single(i); };
     if (may_enter(at) && s.is(at, Op::sub) && s.per_pixel(s[at].args[0]) && !s.per_pixel(s[at].args[1])) {
-        o = s.uniform(Op::neg, s[at].args[1], 0);
+        o = negated(s, s[at].args[1]);
         at = s[at].args[0];
     } else if (may_enter(at) && s.is(at, Op::add))
         if (const auto parts = split(s, at)) {
@@ -46,7 +50,7 @@ Affine affine(Schedule& s, Id id, Id stop) {
         }
     if (k && may_enter(at)) {
         if (s.is(at, Op::sub) && s.per_pixel(s[at].args[0]) && !s.per_pixel(s[at].args[1])) {
-            p = s.uniform(Op::neg, s[at].args[1], 0);
+            p = negated(s, s[at].args[1]);
             at = s[at].args[0];
         } else if (s.is(at, Op::add))
             if (const auto parts = split(s, at)) {
@@ -97,7 +101,7 @@ bool power_segment(Schedule& s, Id id) {
         const Id inner = s[high].args[0];
         if (!s.single(inner) || !(s.is(inner, Op::mul) || s.is(inner, Op::pow)))
             return false;
-        c = s.uniform(Op::neg, *c, 0);
+        c = negated(s, *c);
         high = inner;
     } else if (s.single(high) && s.is(high, Op::add)) {
         if (const auto parts = split(s, high)) {
@@ -110,14 +114,23 @@ bool power_segment(Schedule& s, Id id) {
             g = parts->uniform;
             high = parts->pixel;
         }
-    if (!s.single(high) || !s.is(high, Op::pow) || s.per_pixel(s[high].args[1]))
+    const bool power = s.is(high, Op::pow) && !s.per_pixel(s[high].args[1]), cubed = s.is(high, Op::cube);
+    if (!s.single(high) || (!power && !cubed))
         return false;
     const Affine inner = affine(s, s[high].args[0], found->x);
     const Affine straight = affine(s, found->low, found->x);
-    if (inner.x != found->x || straight.x != found->x || !s.is_constant(straight.p, 0))
+    if (inner.x != found->x || straight.x != found->x)
         return false;
-    const Id args[] = {found->x, found->limit, straight.k, straight.o, inner.p, inner.k, inner.o, s[high].args[1],
-                       g ? *g : s.constant(1), c ? *c : s.constant(0)};
+    Id offset = straight.o;
+    if (!s.is_constant(straight.p, 0)) {
+        // (x + p) k as k x + p k loses digits where x is near -p and p k is large.
+        const bool known = s.is(straight.p, Op::constant) && s.is(straight.k, Op::constant) && s.is(straight.o, Op::constant);
+        if (!known || std::fabs(s[straight.p].value * s[straight.k].value) > 4)
+            return false;
+        offset = s.constant(s[straight.p].value * s[straight.k].value + s[straight.o].value);
+    }
+    const Id args[] = {found->x, found->limit, straight.k, offset, inner.p, inner.k, inner.o,
+                       power ? s[high].args[1] : s.constant(3), g ? *g : s.constant(1), c ? *c : s.constant(0)};
     s.rewrite(id, Op::power_segment, args);
     return true;
 }
@@ -243,7 +256,8 @@ bool linear3(Schedule& s, Id id) {
             open.push_back(s[at].args[0]);
             open.push_back(s[at].args[1]);
         } else {
-            const auto parts = s.is(at, Op::mul) && s.single(at) ? split(s, at) : std::nullopt;
+            // A weight costs nothing in a multiply-add, so a weighted value may be used elsewhere, too.
+            const auto parts = s.is(at, Op::mul) ? split(s, at) : std::nullopt;
             if (!parts && s.is(at, Op::mul) && s.single(at))
                 return false; // a product of two pixel values is better off in a multiply-add
             weighted += parts ? 1 : 0;
@@ -293,13 +307,13 @@ bool compared_choice(Schedule& s, Id id) {
 }
 
 constexpr Fusion table[] = {
+    {"x x x", cube},
     {"x <= limit ? m x + n : g ((x + p) k + o)^e + c", power_segment},
     {"x < 0 ? -f(|x|) : f(|x|)", mirrored_segment},
     {"min(max(x, low), high)", clamp},
     {"t t (3 - 2 t), t = clamp((x - low) scale, 0, 1)", smooth},
     {"x (1 - share) + y share", mix},
     {"a x + b y + c z + d", linear3},
-    {"x x x", cube},
     {"x y + z, x y - z, z - x y", multiply_add},
     {"pow(x, uniform)", pow_uniform},
     {"x < y ? a : b", compared_choice},

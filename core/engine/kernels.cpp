@@ -194,10 +194,12 @@ HWY_INLINE void Segment(const KernelCall& call, std::size_t count, bool mirrored
 }
 HWY_INLINE void AnySegment(const KernelCall& call, std::size_t count, bool mirrored) {
     const Exponent e(call.args[7].data[0]);
-    if (e.whole)
+    if (call.args[7].data[0] == 3)
+        Segment(call, count, mirrored, [](V x) HWY_ATTR { return hn::Mul(hn::Mul(x, x), x); });
+    else if (e.whole)
         Segment(call, count, mirrored, [e](V x) HWY_ATTR { return PowWhole(x, e); });
-    else if (e.simple)
-        Segment(call, count, mirrored, [e](V x) HWY_ATTR { return PowFraction(x, e); });
+    else if (e.simple) // a base of -inf could only come of a falling one, beyond any picture
+        Segment(call, count, mirrored, [e](V x) HWY_ATTR { return Exp2(hn::Mul(e.y, Log2(x))); });
     else
         Segment(call, count, mirrored, [e](V x) HWY_ATTR { return Pow(x, e.y); });
 }

@@ -2,6 +2,7 @@
 
 #include "base/parallel.hpp"
 #include "engine/kernels.hpp"
+#include "engine/scratch.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -23,7 +24,7 @@ struct Rows {
     int width = 0;
     int first = 0;
     int count = 0;
-    std::vector<float> data;
+    Scratch data;
 
     Rows(int wide, int from, int rows)
         : width(wide), first(from), count(rows), data(static_cast<std::size_t>(wide) * static_cast<std::size_t>(rows)) {}
@@ -69,7 +70,8 @@ struct Plan {
             before = gaussian(sigma, 0, 1, std::max(1.0, std::ceil(ends * sigma)));
             return;
         }
-        step = std::max(2, static_cast<int>(sigma / 2));
+        // Not more than sigma / sqrt(3), so that at least one kept pixel of deviation remains for the middle.
+        step = std::max(2, static_cast<int>(sigma / 1.75));
         const double d = step;
         before = gaussian(d, 0, 1, ends * d);
         const double rest = std::sqrt(std::max(sigma * sigma - 2 * d * d, 0.25 * d * d)) / d;
@@ -82,18 +84,46 @@ struct Plan {
     int kept(int length) const { return (length + step - 1) / step; }
 };
 
-/// to.row(y) = weighted sum of the rows around `centre(y)`, which `row` finds.
-template <class Row, class Centre>
-bool weigh_rows(Rows& to, const Weights& weights, Row&& row, Centre&& centre, const CancelToken& cancel) {
-    return parallel_ranges(static_cast<std::size_t>(to.count), 4, cancel, [&](std::size_t first, std::size_t last) {
-        const FlushSubnormals flush;
-        std::vector<const float*> rows(weights.values.size());
-        for (std::size_t i = first; i < last && !cancel.cancelled(); ++i) {
-            const int y = to.first + static_cast<int>(i);
-            for (std::size_t k = 0; k < rows.size(); ++k)
-                rows[k] = row(centre(y) + weights.begin + static_cast<int>(k));
-            kernels().weigh_rows(rows.data(), weights.values.data(), rows.size(), to.row(y), static_cast<std::size_t>(to.width));
+/// What one row of a result is made of.
+struct Sum {
+    std::vector<const float*> rows;
+    std::vector<float> weights;
+
+    void clear() {
+        rows.clear();
+        weights.clear();
+    }
+    /// A row that comes again (the edge) is read once.
+    void add(const float* row, float weight) {
+        if (!rows.empty() && rows.back() == row) {
+            weights.back() += weight;
+            return;
         }
+        rows.push_back(row);
+        weights.push_back(weight);
+    }
+};
+
+/// Rows [0, count) of `width` floats: `fill(y, sum)` says what row y is made of, `target(y)` where it goes. Goes down
+/// the rows in columns narrow enough that the rows that neighbours share stay in the nearest cache.
+template <class Fill, class Target>
+bool weigh_rows(int count, int width, Fill&& fill, Target&& target, const CancelToken& cancel) {
+    constexpr std::size_t columns = 256;
+    return parallel_ranges(static_cast<std::size_t>(count), 32, cancel, [&](std::size_t first, std::size_t last) {
+        const FlushSubnormals flush;
+        std::vector<Sum> sums(last - first);
+        for (std::size_t y = first; y < last; ++y)
+            fill(static_cast<int>(y), sums[y - first]);
+        std::vector<const float*> rows;
+        for (std::size_t x = 0; x < static_cast<std::size_t>(width) && !cancel.cancelled(); x += columns)
+            for (std::size_t y = first; y < last; ++y) {
+                const Sum& sum = sums[y - first];
+                rows.resize(sum.rows.size());
+                for (std::size_t k = 0; k < rows.size(); ++k)
+                    rows[k] = sum.rows[k] + x;
+                kernels().weigh_rows(rows.data(), sum.weights.data(), rows.size(), target(static_cast<int>(y)) + x,
+                                     std::min(columns, static_cast<std::size_t>(width) - x));
+            }
     }) && !cancel.cancelled();
 }
 
@@ -185,9 +215,14 @@ bool blur(double sigma, int width, int height, const float* from, float* to, con
     const auto picture_row = [&](int y) {
         return from + static_cast<std::size_t>(std::clamp(y, 0, height - 1)) * static_cast<std::size_t>(width);
     };
+    const auto gather = [](Sum& sum, const Weights& weights, int centre, auto&& row) {
+        sum.clear();
+        for (std::size_t k = 0; k < weights.values.size(); ++k)
+            sum.add(row(centre + weights.begin + static_cast<int>(k)), weights.values[k]);
+    };
     if (plan.step == 1) {
         Rows across(width, 0, height);
-        if (!weigh_rows(across, plan.before, picture_row, [](int y) { return y; }, cancel))
+        if (!weigh_rows(height, width, [&](int y, Sum& sum) { gather(sum, plan.before, y, picture_row); }, [&](int y) { return across.row(y); }, cancel))
             return false;
         return parallel_ranges(static_cast<std::size_t>(height), 8, cancel, [&](std::size_t first, std::size_t last) {
             const FlushSubnormals flush;
@@ -198,27 +233,19 @@ bool blur(double sigma, int width, int height, const float* from, float* to, con
     }
     const int kept = plan.kept(height);
     Rows few(width, -plan.margin, kept + 2 * plan.margin);
-    if (!weigh_rows(few, plan.before, picture_row, [&](int y) { return y * plan.step; }, cancel))
+    if (!weigh_rows(few.count, width, [&](int i, Sum& sum) { gather(sum, plan.before, (few.first + i) * plan.step, picture_row); },
+                    [&](int i) { return few.row(few.first + i); }, cancel))
         return false;
     Rows middle(width, -plan.middle_margin, kept + 2 * plan.middle_margin);
-    if (!weigh_rows(middle, plan.middle, [&](int y) { return few.row(y); }, [](int y) { return y; }, cancel))
+    if (!weigh_rows(middle.count, width, [&](int i, Sum& sum) { gather(sum, plan.middle, middle.first + i, [&](int y) { return few.row(y); }); },
+                    [&](int i) { return middle.row(middle.first + i); }, cancel))
         return false;
     Rows across(width, middle.first, middle.count);
     if (!blur_rows(plan, middle, across, cancel))
         return false;
-    return parallel_ranges(static_cast<std::size_t>(height), 4, cancel, [&](std::size_t first, std::size_t last) {
-        const FlushSubnormals flush;
-        std::vector<const float*> rows;
-        for (std::size_t y = first; y < last && !cancel.cancelled(); ++y) {
-            const int block = static_cast<int>(y) / plan.step;
-            const Weights& weights = plan.after[y % static_cast<std::size_t>(plan.step)];
-            rows.resize(weights.values.size());
-            for (std::size_t k = 0; k < rows.size(); ++k)
-                rows[k] = across.row(block + weights.begin + static_cast<int>(k));
-            kernels().weigh_rows(rows.data(), weights.values.data(), rows.size(), to + y * static_cast<std::size_t>(width),
-                                 static_cast<std::size_t>(width));
-        }
-    }) && !cancel.cancelled();
+    return weigh_rows(height, width,
+                      [&](int y, Sum& sum) { gather(sum, plan.after[static_cast<std::size_t>(y % plan.step)], y / plan.step, [&](int k) { return across.row(k); }); },
+                      [&](int y) { return to + static_cast<std::size_t>(y) * static_cast<std::size_t>(width); }, cancel);
 }
 
 /// Largest (or smallest) of a disc: for every row of the disc the maximum over its half width, from maxima over

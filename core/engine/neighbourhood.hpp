@@ -11,7 +11,7 @@ int reach(ir::Neighbour kind, double size);
 /// `to` must not be `from`. Returns false if cancelled.
 ///
 /// blur: convolution with a Gaussian of standard deviation `size` pixels, both ways. Below 3.5 pixels directly. Above
-/// that in three parts whose variances add up: a Gaussian of D = size / 2 pixels, kept at every Dth pixel; the
+/// that in three parts whose variances add up: a Gaussian of D = size / 1.75 pixels, kept at every Dth pixel; the
 /// rest on that small picture; a Gaussian of D pixels that fills the gaps. Nothing of what the gaps could alias
 /// survives (below 2e-6 in all), so the time does not depend on the size. Kernels end where 2e-5 of their weight is
 /// left (4e-6 up to 8 pixels).

@@ -16,6 +16,12 @@ bool once_per_run(const Graph& g, NodeId id) {
     return size > 1e-30 && size < 1e30;
 }
 
+/// A constant whose product with another one neither overflows nor vanishes.
+bool modest(const Graph& g, NodeId id) {
+    const double size = g[id].op == Op::constant ? std::fabs(g[id].value) : 0;
+    return size > 1e-9 && size < 1e9;
+}
+
 // x * 0 and x - x are not here: they are NaN where x is infinite or NaN.
 constexpr Rewrite table[] = {
     {"x + 0 = x", Op::add, [](Graph& g, const Args& x) -> Match { return g.is_constant(x[1], 0) ? Match(x[0]) : no; }},
@@ -25,6 +31,10 @@ constexpr Rewrite table[] = {
     {"x * 1 = x", Op::mul, [](Graph& g, const Args& x) -> Match { return g.is_constant(x[1], 1) ? Match(x[0]) : no; }},
     {"1 * x = x", Op::mul, [](Graph& g, const Args& x) -> Match { return g.is_constant(x[0], 1) ? Match(x[1]) : no; }},
     {"x * -1 = -x", Op::mul, [](Graph& g, const Args& x) -> Match { return g.is_constant(x[1], -1) ? Match(g.neg(x[0])) : no; }},
+    {"x * c * d = x * (c * d)", Op::mul, [](Graph& g, const Args& x) -> Match { return modest(g, x[1]) && g[x[0]].op == Op::mul && modest(g, g[x[0]].args[1]) ? Match(g.mul(g[x[0]].args[0], g.mul(g[x[0]].args[1], x[1]))) : no; }},
+    {"d * (x * c) = x * (c * d)", Op::mul, [](Graph& g, const Args& x) -> Match { return modest(g, x[0]) && g[x[1]].op == Op::mul && modest(g, g[x[1]].args[1]) ? Match(g.mul(g[x[1]].args[0], g.mul(g[x[1]].args[1], x[0]))) : no; }},
+    {"d * (c * x) = x * (c * d)", Op::mul, [](Graph& g, const Args& x) -> Match { return modest(g, x[0]) && g[x[1]].op == Op::mul && modest(g, g[x[1]].args[0]) ? Match(g.mul(g[x[1]].args[1], g.mul(g[x[1]].args[0], x[0]))) : no; }},
+    {"c * x * d = x * (c * d)", Op::mul, [](Graph& g, const Args& x) -> Match { return modest(g, x[1]) && g[x[0]].op == Op::mul && modest(g, g[x[0]].args[0]) ? Match(g.mul(g[x[0]].args[1], g.mul(g[x[0]].args[0], x[1]))) : no; }},
     {"x / 1 = x", Op::div, [](Graph& g, const Args& x) -> Match { return g.is_constant(x[1], 1) ? Match(x[0]) : no; }},
     {"x / c = x * (1 / c)", Op::div, [](Graph& g, const Args& x) -> Match { return once_per_run(g, x[1]) && !once_per_run(g, x[0]) ? Match(g.mul(x[0], g.div(g.constant(1), x[1]))) : no; }},
     {"-(-x) = x", Op::neg, [](Graph& g, const Args& x) -> Match { return g[x[0]].op == Op::neg ? Match(g[x[0]].args[0]) : no; }},
