@@ -10,7 +10,9 @@ endif()
 # Explicit multiply-add only: contraction chosen by the compiler would make paths differ in last bits.
 add_compile_options(-ffp-contract=off)
 if(KASURI_SANITIZE)
-  list(APPEND KASURI_WARNINGS -Wno-maybe-uninitialized) # false alarms in the library under instrumentation
+  if(CMAKE_CXX_COMPILER_ID STREQUAL "GNU")
+    list(APPEND KASURI_WARNINGS -Wno-maybe-uninitialized) # false alarms in the library under instrumentation
+  endif()
   add_compile_options(-fsanitize=${KASURI_SANITIZE} -fno-omit-frame-pointer)
   add_link_options(-fsanitize=${KASURI_SANITIZE})
 endif()

@@ -28,8 +28,9 @@ struct Frame {
 
 class Walker {
 public:
-    Walker(const lang::Rule& rule, std::span<const double> parameters, int width, std::span<const ReferencePixel> pixels)
-        : rule_(rule), space_(*colour::find_space(working_space(rule))), parameters_(parameters), width_(width), pixels_(pixels),
+    Walker(const lang::Rule& rule, std::span<const double> parameters, int width, std::span<const ReferencePixel> pixels,
+           std::vector<double>* largest = nullptr)
+        : largest_(largest), rule_(rule), space_(*colour::find_space(working_space(rule))), parameters_(parameters), width_(width), pixels_(pixels),
           count_(pixels.size()), frame_{rule, std::vector<Value>(rule.locals.size())} {
         out_ = gather(4, [](const ReferencePixel& p, std::size_t c) { return p.rgba[c]; });
         for (const lang::Step& step : rule.steps)
@@ -64,6 +65,14 @@ private:
     }
 
     Value value(TypedId id, Frame& frame) {
+        Value made = compute(id, frame);
+        if (largest_)
+            for (std::size_t i = 0; i < made.size(); ++i)
+                (*largest_)[i % count_] = std::max((*largest_)[i % count_], std::fabs(made[i]));
+        return made;
+    }
+
+    Value compute(TypedId id, Frame& frame) {
         const Typed& t = frame.body.exprs[id];
         switch (t.kind) {
         case TypedKind::constant: return same(t.number);
@@ -270,6 +279,7 @@ private:
         return 0;
     }
 
+    std::vector<double>* largest_;
     const lang::Rule& rule_;
     const colour::Space& space_;
     std::span<const double> parameters_;
@@ -292,8 +302,10 @@ std::vector<double> reference_print(const lang::Rule& rule, std::span<const doub
 }
 
 std::vector<std::array<double, 4>> reference_picture(const lang::Rule& rule, std::span<const double> parameters, int width,
-                                                     std::span<const ReferencePixel> pixels) {
-    const Value out = Walker(rule, parameters, width, pixels).out();
+                                                     std::span<const ReferencePixel> pixels, std::vector<double>* largest) {
+    if (largest)
+        largest->assign(pixels.size(), 0);
+    const Value out = Walker(rule, parameters, width, pixels, largest).out();
     std::vector<std::array<double, 4>> all;
     const std::size_t n = pixels.size();
     for (std::size_t i = 0; i < n; ++i)

@@ -26,8 +26,9 @@ std::array<double, 4> reference(const lang::Rule& rule, std::span<const double> 
 std::vector<double> reference_print(const lang::Rule& rule, std::span<const double> parameters, const ReferencePixel& pixel);
 
 /// A whole picture, with neighbourhoods: pixels row by row, width * height of them. Exact and slow: a blur is the
-/// full convolution, a disc is looked through pixel by pixel.
+/// full convolution, a disc is looked through pixel by pixel. `largest`, if given, becomes for every pixel the largest
+/// size of any value on the way: rounding is in proportion to it.
 std::vector<std::array<double, 4>> reference_picture(const lang::Rule& rule, std::span<const double> parameters, int width,
-                                                     std::span<const ReferencePixel> pixels);
+                                                     std::span<const ReferencePixel> pixels, std::vector<double>* largest = nullptr);
 
 } // namespace kasuri::engine

@@ -6,7 +6,7 @@ namespace kasuri::lang {
 /// Checks the statements that do work: let, assignments, finishing statements. For a rule and for a function alike.
 class BodyChecker {
 public:
-    BodyChecker(FileContext& file, Body& body, Rule* rule) : file_(file), body_(body), rule_(rule), e_(file, body, rule) {}
+    BodyChecker(FileContext& file, Body& body, Rule* rule) : body_(body), rule_(rule), e_(file, body, rule) {}
 
     void let(const Statement& s);
     void assign(const Statement& s);
@@ -21,7 +21,6 @@ private:
     void unassignable(const Statement& s);
     void mismatch(const Statement& s, Type target, Type came, TypedId value);
 
-    FileContext& file_;
     Body& body_;
     Rule* rule_; ///< null in a function
     ExpressionChecker e_;

@@ -1,6 +1,7 @@
 #include "base/parallel.hpp"
 #include "colour/transfer.hpp"
 #include "engine/kernels.hpp"
+#include "support/random_rule.hpp"
 #include "support/support.hpp"
 
 #include <cstring>
@@ -11,76 +12,10 @@ using namespace kasuri::test;
 
 namespace {
 
-/// Random well-typed rules of functions without jumps.
-class RandomRule {
-public:
-    explicit RandomRule(unsigned seed) : random_(seed) {}
-
-    std::string text() {
-        std::string rule = "param p = 0.3 in -2 .. 2\nparam q = -0.7 in -2 .. 2\n";
-        const int steps = 1 + pick(4);
-        for (int i = 0; i < steps; ++i) {
-            rule += "let v" + std::to_string(lets_) + " = " + vec3(3) + "\n";
-            ++lets_;
-            if (pick(2))
-                rule += std::string("out.") + "rgb"[pick(3)] + " = " + scalar(3) + "\n";
-            else
-                rule += "out.rgb = " + vec3(2) + "\n";
-            if (pick(4) == 0)
-                rule += "out.a *= " + scalar(1) + "\n";
-        }
-        return rule;
-    }
-
-private:
-    int pick(int count) { return static_cast<int>(random_() % static_cast<unsigned>(count)); }
-    std::string number() { return std::to_string((pick(4000) - 2000) / 1000.0); }
-
-    std::string scalar(int depth) {
-        if (depth == 0)
-            switch (pick(7)) {
-            case 0: return number();
-            case 1: return "p";
-            case 2: return "q";
-            case 3: return "out.g";
-            case 4: return "a";
-            default: return std::string(1, "rgb"[pick(3)]);
-            }
-        const auto s = [&] { return scalar(depth - 1); };
-        switch (pick(14)) {
-        case 0: return "(" + s() + " + " + s() + ")";
-        case 1: return "(" + s() + " - " + s() + ")";
-        case 2: return "(" + s() + " * " + s() + ")";
-        case 3: return "min(" + s() + ", " + s() + ")";
-        case 4: return "max(" + s() + ", " + s() + ")";
-        case 5: return "clamp(" + s() + ", -1, 2)";
-        case 6: return "mix(" + s() + ", " + s() + ", clamp(" + s() + ", 0, 1))";
-        case 7: return "smoothstep(-1, 2, " + s() + ")";
-        case 8: return "abs(" + s() + ")";
-        case 9: return "exp2(clamp(" + s() + ", -3, 2))";
-        case 10: return "log2(1 + abs(" + s() + "))";
-        case 11: return "sin(" + s() + ")";
-        case 12: return "pow(abs(" + s() + ") + 0.25, 1.4)";
-        default: return "dot(" + vec3(depth - 1) + ", vec3(0.25, 0.5, 0.25))";
-        }
-    }
-
-    std::string vec3(int depth) {
-        if (depth == 0)
-            return lets_ > 0 && pick(2) ? "v" + std::to_string(pick(lets_)) : pick(2) ? "rgb" : "out.bgr";
-        switch (pick(6)) {
-        case 0: return "vec3(" + scalar(depth - 1) + ", " + scalar(depth - 1) + ", " + scalar(depth - 1) + ")";
-        case 1: return "(" + vec3(depth - 1) + " * " + scalar(depth - 1) + ")";
-        case 2: return "(" + vec3(depth - 1) + " + " + vec3(depth - 1) + ")";
-        case 3: return "mat3(0.6, 0.3, 0.1, p, 1 - p, 0, 0.2, q, 0.5) * " + vec3(depth - 1);
-        case 4: return "mix(" + vec3(depth - 1) + ", " + vec3(depth - 1) + ", 0.3)";
-        default: return "-" + vec3(depth - 1);
-        }
-    }
-
-    std::mt19937 random_;
-    int lets_ = 0;
-};
+std::string random_rule(unsigned seed) {
+    std::mt19937 random(seed);
+    return RandomRule<std::mt19937>(random).text();
+}
 
 std::vector<Colour> random_colours(int count, unsigned seed) {
     std::mt19937 random(seed);
@@ -97,7 +32,7 @@ TEST_CASE("random rules: the engine equals the double reference", "[engine]") {
     const double step = std::nextafter(1.0f, 2.0f) - 1.0;
     int compared = 0;
     for (unsigned seed = 0; seed < 1500; ++seed) {
-        const std::string text = RandomRule(seed).text();
+        const std::string text = random_rule(seed);
         const lang::Rule rule = good_rule(text);
         const std::vector<Colour> colours = random_colours(17, seed); // ragged: not a multiple of any vector
         const auto fast = run(rule, colours), plain = run(rule, colours, {}, false);
@@ -173,7 +108,7 @@ TEST_CASE("any number of pixels, also less than a vector", "[engine]") {
 }
 
 TEST_CASE("the same bits for any number of threads", "[engine]") {
-    const lang::Rule rule = good_rule(RandomRule(11).text());
+    const lang::Rule rule = good_rule(random_rule(11));
     const auto colours = random_colours(100001, 6);
     limit_threads(1);
     const auto one = run(rule, colours);
