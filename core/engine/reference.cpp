@@ -5,6 +5,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <random>
 #include <limits>
 
 namespace kasuri::engine {
@@ -29,8 +30,8 @@ struct Frame {
 class Walker {
 public:
     Walker(const lang::Rule& rule, std::span<const double> parameters, int width, std::span<const ReferencePixel> pixels,
-           std::vector<double>* largest = nullptr)
-        : largest_(largest), rule_(rule), space_(*colour::find_space(working_space(rule))), parameters_(parameters), width_(width), pixels_(pixels),
+           const ReferenceNoise* noise = nullptr)
+        : noise_(noise ? *noise : ReferenceNoise{}), random_(noise_.seed), rule_(rule), space_(*colour::find_space(working_space(rule))), parameters_(parameters), width_(width), pixels_(pixels),
           count_(pixels.size()), frame_{rule, std::vector<Value>(rule.locals.size())} {
         out_ = gather(4, [](const ReferencePixel& p, std::size_t c) { return p.rgba[c]; });
         for (const lang::Step& step : rule.steps)
@@ -66,9 +67,10 @@ private:
 
     Value value(TypedId id, Frame& frame) {
         Value made = compute(id, frame);
-        if (largest_)
-            for (std::size_t i = 0; i < made.size(); ++i)
-                (*largest_)[i % count_] = std::max((*largest_)[i % count_], std::fabs(made[i]));
+        const TypedKind kind = frame.body.exprs[id].kind;
+        if (noise_.relative > 0 && frame.body.exprs[id].type != lang::bool_type && kind != TypedKind::constant)
+            for (double& x : made)
+                x += (random_() & 1 ? 1 : -1) * (noise_.relative * std::fabs(x) + noise_.absolute);
         return made;
     }
 
@@ -279,7 +281,8 @@ private:
         return 0;
     }
 
-    std::vector<double>* largest_;
+    ReferenceNoise noise_;
+    std::mt19937 random_;
     const lang::Rule& rule_;
     const colour::Space& space_;
     std::span<const double> parameters_;
@@ -302,10 +305,8 @@ std::vector<double> reference_print(const lang::Rule& rule, std::span<const doub
 }
 
 std::vector<std::array<double, 4>> reference_picture(const lang::Rule& rule, std::span<const double> parameters, int width,
-                                                     std::span<const ReferencePixel> pixels, std::vector<double>* largest) {
-    if (largest)
-        largest->assign(pixels.size(), 0);
-    const Value out = Walker(rule, parameters, width, pixels, largest).out();
+                                                     std::span<const ReferencePixel> pixels, const ReferenceNoise* noise) {
+    const Value out = Walker(rule, parameters, width, pixels, noise).out();
     std::vector<std::array<double, 4>> all;
     const std::size_t n = pixels.size();
     for (std::size_t i = 0; i < n; ++i)

@@ -25,10 +25,17 @@ std::array<double, 4> reference(const lang::Rule& rule, std::span<const double> 
 /// The components of the rule's print expression.
 std::vector<double> reference_print(const lang::Rule& rule, std::span<const double> parameters, const ReferencePixel& pixel);
 
+/// Every value on the way is moved up or down, by chance, by so much: Monte Carlo arithmetic (Parker 1997). What comes
+/// out of several runs scatters as much as the rule magnifies the rounding of floats.
+struct ReferenceNoise {
+    double relative = 0;
+    double absolute = 0;
+    unsigned seed = 0;
+};
+
 /// A whole picture, with neighbourhoods: pixels row by row, width * height of them. Exact and slow: a blur is the
-/// full convolution, a disc is looked through pixel by pixel. `largest`, if given, becomes for every pixel the largest
-/// size of any value on the way: rounding is in proportion to it.
+/// full convolution, a disc is looked through pixel by pixel.
 std::vector<std::array<double, 4>> reference_picture(const lang::Rule& rule, std::span<const double> parameters, int width,
-                                                     std::span<const ReferencePixel> pixels, std::vector<double>* largest = nullptr);
+                                                     std::span<const ReferencePixel> pixels, const ReferenceNoise* noise = nullptr);
 
 } // namespace kasuri::engine
