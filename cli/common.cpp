@@ -101,7 +101,7 @@ int set_values(const RuleOptions& options, Loaded& loaded) {
 
 Loaded load(const RuleOptions& options, std::optional<std::string> print, std::vector<std::string> columns) {
     Loaded loaded;
-    std::string text = options.text;
+    loaded.text = options.text;
     std::string name = "rule";
     if (!options.filter.empty()) {
         Result<std::string> read = document::load_filter(options.filter);
@@ -109,7 +109,7 @@ Loaded load(const RuleOptions& options, std::optional<std::string> print, std::v
             loaded.exit = complain(read.error());
             return loaded;
         }
-        text = std::move(read.value());
+        loaded.text = std::move(read.value());
         name = options.filter;
     }
     lang::CheckOptions check_options;
@@ -117,9 +117,9 @@ Loaded load(const RuleOptions& options, std::optional<std::string> print, std::v
         check_options.print = *print;
     check_options.columns = std::move(columns);
     check_options.open = document::used_beside(options.filter);
-    lang::Checked checked = lang::check(text, proof::vocabulary(), check_options);
+    lang::Checked checked = lang::check(loaded.text, proof::vocabulary(), check_options);
     for (const lang::Diagnostic& diagnostic : checked.diagnostics)
-        fmt::print(stderr, "{}\n", lang::rendered(diagnostic, text, name));
+        fmt::print(stderr, "{}\n", lang::rendered(diagnostic, loaded.text, name));
     for (const lang::Diagnostic& diagnostic : checked.print_diagnostics)
         fmt::print(stderr, "{}\n", lang::rendered(diagnostic, *print, "print"));
     if (!checked.ok) {

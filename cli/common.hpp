@@ -25,6 +25,7 @@ struct RuleOptions {
 /// A checked rule with its values, or the exit code after everything has been said on standard error.
 struct Loaded {
     int exit = 0;
+    std::string text; ///< there as soon as it could be read
     lang::Rule rule;
     std::vector<double> values;
 };

@@ -38,8 +38,10 @@ std::vector<Builtin> gathered() {
 
 std::vector<lang::ModelShape> shapes() {
     std::vector<lang::ModelShape> shapes;
-    for (const colour::Model* model : colour::models())
-        shapes.push_back({model->name, {model->components[0].name, model->components[1].name, model->components[2].name}});
+    for (const colour::Model* model : colour::models()) {
+        const auto& c = model->components;
+        shapes.push_back({model->name, {c[0].name, c[1].name, c[2].name}, model->doc, {c[0].meaning, c[1].meaning, c[2].meaning}});
+    }
     return shapes;
 }
 

@@ -8,6 +8,7 @@
 #include "engine/kernels.hpp"
 #include "engine/vector_math-inl.hpp"
 
+#include <cmath>
 #include <cstring>
 #include <utility>
 #if HWY_ARCH_X86
@@ -73,6 +74,20 @@ HWY_INLINE V Bits(V x, V y, F f) {
     return hn::ConvertTo(D(), f(hn::ConvertTo(di, Whole(x)), hn::ConvertTo(di, Whole(y))));
 }
 
+/// The library's sine and cosine lose the angle beyond 39000 radians; such lanes are rare and are done one by one.
+HWY_INLINE V Turned(V x, V near, double (*exact)(double)) {
+    const D d;
+    if (hn::AllTrue(d, hn::Not(hn::Gt(hn::Abs(x), Const(39000.0f)))))
+        return near;
+    HWY_ALIGN float angle[hn::MaxLanes(d)], result[hn::MaxLanes(d)];
+    hn::Store(x, d, angle);
+    hn::Store(near, d, result);
+    for (std::size_t i = 0; i < hn::Lanes(d); ++i)
+        if (std::fabs(angle[i]) > 39000.0f && std::isfinite(angle[i]))
+            result[i] = static_cast<float>(exact(static_cast<double>(angle[i])));
+    return hn::Load(d, result);
+}
+
 KASURI_UNARY(DoNeg, hn::Neg(x))
 KASURI_UNARY(DoAbs, hn::Abs(x))
 KASURI_UNARY(DoFloor, hn::Floor(x))
@@ -83,8 +98,8 @@ KASURI_UNARY(DoSqrt, hn::Sqrt(x))
 KASURI_UNARY(DoExp2, Exp2(x))
 KASURI_UNARY(DoLog2, Log2(x))
 // x - x is 0, but NaN where x is infinite, which the library's functions do not look at.
-KASURI_UNARY(DoSin, hn::Add(hn::Sin(D(), x), hn::Sub(x, x)))
-KASURI_UNARY(DoCos, hn::Add(hn::Cos(D(), x), hn::Sub(x, x)))
+KASURI_UNARY(DoSin, hn::Add(Turned(x, hn::Sin(D(), x), std::sin), hn::Sub(x, x)))
+KASURI_UNARY(DoCos, hn::Add(Turned(x, hn::Cos(D(), x), std::cos), hn::Sub(x, x)))
 KASURI_UNARY(DoNot, Truth(hn::Eq(x, hn::Zero(D()))))
 KASURI_UNARY(DoIsNaN, Truth(hn::IsNaN(x)))
 KASURI_UNARY(DoCube, hn::Mul(hn::Mul(x, x), x))

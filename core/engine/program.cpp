@@ -244,7 +244,9 @@ std::string Program::printed() const {
         return fmt::format("{}{}", letters[static_cast<std::size_t>(operand.place)], operand.index);
     };
     std::string text;
-    for (const Pass& pass : passes_) {
+    for (std::size_t number = 0; number < passes_.size(); ++number) {
+        const Pass& pass = passes_[number];
+        text += fmt::format("pass {} of {}: {} instructions, {} registers\n", number + 1, passes_.size(), pass.instructions.size(), pass.registers);
         for (std::size_t i = 0; i < pass.uniforms.size(); ++i) {
             const UniformStep& step = pass.uniforms[i];
             text += fmt::format("u{} = {}", i, ir::row(step.op).name);

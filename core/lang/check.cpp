@@ -107,7 +107,10 @@ bool function_taken(const std::string& name, const FileContext& file) {
 
 void add_function(const Statement& s, FileContext& file, const std::string& name_of_file) {
     file.later_functions.insert(s.name); // not known yet inside itself: no recursion
+    const std::size_t said = file.diagnostics.size();
     FunctionPtr made = check_function(s, file, name_of_file);
+    if (s.unclosed) // the rest of the text would only bring more of the same fault
+        file.diagnostics.resize(said);
     file.later_functions.erase(s.name);
     if (function_taken(s.name, file))
         file.diagnostics.push_back({Code::duplicate_name, Severity::error, s.name_span, {s.name}, {}});

@@ -48,6 +48,7 @@ struct CodeRow {
     std::string_view id;      ///< stable, for documentation and tests: "K201"
     std::string_view wording; ///< with %1, %2 for the arguments
     std::string_view help;    ///< one sentence on what to do
+    std::string_view example; ///< a short rule with this fault; empty where it would have to be very long
 };
 
 std::span<const CodeRow> code_table();

@@ -196,8 +196,12 @@ private:
         while (look() != TokenKind::close_brace) {
             if (accept(TokenKind::newline) || accept(TokenKind::semicolon))
                 continue;
-            if (look() == TokenKind::end)
-                give_up("} at the end of the function");
+            if (look() == TokenKind::end) { // kept, so that an editor knows what is in it
+                fault(Code::expected, token().span, {"} at the end of the function", shown(token())});
+                s.unclosed = true;
+                --braces_;
+                return;
+            }
             guarded([&] { s.body.push_back(statement_begins_here() ? statement() : result()); });
         }
         --braces_;

@@ -125,6 +125,8 @@ struct Function : Body {
 
 /// "soften(x float, amount float) float"
 std::string shown(const Function& function);
+/// "amount float"
+std::string shown_parameter(const Function& function, std::size_t index);
 
 /// A further picture, or a column of numbers, that the rule reads by name.
 struct SourceInput {

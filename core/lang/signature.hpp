@@ -37,6 +37,8 @@ struct Signature {
 
 /// "mix(x, y, a)" with types: "mix(x gen, y gen, a gen) gen".
 std::string shown(const Signature& signature);
+/// "x gen"
+std::string shown_parameter(const Signature& signature, std::size_t index);
 
 struct Function;
 using FunctionPtr = std::shared_ptr<const Function>;

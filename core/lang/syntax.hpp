@@ -70,6 +70,7 @@ struct Statement {
     Word type;                                            ///< source: the name of its type; proof: the target after `on`
     std::vector<FunctionParameter> parameters;            ///< fn
     std::vector<Statement> body;                          ///< fn; its last statement is the result
+    bool unclosed = false;                                ///< fn: its } is missing, which has been reported
 };
 
 /// What the parser makes of a text: immutable afterwards.

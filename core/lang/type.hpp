@@ -9,6 +9,8 @@ namespace kasuri::lang {
 struct ModelShape {
     std::string_view name;
     std::array<std::string_view, 3> components;
+    std::string_view doc{};
+    std::array<std::string_view, 3> meanings{}; ///< of the components, with unit and range
 };
 
 enum class Kind { none, float_, bool_, vec2, vec3, vec4, mat3, model };

@@ -1,47 +1,13 @@
 // Drives the real program through a shell, as its users do.
+#include "cli/driver.hpp"
 #include "io/picture_file.hpp"
 
-#include <catch2/catch.hpp>
-
-#include <cstdio>
-#include <filesystem>
-#include <fstream>
-#include <random>
-#include <string>
-#include <sys/wait.h>
 #include <unistd.h>
 
 namespace fs = std::filesystem;
+using namespace kasuri::test;
 
 namespace {
-
-struct Ran {
-    int exit = 0;
-    std::string out, err;
-};
-
-struct Folder {
-    fs::path path = fs::temp_directory_path() / ("kasuri-cli-" + std::to_string(std::random_device{}()));
-    Folder() { fs::create_directories(path); }
-    ~Folder() { fs::remove_all(path); }
-    std::string file(const std::string& name) const { return (path / name).string(); }
-    std::string write(const std::string& name, const std::string& content) const {
-        std::ofstream(path / name, std::ios::binary) << content;
-        return file(name);
-    }
-    std::string read(const std::string& name) const {
-        std::ifstream in(path / name, std::ios::binary);
-        return {std::istreambuf_iterator<char>(in), {}};
-    }
-};
-
-Ran cli(const Folder& folder, const std::string& arguments, const std::string& input = "") {
-    folder.write("stdin", input);
-    const std::string command = std::string(KASURI_CLI) + " " + arguments + " <" + folder.file("stdin") + " >" + folder.file("stdout") +
-                                " 2>" + folder.file("stderr");
-    const int status = std::system(command.c_str());
-    return {WEXITSTATUS(status), folder.read("stdout"), folder.read("stderr")};
-}
 
 const std::string demo_filter = KASURI_SOURCE_DIR "/data/filters/indigo-over-madder.kasuri";
 

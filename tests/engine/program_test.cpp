@@ -60,7 +60,7 @@ TEST_CASE("outputs that pass through are known, and so is the identity", "[engin
 
 TEST_CASE("a program prints as one instruction a line", "[engine]") {
     const auto program = compile(good_rule("param k = 0 in 0 .. 1\nout.r = r * k"));
-    CHECK(program->printed() == "u0 = uniform 3\nr0 = mul i0 u0\nout r0 i1 i2 i3\n");
+    CHECK(program->printed() == "pass 1 of 1: 1 instructions, 1 registers\nu0 = uniform 3\nr0 = mul i0 u0\nout r0 i1 i2 i3\n");
 }
 
 TEST_CASE("constant outputs fill their planes", "[engine]") {
@@ -149,6 +149,25 @@ TEST_CASE("kernels of every instruction set agree with the folding of constants"
         }
     }
     choose_instruction_set("");
+}
+
+TEST_CASE("sine and cosine hold for any angle that a float can be", "[engine]") {
+    // std::sin and std::cos of doubles, which reduce the angle exactly.
+    for (const std::string& set : instruction_sets()) {
+        choose_instruction_set(set);
+        std::mt19937 random(5);
+        for (int exponent = -20; exponent < 128; ++exponent)
+            for (const auto& [op, exact] : {std::pair<Op, double (*)(double)>{Op::sin, std::sin}, {Op::cos, std::cos}}) {
+                std::vector<float> angles(widest_vector);
+                for (float& x : angles)
+                    x = std::ldexp(std::uniform_real_distribution<float>(-1, 1)(random), exponent);
+                const auto result = through(op, {angles})[0];
+                for (std::size_t i = 0; i < angles.size(); ++i) {
+                    INFO(set << " " << angles[i]);
+                    REQUIRE(std::fabs(static_cast<double>(result[i]) - exact(static_cast<double>(angles[i]))) < 3e-7);
+                }
+            }
+    }
 }
 
 TEST_CASE("exp2, log2 and powers stay within 3e-7 over their range, subnormals counting as 0", "[engine]") {

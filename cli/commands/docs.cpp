@@ -1,0 +1,43 @@
+#include "builtins/builtin.hpp"
+#include "command.hpp"
+#include "lang/error_documentation.hpp"
+#include "proof/proof.hpp"
+
+#include <cstdio>
+#include <memory>
+
+namespace kasuri::cli {
+namespace {
+
+struct Page {
+    std::string_view name;
+    std::string (*text)();
+};
+constexpr Page pages[] = {
+    {"builtins", builtins::documentation},
+    {"errors", [] { return lang::error_documentation(proof::vocabulary()); }},
+    {"prelude", [] { return std::string(builtins::prelude_text()); }},
+};
+
+} // namespace
+
+extern const Command docs_command;
+const Command docs_command = {
+    "docs", "Write a page of the documentation that is made from the program's own tables",
+    [](CLI::App& app) -> std::function<int()> {
+        auto page = std::make_shared<std::string>();
+        std::vector<std::string> names;
+        for (const Page& row : pages)
+            names.emplace_back(row.name);
+        app.add_option("PAGE", *page, "builtins, errors, or prelude (the functions written in the language)")->required()->check(CLI::IsMember(names));
+        return [page]() -> int {
+            for (const Page& row : pages)
+                if (row.name == *page) {
+                    const std::string text = row.text();
+                    std::fwrite(text.data(), 1, text.size(), stdout);
+                }
+            return std::fflush(stdout) == 0 ? Exit::good : Exit::input_output;
+        };
+    }};
+
+} // namespace kasuri::cli

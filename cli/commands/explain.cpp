@@ -1,0 +1,100 @@
+#include "command.hpp"
+#include "common.hpp"
+#include "engine/lower.hpp"
+#include "ir/printed.hpp"
+#include "lang/parser.hpp"
+#include "lang/printed.hpp"
+#include "proof/proof.hpp"
+
+#include <fmt/format.h>
+#include <memory>
+
+namespace kasuri::cli {
+namespace {
+
+struct Options {
+    RuleOptions rule;
+    std::string stage;
+    bool plain = false;
+};
+
+/// What a stage can look at; `rule` is null before the rule is checked.
+struct Subject {
+    std::string_view text;
+    const lang::Rule* rule;
+    bool plain; ///< without rewrites and fusing
+};
+
+engine::CompileOptions compile_options(const Subject& s) {
+    engine::CompileOptions options;
+    options.rewrite = options.fuse = !s.plain;
+    return options;
+}
+
+/// One row: a stage that a rule goes through.
+struct Stage {
+    std::string_view name;
+    bool checked; ///< needs a rule without errors
+    std::string (*dump)(const Subject&);
+};
+constexpr Stage stages[] = {
+    {"tokens", false, [](const Subject& s) { return lang::printed(lang::lex(s.text, nullptr), s.text); }},
+    {"tree", false, [](const Subject& s) {
+         std::vector<lang::Diagnostic> said_later;
+         return lang::printed(lang::parse(s.text, said_later));
+     }},
+    {"types", true, [](const Subject& s) { return lang::printed(*s.rule, proof::vocabulary()); }},
+    {"graph", true, [](const Subject& s) {
+         const engine::CompileOptions options = compile_options(s);
+         ir::Graph graph(options.rewrite);
+         const std::vector<ir::NodeId> outputs = engine::lower(*s.rule, graph, options);
+         return ir::printed(graph, outputs);
+     }},
+    {"tiles", true, [](const Subject& s) { return engine::compile(*s.rule, compile_options(s))->printed(); }},
+};
+
+int run(const Options& options) {
+    const Loaded loaded = load(options.rule);
+    if (loaded.exit == Exit::input_output)
+        return loaded.exit;
+    const bool good = loaded.exit == Exit::good;
+    std::string all;
+    for (const Stage& stage : stages) {
+        if (!options.stage.empty() && stage.name != options.stage)
+            continue;
+        if (stage.checked && !good)
+            break;
+        if (options.stage.empty())
+            all += fmt::format("{}== {}\n", all.empty() ? "" : "\n", stage.name);
+        all += stage.dump({loaded.text, good ? &loaded.rule : nullptr, options.plain});
+    }
+    std::fwrite(all.data(), 1, all.size(), stdout);
+    return std::fflush(stdout) == 0 ? loaded.exit : static_cast<int>(Exit::input_output);
+}
+
+} // namespace
+
+extern const Command explain_command;
+const Command explain_command = {
+    "explain", "Show what the compiler makes of a rule, stage by stage",
+    [](CLI::App& app) -> std::function<int()> {
+        auto options = std::make_shared<Options>();
+        options->rule.define(app, true);
+        std::vector<std::string> names;
+        for (const Stage& stage : stages)
+            names.emplace_back(stage.name);
+        app.add_option("--stage", options->stage, "Only this one: tokens, tree, types, graph or tiles")->check(CLI::IsMember(names));
+        app.add_flag("--plain", options->plain, "Graph and tiles without rewrites and fused operations");
+        app.footer("tokens: words of the text; tree: its grammar; types: with types and rates, functions checked;\n"
+                   "graph: scalar operations after rewriting; tiles: passes over the picture, u computed once, r registers of\n"
+                   "a tile, i inputs (0 to 3 are r g b a).");
+        return [options]() -> int {
+            if (options->rule.filter.empty() && !options->rule.text_given) {
+                fmt::print(stderr, "kasuri-cli explain: give FILTER or --rule TEXT\n");
+                return Exit::usage;
+            }
+            return run(*options);
+        };
+    }};
+
+} // namespace kasuri::cli

@@ -1,0 +1,63 @@
+#include "base/file.hpp"
+#include "command.hpp"
+#include "common.hpp"
+#include "document/filter_file.hpp"
+#include "lang/format.hpp"
+#include "lang/parser.hpp"
+
+#include <fmt/format.h>
+#include <memory>
+
+namespace kasuri::cli {
+namespace {
+
+struct Options {
+    std::vector<std::string> files;
+    bool check = false;
+};
+
+int one(const std::string& file, bool check) {
+    const Result<std::string> text = document::load_filter(file);
+    if (!text)
+        return complain(text.error());
+    const std::optional<std::string> canonical = lang::formatted(text.value());
+    if (!canonical) {
+        std::vector<lang::Diagnostic> faults;
+        lang::parse(text.value(), faults);
+        for (const lang::Diagnostic& d : faults)
+            fmt::print(stderr, "{}\n", lang::rendered(d, text.value(), file));
+        fmt::print(stderr, "kasuri-cli format: {} cannot be read and was left as it is\n", file);
+        return Exit::rule_failed;
+    }
+    if (*canonical == text.value())
+        return Exit::good;
+    if (check) {
+        fmt::print("{}\n", file);
+        return Exit::rule_failed;
+    }
+    const Status saved = document::save_filter(file, *canonical);
+    if (!saved)
+        return complain(saved.error());
+    fmt::print("{}\n", file);
+    return Exit::good;
+}
+
+} // namespace
+
+extern const Command format_command;
+const Command format_command = {
+    "format", "Bring filters into their canonical form; comments stay",
+    [](CLI::App& app) -> std::function<int()> {
+        auto options = std::make_shared<Options>();
+        app.add_option("FILTER", options->files, "Filter files (.kasuri)")->required();
+        app.add_flag("--check", options->check, "Change nothing; name the files that would change and exit with 1 if there are any");
+        app.footer("Names of the files that changed are written. Files that cannot be read as rules are not touched.");
+        return [options]() -> int {
+            int worst = Exit::good;
+            for (const std::string& file : options->files)
+                worst = std::max(worst, one(file, options->check));
+            return worst;
+        };
+    }};
+
+} // namespace kasuri::cli
