@@ -1,7 +1,9 @@
 #include "model/preview.hpp"
 
+#include "document/filter_file.hpp"
 #include "engine/evaluate.hpp"
 #include "engine/lower.hpp"
+#include "engine/sources.hpp"
 #include "model/display.hpp"
 
 #include <algorithm>
@@ -24,12 +26,15 @@ constexpr int response_samples = 600;
 class Preview::Worker {
 public:
     /// Checks the text if it is another one. Returns whether it was.
-    bool check(const std::string& text) {
-        if (checked_ && text == text_)
+    bool check(const std::string& text, const std::filesystem::path& path) {
+        if (checked_ && text == text_ && path == path_)
             return false;
         text_ = text;
+        path_ = path;
         const auto from = Clock::now();
-        checked_ = std::make_shared<const lang::Checked>(lang::check(text, proof::vocabulary()));
+        lang::CheckOptions options;
+        options.open = document::used_beside(path);
+        checked_ = std::make_shared<const lang::Checked>(lang::check(text, proof::vocabulary(), options));
         if (checked_->ok) {
             good_ = checked_;
             programs_.clear();
@@ -58,6 +63,7 @@ public:
             engine::CompileOptions options;
             options.in_space = space;
             options.out_space = space;
+            options.source_spaces.assign(good_->rule.sources.size(), space); // they are of the same file
             entry = engine::compile(good_->rule, options);
         }
         return *entry;
@@ -67,7 +73,7 @@ public:
     std::shared_ptr<SheetResult> sheet(const PreviewRequest& request, bool fresh, const CancelToken& cancel) {
         auto result = std::make_shared<SheetResult>();
         const std::string working(engine::working_space(rule()));
-        result->operations = program("").instructions().size();
+        result->operations = program("").operations();
         result->check_ms = fresh ? check_ms_ : 0;
         if (request.strip_pixels > 0)
             for (const char* name : strip_names) {
@@ -93,6 +99,11 @@ public:
                     return nullptr;
                 result->cells.push_back(std::move(*cell));
             }
+        for (const lang::SourceInput& source : rule().sources)
+            if (std::any_of(request.cells.begin(), request.cells.end(), [&](const CellJob& job) {
+                    return job.file && !engine::source_in(*job.file, source.name);
+                }) || std::none_of(request.cells.begin(), request.cells.end(), [](const CellJob& job) { return job.file != nullptr; }))
+                result->missing_sources.push_back(source.name);
         forget_unused(request);
         return result;
     }
@@ -101,8 +112,10 @@ private:
     using Shown = std::tuple<std::string, std::string, int, int>; ///< key, lens, size
     using Size = std::tuple<std::string, int, int>;               ///< key, size
 
-    bool run(const engine::Program& program, const image::Picture& before, image::Picture& after, const CancelToken& cancel) {
-        std::optional<image::Picture> made = engine::evaluate(program, before, values_, cancel, nullptr, &pool_);
+    bool run(const engine::Program& program, const image::Picture& before, image::Picture& after, const CancelToken& cancel,
+             std::span<const PicturePtr> sources = {}) {
+        const engine::BoundSources bound = engine::bind_sources(rule(), sources);
+        std::optional<image::Picture> made = engine::evaluate(program, before, values_, cancel, nullptr, &pool_, bound.planes);
         if (made)
             after = std::move(*made);
         return made.has_value();
@@ -123,7 +136,10 @@ private:
         PicturePtr& after = after_[key];
         if (!after) {
             image::Picture picture;
-            if (!run(program(job.target ? "" : before->space), *before, picture, cancel))
+            std::vector<PicturePtr> sources;
+            for (const lang::SourceInput& source : rule().sources)
+                sources.push_back(job.file ? engine::source_in(*job.file, source.name) : nullptr);
+            if (!run(program(job.target ? "" : before->space), *before, picture, cancel, sources))
                 return std::nullopt;
             after = std::make_shared<const image::Picture>(std::move(picture));
         }
@@ -169,6 +185,7 @@ private:
 
     image::PlanePool pool_;
     std::string text_;
+    std::filesystem::path path_;
     CheckedPtr checked_, good_;
     double check_ms_ = 0;
     std::vector<double> values_;
@@ -226,7 +243,7 @@ void Preview::loop() {
             began_ = Clock::now();
         }
         const auto from = Clock::now();
-        const bool fresh = worker.check(request->text);
+        const bool fresh = worker.check(request->text, request->path);
         if (fresh)
             emit checked(request->text, worker.last_checked());
         if (!worker.has_rule())

@@ -13,6 +13,7 @@
 
 #include <chrono>
 #include <condition_variable>
+#include <filesystem>
 #include <map>
 #include <memory>
 #include <mutex>
@@ -32,10 +33,12 @@ struct CellJob {
     const targets::Target* target = nullptr;
     std::string lens;
     QSize pixels;        ///< device pixels to show
+    std::shared_ptr<const image::Image> file{}; ///< where the rule's sources are looked for by name; may be null
 };
 
 struct PreviewRequest {
     std::string text;
+    std::filesystem::path path{}; ///< of the filter: files that it uses stand beside it
     ValueMap values;
     int strip_pixels = 0;
     std::vector<CellJob> cells;
@@ -58,6 +61,7 @@ struct SheetResult {
     std::vector<StripResult> strips;
     scopes::Response response;
     std::vector<CellResult> cells;
+    std::vector<std::string> missing_sources; ///< that some cell's picture does not have: they read as 0 there
     std::size_t operations = 0;
     double check_ms = 0;  ///< text to runnable; 0 if the text was not checked again
     double total_ms = 0;

@@ -54,6 +54,8 @@ void Session::set_value(int parameter, double value) {
     after[p.name] = wanted;
     if (wanted != values()[static_cast<std::size_t>(parameter)])
         stack_.push(new ValueCommand(*this, std::move(after), tr("%1").arg(QString::fromStdString(p.name)), parameter));
+    else
+        emit values_changed(); // what was asked for is shown somewhere, and is not what is
 }
 
 void Session::set_values(const std::vector<double>& values, const QString& name) {
@@ -119,9 +121,12 @@ Status Session::open(const std::filesystem::path& path) {
 Status Session::save(const std::filesystem::path& path) {
     if (const Status saved = document::save_filter(path, text_); !saved)
         return saved;
+    const bool moved = path != path_;
     path_ = path;
     stack_.setClean();
     emit file_changed();
+    if (moved)
+        emit text_changed(); // files that it uses are looked for beside it
     return {};
 }
 

@@ -49,6 +49,11 @@ PicturePtr SheetModel::picture_of(const Cell& cell) const {
     return entry;
 }
 
+std::shared_ptr<const image::Image> SheetModel::file_of(const Cell& cell) const {
+    const auto found = images_.find(cell.picture);
+    return cell.target || found == images_.end() ? nullptr : found->second;
+}
+
 int SheetModel::add_target(const targets::Target& target, const std::string& lens) {
     cells_.push_back({next_id_++, &target, {}, {}, lens});
     emit changed();

@@ -36,6 +36,7 @@ public:
     QString title(const Cell& cell) const;
     QStringList layers_of(const Cell& cell) const;
     PicturePtr picture_of(const Cell& cell) const; ///< null while it is being read
+    std::shared_ptr<const image::Image> file_of(const Cell& cell) const; ///< all layers of it
 
     int add_target(const targets::Target& target, const std::string& lens);
     int add_picture(const std::filesystem::path& path, const std::string& lens, const std::string& layer = {});

@@ -24,6 +24,7 @@ constexpr ActionRow table[] = {
     {"redo", QT_TRANSLATE_NOOP("Actions", "Redo"), "Ctrl+Shift+Z", [](Bench& b) { b.redo(); }},
     {"fix", QT_TRANSLATE_NOOP("Actions", "Apply the offered fix"), "Alt+Return", [](Bench& b) { b.apply_fix(); }},
     {"next_fault", QT_TRANSLATE_NOOP("Actions", "Next error or warning"), "F8", [](Bench& b) { b.next_fault(); }},
+    {"format", QT_TRANSLATE_NOOP("Actions", "Bring the rule into its canonical form"), "Ctrl+Shift+I", [](Bench& b) { b.format(); }},
     {"reset", QT_TRANSLATE_NOOP("Actions", "Reset all values"), "", [](Bench& b) { b.reset_values(); }},
     {"line", separator, "", nullptr},
     {"add_chart", QT_TRANSLATE_NOOP("Actions", "Add a chart cell"), "", [](Bench& b) { b.add_chart(); }},

@@ -2,6 +2,7 @@
 
 #include "document/filter_file.hpp"
 #include "handover/render.hpp"
+#include "lang/format.hpp"
 #include "widgets/bake_window.hpp"
 
 #include <QCoreApplication>
@@ -133,7 +134,7 @@ void Bench::render(const QString& in, const QString& out) {
     emit said(tr("Rendering %1\u2026").arg(out), false);
     auto rule = std::make_shared<const lang::Rule>(*session_.rule());
     QThreadPool::globalInstance()->start([self = QPointer<Bench>(this), rule, values = session_.values(), in, out] {
-        auto report = std::make_shared<Result<io::SaveReport>>(handover::render(*rule, values, in.toStdString(), out.toStdString()));
+        auto report = std::make_shared<Result<io::SaveReport>>(handover::render(*rule, values, {in.toStdString(), out.toStdString()}));
         QMetaObject::invokeMethod(
             qApp,
             [self, report, out] {
@@ -148,6 +149,14 @@ void Bench::render(const QString& in, const QString& out) {
             },
             Qt::QueuedConnection);
     });
+}
+
+void Bench::format() {
+    const std::optional<std::string> canonical = lang::formatted(session_.text());
+    if (!canonical)
+        emit said(tr("The rule cannot be read yet (F8 shows where); it was left as it is."), true);
+    else
+        session_.apply_edit({0, session_.text(), *canonical}, tr("canonical form"));
 }
 
 void Bench::add_chart() { sheet_.add_target(*targets::find("dye_chart"), "colour"); }

@@ -36,6 +36,7 @@ public:
     void render(const QString& in, const QString& out);
     void undo() { session_.undo_stack().undo(); }
     void redo() { session_.undo_stack().redo(); }
+    void format();
     void reset_values() { session_.reset_values(); }
     void add_chart();
     void apply_fix() { emit fix_wanted(); }

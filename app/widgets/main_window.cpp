@@ -112,7 +112,7 @@ void MainWindow::connect_parts() {
         shown_ = sheet->generation;
         sheet_->show_result(sheet);
         response_->show_response(sheet->response);
-        rule_->show_operations(sheet->operations);
+        rule_->show_sheet(sheet->operations, sheet->missing_sources);
         status_->show_times(sheet->check_ms, sheet->total_ms);
         emit sheet_shown();
     });
@@ -144,6 +144,7 @@ void MainWindow::request() {
         pending_ = false;
         PreviewRequest wanted;
         wanted.text = bench_->session().text();
+        wanted.path = bench_->session().path();
         wanted.values = bench_->session().chosen_values();
         wanted.strip_pixels = sheet_->strip_pixels();
         wanted.cells = sheet_->jobs();

@@ -38,8 +38,9 @@ RulePanel::RulePanel(Session& session, QWidget* parent) : QWidget(parent), sessi
     refresh();
 }
 
-void RulePanel::show_operations(std::size_t operations) {
+void RulePanel::show_sheet(std::size_t operations, const std::vector<std::string>& missing_sources) {
     operations_ = operations;
+    missing_sources_ = missing_sources;
     refresh();
 }
 
@@ -51,18 +52,29 @@ void RulePanel::refresh() {
         for (const lang::Parameter& p : rule->parameters)
             names.insert(p.name);
     editor_->set_parameters(std::move(names));
-    int errors = 0, warnings = 0;
+    int errors = 0, warnings = 0, hints = 0;
     for (const lang::Diagnostic& d : session_.diagnostics())
-        (d.severity == lang::Severity::error ? errors : warnings) += 1;
+        (d.severity == lang::Severity::error ? errors : d.severity == lang::Severity::warning ? warnings : hints) += 1;
     const auto counted = [](int count, const QString& one, const QString& many) {
         return count == 1 ? one : many.arg(count);
     };
-    if (errors > 0)
-        understood_->setText(counted(errors, tr("1 error"), tr("%1 errors")) + tr(" (F8): the sheet shows the last good rule"));
-    else if (session_.compiles())
-        understood_->setText((operations_ == 0 ? tr("Changes nothing: in is out, bit for bit")
-                                               : counted(static_cast<int>(operations_), tr("1 operation a pixel"), tr("%1 operations a pixel"))) +
-                             (warnings > 0 ? "      " + counted(warnings, tr("1 warning (F8)"), tr("%1 warnings (F8)")) : QString()));
+    QStringList parts;
+    if (errors > 0) {
+        parts << counted(errors, tr("1 error"), tr("%1 errors")) + tr(" (F8): the sheet shows the last good rule");
+    } else if (session_.compiles()) {
+        parts << (operations_ == 0 ? tr("Changes nothing: in is out, bit for bit")
+                                   : counted(static_cast<int>(operations_), tr("1 operation a pixel"), tr("%1 operations a pixel")));
+        if (warnings > 0)
+            parts << counted(warnings, tr("1 warning (F8)"), tr("%1 warnings (F8)"));
+        if (hints > 0)
+            parts << counted(hints, tr("1 hint (F8)"), tr("%1 hints (F8)"));
+        QStringList missing;
+        for (const std::string& name : missing_sources_)
+            missing << QString::fromStdString(name);
+        if (!missing.isEmpty())
+            parts << tr("%1: 0 where a picture has no such layer").arg(missing.join(", "));
+    }
+    understood_->setText(parts.join("      "));
     heading_->set_right(errors > 0 ? tr("does not compile") : QString());
 }
 

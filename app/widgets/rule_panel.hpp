@@ -16,7 +16,8 @@ class RulePanel : public QWidget {
 public:
     explicit RulePanel(Session& session, QWidget* parent = nullptr);
     RuleEditor* editor() const { return editor_; }
-    void show_operations(std::size_t operations);
+    /// What the last sheet found out: the work per pixel, and sources that some picture does not have.
+    void show_sheet(std::size_t operations, const std::vector<std::string>& missing_sources);
 
 private:
     void refresh();
@@ -26,6 +27,7 @@ private:
     RuleEditor* editor_;
     QLabel* understood_;
     std::size_t operations_ = 0;
+    std::vector<std::string> missing_sources_;
 };
 
 } // namespace kasuri::app

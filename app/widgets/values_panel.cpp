@@ -3,8 +3,8 @@
 #include "model/session.hpp"
 #include "widgets/heading.hpp"
 #include "widgets/number_field.hpp"
-#include "widgets/range_bar.hpp"
 #include "widgets/theme.hpp"
+#include "widgets/value_editor.hpp"
 
 #include <QHBoxLayout>
 #include <QInputDialog>
@@ -44,18 +44,23 @@ ValuesPanel::ValuesPanel(Session& session, QWidget* parent) : QWidget(parent), s
     rebuild();
 }
 
-NumberField* ValuesPanel::field(const std::string& name) const {
+ValueEditor* ValuesPanel::editor(const std::string& name) const {
     for (const Row& row : rows_)
-        if (row.name == name)
-            return row.field;
+        if (row.parameter.name == name)
+            return row.editor;
     return nullptr;
+}
+
+NumberField* ValuesPanel::field(const std::string& name) const {
+    const ValueEditor* found = editor(name);
+    return found ? found->field() : nullptr;
 }
 
 void ValuesPanel::rebuild() {
     std::vector<Row> wanted;
     if (const lang::Rule* rule = session_.rule())
         for (const lang::Parameter& p : rule->parameters)
-            wanted.push_back({p.name, p.description, p.low, p.high, p.step, p.value, nullptr, nullptr, nullptr, nullptr});
+            wanted.push_back({p});
     const bool same = std::equal(wanted.begin(), wanted.end(), rows_.begin(), rows_.end(),
                                  [](const Row& a, const Row& b) { return a.same(b); });
     if (!same) { // typing elsewhere in the text must not take the field from under a drag
@@ -71,31 +76,25 @@ void ValuesPanel::rebuild() {
             auto* line = new QHBoxLayout(row.widget);
             line->setContentsMargins(0, 0, 0, 0);
             line->setSpacing(8);
-            const QString name = QString::fromStdString(row.name);
-            auto* label = new QLabel(name, row.widget);
+            const QString name = QString::fromStdString(row.parameter.name), description = QString::fromStdString(row.parameter.description);
+            auto* label = new QLabel(row.widget);
             label->setFixedWidth(62);
-            label->setToolTip(QString::fromStdString(row.description));
+            label->setText(label->fontMetrics().elidedText(name, Qt::ElideMiddle, 62));
+            label->setToolTip(description.isEmpty() ? name : name + ": " + description);
             label->setTextInteractionFlags(Qt::NoTextInteraction);
-            row.field = new NumberField(row.widget);
-            row.field->set_range(row.low, row.high, row.step);
-            row.field->setAccessibleName(name);
-            row.field->setToolTip(QString::fromStdString(row.description));
-            row.bar = new RangeBar(row.widget);
-            row.bar->set_range(row.low, row.high, row.start);
-            row.bar->setAccessibleName(tr("Range of %1").arg(name));
+            row.editor = make_value_editor(row.parameter, row.widget);
+            row.editor->setToolTip(description);
             row.reset = new QToolButton(row.widget);
             row.reset->setText("\u21ba");
             row.reset->setToolTip(tr("Reset %1 (Backspace)").arg(name));
             row.reset->setAccessibleName(tr("Reset %1").arg(name));
             row.reset->setFixedWidth(26);
             line->addWidget(label);
-            line->addWidget(row.field);
-            line->addWidget(row.bar, 1);
+            line->addWidget(row.editor, 1);
             line->addWidget(row.reset);
             layout->insertWidget(index, row.widget);
-            connect(row.field, &NumberField::value_edited, this, [this, index](double value) { session_.set_value(index, value); });
-            connect(row.bar, &RangeBar::value_edited, this, [this, index](double value) { session_.set_value(index, value); });
-            connect(row.field, &NumberField::reset_wanted, this, [this, index] { session_.reset_value(index); });
+            connect(row.editor, &ValueEditor::value_edited, this, [this, index](double value) { session_.set_value(index, value); });
+            connect(row.editor, &ValueEditor::reset_wanted, this, [this, index] { session_.reset_value(index); });
             connect(row.reset, &QToolButton::clicked, this, [this, index] { session_.reset_value(index); });
         }
         none_->setVisible(rows_.empty());
@@ -107,9 +106,8 @@ void ValuesPanel::refresh() {
     const std::vector<double> values = session_.values();
     int differ = 0;
     for (std::size_t i = 0; i < rows_.size() && i < values.size(); ++i) {
-        rows_[i].field->set_value(values[i]);
-        rows_[i].bar->set_value(values[i]);
-        const bool moved = values[i] != rows_[i].start;
+        rows_[i].editor->set_value(values[i]);
+        const bool moved = values[i] != rows_[i].parameter.value;
         rows_[i].reset->setEnabled(moved);
         differ += moved ? 1 : 0;
     }

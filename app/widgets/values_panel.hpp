@@ -1,4 +1,6 @@
 #pragma once
+#include "lang/rule.hpp"
+
 #include <QWidget>
 
 #include <string>
@@ -13,27 +15,28 @@ namespace kasuri::app {
 
 class Heading;
 class NumberField;
-class RangeBar;
 class Session;
+class ValueEditor;
 
-/// The parameters of the rule: a number, its range and a reset for each; presets in the heading.
+/// The parameters of the rule: an editor for its kind and a reset for each; presets in the heading.
 class ValuesPanel : public QWidget {
     Q_OBJECT
 public:
     explicit ValuesPanel(Session& session, QWidget* parent = nullptr);
-    NumberField* field(const std::string& name) const; ///< null if there is no such parameter
+    ValueEditor* editor(const std::string& name) const; ///< null if there is no such parameter
+    NumberField* field(const std::string& name) const;  ///< null if there is none that is typed
 
 private:
     struct Row {
-        std::string name, description;
-        double low, high, step, start;
-        QWidget* widget;
-        NumberField* field;
-        RangeBar* bar;
-        QToolButton* reset;
+        lang::Parameter parameter;
+        QWidget* widget = nullptr;
+        ValueEditor* editor = nullptr;
+        QToolButton* reset = nullptr;
+        /// Whether the same row would be built.
         bool same(const Row& other) const {
-            return name == other.name && description == other.description && low == other.low && high == other.high &&
-                   step == other.step && start == other.start;
+            const lang::Parameter &a = parameter, &b = other.parameter;
+            return a.name == b.name && a.kind == b.kind && a.description == b.description && a.low == b.low && a.high == b.high &&
+                   a.step == b.step && a.value == b.value && a.options == b.options;
         }
     };
     void rebuild();

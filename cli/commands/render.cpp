@@ -11,13 +11,39 @@ namespace {
 struct Options {
     RuleOptions rule;
     std::string in, out, layer;
+    std::vector<std::string> sources;
 };
+
+/// NAME=FILE or NAME=FILE:LAYER.
+std::optional<handover::SourceFile> source_file(const std::string& text) {
+    const std::size_t equals = text.find('=');
+    if (equals == std::string::npos || equals == 0)
+        return std::nullopt;
+    handover::SourceFile made{text.substr(0, equals), text.substr(equals + 1)};
+    const std::string file = made.file.string();
+    const std::size_t colon = file.rfind(':');
+    std::error_code unreadable;
+    if (colon != std::string::npos && !std::filesystem::exists(made.file, unreadable)) { // a colon may belong to the name
+        made.file = file.substr(0, colon);
+        made.layer = file.substr(colon + 1);
+    }
+    return made;
+}
 
 int run(const Options& options) {
     const Loaded loaded = load(options.rule);
     if (loaded.exit != Exit::good)
         return loaded.exit;
-    const auto report = handover::render(loaded.rule, loaded.values, options.in, options.out, options.layer);
+    handover::RenderJob job{options.in, options.out, options.layer};
+    for (const std::string& text : options.sources) {
+        const std::optional<handover::SourceFile> file = source_file(text);
+        if (!file) {
+            fmt::print(stderr, "kasuri-cli render: --source {}: write NAME=FILE or NAME=FILE:LAYER\n", text);
+            return Exit::usage;
+        }
+        job.sources.push_back(*file);
+    }
+    const auto report = handover::render(loaded.rule, loaded.values, job);
     if (!report)
         return complain(report.error());
     if (report.value().clipped > 0 || report.value().not_finite > 0)
@@ -37,6 +63,8 @@ const Command render_command = {
         app.add_option("IN", options->in, "The picture to read")->required();
         app.add_option("OUT", options->out, "The picture to write; its ending says what kind")->required();
         app.add_option("--layer", options->layer, "The layer to work on (default: the unnamed one, or the first)");
+        app.add_option("--source", options->sources, "NAME=FILE or NAME=FILE:LAYER of a further picture that the rule reads; may be given several\n"
+                       "times. Without it a source is the layer or channel of its name in IN")->take_all();
         app.footer("Whole-number pictures are taken as sRGB, float pictures as linear BT.709; they are converted to\n"
                    "the rule's working space and back. A premultiplied picture is divided by its alpha first.");
         return [options] { return run(*options); };

@@ -2,44 +2,104 @@
 
 #include "engine/evaluate.hpp"
 #include "engine/lower.hpp"
+#include "engine/sources.hpp"
 
 #include <algorithm>
 #include <fmt/format.h>
 
 namespace kasuri::handover {
 
-Result<io::SaveReport> render(const lang::Rule& rule, std::span<const double> values, const std::filesystem::path& in,
-                              const std::filesystem::path& out, std::string layer, const CancelToken& cancel,
+namespace {
+
+using PicturePtr = std::shared_ptr<const image::Picture>;
+
+std::string named(const std::vector<std::string>& names) { return names.empty() ? "none" : fmt::format("{}", fmt::join(names, ", ")); }
+
+/// The layer to work on: the one that is wanted, if there is one of that name.
+Result<std::string> chosen_layer(const image::Image& image, std::string layer, const std::filesystem::path& file) {
+    const std::vector<std::string> layers = image::layers(image);
+    if (layer.empty() && std::find(layers.begin(), layers.end(), "") == layers.end() && !layers.empty())
+        layer = layers.front();
+    if (std::find(layers.begin(), layers.end(), layer) == layers.end())
+        return Error{fmt::format("there is no layer {}", layer), file.string(), fmt::format("It has {}.", named(layers))};
+    return layer;
+}
+
+Result<PicturePtr> source_picture(const lang::SourceInput& source, const image::Image& image, const RenderJob& job) {
+    const auto given = std::find_if(job.sources.begin(), job.sources.end(), [&](const SourceFile& file) { return file.name == source.name; });
+    if (given == job.sources.end()) {
+        if (PicturePtr beside = engine::source_in(image, source.name))
+            return beside;
+        return Error{fmt::format("the rule reads the further picture {}, and there is no layer or channel of that name", source.name), job.in.string(),
+                     "Say which file it is."};
+    }
+    const Result<image::Image> loaded = io::load(given->file);
+    if (!loaded)
+        return loaded.error();
+    const Result<std::string> layer = chosen_layer(loaded.value(), given->layer, given->file);
+    if (!layer)
+        return layer.error();
+    std::optional<image::Picture> picture = image::picture_of(loaded.value(), layer.value());
+    if (!picture)
+        return Error{"has no channel to read", given->file.string(), ""};
+    if (picture->width != image.width || picture->height != image.height)
+        return Error{fmt::format("is {} x {} pixels; the picture is {} x {}", picture->width, picture->height, image.width, image.height),
+                     given->file.string(), "Further pictures must have the size of the picture."};
+    return std::make_shared<const image::Picture>(std::move(*picture));
+}
+
+Result<engine::BoundSources> sources_of(const lang::Rule& rule, const image::Image& image, const RenderJob& job) {
+    std::vector<std::string> names;
+    for (const lang::SourceInput& source : rule.sources)
+        names.push_back(source.name);
+    for (const SourceFile& file : job.sources)
+        if (std::find(names.begin(), names.end(), file.name) == names.end())
+            return Error{fmt::format("the rule has no source {}", file.name), file.file.string(), fmt::format("It has: {}.", named(names))};
+    std::vector<PicturePtr> pictures;
+    for (const lang::SourceInput& source : rule.sources) {
+        Result<PicturePtr> picture = source_picture(source, image, job);
+        if (!picture)
+            return picture.error();
+        pictures.push_back(std::move(picture.value()));
+    }
+    return engine::bind_sources(rule, pictures);
+}
+
+} // namespace
+
+Result<io::SaveReport> render(const lang::Rule& rule, std::span<const double> values, const RenderJob& job, const CancelToken& cancel,
                               std::atomic<std::size_t>* done) {
-    const Result<image::Image> loaded = io::load(in);
+    const Result<image::Image> loaded = io::load(job.in);
     if (!loaded)
         return loaded.error();
     const image::Image& image = loaded.value();
-    const std::vector<std::string> layers = image::layers(image);
-    if (layer.empty() && std::find(layers.begin(), layers.end(), "") == layers.end())
-        layer = layers.front();
-    if (std::find(layers.begin(), layers.end(), layer) == layers.end())
-        return Error{fmt::format("there is no layer {}", layer), in.string(), fmt::format("It has {}.", fmt::join(layers, ", "))};
-    const std::optional<image::Picture> picture = image::picture_of(image, layer);
+    const Result<std::string> layer = chosen_layer(image, job.layer, job.in);
+    if (!layer)
+        return layer.error();
+    const std::optional<image::Picture> picture = image::picture_of(image, layer.value());
     if (!picture)
-        return Error{"has no channel to work on", in.string(), ""};
+        return Error{"has no channel to work on", job.in.string(), ""};
+    const Result<engine::BoundSources> sources = sources_of(rule, image, job);
+    if (!sources)
+        return sources.error();
     engine::CompileOptions options;
-    const std::string out_space = io::space_of_ending(out, image.depth);
+    const std::string out_space = io::space_of_ending(job.out, image.depth);
     options.in_space = picture->space;
     options.out_space = out_space;
+    options.source_spaces = sources.value().spaces;
     const engine::ProgramPtr program = engine::compile(rule, options);
     if (program->is_identity()) // also spares the division by alpha and back, which is not exact
-        return io::save(out, image);
-    std::optional<image::Picture> result = engine::evaluate(*program, *picture, values, cancel, done);
+        return io::save(job.out, image);
+    std::optional<image::Picture> result = engine::evaluate(*program, *picture, values, cancel, done, nullptr, sources.value().planes);
     if (!result)
-        return Error{"called off", out.string(), "Nothing was written."};
+        return Error{"called off", job.out.string(), "Nothing was written."};
     result->space = out_space;
     // The other layers cannot follow into another space, so then only the worked one goes along.
     if (out_space == image.space)
-        return io::save(out, image::with_picture(image, layer, *result));
+        return io::save(job.out, image::with_picture(image, layer.value(), *result));
     image::Image alone = image::image_of(*result);
     alone.depth = image.depth;
-    return io::save(out, alone);
+    return io::save(job.out, alone);
 }
 
 } // namespace kasuri::handover

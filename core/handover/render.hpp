@@ -8,14 +8,27 @@
 #include <filesystem>
 #include <span>
 #include <string>
+#include <vector>
 
 namespace kasuri::handover {
 
+/// A picture file for one of the rule's sources; `layer` as in RenderJob.
+struct SourceFile {
+    std::string name;
+    std::filesystem::path file;
+    std::string layer{};
+};
+
+struct RenderJob {
+    std::filesystem::path in, out;
+    std::string layer{}; ///< to work on; empty: the unnamed one, or the first
+    /// A source that is not named here is the layer or the channel of its name in `in`.
+    std::vector<SourceFile> sources{};
+};
+
 /// Applies a rule to the picture in `in` and writes `out` by its ending. Every other layer and channel is kept
 /// when the spaces of both files agree. A rule that changes nothing gives the same numbers, bit for bit.
-/// `layer` names the layer to work on; empty: the unnamed one, or the first.
-Result<io::SaveReport> render(const lang::Rule& rule, std::span<const double> values, const std::filesystem::path& in,
-                              const std::filesystem::path& out, std::string layer = {}, const CancelToken& cancel = {},
-                              std::atomic<std::size_t>* done = nullptr);
+Result<io::SaveReport> render(const lang::Rule& rule, std::span<const double> values, const RenderJob& job,
+                              const CancelToken& cancel = {}, std::atomic<std::size_t>* done = nullptr);
 
 } // namespace kasuri::handover

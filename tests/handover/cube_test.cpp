@@ -148,17 +148,17 @@ TEST_CASE("render applies a rule to a file and keeps what it does not touch", "[
     const auto in = folder / "puppet.exr", out = folder / "out.exr";
     REQUIRE(io::save(in, targets::demo_pictures()[1].make()));
     // A rule that changes nothing: every number of every layer, bit for bit.
-    REQUIRE(render(good_rule(""), {}, in, out));
+    REQUIRE(render(good_rule(""), {}, {in, out}));
     const image::Image before = io::load(in).value(), same = io::load(out).value();
     for (const image::Channel& channel : before.channels)
         CHECK(*same.find(channel.name)->plane == *channel.plane);
     // Another layer: only that one changes, alpha stays.
-    REQUIRE(render(good_rule("out.g = b"), {}, in, out, "robe"));
+    REQUIRE(render(good_rule("out.g = b"), {}, {in, out, "robe"}));
     const image::Image after = io::load(out).value();
     CHECK(*after.find("robe.G")->plane == *after.find("robe.B")->plane);
     CHECK(*after.find("robe.A")->plane == *before.find("robe.A")->plane);
     CHECK(*after.find("head.G")->plane == *before.find("head.G")->plane);
-    CHECK_FALSE(render(good_rule(""), {}, in, out, "nobody"));
+    CHECK_FALSE(render(good_rule(""), {}, {in, out, "nobody"}));
 }
 
 TEST_CASE("render goes from one kind of file to another through their spaces", "[handover]") {
@@ -167,16 +167,16 @@ TEST_CASE("render goes from one kind of file to another through their spaces", "
     image.depth = image::Depth::uint16;
     image.space = "srgb";
     REQUIRE(io::save(folder / "in.png", image));
-    REQUIRE(render(good_rule(""), {}, folder / "in.png", folder / "out.exr"));
+    REQUIRE(render(good_rule(""), {}, {folder / "in.png", folder / "out.exr"}));
     const image::Image exr = io::load(folder / "out.exr").value();
     CHECK(exr.space == "rec709-linear");
     // IEC 61966-2-1: code 0.5 is 0.2140 of light.
     CHECK((*exr.find("G")->plane)[3] == Approx(0.2140).margin(2e-4));
-    REQUIRE(render(good_rule(""), {}, folder / "out.exr", folder / "back.png"));
+    REQUIRE(render(good_rule(""), {}, {folder / "out.exr", folder / "back.png"}));
     const image::Image back = io::load(folder / "back.png").value();
     for (std::size_t i = 0; i < 16; ++i)
         CHECK((*back.find("R")->plane)[i] == Approx((*image.find("R")->plane)[i]).margin(4e-4)); // half float in between
-    const auto report = render(good_rule("out.rgb = rgb * 4"), {}, folder / "in.png", folder / "bright.png");
+    const auto report = render(good_rule("out.rgb = rgb * 4"), {}, {folder / "in.png", folder / "bright.png"});
     REQUIRE(report);
     CHECK(report.value().clipped > 0);
 }

@@ -1,0 +1,127 @@
+#include "widgets/value_editor.hpp"
+
+#include "widgets/number_field.hpp"
+#include "widgets/range_bar.hpp"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QHBoxLayout>
+#include <QKeyEvent>
+#include <QSignalBlocker>
+
+#include <cmath>
+
+namespace kasuri::app {
+namespace {
+
+QHBoxLayout* line_of(QWidget* widget) {
+    auto* line = new QHBoxLayout(widget);
+    line->setContentsMargins(0, 0, 0, 0);
+    line->setSpacing(8);
+    return line;
+}
+
+/// Also of a whole number: its step is 1, and what is typed between is rounded by the session.
+class NumberEditor : public ValueEditor {
+public:
+    NumberEditor(const lang::Parameter& p, QWidget* parent) : ValueEditor(parent), field_(new NumberField(this)), bar_(new RangeBar(this)) {
+        const QString name = QString::fromStdString(p.name);
+        field_->set_range(p.low, p.high, p.step);
+        field_->setAccessibleName(name);
+        bar_->set_range(p.low, p.high, p.value);
+        bar_->setAccessibleName(tr("Range of %1").arg(name));
+        QHBoxLayout* line = line_of(this);
+        line->addWidget(field_);
+        line->addWidget(bar_, 1);
+        connect(field_, &NumberField::value_edited, this, &ValueEditor::value_edited);
+        connect(bar_, &RangeBar::value_edited, this, &ValueEditor::value_edited);
+        connect(field_, &NumberField::reset_wanted, this, &ValueEditor::reset_wanted);
+        setFocusProxy(field_);
+    }
+    void set_value(double value) override {
+        field_->set_value(value);
+        bar_->set_value(value);
+    }
+    NumberField* field() const override { return field_; }
+
+private:
+    NumberField* field_;
+    RangeBar* bar_;
+};
+
+/// What is not typed is reset with Backspace, as a number is.
+class ResetKey : public QObject {
+public:
+    explicit ResetKey(ValueEditor* editor) : QObject(editor), editor_(editor) {}
+    bool eventFilter(QObject* watched, QEvent* event) override {
+        if (event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Backspace) {
+            emit editor_->reset_wanted();
+            return true;
+        }
+        return QObject::eventFilter(watched, event);
+    }
+
+private:
+    ValueEditor* editor_;
+};
+
+class ToggleEditor : public ValueEditor {
+public:
+    ToggleEditor(const lang::Parameter& p, QWidget* parent) : ValueEditor(parent), box_(new QCheckBox(this)) {
+        box_->setAccessibleName(QString::fromStdString(p.name));
+        QHBoxLayout* line = line_of(this);
+        line->addWidget(box_);
+        line->addStretch(1);
+        box_->installEventFilter(new ResetKey(this));
+        connect(box_, &QCheckBox::toggled, this, [this](bool on) {
+            box_->setText(on ? tr("on") : tr("off"));
+            emit value_edited(on ? 1 : 0);
+        });
+        setFocusProxy(box_);
+    }
+    void set_value(double value) override {
+        const QSignalBlocker quiet(box_);
+        box_->setChecked(value != 0);
+        box_->setText(value != 0 ? tr("on") : tr("off"));
+    }
+
+private:
+    QCheckBox* box_;
+};
+
+class ChoiceEditor : public ValueEditor {
+public:
+    ChoiceEditor(const lang::Parameter& p, QWidget* parent) : ValueEditor(parent), list_(new QComboBox(this)) {
+        list_->setAccessibleName(QString::fromStdString(p.name));
+        for (const std::string& option : p.options)
+            list_->addItem(QString::fromStdString(option));
+        QHBoxLayout* line = line_of(this);
+        line->addWidget(list_);
+        line->addStretch(1);
+        list_->installEventFilter(new ResetKey(this));
+        connect(list_, &QComboBox::currentIndexChanged, this, [this](int index) { emit value_edited(index); });
+        setFocusProxy(list_);
+    }
+    void set_value(double value) override {
+        const QSignalBlocker quiet(list_);
+        list_->setCurrentIndex(static_cast<int>(std::lround(value)));
+    }
+
+private:
+    QComboBox* list_;
+};
+
+} // namespace
+
+ValueEditor* make_value_editor(const lang::Parameter& parameter, QWidget* parent) {
+    switch (parameter.kind) {
+    case lang::ParameterKind::toggle: return new ToggleEditor(parameter, parent);
+    case lang::ParameterKind::choice: return new ChoiceEditor(parameter, parent);
+    case lang::ParameterKind::number:
+    case lang::ParameterKind::whole:
+    case lang::ParameterKind::colour: break;
+    }
+    return new NumberEditor(parameter, parent);
+}
+
+} // namespace kasuri::app

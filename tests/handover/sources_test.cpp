@@ -1,0 +1,75 @@
+#include "handover/render.hpp"
+#include "support/support.hpp"
+
+using namespace kasuri;
+using namespace kasuri::handover;
+using namespace kasuri::test;
+
+namespace {
+
+image::Plane ramp(int count, float step) {
+    std::vector<float> values;
+    for (int i = 0; i < count; ++i)
+        values.push_back(static_cast<float>(i) * step);
+    return image::make_plane(std::move(values));
+}
+
+/// 4 x 2: R G B, a layer "lamp", a channel "matte".
+image::Image layered() {
+    image::Image image;
+    image.width = 4;
+    image.height = 2;
+    for (const char* name : {"R", "G", "B"})
+        image.channels.push_back({name, ramp(8, 0.125f)});
+    for (const char* name : {"lamp.R", "lamp.G", "lamp.B"})
+        image.channels.push_back({name, ramp(8, 1)});
+    image.channels.push_back({"matte", ramp(8, 0.5f)});
+    return image;
+}
+
+} // namespace
+
+TEST_CASE("a source is the layer or the channel of its name, or a file of its own", "[handover]") {
+    const TemporaryFolder folder;
+    REQUIRE(io::save(folder / "in.exr", layered()));
+    const lang::Rule rule = good_rule("source lamp : vec3\nsource matte : float\nout.rgb = rgb + lamp * matte");
+    REQUIRE(render(rule, {}, {folder / "in.exr", folder / "out.exr"}));
+    const auto out = io::load(folder / "out.exr");
+    REQUIRE(out);
+    for (std::size_t i = 0; i < 8; ++i)
+        CHECK((*out.value().find("G")->plane)[i] == 0.125f * static_cast<float>(i) + 0.5f * static_cast<float>(i * i));
+    CHECK(*out.value().find("lamp.R")->plane == *ramp(8, 1)); // what was read stays
+
+    // From another file, of another space: 8-bit sRGB is decoded for a linear rule.
+    image::Image grey = image::image_of(image::generated(4, 2, [](int, int) { return std::array<double, 3>{0.5, 0.5, 0.5}; }));
+    grey.depth = image::Depth::uint8;
+    grey.space = "srgb";
+    REQUIRE(io::save(folder / "grey.png", grey));
+    const lang::Rule one = good_rule("source lamp : vec3\nout.rgb = lamp");
+    REQUIRE(render(one, {}, {folder / "in.exr", folder / "grey.exr", "", {{"lamp", folder / "grey.png"}}}));
+    // IEC 61966-2-1, decoding: code 128 of 255 is ((0.50196 + 0.055) / 1.055)^2.4 = 0.21586.
+    CHECK(static_cast<double>((*io::load(folder / "grey.exr").value().find("R")->plane)[0]) == Approx(0.21586).margin(1e-4)); // half float
+    REQUIRE(render(one, {}, {folder / "in.exr", folder / "layer.exr", "", {{"lamp", folder / "in.exr", "lamp"}}}));
+    CHECK((*io::load(folder / "layer.exr").value().find("B")->plane)[7] == 7);
+    // vec4 has alpha 1 where the picture has none.
+    REQUIRE(render(good_rule("source lamp\nout.rgb = vec3(lamp.a)"), {}, {folder / "in.exr", folder / "alpha.exr"}));
+    CHECK((*io::load(folder / "alpha.exr").value().find("B")->plane)[3] == 1);
+}
+
+TEST_CASE("a source that is not there, or of another size, is an error that writes nothing", "[handover]") {
+    const TemporaryFolder folder;
+    REQUIRE(io::save(folder / "in.exr", layered()));
+    REQUIRE(io::save(folder / "small.exr", image::image_of(image::generated(2, 2, [](int, int) { return std::array<double, 3>{0, 0, 0}; }))));
+    const lang::Rule rule = good_rule("source dye : vec3\nout.rgb = dye");
+    const auto said = [&](std::vector<SourceFile> sources) {
+        const auto result = render(rule, {}, {folder / "in.exr", folder / "out.exr", "", std::move(sources)});
+        return result ? std::string("good") : result.error().text();
+    };
+    CHECK(said({}).find("reads the further picture dye") != std::string::npos);
+    CHECK(said({{"dye", folder / "none.exr"}}).find("none.exr") != std::string::npos);
+    CHECK(said({{"dye", folder / "small.exr"}}).find("is 2 x 2 pixels; the picture is 4 x 2") != std::string::npos);
+    CHECK(said({{"dye", folder / "in.exr", "nobody"}}).find("no layer nobody") != std::string::npos);
+    CHECK(said({{"dye", folder / "in.exr"}, {"lamp", folder / "in.exr"}}).find("has no source lamp") != std::string::npos);
+    CHECK_FALSE(std::filesystem::exists(folder / "out.exr"));
+    CHECK(said({{"dye", folder / "in.exr", "lamp"}}) == "good");
+}
