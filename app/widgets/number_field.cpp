@@ -30,10 +30,11 @@ NumberField::NumberField(QWidget* parent) : QLineEdit(parent) {
     show_value();
 }
 
-void NumberField::set_range(double low, double high, double step) {
+void NumberField::set_range(double low, double high, double step, bool whole) {
     low_ = low;
     high_ = high;
     step_ = step;
+    whole_ = whole;
 }
 
 void NumberField::set_value(double value) {
@@ -44,7 +45,7 @@ void NumberField::set_value(double value) {
 
 void NumberField::show_value() {
     // At least three decimals, more where the steps are finer.
-    const int decimals = std::clamp(static_cast<int>(std::ceil(-std::log10(step_))) + 1, 3, 6);
+    const int decimals = whole_ ? 0 : std::clamp(static_cast<int>(std::ceil(-std::log10(step_))) + 1, 3, 6);
     setText(theme::number(value_, decimals));
     if (!hasFocus())
         setCursorPosition(0);
@@ -54,8 +55,12 @@ double NumberField::factor(Qt::KeyboardModifiers modifiers) {
     return modifiers & Qt::ShiftModifier ? 0.1 : modifiers & Qt::ControlModifier ? 10 : 1;
 }
 
+double NumberField::step(Qt::KeyboardModifiers modifiers) const {
+    return whole_ ? std::max(1.0, step_ * factor(modifiers)) : step_ * factor(modifiers);
+}
+
 void NumberField::change(double value) {
-    value = std::clamp(value, low_, high_);
+    value = std::clamp(whole_ ? std::round(value) : value, low_, high_);
     if (value == value_)
         return;
     value_ = value;
@@ -80,7 +85,7 @@ void NumberField::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_Up:
     case Qt::Key_Down:
         commit();
-        change(value_ + (event->key() == Qt::Key_Up ? step_ : -step_) * factor(event->modifiers()));
+        change(value_ + (event->key() == Qt::Key_Up ? 1 : -1) * step(event->modifiers()));
         selectAll();
         return;
     case Qt::Key_Backspace:
@@ -110,7 +115,7 @@ void NumberField::wheelEvent(QWheelEvent* event) {
     }
     const QPoint delta = event->angleDelta();
     const double notches = (delta.y() != 0 ? delta.y() : delta.x()) / 120.0; // Shift may turn the wheel sideways
-    change(value_ + notches * step_ * factor(event->modifiers()));
+    change(value_ + notches * step(event->modifiers()));
     event->accept();
 }
 

@@ -10,7 +10,7 @@ class NumberField : public QLineEdit {
     Q_OBJECT
 public:
     explicit NumberField(QWidget* parent = nullptr);
-    void set_range(double low, double high, double step);
+    void set_range(double low, double high, double step, bool whole = false);
     void set_value(double value); ///< shows it; no signal
     double value() const { return value_; }
 
@@ -33,9 +33,11 @@ protected:
 private:
     void commit();
     void change(double value);
+    double step(Qt::KeyboardModifiers modifiers) const;
     void show_value();
 
     double value_ = 0, low_ = 0, high_ = 1, step_ = 0.01;
+    bool whole_ = false;
     bool typing_ = false;
     bool pressed_ = false, dragging_ = false;
     QPoint press_;

@@ -7,6 +7,7 @@
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QKeyEvent>
+#include <QPainter>
 #include <QSignalBlocker>
 
 #include <cmath>
@@ -21,12 +22,11 @@ QHBoxLayout* line_of(QWidget* widget) {
     return line;
 }
 
-/// Also of a whole number: its step is 1, and what is typed between is rounded by the session.
 class NumberEditor : public ValueEditor {
 public:
     NumberEditor(const lang::Parameter& p, QWidget* parent) : ValueEditor(parent), field_(new NumberField(this)), bar_(new RangeBar(this)) {
         const QString name = QString::fromStdString(p.name);
-        field_->set_range(p.low, p.high, p.step);
+        field_->set_range(p.low, p.high, p.step, p.kind == lang::ParameterKind::whole);
         field_->setAccessibleName(name);
         bar_->set_range(p.low, p.high, p.value);
         bar_->setAccessibleName(tr("Range of %1").arg(name));
@@ -89,9 +89,24 @@ private:
     QCheckBox* box_;
 };
 
+/// The flat list of the window's style has no arrow of its own: the small triangle that its other menus have.
+class FlatList : public QComboBox {
+public:
+    using QComboBox::QComboBox;
+
+protected:
+    void paintEvent(QPaintEvent* event) override {
+        QComboBox::paintEvent(event);
+        QPainter painter(this);
+        painter.setPen(palette().color(QPalette::Text));
+        painter.drawText(rect().adjusted(0, 0, -6, 0), Qt::AlignRight | Qt::AlignVCenter, QStringLiteral("\u25be"));
+    }
+    QSize sizeHint() const override { return QComboBox::sizeHint() + QSize(14, 0); }
+};
+
 class ChoiceEditor : public ValueEditor {
 public:
-    ChoiceEditor(const lang::Parameter& p, QWidget* parent) : ValueEditor(parent), list_(new QComboBox(this)) {
+    ChoiceEditor(const lang::Parameter& p, QWidget* parent) : ValueEditor(parent), list_(new FlatList(this)) {
         list_->setAccessibleName(QString::fromStdString(p.name));
         for (const std::string& option : p.options)
             list_->addItem(QString::fromStdString(option));
@@ -108,7 +123,7 @@ public:
     }
 
 private:
-    QComboBox* list_;
+    FlatList* list_;
 };
 
 } // namespace
