@@ -17,7 +17,7 @@ inline image::Picture picture_of(int width, int height) {
     image::Picture p = image::generated(width, height, [&](int x, int y) {
         return std::array<double, 3>{x / static_cast<double>(width), y / static_cast<double>(height), ((x * 7 + y * 13) % 256) / 255.0};
     });
-    p.planes[3] = image::make_plane(std::vector<float>(p.pixels(), 1.0f));
+    p.planes[3] = image::make_plane(image::Samples(p.pixels(), 1.0f));
     return p;
 }
 inline const image::Picture& picture() {

@@ -12,9 +12,12 @@
 
 #include <benchmark/benchmark.h>
 
+#include <atomic>
+#include <chrono>
 #include <cmath>
 #include <cstdio>
 #include <cstring>
+#include <thread>
 
 using namespace kasuri;
 
@@ -149,6 +152,38 @@ void blur(benchmark::State& state) {
     limit_threads(0);
 }
 
+/// From calling work off until it has stopped, at whatever point of it. All cores; the argument is the picture's height.
+void cancel(benchmark::State& state, const std::string& text) {
+    const int height = static_cast<int>(state.range(0));
+    const image::Picture p = bench::picture_of(height * 16 / 9, height);
+    const engine::ProgramPtr program = engine::compile(bench::rule_of(text));
+    const image::PlanePool pool; // as the window has one: giving 400 MB back to the system takes 10 ms by itself
+    double longest = 0;
+    int point = 0, early = 0;
+    for (auto _ : state) {
+        CancelToken token;
+        std::chrono::steady_clock::time_point called;
+        std::atomic<bool> running{false};
+        std::thread caller([&] {
+            while (!running)
+                std::this_thread::yield();
+            std::this_thread::sleep_for(std::chrono::milliseconds(3 + 7 * (point++ % 5)));
+            called = std::chrono::steady_clock::now();
+            token.cancel();
+        });
+        running = true;
+        const auto result = engine::evaluate(*program, p, {}, token, nullptr, &pool);
+        const auto ended = std::chrono::steady_clock::now();
+        caller.join();
+        const double seconds = std::max(0.0, std::chrono::duration<double>(ended - called).count());
+        early += result ? 1 : 0; // it was through before
+        longest = std::max(longest, seconds);
+        state.SetIterationTime(result ? 0 : seconds);
+    }
+    state.counters["longest_ms"] = longest * 1e3;
+    state.counters["finished_before"] = early;
+}
+
 /// Megapixels: 0.25 to 33.
 void pixels(benchmark::State& state) {
     const int height = static_cast<int>(state.range(0));
@@ -205,6 +240,8 @@ int main(int argc, char** argv) {
     benchmark::RegisterBenchmark("pixels", pixels)->Arg(375)->Arg(750)->Arg(1080)->Arg(2160)->Arg(4320)->Unit(benchmark::kMillisecond)->UseRealTime();
     benchmark::RegisterBenchmark("operations", operations)->Arg(10)->Arg(50)->Arg(200)->Arg(800)->Arg(2000)->Unit(benchmark::kMillisecond)->UseRealTime();
     benchmark::RegisterBenchmark("bake", bake)->Arg(17)->Arg(33)->Arg(65)->Unit(benchmark::kMillisecond)->UseRealTime();
+    for (const auto& [name, text] : {std::pair<std::string, std::string>{"e", bench::workload('e')}, {"blur", "out.rgb = blur(rgb, 40)"}, {"dilate", "out.rgb = dilate(rgb, 60)"}})
+        benchmark::RegisterBenchmark(("cancel/" + name).c_str(), [text = text](benchmark::State& s) { cancel(s, text); })->Arg(2160)->Arg(4320)->Unit(benchmark::kMillisecond)->UseManualTime()->Iterations(40);
     benchmark::Initialize(&argc, argv);
     benchmark::RunSpecifiedBenchmarks();
     return 0;

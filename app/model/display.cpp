@@ -96,7 +96,7 @@ image::Picture reduced(const image::Picture& picture, int width, int height) {
     const bool alpha = picture.planes[3] != nullptr;
     const auto count = static_cast<std::size_t>(width) * static_cast<std::size_t>(height);
     const auto source_width = static_cast<std::size_t>(picture.width);
-    std::array<std::vector<float>, 4> out;
+    std::array<image::Samples, 4> out;
     for (std::size_t c = 0; c < (alpha ? 4u : 3u); ++c)
         out[c].resize(count);
     const std::vector<int> columns = edges(width, picture.width), rows = edges(height, picture.height);

@@ -1,9 +1,9 @@
 #include "builtins/row.hpp"
 
 #include <algorithm>
+#include <numbers>
 
 namespace kasuri::builtins {
-
 
 std::vector<Builtin> shaping() {
     Builtin clamp;
@@ -64,7 +64,29 @@ std::vector<Builtin> shaping() {
         return g.mul(g.mul(t, t), g.sub(g.constant(3), g.mul(g.constant(2), t)));
     };
 
-    return {clamp, mix, step, smoothstep};
+    Rows more;
+    more.componentwise("shoulder", {"x", "start", "limit"},
+        "x up to start; above it ever flatter, towards limit: limit - (limit - start) * exp(-(x - start) / (limit - start)). The "
+        "slope has no corner. Where limit <= start, nothing rises above start.",
+        "exponential shoulder; common practice, no source", {{{0.5, 0.8, 1}, 0.5}, {{0.8, 0.8, 1}, 0.8}, {{1.8, 0.8, 1}, 0.998652410600183}, {{3, 1, 1}, 1}},
+        [](const double* x) {
+            if (std::isnan(x[0]) || std::isnan(x[1]) || std::isnan(x[2]))
+                return not_a_number;
+            const double room = std::fmax(x[2] - x[1], 0);
+            return x[0] <= x[1] || room == 0 ? std::fmin(x[0], x[1]) : x[2] - room * std::exp(-(x[0] - x[1]) / room);
+        },
+        [](Graph& g, const NodeId* x) {
+            const NodeId room = g.max(g.sub(x[2], x[1]), g.constant(0)), above = g.sub(x[0], x[1]);
+            const NodeId rest = g.make(Op::exp2, g.mul(g.constant(-std::numbers::log2e), g.div(above, room)));
+            const NodeId bent = g.add(x[1], g.mul(room, g.sub(g.constant(1), rest)));
+            const NodeId risen = g.select(g.less(g.constant(0), room), bent, g.min(x[0], x[1]));
+            const NodeId result = g.select(g.less_equal(x[0], x[1]), x[0], risen);
+            return g.select(g.make(Op::is_nan, x[2]), x[2], result); // also where x does not get so far
+        });
+
+    std::vector<Builtin> all = {clamp, mix, step, smoothstep};
+    all.insert(all.end(), more.rows.begin(), more.rows.end());
+    return all;
 }
 
 } // namespace kasuri::builtins

@@ -62,6 +62,15 @@ bool walk(const TileJob& job, const CancelToken& cancel, std::atomic<std::size_t
     }) && !cancel.cancelled();
 }
 
+/// The plane of an output that is nothing but an input, if it can be read as it is: nobody has to copy it.
+const float* plain_plane(const Operand& output, std::span<const PlaneView> inputs, std::span<const Region> origin, const Region& region) {
+    if (output.place != Operand::Place::input || origin[output.index] != region)
+        return nullptr;
+    const PlaneView& view = inputs[output.index];
+    const bool plain = view.sample == Sample::float32 && view.pixel_stride == 1 && (view.row_stride == 0 || view.row_stride == region.width());
+    return plain ? static_cast<const float*>(view.data) : nullptr;
+}
+
 } // namespace
 
 bool run(const Program& program, const Source& source, std::span<const double> parameters,
@@ -91,19 +100,25 @@ bool run(const Program& program, const Source& source, std::span<const double> p
         const bool final = i + 1 == passes.size();
         std::vector<Scratch> made;
         std::vector<PlaneSink> sinks(outputs.begin(), outputs.end());
+        std::vector<const float*> looked_at; // outputs of a pass that stages read
         if (!final) {
             sinks.clear();
-            for (std::size_t k = 0; k < pass.outputs.size(); ++k)
-                sinks.emplace_back(made.emplace_back(regions[i].pixels()).data());
+            for (const Operand& output : pass.outputs) {
+                looked_at.push_back(plain_plane(output, inputs, origin, regions[i]));
+                sinks.emplace_back(looked_at.back() ? nullptr : made.emplace_back(regions[i].pixels()).data());
+                if (!looked_at.back())
+                    looked_at.back() = made.back().data();
+            }
         }
         const double share = 1.0 / static_cast<double>(passes.size()) *
                              static_cast<double>(region.pixels()) / std::max(1.0, static_cast<double>(regions[i].pixels()));
-        if (!walk(TileJob(pass, source, inputs, origin, uniforms[i], sinks, regions[i]), cancel, done, share))
+        const bool work = std::any_of(sinks.begin(), sinks.end(), [](const PlaneSink& sink) { return sink.data != nullptr; });
+        if (work && !walk(TileJob(pass, source, inputs, origin, uniforms[i], sinks, regions[i]), cancel, done, share))
             return false;
         for (const StageStep& stage : pass.stages) {
             Scratch result(regions[i].pixels());
             if (!look_around(stage.kind, uniforms[i][stage.size], regions[i].width(), regions[i].height(),
-                             made[stage.output].data(), result.data(), cancel))
+                             looked_at[stage.output], result.data(), cancel))
                 return false;
             kept.push_back(std::move(result));
             inputs[stage.slot] = kept.back().data();
@@ -126,21 +141,26 @@ std::optional<image::Picture> evaluate(const Program& program, const image::Pict
                                        std::atomic<std::size_t>* done, const image::PlanePool* pool,
                                        std::vector<PlaneView> more) {
     Source source{picture.width, picture.height, {}, std::move(more)};
-    std::array<std::vector<float>, 4> made;
+    std::array<image::Samples, 4> made;
     std::array<float*, 4> outputs{};
     for (std::size_t i = 0; i < 4; ++i) {
         source.planes[i] = picture.planes[i] ? picture.planes[i]->data() : nullptr;
         if (!program.passes_through(i)) {
-            made[i] = pool ? pool->take(picture.pixels()) : std::vector<float>(picture.pixels());
+            made[i] = pool ? pool->take(picture.pixels()) : image::Samples(picture.pixels());
             outputs[i] = made[i].data();
         }
     }
-    if (!run(program, source, parameters, outputs, cancel, done))
+    const auto plane_of = [&](std::size_t i) { return pool ? pool->plane(std::move(made[i])) : image::make_plane(std::move(made[i])); };
+    if (!run(program, source, parameters, outputs, cancel, done)) {
+        for (std::size_t i = 0; pool && i < 4; ++i)
+            if (outputs[i])
+                plane_of(i); // gone at once, and its buffer is back in the pool
         return std::nullopt;
+    }
     image::Picture result = picture;
     for (std::size_t i = 0; i < 4; ++i)
         if (outputs[i])
-            result.planes[i] = pool ? pool->plane(std::move(made[i])) : image::make_plane(std::move(made[i]));
+            result.planes[i] = plane_of(i);
     return result;
 }
 

@@ -12,7 +12,7 @@ BoundSources bind_sources(const lang::Rule& rule, std::span<const std::shared_pt
         for (int c = 0; c < width(rule.sources[i].type); ++c) {
             image::Plane plane = picture ? picture->planes[static_cast<std::size_t>(c)] : nullptr;
             if (picture && c == 3 && !plane)
-                plane = image::make_plane(std::vector<float>(picture->pixels(), 1.0f));
+                plane = image::make_plane(image::Samples(picture->pixels(), 1.0f));
             bound.planes.emplace_back(plane ? plane->data() : nullptr);
             bound.kept.push_back(std::move(plane));
         }

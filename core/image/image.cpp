@@ -47,45 +47,45 @@ Places places(const Image& image, std::string_view layer) {
 
 template <class Operation>
 Plane combined(const Plane& plane, const Plane& alpha, Operation operation) {
-    std::vector<float> values(plane->size());
+    Samples values(plane->size());
     std::transform(plane->begin(), plane->end(), alpha->begin(), values.begin(), operation);
     return make_plane(std::move(values));
 }
 
 } // namespace
 
-Plane make_plane(std::vector<float> values) { return std::make_shared<const std::vector<float>>(std::move(values)); }
+Plane make_plane(Samples values) { return std::make_shared<const Samples>(std::move(values)); }
 
 struct PlanePool::Store {
     std::mutex mutex;
-    std::vector<std::vector<float>> free;
+    std::vector<Samples> free;
     static constexpr std::size_t most = 16; ///< buffers kept; older ones go back to the system
 };
 
 PlanePool::PlanePool() : store_(std::make_shared<Store>()) {}
 
-std::vector<float> PlanePool::take(std::size_t count) const {
+Samples PlanePool::take(std::size_t count) const {
     {
         const std::lock_guard lock(store_->mutex);
         for (auto buffer = store_->free.begin(); buffer != store_->free.end(); ++buffer)
             if (buffer->size() == count) {
-                std::vector<float> taken = std::move(*buffer);
+                Samples taken = std::move(*buffer);
                 store_->free.erase(buffer);
                 return taken;
             }
     }
-    return std::vector<float>(count);
+    return Samples(count);
 }
 
-Plane PlanePool::plane(std::vector<float> values) const {
-    auto give_back = [store = store_](const std::vector<float>* plane) {
-        const std::unique_ptr<const std::vector<float>> owner(plane);
+Plane PlanePool::plane(Samples values) const {
+    auto give_back = [store = store_](const Samples* plane) {
+        const std::unique_ptr<const Samples> owner(plane);
         const std::lock_guard lock(store->mutex);
         if (store->free.size() >= Store::most)
             store->free.erase(store->free.begin());
-        store->free.push_back(std::move(const_cast<std::vector<float>&>(*plane)));
+        store->free.push_back(std::move(const_cast<Samples&>(*plane)));
     };
-    return Plane(new std::vector<float>(std::move(values)), give_back);
+    return Plane(new Samples(std::move(values)), give_back);
 }
 
 const Channel* Image::find(std::string_view name) const {

@@ -1,4 +1,6 @@
 #pragma once
+#include "image/samples.hpp"
+
 #include <array>
 #include <cstddef>
 #include <memory>
@@ -12,9 +14,9 @@ namespace kasuri::image {
 
 /// One channel: width * height floats, row by row from the top left. Planes are shared and never changed
 /// once they are in an Image, so that copies of pictures and of single channels cost nothing.
-using Plane = std::shared_ptr<const std::vector<float>>;
+using Plane = std::shared_ptr<const Samples>;
 
-Plane make_plane(std::vector<float> values);
+Plane make_plane(Samples values);
 
 /// Buffers that planes give back when nobody needs them any more, so that evaluating the same picture again and
 /// again neither asks the system for memory nor clears it. Copies share the store; safe across threads.
@@ -22,9 +24,9 @@ class PlanePool {
 public:
     PlanePool();
     /// `count` floats of any value.
-    std::vector<float> take(std::size_t count) const;
+    Samples take(std::size_t count) const;
     /// A plane whose buffer comes back here.
-    Plane plane(std::vector<float> values) const;
+    Plane plane(Samples values) const;
 
 private:
     struct Store;
@@ -84,7 +86,7 @@ Image image_of(const Picture& picture);
 /// A picture of width * height from a function of column and row.
 template <class Function>
 Picture generated(int width, int height, Function&& pixel) {
-    std::array<std::vector<float>, 3> rgb;
+    std::array<Samples, 3> rgb;
     for (auto& channel : rgb)
         channel.reserve(static_cast<std::size_t>(width) * static_cast<std::size_t>(height));
     for (int y = 0; y < height; ++y)

@@ -93,7 +93,7 @@ Image with_alpha(const Image& image, Alpha wanted) {
         for (const image::Channel& other : image.channels)
             if (other.name.size() > prefix.size() && other.name.starts_with(prefix) && is_alpha_name(other.name) &&
                 other.name.rfind('.') == (prefix.empty() ? std::string::npos : prefix.size() - 1)) {
-                std::vector<float> values(image.pixels());
+                image::Samples values(image.pixels());
                 for (std::size_t p = 0; p < values.size(); ++p) {
                     const float a = (*other.plane)[p], c = (*image.channels[i].plane)[p];
                     values[p] = wanted == Alpha::premultiplied ? (a != 0 ? c * a : c) : (a != 0 ? c / a : c);
@@ -145,7 +145,7 @@ Result<Image> load(const fs::path& path) {
                      "The file may be cut short; copy it again."};
     const auto channels = static_cast<std::size_t>(spec.nchannels);
     for (std::size_t c = 0; c < channels; ++c) {
-        std::vector<float> plane(image.pixels());
+        image::Samples plane(image.pixels());
         for (std::size_t p = 0; p < plane.size(); ++p)
             plane[p] = interleaved[p * channels + c];
         const std::string name = c < spec.channelnames.size() && !spec.channelnames[c].empty() ? spec.channelnames[c]

@@ -105,7 +105,7 @@ image::Image demo_puppet() {
     image.alpha = image::Alpha::premultiplied;
     image.depth = image::Depth::half;
     for (const Layer& layer : layers) {
-        std::array<std::vector<float>, 4> planes;
+        std::array<image::Samples, 4> planes;
         for (int y = 0; y < height; ++y)
             for (int x = 0; x < width; ++x) {
                 const Paint paint = layer.paint(x + 0.5, y + 0.5);

@@ -8,7 +8,7 @@ using namespace kasuri::test;
 namespace {
 
 image::Plane ramp(int count, float step) {
-    std::vector<float> values;
+    image::Samples values;
     for (int i = 0; i < count; ++i)
         values.push_back(static_cast<float>(i) * step);
     return image::make_plane(std::move(values));

@@ -5,7 +5,7 @@ using namespace kasuri;
 using namespace kasuri::image;
 
 namespace {
-Plane plane(std::vector<float> values) { return make_plane(std::move(values)); }
+Plane plane(Samples values) { return make_plane(std::move(values)); }
 } // namespace
 
 TEST_CASE("layers and channels are found by their names", "[image]") {

@@ -16,7 +16,7 @@ Image small(Depth depth, bool alpha) {
     Image image = image::image_of(image::generated(5, 3, [](int x, int y) { return std::array<double, 3>{x / 4.0, y / 2.0, 0.2}; }));
     image.depth = depth;
     if (alpha) {
-        std::vector<float> values;
+        image::Samples values;
         for (int i = 0; i < 15; ++i)
             values.push_back(i % 5 == 0 ? 0.0f : i % 5 == 1 ? 0.5f : 1.0f);
         image.channels.push_back({"A", image::make_plane(std::move(values))});
