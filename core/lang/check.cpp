@@ -136,7 +136,8 @@ void use_file(const Statement& s, FileContext& file, const CheckOptions& options
             return fail(fmt::format("line {}, column {}: {}", place.line, place.column, message(d)));
         }
     for (const FunctionPtr& function : used.functions) {
-        if (std::find(file.functions.begin(), file.functions.end(), function) != file.functions.end())
+        // A file that comes by two ways brings the same functions.
+        if (std::any_of(file.functions.begin(), file.functions.end(), [&](const FunctionPtr& known) { return known->file == function->file && known->name == function->name; }))
             continue;
         if (function_taken(function->name, file))
             return fail(fmt::format("its function {} is already the name of something", function->name));
