@@ -36,16 +36,25 @@ void hsv(benchmark::State& state) {
     }
 }
 
-/// (d): linear RGB to L*a*b*, two edits, back. Without the mask, which it has no single call for.
+/// (d): linear RGB to L*a*b*, two edits, back, laid over the original with a smoothstep of green.
 void lab(benchmark::State& state) {
     cv::setNumThreads(1);
     const cv::Mat from = packed();
-    cv::Mat there, edited, back;
+    cv::Mat there, edited, back, t, bend, rest, laid;
     for (auto _ : state) {
         cv::cvtColor(from, there, cv::COLOR_LRGB2Lab);
         cv::multiply(there, cv::Scalar(1, 1.2, 1), edited);
         cv::add(edited, cv::Scalar(0, 0, 4), edited);
         cv::cvtColor(edited, back, cv::COLOR_Lab2LRGB);
+        cv::extractChannel(from, t, 1);
+        t.convertTo(t, CV_32F, 2, -0.2); // (g - 0.1) / 0.5
+        cv::min(t, 1.0, t);
+        cv::max(t, 0.0, t);
+        t.convertTo(bend, CV_32F, -2, 3);
+        cv::multiply(bend, t, bend);
+        cv::multiply(bend, t, t); // t t (3 - 2 t)
+        t.convertTo(rest, CV_32F, -1, 1);
+        cv::blendLinear(from, back, rest, t, laid);
         benchmark::ClobberMemory();
     }
 }
