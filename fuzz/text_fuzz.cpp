@@ -1,7 +1,8 @@
-// Any text -> tokens, tree, types, diagnostics, fixes, canonical form, program: no crash, no hang, no leak, and what
+// Any text -> tokens, tree, types, diagnostics, fixes, canonical form, what an editor offers, program: no crash, no hang, no leak, and what
 // is promised about each.
 #include "engine/evaluate.hpp"
 #include "engine/lower.hpp"
+#include "lang/assist.hpp"
 #include "lang/check.hpp"
 #include "lang/format.hpp"
 #include "proof/proof.hpp"
@@ -42,6 +43,15 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
         insist(lang::formatted(*canonical) == canonical);
         insist(lang::check(*canonical, proof::vocabulary(), options).ok == checked.ok);
     }
+    // What an editor asks for, at some byte of it.
+    const std::size_t at = size == 0 ? 0 : (data[0] * 257u + data[size / 2] * 31u + data[size - 1]) % (size + 1);
+    const lang::Completions offered = lang::completions(text, at, proof::vocabulary(), options);
+    insist(offered.replaces.begin <= at && at <= offered.replaces.end && offered.replaces.end <= size);
+    if (const auto hover = lang::hover(text, at, proof::vocabulary(), options))
+        insist(hover->span.end <= size && !hover->heading.empty());
+    if (const auto help = lang::call_help(text, at, proof::vocabulary(), options))
+        for (const lang::CallForm& form : help->forms)
+            insist(form.active.end <= form.text.size());
     if (!checked.ok || checked.rule.weight > 5000)
         return 0;
     const engine::ProgramPtr program = engine::compile(checked.rule);

@@ -133,8 +133,6 @@ void AssistPlace::collect() {
             add_input(input);
 }
 
-std::vector<KnownName> AssistPlace::names() const { return names_; }
-
 const KnownName* AssistPlace::find(std::string_view wanted) const {
     for (const KnownName& known : names_)
         if (known.name == wanted)

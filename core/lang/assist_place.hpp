@@ -37,8 +37,8 @@ public:
     /// Whether a token of this kind stands in the statement before the word, outside brackets.
     bool after(TokenKind kind) const;
     bool after_word(std::string_view wanted) const;
-    /// The statement stands above this token's place; own names first.
-    std::vector<KnownName> names() const;
+    /// The nearest first: own names, then inputs.
+    const std::vector<KnownName>& names() const { return names_; }
     const KnownName* find(std::string_view name) const;
     std::span<const FunctionPtr> functions() const { return checked_.rule.functions; }
     /// What stands before the dot at token `dot`: its first token.

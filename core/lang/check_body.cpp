@@ -111,7 +111,8 @@ void BodyChecker::assign(const Statement& s) {
         if (places.empty())
             return;
         if (std::set<std::uint8_t>(places.begin(), places.end()).size() != places.size()) {
-            e_.fault(Code::swizzle_repeats, s.component_span, {s.component});
+            const auto repeated = std::find_if(s.component.begin(), s.component.end(), [&](char c) { return std::count(s.component.begin(), s.component.end(), c) > 1; });
+            e_.fault(Code::swizzle_repeats, s.component_span, {repeated == s.component.end() ? s.component : std::string(1, *repeated)});
             return;
         }
         step.whole = false;

@@ -26,7 +26,7 @@ constexpr std::array rows = {
     CodeRow{Code::statement_expected, error, "K112", "%1 does not begin a statement", "A line begins with filter, note, working, use, source, param, preset, fn, let, keep, proof, or a name to assign to.", "* r"},
     CodeRow{Code::extra_text, error, "K113", "the statement is complete before %1", "Put the next statement on a line of its own.", "let x = r g"},
     CodeRow{Code::nested_function, error, "K114", "the function %1 stands inside another", "Functions stand side by side.", "fn outer(x) {\n    fn inner(y) = y\n    x\n}"},
-    CodeRow{Code::not_in_function, error, "K115", "%1 does not belong into a function", "A function holds let, assignments to its names, and its result.", "fn f(x) {\n    param k = 1\n    x\n}"},
+    CodeRow{Code::not_in_function, error, "K115", "%1 does not belong in a function", "A function holds let, assignments to its names, and its result.", "fn f(x) {\n    param k = 1\n    x\n}"},
     CodeRow{Code::after_result, error, "K116", "this stands after the result of the function", "The result is the last line.", "fn f(x) {\n    x * 2\n    x * 3\n}"},
     CodeRow{Code::no_result, error, "K117", "the function %1 has no result", "Its last line is an expression: what it gives.", "fn f(x) {\n    let y = x\n}"},
     CodeRow{Code::unknown_name, error, "K201", "there is no %1", "Inputs are r g b a rgb rgba pos pixel aspect extent; others are made with let, param or source.", "out.r = shade"},
@@ -54,7 +54,7 @@ constexpr std::array rows = {
     CodeRow{Code::condition_type, error, "K308", "a condition (bool) is expected here, %1 came", "Compare it with something.", "out.r = r ? g : b"},
     CodeRow{Code::choice_types, error, "K309", "both results of ? : must have one type; here they are %1 and %2", "", "out.rgb = r > 0 ? rgb : pos"},
     CodeRow{Code::swizzle_repeats, error, "K310", "component %1 is assigned twice", "Name every component once.", "out.rr = pos"},
-    CodeRow{Code::model_not_colour, error, "K311", "%1 is expected here, an %2 value came", "Turn it back into r, g, b with rgb( ).", "out.rgb = hsv(rgb)"},
+    CodeRow{Code::model_not_colour, error, "K311", "%1 is expected here, a value of %2 came", "Turn it back into r, g, b with rgb( ).", "out.rgb = hsv(rgb)"},
     CodeRow{Code::bare_choice, error, "K312", "%1 is a choice and has no value of its own", "Ask for an option, which is a condition: %2.", "param way = soft of soft, hard\nout.r = way"},
     CodeRow{Code::rate, error, "K313", "%1 of %2 cannot change from pixel to pixel", "It may be a number, a parameter, or made of those.", "out.rgb = blur(rgb, 10 * r)"},
     CodeRow{Code::target_fixed, error, "K314", "%1 is measured on targets of its own", "Leave out `on`, or write a condition.", "proof \"greys\" on ramp : neutral"},
@@ -71,7 +71,7 @@ constexpr std::array rows = {
     CodeRow{Code::too_many_stages, error, "K422", "the rule looks around itself %1 times (blur, sharpen, dilate, erode, for each component); the limit is %2", "Split it into several filters.", ""},
     CodeRow{Code::unused_name, warning, "K501", "%1 is never used", "Use it or remove it.", "let x = r"},
     CodeRow{Code::always, warning, "K502", "this condition is always %1", "Compare with something that changes.", "out.r = 2 > 1 ? r : g"},
-    CodeRow{Code::keep_in_linear, hint, "K511", "luminance is kept in linear light", "It is exact there, but fights the mix most; most rules that keep luminance are meant in a display-encoded space (working srgb).", "out.g = b\nkeep luminance"},
+    CodeRow{Code::keep_in_linear, hint, "K511", "luminance is kept in linear light", "That is exact, but often stronger than wanted: most rules that keep luminance are meant in a display-encoded space (working srgb).", "out.g = b\nkeep luminance"},
     CodeRow{Code::keep_after_model, hint, "K512", "luminance is kept after work in %1", "It undoes part of what was done to %1, whose own lightness component may be what you want to keep.", "working srgb\nlet c = hsv(rgb)\nout.rgb = rgb(c)\nkeep luminance"},
 };
 static_assert(rows_in_order(rows, &CodeRow::code), "code_table rows stand in the order of Code");
