@@ -8,6 +8,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <hwy/cache_control.h>
 
 namespace kasuri::engine {
 
@@ -56,7 +57,7 @@ bool walk(const TileJob& job, const CancelToken& cancel, std::atomic<std::size_t
         for (std::size_t tile = first; tile < last && !cancel.cancelled(); ++tile)
             pixels += worker.tile(tile);
         // Stores past the caches are only seen by others after this.
-        std::atomic_thread_fence(std::memory_order_seq_cst);
+        hwy::FlushStream();
         if (done)
             done->fetch_add(static_cast<std::size_t>(static_cast<double>(pixels) * share), std::memory_order_relaxed);
     }) && !cancel.cancelled();
