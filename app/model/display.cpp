@@ -151,6 +151,10 @@ QImage shown(const image::Picture& picture, const Lens& lens) {
     QImage image(picture.width, picture.height, QImage::Format_RGB32);
     const colour::Space* space = colour::find_space(picture.space);
     const bool linear = !space || space->transfer == "linear";
+    // Lenses and the screen stand on BT.709's primaries.
+    const colour::Space& screen = *colour::find_space(colour::default_space);
+    const bool same = !space || same_primaries(*space, screen);
+    const colour::Matrix3 across = same ? colour::Matrix3{} : linear_between(*space, screen);
     std::size_t at = 0;
     for (int y = 0; y < picture.height; ++y) {
         auto* line = reinterpret_cast<QRgb*>(image.scanLine(y));
@@ -160,6 +164,12 @@ QImage shown(const image::Picture& picture, const Lens& lens) {
             if (!linear)
                 for (std::size_t c = 0; c < 3; ++c)
                     light[c] = static_cast<float>(transfer_of(*space).decode(stored[c]));
+            if (!same) {
+                using colour::operator*;
+                const colour::Triple moved = across * colour::Triple{light[0], light[1], light[2]};
+                for (std::size_t c = 0; c < 3; ++c)
+                    light[c] = static_cast<float>(moved[c]);
+            }
             const Light show = lens.shown(light, stored);
             line[x] = qRgb(display_code(show[0]), display_code(show[1]), display_code(show[2]));
         }

@@ -5,12 +5,14 @@
 namespace kasuri::app {
 
 std::array<ReadoutRow, 8> rows_of(const Readout& readout) {
+    using colour::operator*;
     const colour::Space* space = colour::find_space(readout.space);
     const auto linear = [&](const std::array<float, 4>& stored) {
         colour::Triple light{};
         for (std::size_t i = 0; i < 3; ++i)
             light[i] = space ? transfer_of(*space).decode(stored[i]) : stored[i];
-        return light;
+        // Y and L*a*b* below are of BT.709's primaries.
+        return space ? linear_between(*space, *colour::find_space(colour::default_space)) * light : light;
     };
     const colour::Triple before = linear(readout.before), after = linear(readout.after);
     const colour::Triple lab_before = colour::lab_d65(before), lab_after = colour::lab_d65(after);

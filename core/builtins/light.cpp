@@ -5,12 +5,12 @@ namespace {
 
 constexpr colour::Triple weights = colour::rec709_luminance_weights;
 
-double weighted(const double* c) { return weights[0] * c[0] + weights[1] * c[1] + weights[2] * c[2]; }
-NodeId weighted(Graph& g, const NodeId* c) {
-    return g.add(g.add(g.mul(g.constant(weights[0]), c[0]), g.mul(g.constant(weights[1]), c[1])), g.mul(g.constant(weights[2]), c[2]));
+double weighted(const double* c, const colour::Triple& by = weights) { return by[0] * c[0] + by[1] * c[1] + by[2] * c[2]; }
+NodeId weighted(Graph& g, const NodeId* c, const colour::Triple& by = weights) {
+    return g.add(g.add(g.mul(g.constant(by[0]), c[0]), g.mul(g.constant(by[1]), c[1])), g.mul(g.constant(by[2]), c[2]));
 }
 
-constexpr std::string_view luminance_source = "ITU-R BT.709-6, item 3.2 (weights), of linear light (CIE 15:2018, Y)";
+constexpr std::string_view luminance_source = "CIE 15:2018, Y of linear light; weights of ITU-R BT.709-6, item 3.2, for its primaries, else by SMPTE RP 177";
 
 } // namespace
 
@@ -26,12 +26,12 @@ std::vector<Builtin> light() {
     luminance.space_reference = [](const colour::Space& space, const double* const* x, double* r) {
         const auto decode = transfer_of(space).decode;
         const double linear[3] = {decode(x[0][0]), decode(x[0][1]), decode(x[0][2])};
-        *r = weighted(linear);
+        *r = weighted(linear, luminance_weights(space));
     };
     luminance.space_lowering = [](Graph& g, const colour::Space& space, const NodeId* const* x, NodeId* r) {
         const auto decode = transfer_of(space).lower_decode;
         const NodeId linear[3] = {decode(g, x[0][0]), decode(g, x[0][1]), decode(g, x[0][2])};
-        *r = weighted(g, linear);
+        *r = weighted(g, linear, luminance_weights(space));
     };
 
     Builtin& with_luminance = table.add("with_luminance", {"colour", "y"},
@@ -47,7 +47,7 @@ std::vector<Builtin> light() {
         double linear[3];
         for (int i = 0; i < 3; ++i)
             linear[i] = transfer.decode(x[0][i]);
-        const double own = weighted(linear);
+        const double own = weighted(linear, luminance_weights(space));
         for (int i = 0; i < 3; ++i)
             r[i] = transfer.encode(own <= 0 ? linear[i] + (*x[1] - own) : linear[i] * (*x[1] / own));
     };
@@ -56,7 +56,7 @@ std::vector<Builtin> light() {
         NodeId linear[3];
         for (int i = 0; i < 3; ++i)
             linear[i] = transfer.lower_decode(g, x[0][i]);
-        const NodeId own = weighted(g, linear);
+        const NodeId own = weighted(g, linear, luminance_weights(space));
         const NodeId dark = g.less_equal(own, g.constant(0));
         const NodeId factor = g.div(*x[1], own), missing = g.sub(*x[1], own);
         for (int i = 0; i < 3; ++i)

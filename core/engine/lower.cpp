@@ -33,21 +33,21 @@ struct Frame {
 
 class Lowering {
 public:
-    /// Null transfers stand for the rule's own working space.
     Lowering(const lang::Rule& rule, Graph& graph, const CompileOptions& options)
-        : rule_(rule), g_(graph), space_(*colour::find_space(working_space(rule))), inside_(&transfer_of(space_)),
-          from_(transfer(options.in_space)), to_(transfer(options.out_space)), frame_{rule, std::vector<Value>(rule.locals.size())} {
+        : rule_(rule), g_(graph), space_(*colour::find_space(working_space(rule))), from_(space(options.in_space)),
+          to_(space(options.out_space)), frame_{rule, std::vector<Value>(rule.locals.size())} {
         g_.reserve_sources(static_cast<std::uint32_t>(source_channels(rule)));
-        for (std::size_t i = 0; i < 4; ++i)
-            input_[i] = out_[i] = i == 3 ? g_.input(Input::a) : into_working(g_.input(static_cast<Input>(i)), from_);
+        const Colour in = converted({g_.input(Input::r), g_.input(Input::g), g_.input(Input::b)}, from_, space_);
+        input_ = out_ = {in[0], in[1], in[2], g_.input(Input::a)};
         std::uint32_t slot = 0;
         for (std::size_t k = 0; k < rule.sources.size(); ++k) {
-            const colour::Transfer* space = transfer(k < options.source_spaces.size() ? options.source_spaces[k] : "");
             Value channels;
-            for (int c = 0; c < width(rule.sources[k].type); ++c) {
-                const NodeId raw = g_.source_input(slot++);
-                // A single channel is a mask or a plate: numbers as they are. So is alpha.
-                channels.push_back(width(rule.sources[k].type) == 1 || c == 3 ? raw : into_working(raw, space));
+            for (int c = 0; c < width(rule.sources[k].type); ++c)
+                channels.push_back(g_.source_input(slot++));
+            // A single channel is a mask or a plate: numbers as they are. So is alpha.
+            if (channels.size() >= 3) {
+                const Colour made = converted({channels[0], channels[1], channels[2]}, space(k < options.source_spaces.size() ? options.source_spaces[k] : ""), space_);
+                std::copy(made.begin(), made.end(), channels.begin());
             }
             sources_.push_back(std::move(channels));
         }
@@ -61,9 +61,14 @@ public:
             result = value(*rule_.print, frame_);
         } else {
             result.assign(out_.begin(), out_.end());
+            const Colour back = converted({out_[0], out_[1], out_[2]}, space_, to_);
+            std::array<bool, 3> untouched{};
             for (std::size_t i = 0; i < 3; ++i)
-                // What was not touched goes back as it came, to the bit.
-                result[i] = out_[i] == input_[i] && from_ == to_ ? g_.input(static_cast<Input>(i)) : out_of_working(out_[i]);
+                untouched[i] = out_[i] == input_[i] && &from_ == &to_;
+            // What was not touched goes back as it came, to the bit; with other primaries every channel touches the others.
+            const bool apart = colour::same_primaries(space_, to_), none = untouched[0] && untouched[1] && untouched[2];
+            for (std::size_t i = 0; i < 3; ++i)
+                result[i] = (apart && untouched[i]) || none ? g_.input(static_cast<Input>(i)) : back[i];
             if (options.colour_only)
                 result.resize(3);
         }
@@ -74,15 +79,28 @@ public:
     }
 
 private:
-    const colour::Transfer* transfer(std::string_view name) const {
-        const colour::Space* space = name.empty() ? nullptr : colour::find_space(name);
-        return space ? &transfer_of(*space) : inside_;
+    using Colour = std::array<NodeId, 3>;
+
+    /// Empty names stand for the rule's own working space.
+    const colour::Space& space(std::string_view name) const {
+        const colour::Space* found = name.empty() ? nullptr : colour::find_space(name);
+        return found ? *found : space_;
     }
-    NodeId into_working(NodeId x, const colour::Transfer* from) {
-        return from == inside_ ? x : inside_->lower_encode(g_, from->lower_decode(g_, x));
-    }
-    NodeId out_of_working(NodeId x) {
-        return to_ == inside_ ? x : to_->lower_encode(g_, inside_->lower_decode(g_, x));
+
+    Colour converted(Colour x, const colour::Space& from, const colour::Space& to) {
+        if (&from == &to)
+            return x;
+        for (NodeId& channel : x)
+            channel = transfer_of(from).lower_decode(g_, channel);
+        if (!colour::same_primaries(from, to)) {
+            const colour::Matrix3 m = colour::linear_between(from, to);
+            const Colour light = x;
+            for (std::size_t i = 0; i < 3; ++i)
+                x[i] = g_.add(g_.add(g_.mul(g_.constant(m[i][0]), light[0]), g_.mul(g_.constant(m[i][1]), light[1])), g_.mul(g_.constant(m[i][2]), light[2]));
+        }
+        for (NodeId& channel : x)
+            channel = transfer_of(to).lower_encode(g_, channel);
+        return x;
     }
 
     void perform(const lang::Step& step, Frame& frame) {
@@ -240,9 +258,8 @@ private:
     const lang::Rule& rule_;
     Graph& g_;
     const colour::Space& space_;
-    const colour::Transfer* inside_;
-    const colour::Transfer* from_;
-    const colour::Transfer* to_;
+    const colour::Space& from_;
+    const colour::Space& to_;
     std::array<NodeId, 4> input_{};
     std::array<NodeId, 4> out_{};
     std::vector<Value> sources_;

@@ -32,7 +32,7 @@ constexpr std::array rows = {
     CodeRow{Code::unknown_name, error, "K201", "there is no %1", "Inputs are r g b a rgb rgba pos pixel aspect extent; others are made with let, param or source.", "out.r = shade"},
     CodeRow{Code::unknown_function, error, "K202", "there is no function %1", "See docs/builtins.md for the list.", "out.rgb = clmp(rgb, 0, 1)"},
     CodeRow{Code::unknown_component, error, "K203", "%1 has no component %2", "It has %3.", "out.r = rgb.k"},
-    CodeRow{Code::unknown_space, error, "K204", "there is no space %1", "Known are %2.", "working rec709"},
+    CodeRow{Code::unknown_space, error, "K204", "there is no space %1", "Known are %2.", "working rec70-linear"},
     CodeRow{Code::unknown_proof, error, "K205", "there is no proof function %1", "Known are %2.", "proof \"greys\" : neutrl"},
     CodeRow{Code::unknown_option, error, "K206", "%1 has no option %2", "It has %3.", "param way = sofft of soft, hard\nout.r = way.hard ? g : r"},
     CodeRow{Code::unknown_type, error, "K207", "there is no type %1 here", "Types are float, bool, vec2, vec3, vec4, mat3 and the colour models; a source is float, vec3 or vec4.", "source lamp : picture"},

@@ -59,7 +59,7 @@ TEST_CASE("completion: each place offers what makes sense there", "[lang][assist
         const char* items; ///< all of them, in their order
     };
     const Row rows[] = {
-        {"working |", "rec709-linear srgb"},
+        {"working acesc|", "acescg acescc acescct"},
         {"working rec709-l|", "rec709-linear"},
         {"keep |", "luminance"},
         {"note \"a |", ""},
