@@ -143,6 +143,19 @@ TEST_CASE("every folder says what it is, and no file is too long", "[architectur
         }
 }
 
+TEST_CASE("no name of a test holds a semicolon, at which ctest would part it and run nothing", "[architecture]") {
+    for (const auto& entry : fs::recursive_directory_iterator(fs::path(KASURI_SOURCE_DIR) / "tests")) {
+        if (entry.path().extension() != ".cpp")
+            continue;
+        const std::string text = content_of(entry.path());
+        const std::regex named("TEST_CASE\\(\"([^\"]*)\"");
+        for (std::sregex_iterator found(text.begin(), text.end(), named), end; found != end; ++found) {
+            INFO(entry.path().string());
+            CHECK((*found)[1].str().find(';') == std::string::npos);
+        }
+    }
+}
+
 TEST_CASE("every rule in the documentation compiles", "[architecture]") {
     int rules = 0;
     for (const char* file : {"README.md", "docs/language.md"}) {

@@ -104,7 +104,7 @@ TEST_CASE("blend modes and compositing as pixman computes them", "[builtins][ref
     CHECK(seen.size() == 28);
 }
 
-TEST_CASE("luminance, luma: ITU-R BT.709-6, item 3.2; encoded working spaces are decoded first", "[builtins]") {
+TEST_CASE("luminance, luma: ITU-R BT.709-6, item 3.2, and encoded working spaces are decoded first", "[builtins]") {
     CHECK(run_one("out.r = luminance(rgb)", {1, 0, 0, 1})[0] == Approx(0.2126));
     CHECK(run_one("out.r = luma(rgb)", {0, 0, 1, 1})[0] == Approx(0.0722));
     // sRGB 0.5 is 0.2140411 of linear light (IEC 61966-2-1).
@@ -130,7 +130,7 @@ TEST_CASE("keep luminance keeps it, in linear and in encoded spaces, for every c
     }
 }
 
-TEST_CASE("what does nothing at strength 0 does nothing; the prelude is documented", "[builtins]") {
+TEST_CASE("what does nothing at strength 0 does nothing, and the prelude is documented", "[builtins]") {
     for (const lang::FunctionPtr& function : builtins::vocabulary().prelude) {
         INFO(function->name);
         CHECK(function->doc.size() > 20);

@@ -94,7 +94,7 @@ TEST_CASE("functions of a file beside the filter, which is found again where the
     REQUIRE(QTest::qWaitFor([&] { return d.session().compiles(); }, 20000));
 }
 
-TEST_CASE("a source is a layer of the picture in its cell; where it is missing, that is said", "[gui][language]") {
+TEST_CASE("a source is a layer of the picture in its cell, and where it is missing that is said", "[gui][language]") {
     Driver d;
     d.window.bench().open(QString(KASURI_DEMO_DIR "/puppet.exr"));
     d.replace_text("source robe : vec3\nout.rgb = robe\n");

@@ -65,7 +65,7 @@ TEST_CASE("operators bind as in GLSL", "[lang]") { // GLSL 4.60, section 5.1, pr
     CHECK(tree_of("let x = a / b / c") == "let x (/ (/ a b) c)\n");
 }
 
-TEST_CASE("statements end at a line end or ; and go on inside brackets and after operators", "[lang]") {
+TEST_CASE("statements end at a line end or a semicolon and go on inside brackets and after operators", "[lang]") {
     CHECK(tree_of("out.g = b; out.b = g") == "assign out.g b\nassign out.b g\n");
     CHECK(tree_of("let x = mix(a,\n  b,\n  c)\nout.r = x") == "let x (mix a b c)\nassign out.r x\n");
     CHECK(tree_of("let x = a +\n  b") == "let x (+ a b)\n");
