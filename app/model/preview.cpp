@@ -38,6 +38,7 @@ public:
         if (checked_->ok) {
             good_ = checked_;
             programs_.clear();
+            sources_.clear();
             forget_after();
             program("");
         }
@@ -99,11 +100,7 @@ public:
                     return nullptr;
                 result->cells.push_back(std::move(*cell));
             }
-        for (const lang::SourceInput& source : rule().sources)
-            if (std::any_of(request.cells.begin(), request.cells.end(), [&](const CellJob& job) {
-                    return job.file && !engine::source_in(*job.file, source.name);
-                }) || std::none_of(request.cells.begin(), request.cells.end(), [](const CellJob& job) { return job.file != nullptr; }))
-                result->missing_sources.push_back(source.name);
+        result->missing_sources = missing_sources(request);
         forget_unused(request);
         return result;
     }
@@ -112,9 +109,40 @@ private:
     using Shown = std::tuple<std::string, std::string, int, int>; ///< key, lens, size
     using Size = std::tuple<std::string, int, int>;               ///< key, size
 
+    using ImagePtr = std::shared_ptr<const image::Image>;
+
+    /// The rule's sources as layers of a file: taken apart once for a rule, not at every change of a value.
+    const engine::BoundSources& sources_in(const ImagePtr& file) {
+        const auto found = sources_.find(file);
+        if (found != sources_.end())
+            return found->second;
+        std::vector<PicturePtr> pictures;
+        for (const lang::SourceInput& source : rule().sources)
+            pictures.push_back(file ? engine::source_in(*file, source.name) : nullptr);
+        return sources_[file] = engine::bind_sources(rule(), pictures);
+    }
+
+    /// Those that some picture on the sheet does not have, or all if there is no picture.
+    std::vector<std::string> missing_sources(const PreviewRequest& request) {
+        std::vector<ImagePtr> files;
+        for (const CellJob& job : request.cells)
+            if (job.file)
+                files.push_back(job.file);
+        if (files.empty())
+            files.push_back(nullptr);
+        std::vector<std::string> missing;
+        std::size_t plane = 0;
+        for (const lang::SourceInput& source : rule().sources) {
+            if (std::any_of(files.begin(), files.end(), [&](const ImagePtr& file) { return !sources_in(file).planes[plane].data; }))
+                missing.push_back(source.name);
+            plane += static_cast<std::size_t>(width(source.type));
+        }
+        return missing;
+    }
+
     bool run(const engine::Program& program, const image::Picture& before, image::Picture& after, const CancelToken& cancel,
-             std::span<const PicturePtr> sources = {}) {
-        const engine::BoundSources bound = engine::bind_sources(rule(), sources);
+             const ImagePtr& file = nullptr) {
+        const engine::BoundSources& bound = sources_in(file);
         std::optional<image::Picture> made = engine::evaluate(program, before, values_, cancel, nullptr, &pool_, bound.planes);
         if (made)
             after = std::move(*made);
@@ -136,10 +164,7 @@ private:
         PicturePtr& after = after_[key];
         if (!after) {
             image::Picture picture;
-            std::vector<PicturePtr> sources;
-            for (const lang::SourceInput& source : rule().sources)
-                sources.push_back(job.file ? engine::source_in(*job.file, source.name) : nullptr);
-            if (!run(program(job.target ? "" : before->space), *before, picture, cancel, sources))
+            if (!run(program(job.target ? "" : before->space), *before, picture, cancel, job.file))
                 return std::nullopt;
             after = std::make_shared<const image::Picture>(std::move(picture));
         }
@@ -160,6 +185,9 @@ private:
     }
 
     void forget_unused(const PreviewRequest& request) {
+        std::erase_if(sources_, [&](const auto& entry) {
+            return entry.first && std::none_of(request.cells.begin(), request.cells.end(), [&](const CellJob& job) { return job.file == entry.first; });
+        });
         const auto unused = [&](const std::string& key, int width) {
             return std::none_of(request.cells.begin(), request.cells.end(), [&](const CellJob& job) {
                 return key.starts_with(job.source) && width == job.pixels.width();
@@ -190,6 +218,7 @@ private:
     double check_ms_ = 0;
     std::vector<double> values_;
     std::map<std::string, engine::ProgramPtr> programs_;
+    std::map<ImagePtr, engine::BoundSources> sources_;
     std::map<std::string, PicturePtr> generated_, after_;
     std::map<Shown, QImage> shown_before_, shown_after_;
     std::map<Size, image::Picture> small_before_, small_after_;
