@@ -1,6 +1,7 @@
 #include "common.hpp"
 
 #include "base/text.hpp"
+#include "colour/space.hpp"
 #include "command.hpp"
 #include "document/filter_file.hpp"
 #include "proof/proof.hpp"
@@ -20,6 +21,18 @@ void RuleOptions::define(CLI::App& app, bool alternative) {
     }
     app.add_option("--preset", preset, "Start from the values of this preset instead of the defaults");
     app.add_option("--set", settings, "NAME=VALUE of a parameter; may be given several times")->take_all();
+}
+
+bool known_space(const std::string& name) {
+    if (name.empty() || colour::find_space(name))
+        return true;
+    std::vector<std::string> names;
+    for (const colour::Space& space : colour::spaces())
+        names.emplace_back(space.name);
+    const std::optional<std::string> meant = did_you_mean(name, names);
+    fmt::print(stderr, "kasuri-cli: there is no space {}. {}\n", name,
+               meant ? fmt::format("Did you mean {}?", *meant) : fmt::format("Known are {}.", fmt::join(names, ", ")));
+    return false;
 }
 
 int complain(const Error& error) {

@@ -31,6 +31,9 @@ struct Loaded {
 };
 Loaded load(const RuleOptions& options, std::optional<std::string> print = {}, std::vector<std::string> columns = {});
 
+/// Whether there is a space of this name (empty: the rule's own); says what is meant otherwise.
+bool known_space(const std::string& name);
+
 /// "kasuri-cli: where: what. remedy" on standard error; returns the exit code for files.
 int complain(const Error& error);
 

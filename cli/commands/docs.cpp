@@ -15,6 +15,7 @@ struct Page {
 };
 constexpr Page pages[] = {
     {"builtins", builtins::documentation},
+    {"colour", builtins::colour_documentation},
     {"errors", [] { return lang::error_documentation(proof::vocabulary()); }},
     {"prelude", [] { return std::string(builtins::prelude_text()); }},
 };
@@ -29,7 +30,7 @@ const Command docs_command = {
         std::vector<std::string> names;
         for (const Page& row : pages)
             names.emplace_back(row.name);
-        app.add_option("PAGE", *page, "builtins, errors, or prelude (the functions written in the language)")->required()->check(CLI::IsMember(names));
+        app.add_option("PAGE", *page, "builtins, colour, errors, or prelude (the functions written in the language)")->required()->check(CLI::IsMember(names));
         return [page]() -> int {
             for (const Page& row : pages)
                 if (row.name == *page) {

@@ -1,4 +1,5 @@
 #include "base/text.hpp"
+#include "colour/space.hpp"
 #include "command.hpp"
 #include "common.hpp"
 #include "engine/evaluate.hpp"
@@ -20,6 +21,7 @@ struct Options {
     std::string columns;
     int width = 1;
     bool reference = false;
+    std::string in_space, out_space; ///< empty: the rule's own
 };
 
 /// The lines of standard input as numbers.
@@ -105,7 +107,16 @@ std::string joined(std::span<const double> values) {
     return line + "\n";
 }
 
-std::string by_reference(const Loaded& loaded, const Table& table, bool print, int width) {
+/// r, g, b from one space into another, at double precision; an empty name is the rule's own.
+void convert(double* rgb, const lang::Rule& rule, const std::string& from, const std::string& to) {
+    const std::string_view own = engine::working_space(rule);
+    const colour::Triple made = colour::converted({rgb[0], rgb[1], rgb[2]}, *colour::find_space(from.empty() ? own : from), *colour::find_space(to.empty() ? own : to));
+    std::copy(made.begin(), made.end(), rgb);
+}
+
+std::string by_reference(const Loaded& loaded, const Table& table, const Options& options) {
+    const bool print = !options.print.empty();
+    const int width = options.width;
     std::string text;
     const std::size_t count = table.lines.size();
     const int height = static_cast<int>(count) / width;
@@ -113,6 +124,7 @@ std::string by_reference(const Loaded& loaded, const Table& table, bool print, i
     for (std::size_t i = 0; i < count; ++i) {
         engine::ReferencePixel& pixel = pixels[i];
         std::copy_n(table.lines[i].begin(), 4, pixel.rgba.begin());
+        convert(pixel.rgba.data(), loaded.rule, options.in_space, "");
         pixel.sources.assign(table.lines[i].begin() + 4, table.lines[i].end());
         pixel.pixel = {static_cast<double>(i % static_cast<std::size_t>(width)), static_cast<double>(i / static_cast<std::size_t>(width))};
         pixel.pos = {(pixel.pixel[0] + 0.5) / width, (pixel.pixel[1] + 0.5) / height};
@@ -124,16 +136,22 @@ std::string by_reference(const Loaded& loaded, const Table& table, bool print, i
             text += joined(engine::reference_print(loaded.rule, loaded.values, pixel));
         return text;
     }
-    const auto out = engine::reference_picture(loaded.rule, loaded.values, width, pixels);
+    auto out = engine::reference_picture(loaded.rule, loaded.values, width, pixels);
+    for (auto& colour : out)
+        convert(colour.data(), loaded.rule, "", options.out_space);
     for (std::size_t i = 0; i < count; ++i)
         text += joined(std::span(out[i]).first(table.widths[i]));
     return text;
 }
 
-std::string by_engine(const Loaded& loaded, const Table& table, bool print, int width) {
-    engine::CompileOptions options;
-    options.print = print;
-    const engine::ProgramPtr program = engine::compile(loaded.rule, options);
+std::string by_engine(const Loaded& loaded, const Table& table, const Options& options) {
+    const bool print = !options.print.empty();
+    const int width = options.width;
+    engine::CompileOptions compiling;
+    compiling.print = print;
+    compiling.in_space = options.in_space;
+    compiling.out_space = options.out_space;
+    const engine::ProgramPtr program = engine::compile(loaded.rule, compiling);
     const std::size_t count = table.lines.size(), outputs = program->outputs().size();
     const std::size_t channels = table.lines.empty() ? 4 : table.lines[0].size();
     std::vector<std::vector<float>> planes(channels, std::vector<float>(count)), results(outputs, std::vector<float>(count));
@@ -161,14 +179,16 @@ std::string by_engine(const Loaded& loaded, const Table& table, bool print, int 
 }
 
 int run(const Options& options) {
-    if (options.rule.filter.empty() && !options.rule.text_given && options.print.empty()) {
-        fmt::print(stderr, "kasuri-cli eval: give FILTER, --rule TEXT or --print EXPRESSION\n");
+    if (options.rule.filter.empty() && !options.rule.text_given && options.print.empty() && options.in_space.empty() && options.out_space.empty()) {
+        fmt::print(stderr, "kasuri-cli eval: give FILTER, --rule TEXT, --print EXPRESSION, or spaces to convert between\n");
         return Exit::usage;
     }
     const std::optional<Columns> columns = columns_of(options.columns);
     if (!columns)
         return Exit::usage;
     const bool print = !options.print.empty();
+    if (!known_space(options.in_space) || !known_space(options.out_space))
+        return Exit::usage;
     const Loaded loaded = load(options.rule, print ? std::optional(options.print) : std::nullopt, columns->further);
     if (loaded.exit != Exit::good)
         return loaded.exit;
@@ -185,7 +205,7 @@ int run(const Options& options) {
         fmt::print(stderr, "kasuri-cli eval: --width {}: {} lines are no rows of that width\n", options.width, table->lines.size());
         return Exit::usage;
     }
-    const std::string text = options.reference ? by_reference(loaded, *table, print, options.width) : by_engine(loaded, *table, print, options.width);
+    const std::string text = options.reference ? by_reference(loaded, *table, options) : by_engine(loaded, *table, options);
     std::fwrite(text.data(), 1, text.size(), stdout);
     return std::fflush(stdout) == 0 ? Exit::good : Exit::input_output;
 }
@@ -202,8 +222,10 @@ const Command eval_command = {
         app.add_option("--columns", options->columns,
                        "Names of the columns that are read, such as r,g,b,x,y; other than r, g, b, a they are plain floats of that name");
         app.add_option("--width", options->width, "Take the lines as rows of a picture of this width, for rules with coordinates or neighbours");
+        app.add_option("--in-space", options->in_space, "The space of the numbers that are read, instead of the rule's working space");
+        app.add_option("--out-space", options->out_space, "The space of the colours that are written, instead of the rule's working space");
         app.add_flag("--reference", options->reference, "Use the slow double-precision reference instead of the engine");
-        app.footer("Numbers are values of the rule's working space and are written with 9 significant digits;\n"
+        app.footer("Numbers are values of the rule's working space, unless --in-space and --out-space say otherwise, and are written with 9 significant digits;\n"
                    "nan, inf and -inf are read and written as such. Lines that begin with # are passed over.");
         return [options] { return run(*options); };
     }};

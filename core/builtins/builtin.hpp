@@ -4,8 +4,10 @@
 #include "ir/graph.hpp"
 #include "lang/signature.hpp"
 
+#include <functional>
 #include <initializer_list>
 #include <span>
+#include <string>
 #include <string_view>
 #include <vector>
 
@@ -19,8 +21,6 @@ enum class Form {
     typed,         ///< the types of `takes` -> `gives`
     of_space,      ///< the same, and the meaning depends on the working space
     neighbourhood, ///< gen and numbers per picture -> gen, looking at other pixels
-    to_model,      ///< vec3 -> a colour model
-    from_model,    ///< a colour model -> vec3
 };
 
 /// A worked case: flat argument values and the first number of the result.
@@ -39,10 +39,10 @@ struct Shape {
 /// Componentwise rows give the two scalar functions, the others the two whole ones; reference and lowering are
 /// written independently (the ladder of trust).
 struct Builtin {
-    std::string_view name;
+    std::string name;
     std::vector<std::string_view> parameters;
     Form form = Form::componentwise;
-    std::string_view doc;
+    std::string doc;
     std::string_view source;     ///< where the definition comes from
     std::string_view family = {}; ///< heading in docs/builtins.md; filled in by the table
     double tolerance = 5e-6;     ///< fast path against reference, relative to max(1, |result|), for |arguments| <= 4
@@ -54,13 +54,20 @@ struct Builtin {
     ir::Neighbour neighbour{};   ///< of neighbourhood
     bool unsharp = false;        ///< of neighbourhood: x + amount (x - blurred x), amount being the last argument
 
-    double (*reference)(const double* x) = nullptr;
-    ir::NodeId (*lowering)(ir::Graph& g, const ir::NodeId* x) = nullptr;
-    void (*whole_reference)(Shape shape, const double* const* x, double* result) = nullptr;
-    void (*whole_lowering)(ir::Graph& g, Shape shape, const ir::NodeId* const* x, ir::NodeId* result) = nullptr;
-    void (*space_reference)(const colour::Space& space, const double* const* x, double* result) = nullptr;
-    void (*space_lowering)(ir::Graph& g, const colour::Space& space, const ir::NodeId* const* x, ir::NodeId* result) = nullptr;
-    const colour::Model* model = nullptr;
+    using ScalarReference = std::function<double(const double* x)>;
+    using ScalarLowering = std::function<ir::NodeId(ir::Graph& g, const ir::NodeId* x)>;
+    using WholeReference = std::function<void(Shape shape, const double* const* x, double* result)>;
+    using WholeLowering = std::function<void(ir::Graph& g, Shape shape, const ir::NodeId* const* x, ir::NodeId* result)>;
+    using SpaceReference = std::function<void(const colour::Space& space, const double* const* x, double* result)>;
+    using SpaceLowering = std::function<void(ir::Graph& g, const colour::Space& space, const ir::NodeId* const* x, ir::NodeId* result)>;
+    ScalarReference reference{};
+    ScalarLowering lowering{};
+    WholeReference whole_reference{};
+    WholeLowering whole_lowering{};
+    SpaceReference space_reference{};
+    SpaceLowering space_lowering{};
+    const colour::Model* model = nullptr; ///< of conversions to and from it
+    const colour::Space* space = nullptr; ///< of conversions to and from it
 };
 
 /// All functions, in the order of vocabulary().functions.
@@ -77,8 +84,9 @@ void evaluate(const Builtin& row, const colour::Space& space, Shape shape, const
 void lower(const Builtin& row, const colour::Space& space, ir::Graph& graph, Shape shape,
            const ir::NodeId* const* arguments, ir::NodeId* result);
 
-/// docs/builtins.md
+/// docs/builtins.md, and docs/colour.md: what comes from the tables of core/colour.
 std::string documentation();
+std::string colour_documentation();
 
 /// A family: one file and one line in table.cpp.
 struct Family {

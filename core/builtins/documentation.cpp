@@ -30,12 +30,15 @@ std::string documentation() {
         "Made by `kasuri-cli docs builtins` from the tables in core/builtins; do not edit it here. `gen` is float, vec2,\n"
         "vec3 or vec4, the same for all gen arguments of a call; there, a float may stand for a vector of equal components.\n"
         "Where the argument of a function is marked *per picture*, it may be a number or a parameter, or made of those, but may\n"
-        "not change from pixel to pixel. The examples are checked by the tests, against the engine and the reference.\n";
+        "not change from pixel to pixel. The examples are checked by the tests, against the engine and the reference. Colour models\n"
+        "and conversions between spaces are in colour.md.\n";
     std::string_view family;
     const std::span<const lang::Signature> signatures = vocabulary().functions;
     for (std::size_t i = 0; i < all().size(); ++i) {
         const Builtin& row = all()[i];
         const lang::Signature& signature = signatures[i];
+        if (row.model || row.space)
+            continue; // docs/colour.md
         if (row.family != family) {
             family = row.family;
             text += fmt::format("\n## {}\n", family);

@@ -29,32 +29,42 @@ inline double most(double a, double b) { return std::isnan(a) || std::isnan(b) ?
 class Rows {
 public:
     Builtin& componentwise(std::string_view name, std::vector<std::string_view> parameters, std::string_view doc,
-                           std::string_view source, std::vector<Case> cases, double (*reference)(const double*),
-                           NodeId (*lowering)(Graph&, const NodeId*)) {
+                           std::string_view source, std::vector<Case> cases, Builtin::ScalarReference reference,
+                           Builtin::ScalarLowering lowering) {
         Builtin& row = add(name, std::move(parameters), doc, source, std::move(cases));
-        row.reference = reference;
-        row.lowering = lowering;
+        row.reference = std::move(reference);
+        row.lowering = std::move(lowering);
+        return row;
+    }
+    Builtin& of_space(std::string_view name, std::vector<std::string_view> parameters, std::vector<lang::Slot> takes, lang::Slot gives,
+                      std::string_view doc, std::string_view source, std::vector<Case> cases, Builtin::SpaceReference reference,
+                      Builtin::SpaceLowering lowering) {
+        Builtin& row = add(name, std::move(parameters), doc, source, std::move(cases));
+        row.form = Form::of_space;
+        row.takes = std::move(takes);
+        row.gives = gives;
+        row.space_reference = std::move(reference);
+        row.space_lowering = std::move(lowering);
         return row;
     }
     Builtin& typed(std::string_view name, std::vector<std::string_view> parameters, std::vector<lang::Slot> takes,
                    lang::Slot gives, std::string_view doc, std::string_view source, std::vector<Case> cases,
-                   void (*reference)(Shape, const double* const*, double*),
-                   void (*lowering)(Graph&, Shape, const NodeId* const*, NodeId*)) {
+                   Builtin::WholeReference reference, Builtin::WholeLowering lowering) {
         Builtin& row = add(name, std::move(parameters), doc, source, std::move(cases));
         row.form = Form::typed;
         row.takes = std::move(takes);
         row.gives = gives;
-        row.whole_reference = reference;
-        row.whole_lowering = lowering;
+        row.whole_reference = std::move(reference);
+        row.whole_lowering = std::move(lowering);
         return row;
     }
     Builtin& whole(Form form, std::string_view name, std::vector<std::string_view> parameters, std::string_view doc,
-                   std::string_view source, std::vector<Case> cases, void (*reference)(Shape, const double* const*, double*),
-                   void (*lowering)(Graph&, Shape, const NodeId* const*, NodeId*)) {
+                   std::string_view source, std::vector<Case> cases, Builtin::WholeReference reference,
+                   Builtin::WholeLowering lowering) {
         Builtin& row = add(name, std::move(parameters), doc, source, std::move(cases));
         row.form = form;
-        row.whole_reference = reference;
-        row.whole_lowering = lowering;
+        row.whole_reference = std::move(reference);
+        row.whole_lowering = std::move(lowering);
         return row;
     }
     Builtin& add(std::string_view name, std::vector<std::string_view> parameters, std::string_view doc,

@@ -1,4 +1,5 @@
 #include "builtins/builtin.hpp"
+#include "builtins/model_types.hpp"
 #include "builtins/prelude.hpp"
 #include "lang/check.hpp"
 
@@ -8,9 +9,12 @@
 
 namespace kasuri::builtins {
 
-std::vector<Builtin> arithmetic(), shaping(), curves(), geometry(), light(), masks(), codes(), blend(), compose(), neighbours(), conversions();
+std::vector<Builtin> arithmetic(), shaping(), curves(), geometry(), light(), masks(), codes(), blend(), compose(), neighbours(), conversions(), encodings(), space_functions(), adaptation(), measures();
 
 namespace {
+
+/// The most arguments of a componentwise function.
+constexpr std::size_t most_scalars = 8;
 
 constexpr Family families[] = {
     {"Arithmetic", arithmetic},
@@ -24,6 +28,10 @@ constexpr Family families[] = {
     {"Compositing", compose},
     {"Neighbourhoods", neighbours},
     {"Colour models", conversions},
+    {"Transfer functions", encodings},
+    {"Spaces", space_functions},
+    {"White balance", adaptation},
+    {"Colour differences", measures},
 };
 
 std::vector<Builtin> gathered() {
@@ -36,19 +44,9 @@ std::vector<Builtin> gathered() {
     return rows;
 }
 
-std::vector<lang::ModelShape> shapes() {
-    std::vector<lang::ModelShape> shapes;
-    for (const colour::Model* model : colour::models()) {
-        const auto& c = model->components;
-        shapes.push_back({model->name, {c[0].name, c[1].name, c[2].name}, model->doc, {c[0].meaning, c[1].meaning, c[2].meaning}});
-    }
-    return shapes;
-}
-
 /// Everything that vocabulary() points into; built once, never changed.
 struct Tables {
     std::vector<Builtin> rows = gathered();
-    std::vector<lang::ModelShape> models = shapes();
     std::vector<lang::Signature> signatures;
     std::vector<std::string_view> spaces, linear;
     std::vector<lang::FunctionPtr> prelude;
@@ -63,7 +61,7 @@ struct Tables {
                 linear.push_back(space.name);
         }
         vocabulary.functions = signatures;
-        vocabulary.models = models;
+        vocabulary.models = model_shapes();
         vocabulary.spaces = spaces;
         vocabulary.linear_spaces = linear;
         lang::CheckedFunctions written = lang::check_functions(prelude_source, "prelude", vocabulary);
@@ -73,13 +71,6 @@ struct Tables {
         }
         prelude = std::move(written.functions);
         vocabulary.prelude = prelude;
-    }
-
-    lang::Type model_type(const colour::Model* model) const {
-        for (const lang::ModelShape& shape : models)
-            if (shape.name == model->name)
-                return {lang::Kind::model, &shape};
-        return {};
     }
 
     lang::Signature signature(const Builtin& row) const {
@@ -101,14 +92,6 @@ struct Tables {
         case Form::typed:
         case Form::of_space:
         case Form::neighbourhood: break;
-        case Form::to_model:
-            made.parameters = {lang::exactly(lang::vec3_type)};
-            made.result = lang::exactly(model_type(row.model));
-            break;
-        case Form::from_model:
-            made.parameters = {lang::exactly(model_type(row.model))};
-            made.result = lang::exactly(lang::vec3_type);
-            break;
         }
         return made;
     }
@@ -131,19 +114,12 @@ void evaluate(const Builtin& row, const colour::Space& space, Shape shape, const
     switch (row.form) {
     case Form::componentwise:
         for (int i = 0; i < shape.width; ++i) {
-            double x[4] = {};
+            double x[most_scalars] = {};
             for (std::size_t k = 0; k < row.parameters.size(); ++k)
                 x[k] = arguments[k][i];
             result[i] = row.reference(x);
         }
         return;
-    case Form::to_model:
-    case Form::from_model: {
-        const colour::Triple in = {arguments[0][0], arguments[0][1], arguments[0][2]};
-        const colour::Triple out = row.form == Form::to_model ? row.model->from_rgb(in) : row.model->to_rgb(in);
-        std::copy(out.begin(), out.end(), result);
-        return;
-    }
     case Form::of_space: row.space_reference(space, arguments, result); return;
     case Form::reducing:
     case Form::widening:
@@ -157,20 +133,12 @@ void lower(const Builtin& row, const colour::Space& space, ir::Graph& graph, Sha
     switch (row.form) {
     case Form::componentwise:
         for (int i = 0; i < shape.width; ++i) {
-            ir::NodeId x[4] = {};
+            ir::NodeId x[most_scalars] = {};
             for (std::size_t k = 0; k < row.parameters.size(); ++k)
                 x[k] = arguments[k][i];
             result[i] = row.lowering(graph, x);
         }
         return;
-    case Form::to_model:
-    case Form::from_model: {
-        const colour::NodeTriple in = {arguments[0][0], arguments[0][1], arguments[0][2]};
-        const colour::NodeTriple out =
-            row.form == Form::to_model ? row.model->lower_from_rgb(graph, in) : row.model->lower_to_rgb(graph, in);
-        std::copy(out.begin(), out.end(), result);
-        return;
-    }
     case Form::of_space: row.space_lowering(graph, space, arguments, result); return;
     case Form::reducing:
     case Form::widening:

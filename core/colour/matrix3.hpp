@@ -11,6 +11,8 @@ inline Triple operator*(const Matrix3& m, const Triple& x) {
             m[2][0] * x[0] + m[2][1] * x[1] + m[2][2] * x[2]};
 }
 
+Matrix3 times(const Matrix3& a, const Matrix3& b);
+
 double determinant(const Matrix3& m);
 
 /// By cofactors; infinite or NaN entries where the determinant is 0.

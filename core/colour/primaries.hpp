@@ -3,6 +3,9 @@
 
 namespace kasuri::colour {
 
+/// Luminance of diffuse white on a display for high dynamic range, in cd/m2 (ITU-R BT.2408-7, 2.2).
+inline constexpr double diffuse_white = 203;
+
 // Chromaticities as their documents print them.
 
 inline constexpr Chromaticity d50 = {0.3457, 0.3585};         ///< ISO 22028-2:2013

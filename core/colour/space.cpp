@@ -1,6 +1,8 @@
 #include "colour/space.hpp"
 
+#include "colour/adaptation.hpp"
 #include "colour/primaries.hpp"
+#include "ir/linear_map.hpp"
 
 #include <cmath>
 
@@ -10,6 +12,9 @@ namespace {
 constexpr std::string_view bt709 = "ITU-R BT.709-6, items 1.3 and 1.4", bt2020 = "ITU-R BT.2020-2, Table 3", p3 = "SMPTE RP 431-2 with white D65",
                            dci = "SMPTE RP 431-2", op = "IEC 61966-2-5:2007", iso = "ISO 22028-2:2013", ap0 = "SMPTE ST 2065-1:2012",
                            ap1 = "S-2014-004", bt601 = "ITU-R BT.601-7, Table 1", bt2100 = "ITU-R BT.2100-2, Table 2";
+
+/// Linear light of 75 % HLG, where diffuse white stands: ITU-R BT.2408-7, 2.2, with the curve of BT.2100-2, Table 5.
+constexpr double hlg_white = 0.26496255978640015;
 
 constexpr Space table[] = {
     {"rec709-linear", "Linear light, BT.709 primaries, white D65.", bt709, "linear", rec709_primaries, d65},
@@ -27,8 +32,8 @@ constexpr Space table[] = {
     {"rec2020", "Camera-encoded BT.2020, 10 bits.", bt2020, "bt709", rec2020_primaries, d65},
     {"rec2020-display", "BT.2020 as the reference display shows it (BT.1886).", bt2020, "bt1886", rec2020_primaries, d65},
     {"rec2020-linear", "Linear light, BT.2020 primaries.", bt2020, "linear", rec2020_primaries, d65},
-    {"rec2100-pq", "BT.2020 primaries, perceptual quantiser; linear 1 is 10 000 cd/m2.", bt2100, "pq", rec2020_primaries, d65},
-    {"rec2100-hlg", "BT.2020 primaries, hybrid log-gamma of the scene.", bt2100, "hlg", rec2020_primaries, d65},
+    {"rec2100-pq", "BT.2020 primaries, perceptual quantiser; diffuse white is 203 cd/m2 of 10 000.", bt2100, "pq", rec2020_primaries, d65, diffuse_white / 10'000},
+    {"rec2100-hlg", "BT.2020 primaries, hybrid log-gamma of the scene; diffuse white is at 75 %.", bt2100, "hlg", rec2020_primaries, d65, hlg_white},
     {"p3-d65", "P3 primaries, white D65, a power of 2.6.", p3, "gamma26", p3_primaries, d65},
     {"p3-d65-srgb", "P3 primaries, white D65, the curve of sRGB, as on displays of computers.", p3, "srgb", p3_primaries, d65},
     {"p3-d65-linear", "Linear light, P3 primaries, white D65.", p3, "linear", p3_primaries, d65},
@@ -44,22 +49,7 @@ constexpr Space table[] = {
     {"acescct", "Logarithmic with a straight toe, primaries AP1.", ap1, "acescct", acescg_primaries, aces_white},
 };
 
-double lab_curve(double t) {
-    constexpr double knee = 6.0 / 29;
-    return t > knee * knee * knee ? std::cbrt(t) : t / (3 * knee * knee) + 4.0 / 29;
-}
-
 bool same(Chromaticity a, Chromaticity b) { return a.x == b.x && a.y == b.y; }
-
-Triple xyz_of(Chromaticity c) { return {c.x / c.y, 1, (1 - c.x - c.y) / c.y}; }
-
-Matrix3 times(const Matrix3& a, const Matrix3& b) {
-    Matrix3 product{};
-    for (std::size_t i = 0; i < 3; ++i)
-        for (std::size_t j = 0; j < 3; ++j)
-            product[i][j] = a[i][0] * b[0][j] + a[i][1] * b[1][j] + a[i][2] * b[2][j];
-    return product;
-}
 
 } // namespace
 
@@ -81,24 +71,20 @@ bool same_primaries(const Space& a, const Space& b) {
     for (std::size_t i = 0; i < 3; ++i)
         if (!same(a.primaries[i], b.primaries[i]))
             return false;
-    return same(a.white, b.white);
-}
-
-Matrix3 bradford(Chromaticity from, Chromaticity to) {
-    constexpr Matrix3 cones = {{{0.8951, 0.2664, -0.1614}, {-0.7502, 1.7135, 0.0367}, {0.0389, -0.0685, 1.0296}}};
-    const Triple before = cones * xyz_of(from), after = cones * xyz_of(to);
-    Matrix3 scaled = cones;
-    for (std::size_t i = 0; i < 3; ++i)
-        for (double& x : scaled[i])
-            x *= after[i] / before[i];
-    return times(inverse(cones), scaled);
+    return same(a.white, b.white) && a.white_level == b.white_level;
 }
 
 Matrix3 linear_between(const Space& from, const Space& to) {
     if (same_primaries(from, to))
         return {{{1, 0, 0}, {0, 1, 0}, {0, 0, 1}}};
-    const Matrix3 there = same(from.white, to.white) ? to_xyz(from) : times(bradford(from.white, to.white), to_xyz(from));
-    return times(from_xyz(to), there);
+    Matrix3 made = to_xyz(from);
+    if (!same(from.white, to.white))
+        made = times(adaptation(bradford, from.white, to.white), made);
+    made = times(from_xyz(to), made);
+    for (Triple& row : made)
+        for (double& weight : row)
+            weight *= to.white_level / from.white_level;
+    return made;
 }
 
 Triple converted(const Triple& colour, const Space& from, const Space& to) {
@@ -113,23 +99,30 @@ Triple converted(const Triple& colour, const Space& from, const Space& to) {
     return linear;
 }
 
+std::array<ir::NodeId, 3> lower_converted(ir::Graph& g, const std::array<ir::NodeId, 3>& colour, const Space& from, const Space& to) {
+    if (&from == &to)
+        return colour;
+    std::array<ir::NodeId, 3> light = colour;
+    for (ir::NodeId& channel : light)
+        channel = transfer_of(from).lower_decode(g, channel);
+    light = ir::linear_map(g, linear_between(from, to), light);
+    for (ir::NodeId& channel : light)
+        channel = transfer_of(to).lower_encode(g, channel);
+    return light;
+}
+
 Triple luminance_weights(const Space& space) {
-    return same_primaries(space, table[0]) ? rec709_luminance_weights : to_xyz(space)[1];
+    if (same_primaries(space, table[0]))
+        return rec709_luminance_weights;
+    Triple weights = to_xyz(space)[1];
+    for (double& weight : weights)
+        weight /= space.white_level;
+    return weights;
 }
 
 double luminance(const Triple& linear) {
     return rec709_luminance_weights[0] * linear[0] + rec709_luminance_weights[1] * linear[1] +
            rec709_luminance_weights[2] * linear[2];
-}
-
-Triple lab_d65(const Triple& linear) {
-    static const Matrix3 to_xyz = rgb_to_xyz(rec709_primaries, d65);
-    const Triple xyz = to_xyz * linear;
-    const Triple white = to_xyz * Triple{1, 1, 1};
-    double f[3];
-    for (int i = 0; i < 3; ++i)
-        f[i] = lab_curve(xyz[i] / white[i]);
-    return {116 * f[1] - 16, 500 * (f[0] - f[1]), 200 * (f[1] - f[2])};
 }
 
 } // namespace kasuri::colour

@@ -16,28 +16,28 @@ struct Space {
     std::string_view transfer; ///< a name of transfers()
     const std::array<Chromaticity, 3>& primaries;
     const Chromaticity& white;
+    double white_level = 1; ///< linear value of diffuse white, which is 1 in most spaces
 };
 
 std::span<const Space> spaces();
 const Space* find_space(std::string_view name);
 const Transfer& transfer_of(const Space& space);
 
-/// Linear r, g, b of the space to CIE XYZ, Y = 1 for its white, and back: SMPTE RP 177 at double precision.
+/// Linear r, g, b of the space to CIE XYZ, Y = 1 for r = g = b = 1, and back: SMPTE RP 177 at double precision.
 Matrix3 to_xyz(const Space& space);
 Matrix3 from_xyz(const Space& space);
 
-/// Whether both spaces have the same primaries and white, so that only their curves differ.
+/// Whether both spaces have the same primaries and white and the same level of white, so that only their curves differ.
 bool same_primaries(const Space& a, const Space& b);
 
-/// Linear light of one space to linear light of the other; a different white is adapted to by the Bradford transform.
+/// Linear light of one space to linear light of the other; a different white is adapted to by the Bradford transform, and
+/// diffuse white becomes diffuse white.
 Matrix3 linear_between(const Space& from, const Space& to);
 
-/// A colour of one space in the other: decoded, `linear_between`, encoded. The double-precision truth.
+/// A colour of one space in the other: decoded, `linear_between`, encoded. The double-precision truth, and the same as
+/// operations of a graph.
 Triple converted(const Triple& colour, const Space& from, const Space& to);
-
-/// XYZ under one white as XYZ under another that looks the same (K. M. Lam's linear Bradford transform, 1985, as in
-/// ICC.1:2022, Annex E).
-Matrix3 bradford(Chromaticity from, Chromaticity to);
+std::array<ir::NodeId, 3> lower_converted(ir::Graph& graph, const std::array<ir::NodeId, 3>& colour, const Space& from, const Space& to);
 
 /// The space in which pictures are held and in which a rule works that does not say otherwise.
 inline constexpr std::string_view default_space = "rec709-linear";
@@ -46,13 +46,11 @@ inline constexpr std::string_view default_space = "rec709-linear";
 /// rounded factors of the standard).
 inline constexpr Triple rec709_luminance_weights = {0.2126, 0.7152, 0.0722};
 
-/// Weights of the space's linear r, g, b in luminance: those of the standard for BT.709's primaries, else derived.
+/// Weights of the space's linear r, g, b in luminance, 1 for diffuse white: those of the standard for BT.709's primaries,
+/// else derived.
 Triple luminance_weights(const Space& space);
 
 /// Luminance of linear BT.709 light.
 double luminance(const Triple& linear);
-
-/// CIE 1976 L*, a*, b* (CIE 15:2018, 8.2.1) of linear BT.709 light, relative to its own white D65.
-Triple lab_d65(const Triple& linear);
 
 } // namespace kasuri::colour

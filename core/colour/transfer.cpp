@@ -1,5 +1,7 @@
 #include "colour/transfer.hpp"
 
+#include "colour/nodes.hpp"
+
 #include <cmath>
 #include <limits>
 #include <numbers>
@@ -30,9 +32,6 @@ double encode(const Toe& c, double linear) {
     const double y = x <= c.light ? c.slope * x : (1 + c.offset) * std::pow(x, 1 / c.exponent) - c.offset;
     return std::copysign(y, linear);
 }
-
-/// value with the sign of x
-NodeId signed_as(Graph& g, NodeId value, NodeId x) { return g.select(g.less(x, g.constant(0)), g.neg(value), value); }
 
 NodeId lower_decode(Graph& g, const Toe& c, NodeId encoded) {
     const NodeId x = g.make(Op::abs, encoded);
@@ -123,21 +122,43 @@ constexpr double m1 = 2610.0 / 16384, m2 = 2523.0 / 4096 * 128, c1 = 3424.0 / 40
 
 double pq_encode(double linear) {
     const double y = std::pow(std::fabs(linear), m1);
-    return std::copysign(std::pow((c1 + c2 * y) / (1 + c3 * y), m2), linear);
+    return std::copysign(std::pow(std::isinf(y) ? c2 / c3 : (c1 + c2 * y) / (1 + c3 * y), m2), linear);
 }
 double pq_decode(double encoded) {
     const double n = std::pow(std::fabs(encoded), 1 / m2);
-    return std::copysign(std::pow(std::isnan(n) ? n : std::fmax(n - c1, 0) / (c2 - c3 * n), 1 / m1), encoded);
+    if (std::isnan(n))
+        return n;
+    const double below = c2 - c3 * n; // 0 just below twice the peak's code: no light is bright enough
+    return std::copysign(below > 0 ? std::pow(std::fmax(n - c1, 0) / below, 1 / m1) : std::numeric_limits<double>::infinity(), encoded);
 }
+
+// With floats, the formulas as printed lose what 1 - n leaves of n, and power 78.8 magnifies it. c3 - c2 = c1 - 1 lets both
+// ways go by d = 1 - n, and d and n are joined by the series of log and exp where d is small, which it always is.
+
 NodeId lower_pq_encode(Graph& g, NodeId linear) {
-    const NodeId y = g.make(Op::pow, g.make(Op::abs, linear), g.constant(m1));
-    const NodeId share = g.div(g.add(g.constant(c1), g.mul(g.constant(c2), y)), g.add(g.constant(1), g.mul(g.constant(c3), y)));
-    return signed_as(g, g.make(Op::pow, share, g.constant(m2)), linear);
+    const NodeId y = g.make(Op::pow, g.make(Op::abs, linear), g.constant(m1)), one = g.constant(1);
+    const NodeId d = g.div(times(g, 1 - c1, g.sub(one, y)), g.add(one, times(g, c3, y)));
+    // log(1 - d) = -2 artanh(z), z = d / (2 - d) <= 0.09
+    const NodeId z = g.div(d, g.sub(g.constant(2), d)), z2 = g.mul(z, z);
+    NodeId series = g.constant(1.0 / 11);
+    for (const double odd : {9.0, 7.0, 5.0, 3.0, 1.0})
+        series = g.add(g.constant(1 / odd), g.mul(z2, series));
+    const NodeId code = g.make(Op::exp2, times(g, -2 * m2 * std::numbers::log2e, g.mul(z, series)));
+    const NodeId endless = g.less(g.constant(1e30), y); // inf / inf above
+    return signed_as(g, g.select(endless, g.constant(std::pow(c2 / c3, m2)), code), linear);
 }
 NodeId lower_pq_decode(Graph& g, NodeId encoded) {
-    const NodeId n = g.make(Op::pow, g.make(Op::abs, encoded), g.constant(1 / m2));
-    const NodeId share = g.div(g.max(g.sub(n, g.constant(c1)), g.constant(0)), g.sub(g.constant(c2), g.mul(g.constant(c3), n)));
-    return signed_as(g, g.make(Op::pow, share, g.constant(1 / m1)), encoded);
+    // log n, held where the series is good; the light is 0 from -0.179 on down and infinite from 0.0088 on up.
+    const NodeId log = times(g, std::numbers::ln2 / m2, g.make(Op::log2, g.make(Op::abs, encoded)));
+    const NodeId x = g.clamp(log, g.constant(-0.2), g.constant(0.2));
+    NodeId series = g.constant(1.0 / 9);
+    for (const double term : {8.0, 7.0, 6.0, 5.0, 4.0, 3.0, 2.0}) // exp(x) - 1 = x (1 + x/2 (1 + x/3 (1 + ...)))
+        series = g.mul(g.add(g.constant(1), g.mul(x, series)), g.constant(1 / term));
+    const NodeId d = g.neg(g.mul(x, g.add(g.constant(1), g.mul(x, series))));
+    const NodeId above = g.max(g.sub(g.constant(1 - c1), d), g.constant(0)), below = g.add(g.constant(1 - c1), times(g, c3, d));
+    const NodeId light = g.make(Op::pow, g.div(above, below), g.constant(1 / m1));
+    const NodeId beyond = g.less_equal(below, g.constant(0));
+    return signed_as(g, g.select(beyond, g.constant(std::numeric_limits<double>::infinity()), light), encoded);
 }
 
 constexpr double hlg_a = 0.17883277, hlg_b = 1 - 4 * hlg_a, hlg_c = 0.55991073; // c = 0.5 - a ln(4 a), as Table 5 rounds it

@@ -2,6 +2,7 @@
 
 #include "builtins/builtin.hpp"
 #include "colour/space.hpp"
+#include "engine/hold_hue.hpp"
 
 #include <algorithm>
 
@@ -54,8 +55,7 @@ public:
     }
 
     std::vector<NodeId> run(const CompileOptions& options) {
-        for (const lang::Step& step : rule_.steps)
-            perform(step, frame_);
+        perform_steps(rule_.steps.size());
         std::vector<NodeId> result;
         if (options.print) {
             result = value(*rule_.print, frame_);
@@ -87,20 +87,32 @@ private:
         return found ? *found : space_;
     }
 
-    Colour converted(Colour x, const colour::Space& from, const colour::Space& to) {
-        if (&from == &to)
-            return x;
-        for (NodeId& channel : x)
-            channel = transfer_of(from).lower_decode(g_, channel);
-        if (!colour::same_primaries(from, to)) {
-            const colour::Matrix3 m = colour::linear_between(from, to);
-            const Colour light = x;
-            for (std::size_t i = 0; i < 3; ++i)
-                x[i] = g_.add(g_.add(g_.mul(g_.constant(m[i][0]), light[0]), g_.mul(g_.constant(m[i][1]), light[1])), g_.mul(g_.constant(m[i][2]), light[2]));
-        }
-        for (NodeId& channel : x)
-            channel = transfer_of(to).lower_encode(g_, channel);
-        return x;
+    Colour converted(const Colour& x, const colour::Space& from, const colour::Space& to) { return colour::lower_converted(g_, x, from, to); }
+
+    void perform_steps(std::size_t count) {
+        for (std::size_t i = 0; i < count; ++i)
+            if (rule_.steps[i].hold_hue)
+                hold_hue(i);
+            else
+                perform(rule_.steps[i], frame_);
+    }
+
+    /// The steps before this one once more, for the colour whose hue is held; then out is turned. What does not change from
+    /// pixel to pixel is computed once per picture, so the turn costs one matrix, or one conversion.
+    void hold_hue(std::size_t index) {
+        const lang::Step& step = rule_.steps[index];
+        const Value key = value(step.value, frame_);
+        const std::array<NodeId, 4> input = input_, out = out_;
+        std::vector<Value> locals = frame_.locals;
+        input_ = out_ = {key[0], key[1], key[2], g_.constant(1)};
+        frame_.locals.assign(rule_.locals.size(), {});
+        perform_steps(index);
+        const Colour became = {out_[0], out_[1], out_[2]};
+        input_ = input;
+        out_ = out;
+        frame_.locals = std::move(locals);
+        const Colour turned = held_hue(g_, space_, step.model, {key[0], key[1], key[2]}, became, {out_[0], out_[1], out_[2]});
+        std::copy(turned.begin(), turned.end(), out_.begin());
     }
 
     void perform(const lang::Step& step, Frame& frame) {

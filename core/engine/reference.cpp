@@ -1,6 +1,7 @@
 #include "engine/reference.hpp"
 
 #include "builtins/builtin.hpp"
+#include "engine/hold_hue.hpp"
 #include "engine/lower.hpp"
 
 #include <algorithm>
@@ -30,12 +31,15 @@ struct Frame {
 class Walker {
 public:
     Walker(const lang::Rule& rule, std::span<const double> parameters, int width, std::span<const ReferencePixel> pixels,
-           const ReferenceNoise* noise = nullptr)
+           const ReferenceNoise* noise = nullptr, std::size_t steps = std::numeric_limits<std::size_t>::max())
         : noise_(noise ? *noise : ReferenceNoise{}), random_(noise_.seed), rule_(rule), space_(*colour::find_space(working_space(rule))), parameters_(parameters), width_(width), pixels_(pixels),
           count_(pixels.size()), frame_{rule, std::vector<Value>(rule.locals.size())} {
         out_ = gather(4, [](const ReferencePixel& p, std::size_t c) { return p.rgba[c]; });
-        for (const lang::Step& step : rule.steps)
-            perform(step, frame_);
+        for (std::size_t i = 0; i < std::min(steps, rule.steps.size()); ++i)
+            if (rule.steps[i].hold_hue)
+                hold_hue(i);
+            else
+                perform(rule.steps[i], frame_);
     }
 
     const Value& out() const { return out_; }
@@ -52,6 +56,25 @@ private:
         return all;
     }
     Value same(double number) const { return Value(count_, number); }
+
+    /// The colour goes alone through the steps before; the angle between its hues is how far all colours are turned.
+    void hold_hue(std::size_t index) {
+        const lang::Step& step = rule_.steps[index];
+        const Value key = value(step.value, frame_);
+        ReferencePixel pixel;
+        pixel.rgba = {key[0], key[count_], key[2 * count_], 1};
+        if (!pixels_.empty()) {
+            pixel.aspect = pixels_[0].aspect;
+            pixel.extent = pixels_[0].extent;
+        }
+        const Value became = Walker(rule_, parameters_, 1, {&pixel, 1}, nullptr, index).out();
+        const colour::Triple wanted = {pixel.rgba[0], pixel.rgba[1], pixel.rgba[2]}, came = {became[0], became[1], became[2]};
+        for (std::size_t i = 0; i < count_; ++i) {
+            const colour::Triple turned = reference_held_hue(space_, step.model, wanted, came, {out_[i], out_[count_ + i], out_[2 * count_ + i]});
+            for (std::size_t c = 0; c < 3; ++c)
+                out_[c * count_ + i] = turned[c];
+        }
+    }
 
     void perform(const lang::Step& step, Frame& frame) {
         const Value result = value(step.value, frame);

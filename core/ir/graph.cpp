@@ -101,4 +101,19 @@ NodeId Graph::make(Op op, NodeId a, NodeId b, NodeId c) {
     return intern(node);
 }
 
+const Conversion* Graph::conversion(const void* model, const void* space, const std::array<NodeId, 3>& values) const {
+    const Conversion* best = nullptr;
+    int most = 0;
+    for (const Conversion& known : conversions_) {
+        int kept = 0;
+        for (std::size_t i = 0; i < 3; ++i)
+            kept += values[i] == known.result[i] && nodes_[values[i]].op != Op::constant ? 1 : 0;
+        if (known.model == model && known.space == space && kept > most) {
+            best = &known;
+            most = kept;
+        }
+    }
+    return best;
+}
+
 } // namespace kasuri::ir

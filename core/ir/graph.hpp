@@ -3,6 +3,7 @@
 
 #include <array>
 #include <cstdint>
+#include <map>
 #include <span>
 #include <unordered_map>
 #include <vector>
@@ -49,6 +50,21 @@ struct Stage {
     NodeId result = 0; ///< the input node by which it is read
 };
 
+/// Three values that are a matrix (by rows) times three others.
+struct LinearMap {
+    using Matrix = std::array<std::array<double, 3>, 3>;
+    Matrix matrix{};
+    std::array<NodeId, 3> of{};
+};
+
+/// Three values that a colour model gave for r, g, b of a space; who they are is for colour/ to know.
+struct Conversion {
+    const void* model = nullptr;
+    const void* space = nullptr;
+    std::array<NodeId, 3> result{};
+    std::array<NodeId, 3> of{};
+};
+
 /// Directed acyclic graph of scalar operations. Equal nodes are one node; constants are folded and the
 /// rewrites of simplify.hpp applied as nodes are made, so a node's operands always come before it.
 class Graph {
@@ -83,6 +99,17 @@ public:
         return found == origins_.end() ? nullptr : &found->second;
     }
 
+    /// Notes of linear_map.hpp, so that maps of maps become one.
+    void remember_linear_map(const std::array<NodeId, 3>& result, const LinearMap& map) { linear_maps_[result] = map; }
+    const LinearMap* linear_map_of(const std::array<NodeId, 3>& result) const {
+        const auto found = linear_maps_.find(result);
+        return rewrite_ && found != linear_maps_.end() ? &found->second : nullptr;
+    }
+    /// Notes that a colour was converted, so that what has not changed can come back exactly.
+    void remember_conversion(const Conversion& conversion) { conversions_.push_back(conversion); }
+    /// The conversion by this model and space that most of the three values come from; null if none does.
+    const Conversion* conversion(const void* model, const void* space, const std::array<NodeId, 3>& values) const;
+
     // The usual operations by name, so that lowering reads like the formula it implements.
     NodeId neg(NodeId a) { return make(Op::neg, a); }
     NodeId add(NodeId a, NodeId b) { return make(Op::add, a, b); }
@@ -115,6 +142,8 @@ private:
     std::vector<Node> nodes_;
     std::unordered_map<Node, NodeId, Hash, Same> known_;
     std::unordered_map<NodeId, std::array<NodeId, 3>> origins_;
+    std::map<std::array<NodeId, 3>, LinearMap> linear_maps_;
+    std::vector<Conversion> conversions_;
 };
 
 } // namespace kasuri::ir

@@ -64,6 +64,15 @@ private:
             return spaces();
         if (statement == "keep")
             return add(CompletionKind::word, "luminance", "", "the luminance of the input");
+        if (statement == "hold") {
+            if (p_.after_word("in"))
+                return models_with_hue();
+            if (p_.word == p_.first + 1)
+                return add(CompletionKind::word, "hue", "", "turns out until a colour has its hue back");
+            if (p_.word == p_.first + 2)
+                return add(CompletionKind::word, "of", "", "the colour whose hue is held");
+            return expression();
+        }
         if (statement == "filter" || statement == "note" || statement == "use")
             return;
         if (statement == "source")
@@ -91,6 +100,12 @@ private:
         if (statement == "let" && !value_begun())
             return;
         expression();
+    }
+
+    void models_with_hue() {
+        for (const ModelShape& model : p_.vocabulary.models)
+            if (model.hue != HueWay::none)
+                add(CompletionKind::type, model.name, "colour model", model.doc);
     }
 
     /// Whether = or += and the like came in this statement.

@@ -69,6 +69,7 @@ FunctionPtr check_function(const Statement& s, FileContext& file, const std::str
         case StatementKind::let: body.let(inner); break;
         case StatementKind::assign: body.assign(inner); break;
         case StatementKind::keep: body.keep(inner); break;
+        case StatementKind::hold: body.hold(inner); break;
         case StatementKind::result:
             made->result = e.check(inner.value);
             made->type = e.type(made->result);
@@ -170,6 +171,7 @@ public:
             case StatementKind::let: body_.let(s); break;
             case StatementKind::assign: body_.assign(s); break;
             case StatementKind::keep: keep(s); break;
+            case StatementKind::hold: body_.hold(s); break;
             case StatementKind::proof: proof(s); break;
             case StatementKind::result: break; // only in functions
             }

@@ -47,7 +47,7 @@ void BodyChecker::let(const Statement& s) {
 /// `keep luminance` is out.rgb = with_luminance(out.rgb, luminance(rgb)).
 void BodyChecker::keep(const Statement& s) {
     if (s.name != "luminance") {
-        e_.fault(Code::unknown_finish, s.name_span, {s.name}, e_.meant(s.name, {"luminance"}, s.name_span));
+        e_.fault(Code::unknown_finish, s.name_span, {s.name, "kept", "keep luminance"}, e_.meant(s.name, {"luminance"}, s.name_span));
         return;
     }
     if (!rule_) {

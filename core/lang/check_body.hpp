@@ -11,6 +11,7 @@ public:
     void let(const Statement& s);
     void assign(const Statement& s);
     void keep(const Statement& s);
+    void hold(const Statement& s);
     /// Whether `s.name` is still free; reports it otherwise.
     bool free_name(const Statement& s);
     void warn_unused_locals(std::size_t first = 0);

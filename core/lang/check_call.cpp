@@ -8,6 +8,9 @@
 namespace kasuri::lang {
 namespace {
 
+/// The most forms of one function that a message lists.
+constexpr std::size_t most_forms = 3;
+
 /// The most knots of a curve.
 constexpr std::size_t most_knots = 64;
 
@@ -194,13 +197,15 @@ TypedId ExpressionChecker::mismatched(const Expr& e, const std::vector<Type>& ty
     bool count_fits = false;
     std::size_t wanted = 0;
     std::string forms;
+    std::size_t listed = 0;
     for (const Signature& signature : file_.vocabulary.functions)
         if (signature.name == e.name) {
-            forms += (forms.empty() ? "Write " : " or ") + shown(signature);
+            if (++listed <= most_forms)
+                forms += (forms.empty() ? "Write " : " or ") + shown(signature);
             wanted = signature.parameters.size();
             count_fits = count_fits || (signature.variadic ? args.size() >= wanted : args.size() == wanted);
         }
-    forms += ".";
+    forms += listed > most_forms ? ", or the like with another colour model." : ".";
     if (!count_fits) {
         fault(Code::argument_count, e.span, {e.name, counted(wanted, "argument"), fmt::format("{}", args.size()), forms});
         return bad(e.span);

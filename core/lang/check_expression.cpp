@@ -228,9 +228,19 @@ TypedId ExpressionChecker::option(const Expr& e, std::uint32_t index) {
 std::vector<std::uint8_t> ExpressionChecker::components(Type of, std::string_view component, Span where) {
     std::vector<std::uint8_t> places;
     if (of.kind == Kind::model) {
-        for (std::uint8_t i = 0; i < 3; ++i)
-            if (of.model->components[i] == component)
-                return {i};
+        // One component, or several side by side: c.a, c.ab, c.cbcr. No name of a model's component begins another's.
+        for (std::size_t at = 0; at < component.size() && places.size() < 4;) {
+            const auto begin = of.model->components.begin(), end = of.model->components.end();
+            const auto named = std::find_if(begin, end, [&](std::string_view name) { return component.substr(at).starts_with(name); });
+            if (named == end) {
+                places.clear();
+                break;
+            }
+            places.push_back(static_cast<std::uint8_t>(named - begin));
+            at += named->size();
+        }
+        if (!places.empty() && places.size() <= 4)
+            return places;
     } else if (is_vector(of) && component.size() <= 4) {
         constexpr std::string_view sets[] = {"rgba", "xyzw"};
         for (const std::string_view set : sets) {

@@ -43,6 +43,7 @@ public:
     TypedId builtin_call(std::string_view name, const std::vector<TypedId>& args, Span span);
     Type type(TypedId id) const { return body_.exprs[id].type; }
     Span span(TypedId id) const { return body_.exprs[id].span; }
+    std::span<const ModelShape> models() const { return file_.vocabulary.models; }
     std::string text(Span where) const { return std::string(text_of(file_.source, where)); }
 
     /// The places that `component` names in `type`, in the written order; reports what it does not have.
@@ -53,6 +54,9 @@ public:
     void assigned(std::uint32_t local, TypedId value, bool whole);
     /// "did you mean" for a word among candidates.
     std::vector<Fix> meant(const std::string& word, std::vector<std::string> candidates, Span where) const;
+
+    /// The value of an expression of numbers alone.
+    std::optional<double> constant_value(TypedId id) const;
 
     std::unordered_map<std::string, Meaning> names;
     std::vector<bool> parameter_used; ///< of Rule::parameters
@@ -85,7 +89,6 @@ private:
     /// Whether the knots of a curve stand in order, as far as they are plain numbers.
     bool knots_rise(const std::vector<TypedId>& args);
     void always(TypedId condition);
-    std::optional<double> constant_value(TypedId id) const;
 
     FileContext& file_;
     Body& body_;

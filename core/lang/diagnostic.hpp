@@ -17,7 +17,7 @@ enum class Code {
     bad_character, unclosed_string, bad_number, number_too_large, text_too_long, nested_too_deep, too_many_errors,
     expected, statement_expected, extra_text, nested_function, not_in_function, after_result, no_result,
     unknown_name, unknown_function, unknown_component, unknown_space, unknown_proof, unknown_option, unknown_type,
-    unknown_target, unknown_finish, cannot_use, outside_function, function_later,
+    unknown_target, unknown_finish, no_hue, neutral_hue, hold_place, cannot_use, outside_function, function_later,
     duplicate_name, reserved_name, duplicate_statement,
     not_assignable, needs_colour, needs_rgb, wrong_type, operand_types, argument_count, argument_type,
     condition_type, choice_types, swizzle_repeats, model_not_colour, bare_choice, rate, target_fixed,

@@ -59,7 +59,7 @@ private:
         const bool closes = line[0].kind == TokenKind::close_brace;
         std::string out(indent(closes), ' ');
         const bool declaration = open_.empty() && braces_ == 0 && !goes_on_ && line[0].kind == TokenKind::keyword &&
-                                 text(line[0]) != "let" && text(line[0]) != "fn" && text(line[0]) != "keep";
+                                 text(line[0]) != "let" && text(line[0]) != "fn" && text(line[0]) != "keep" && text(line[0]) != "hold";
         const bool space_name = declaration && text(line[0]) == "working";
         TokenKind last = TokenKind::newline; // of the whole text so far, comments aside
         bool unary = false;                  // the last token was a sign of one operand

@@ -11,7 +11,7 @@ namespace kasuri::lang {
 namespace {
 
 constexpr std::string_view keyword_list[] = {"filter", "note", "working", "use",   "source", "param", "preset",
-                                             "fn",     "let",  "keep",    "proof", "in",     "true",  "false"};
+                                             "fn",     "let",  "keep",    "hold",  "proof",  "in",    "true",   "false"};
 
 bool is_digit(char c) { return c >= '0' && c <= '9'; }
 bool is_name_start(char c) { return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || c == '_'; }

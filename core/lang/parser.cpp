@@ -27,7 +27,7 @@ private:
         StatementKind kind;
         void (Parser::*read)(Statement& s);
     };
-    static constexpr std::size_t form_count = 11;
+    static constexpr std::size_t form_count = 12;
     static const Form forms[form_count];
 
     /// Whatever goes wrong in one statement, reading goes on behind it.
@@ -220,6 +220,41 @@ private:
     // keep = "keep" NAME
     void keep(Statement& s) { named(s, "luminance"); }
 
+    // hold = "hold" NAME "of" ( expression | "(" expression "," expression "," expression ")" ) [ "in" MODEL ]
+    void hold(Statement& s) {
+        named(s, "hue");
+        if (!accept_word("of"))
+            give_up("of and a colour");
+        const std::size_t begin = at_;
+        s.value = look() == TokenKind::open ? three_numbers() : no_expr;
+        if (s.value == no_expr) {
+            at_ = begin;
+            s.value = expression();
+        }
+        if (accept_word("in"))
+            s.type = expect_name("the name of a colour model");
+    }
+
+    /// (r, g, b), which is vec3(r, g, b) here; nothing if it is some other bracket.
+    ExprId three_numbers() {
+        Expr e;
+        e.kind = ExprKind::call;
+        e.name = "vec3";
+        e.span = e.name_span = token().span;
+        ++at_;
+        e.args.push_back(expression());
+        if (look() != TokenKind::comma)
+            return no_expr;
+        while (accept(TokenKind::comma))
+            e.args.push_back(expression());
+        e.span = cover(e.span, token().span);
+        expect(TokenKind::close, ")");
+        for (const ExprId arg : e.args)
+            e.height = std::max(e.height, tree_.exprs[arg].height + 1);
+        tree_.exprs.push_back(std::move(e));
+        return static_cast<ExprId>(tree_.exprs.size() - 1);
+    }
+
     // assign = NAME [ "." NAME ] ( "=" | "+=" | "-=" | "*=" | "/=" ) expression
     void assign(Statement& s) {
         s.kind = StatementKind::assign;
@@ -260,7 +295,7 @@ const Parser::Form Parser::forms[form_count] = {
     {"source", StatementKind::source, &Parser::source},   {"param", StatementKind::param, &Parser::param},
     {"preset", StatementKind::preset, &Parser::preset},   {"fn", StatementKind::fn, &Parser::fn},
     {"let", StatementKind::let, &Parser::let},            {"keep", StatementKind::keep, &Parser::keep},
-    {"proof", StatementKind::proof, &Parser::proof},
+    {"hold", StatementKind::hold, &Parser::hold},         {"proof", StatementKind::proof, &Parser::proof},
 };
 
 bool too_long(std::string_view source, std::vector<Diagnostic>& diagnostics) {

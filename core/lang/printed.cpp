@@ -66,7 +66,10 @@ private:
                     target += fmt::format("{}{}", i > 0 ? "," : "", step.components[static_cast<std::size_t>(i)]);
                 target += "]";
             }
-            line(depth, "{} =", target);
+            if (step.hold_hue)
+                line(depth, "{} turned{} so that this keeps its hue", target, step.model ? fmt::format(" in {}", step.model->name) : std::string());
+            else
+                line(depth, "{} =", target);
             expression(body, step.value, depth + 1);
         }
     }

@@ -99,6 +99,8 @@ struct Step {
     std::array<std::uint8_t, 4> components{};
     TypedId value = 0;
     Span span;
+    bool hold_hue = false;             ///< out is turned until the colour `value` has its hue again
+    const ModelShape* model = nullptr; ///< in this model; null: about the axis r = g = b
 };
 
 /// Steps in the order of work, with what they name.

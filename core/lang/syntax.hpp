@@ -31,7 +31,7 @@ struct Expr {
     int height = 0;            ///< levels below it
 };
 
-enum class StatementKind { filter, note, working, use, source, param, preset, fn, let, assign, keep, result, proof };
+enum class StatementKind { filter, note, working, use, source, param, preset, fn, let, assign, keep, hold, result, proof };
 
 /// A word of the text with its place.
 struct Word {
@@ -56,18 +56,18 @@ struct NamedValue {
 struct Statement {
     StatementKind kind{};
     Span span;
-    std::string name;             ///< param, let, fn, source: the name; working: the space; assign: the target; keep: what
+    std::string name;             ///< param, let, fn, source: the name; working: the space; assign: the target; keep, hold: what
     Span name_span;
     std::string component;        ///< assign: after the dot, may be empty
     Span component_span;
     std::string text;             ///< filter, note, use, preset, proof, param, source: the quoted text
     Operator op = Operator::none; ///< assign: of += and the like
-    ExprId value = no_expr;       ///< let, assign, result; param: default; proof: the condition
+    ExprId value = no_expr;       ///< let, assign, result; param: default; proof: the condition; hold: the colour
     ExprId low = no_expr, high = no_expr, step = no_expr; ///< param
     std::vector<NamedValue> values;                       ///< preset
     bool whole = false;                                   ///< param: whole numbers only
     std::vector<Word> options;                            ///< param: of a choice
-    Word type;                                            ///< source: the name of its type; proof: the target after `on`
+    Word type;                                            ///< source: the name of its type; proof: the target after `on`; hold: the model after `in`
     std::vector<FunctionParameter> parameters;            ///< fn
     std::vector<Statement> body;                          ///< fn; its last statement is the result
     bool unclosed = false;                                ///< fn: its } is missing, which has been reported

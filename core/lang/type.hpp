@@ -1,16 +1,25 @@
 #pragma once
 #include <array>
+#include <cstdint>
 #include <string>
 #include <string_view>
 
 namespace kasuri::lang {
 
 /// The names of a colour model as the type checker needs them (colour itself is not seen from here).
+enum class HueWay {
+    none,  ///< no hue to speak of
+    angle, ///< a component is the hue
+    plane, ///< the second and third component are the place in a plane, with neutrals at 0, 0
+};
+
 struct ModelShape {
     std::string_view name;
     std::array<std::string_view, 3> components;
     std::string_view doc{};
     std::array<std::string_view, 3> meanings{}; ///< of the components, with unit and range
+    HueWay hue = HueWay::none;
+    std::uint8_t angle = 0; ///< which component is the hue
 };
 
 enum class Kind { none, float_, bool_, vec2, vec3, vec4, mat3, model };

@@ -1,4 +1,4 @@
-#include "colour/models/hsv.hpp"
+#include "colour/models/models.hpp"
 #include "targets/target.hpp"
 
 namespace kasuri::targets {
@@ -15,7 +15,7 @@ const Target hue_sweep = {
              "\u00b0"},
     .thread_low = -0.05,
     .thread_high = 1,
-    .colour = [](double value) { return colour::hsv_model.to_rgb({value, 0.85, 0.8}); },
+    .colour = [](double value) { return colour::hsv_model.to({value, 0.85, 0.8}); },
 };
 
 } // namespace kasuri::targets

@@ -1,4 +1,4 @@
-#include "colour/models/hsv.hpp"
+#include "colour/models/models.hpp"
 #include "targets/target.hpp"
 
 namespace kasuri::targets {
@@ -13,7 +13,7 @@ const Target saturation_ramp = {
     .axis = {0, 1, Scale::linear, {{0, "0"}, {0.25, "0.25"}, {0.5, "0.5"}, {0.75, "0.75"}, {1, "1"}}, ""},
     .thread_low = -0.05,
     .thread_high = 1,
-    .colour = [](double value) { return colour::hsv_model.to_rgb({132, value, 0.8}); },
+    .colour = [](double value) { return colour::hsv_model.to({132, value, 0.8}); },
 };
 
 } // namespace kasuri::targets

@@ -96,7 +96,7 @@ TEST_CASE("every function has documentation, a source and worked cases", "[built
         CHECK(row.doc.ends_with("."));
         CHECK_FALSE(row.source.empty());
         CHECK_FALSE(row.family.empty());
-        if (row.form != Form::to_model && row.form != Form::from_model && row.form != Form::neighbourhood)
+        if (!row.model && row.form != Form::neighbourhood)
             CHECK_FALSE(row.cases.empty());
     }
 }
@@ -121,7 +121,7 @@ TEST_CASE("the engine keeps each row's tolerance on random and on special argume
     std::uniform_real_distribution<float> spread(-4, 4);
     const float special[] = {0, -0.0f, 1, -1, 0.5f, 2, 3, 1e-9f, 1e30f, infinity, -infinity, not_a_number};
     for (const Builtin& row : builtins::all()) {
-        if (row.form == Form::neighbourhood || row.form == Form::to_model || row.form == Form::from_model)
+        if (row.form == Form::neighbourhood || row.model || row.space)
             continue; // have tests of their own
         for (const int width : {1, 3}) {
             const std::vector<int> widths = argument_widths(row, width);

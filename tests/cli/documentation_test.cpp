@@ -59,6 +59,7 @@ TEST_CASE("the pages that are made from the tables are those of this program", "
     Folder folder;
     // When one differs: kasuri-cli docs PAGE > docs/PAGE.md, and read the difference.
     CHECK((cli(folder, "docs builtins").out == page("docs/builtins.md")));
+    CHECK((cli(folder, "docs colour").out == page("docs/colour.md")));
     CHECK((cli(folder, "docs errors").out == page("docs/errors.md")));
     CHECK(cli(folder, "docs prelude").out == page("data/prelude.kasuri"));
     CHECK(cli(folder, "docs nothing").exit == 2);

@@ -105,21 +105,32 @@ inline void write(const std::filesystem::path& path, const std::string& content)
     std::ofstream(path, std::ios::binary) << content;
 }
 
-/// Numbers of a CSV file under data/reference; its first line names the source and is passed over.
-inline std::vector<std::vector<double>> reference_table(const std::string& name) {
+/// Fields of a CSV file under data/reference; its first line names the source and is passed over.
+inline std::vector<std::vector<std::string>> reference_lines(const std::string& name) {
     std::ifstream in(std::string(KASURI_SOURCE_DIR) + "/data/reference/" + name);
     REQUIRE(in);
     std::string line;
     std::getline(in, line);
-    std::vector<std::vector<double>> rows;
+    std::vector<std::vector<std::string>> rows;
     while (std::getline(in, line)) {
         rows.emplace_back();
         std::size_t at = 0;
         while (at <= line.size()) {
             const std::size_t comma = std::min(line.find(',', at), line.size());
-            rows.back().push_back(std::stod(line.substr(at, comma - at)));
+            rows.back().push_back(line.substr(at, comma - at));
             at = comma + 1;
         }
+    }
+    return rows;
+}
+
+/// The same where every field is a number.
+inline std::vector<std::vector<double>> reference_table(const std::string& name) {
+    std::vector<std::vector<double>> rows;
+    for (const auto& fields : reference_lines(name)) {
+        rows.emplace_back();
+        for (const std::string& field : fields)
+            rows.back().push_back(std::stod(field));
     }
     return rows;
 }

@@ -1,5 +1,5 @@
 // A. R. Smith, "Color gamut transform pairs", Computer Graphics 12 (3), SIGGRAPH 1978, the hexcone model.
-#include "colour/models/hsv.hpp"
+#include "colour/models/models.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -8,7 +8,13 @@
 namespace kasuri::colour {
 namespace {
 
-Triple from_rgb(const Triple& rgb) {
+// Outside 0..1 the same formulas go on: a negative channel gives s > 1, a negative v gives s < 0, and both come back. NaN in
+// any channel makes all three NaN.
+
+/// Where |v| is less but the channels differ, v is taken as this much, so that s stays finite and the way back still holds.
+constexpr double hsv_tiny = 1e-20;
+
+Triple from(const Triple& rgb) {
     const auto [r, g, b] = rgb;
     if (std::isnan(r) || std::isnan(g) || std::isnan(b))
         return {std::nan(""), std::nan(""), std::nan("")};
@@ -31,7 +37,7 @@ Triple from_rgb(const Triple& rgb) {
 }
 
 /// Smith's second algorithm: which sextant, and how far into it.
-Triple to_rgb(const Triple& hsv) {
+Triple to(const Triple& hsv) {
     const double v = hsv[2];
     const double s = hsv[1];
     double h = hsv[0] / 60;
@@ -54,7 +60,7 @@ Triple to_rgb(const Triple& hsv) {
     }
 }
 
-NodeTriple lower_from_rgb(ir::Graph& g, const NodeTriple& rgb) {
+NodeTriple lower_from(ir::Graph& g, const NodeTriple& rgb) {
     const auto [r, gr, b] = rgb;
     const ir::NodeId hue = g.make(ir::Op::hexcone_h, r, gr, b);
     if (g[hue].op == ir::Op::hexcone_h) // a constant hue could be anybody's
@@ -65,7 +71,7 @@ NodeTriple lower_from_rgb(ir::Graph& g, const NodeTriple& rgb) {
 /// The way back where the hue is still that of a known colour: its channels' places between the smallest and
 /// the largest are kept, so the rounding of an angle does not come into it.
 NodeTriple lower_with_hue_of(ir::Graph& g, const NodeTriple& rgb, ir::NodeId saturation, ir::NodeId value) {
-    const NodeTriple unchanged = lower_from_rgb(g, rgb);
+    const NodeTriple unchanged = lower_from(g, rgb);
     if (unchanged[1] == saturation && unchanged[2] == value)
         return rgb;
     const ir::NodeId largest = g.max(g.max(rgb[0], rgb[1]), rgb[2]);
@@ -87,7 +93,7 @@ NodeTriple lower_with_hue_of(ir::Graph& g, const NodeTriple& rgb, ir::NodeId sat
     return result;
 }
 
-NodeTriple lower_to_rgb(ir::Graph& g, const NodeTriple& hsv) {
+NodeTriple lower_to(ir::Graph& g, const NodeTriple& hsv) {
     const auto [hue, saturation, value] = hsv;
     if (const auto* origin = g.origin(hue))
         return lower_with_hue_of(g, NodeTriple(*origin), saturation, value);
@@ -104,10 +110,12 @@ const Model hsv_model = {
     {{{"h", "hue in degrees, 0 red, 120 green, 240 blue", 0, 360, true},
       {"s", "saturation, 0 neutral, 1 when the smallest channel is 0", 0, 1, false},
       {"v", "value, the largest channel", 0, 1, false}}},
-    from_rgb,
-    to_rgb,
-    lower_from_rgb,
-    lower_to_rgb,
+    nullptr,
+    from,
+    to,
+    lower_from,
+    lower_to,
+    true,
 };
 
 } // namespace kasuri::colour

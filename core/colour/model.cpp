@@ -1,0 +1,102 @@
+#include "colour/model.hpp"
+
+#include "ir/linear_map.hpp"
+
+namespace kasuri::colour {
+
+using ir::Graph;
+using ir::NodeId;
+
+namespace {
+
+/// Whether `value` is `known` with a number added or multiplied in: then it is hardly ever the same, and where it is (a chroma
+/// of 0 doubled), the plain way back is right, too.
+bool moved(const Graph& g, NodeId value, NodeId known) {
+    const ir::Node& node = g[value];
+    if (node.op != ir::Op::add && node.op != ir::Op::sub && node.op != ir::Op::mul)
+        return false;
+    return (node.args[0] == known && g[node.args[1]].op == ir::Op::constant) || (node.args[1] == known && g[node.args[0]].op == ir::Op::constant);
+}
+
+} // namespace
+
+const Model* find_model(std::string_view name) {
+    for (const Model* model : models())
+        if (model->name == name)
+            return model;
+    return nullptr;
+}
+
+Triple from_rgb(const Model& model, const Space& space, const Triple& rgb) {
+    if (!model.frame)
+        return model.from(rgb);
+    const Matrix3 matrix = linear_to(*model.frame, space);
+    Triple light{};
+    for (std::size_t i = 0; i < 3; ++i)
+        light[i] = transfer_of(space).decode(rgb[i]);
+    Triple seen = matrix * light;
+    // Rounding must not give a neutral a hue.
+    if (model.frame->white && light[0] == light[1] && light[1] == light[2]) {
+        const Triple white = matrix * Triple{1, 1, 1};
+        if (white[0] / white[1] > 0.999999 && white[0] / white[1] < 1.000001)
+            seen = {light[0] * white[1], light[0] * white[1], light[0] * white[1]};
+    }
+    return model.from(seen);
+}
+
+Triple to_rgb(const Model& model, const Space& space, const Triple& value) {
+    Triple light = model.to(value);
+    if (!model.frame)
+        return light;
+    light = inverse(linear_to(*model.frame, space)) * light;
+    for (double& channel : light)
+        channel = transfer_of(space).encode(channel);
+    return light;
+}
+
+NodeTriple lower_from_rgb(Graph& g, const Model& model, const Space& space, const NodeTriple& rgb) {
+    NodeTriple light = rgb;
+    if (model.frame) {
+        for (NodeId& channel : light)
+            channel = transfer_of(space).lower_decode(g, channel);
+        light = ir::linear_map(g, linear_to(*model.frame, space), light);
+    }
+    const NodeTriple made = model.lower_from(g, light);
+    g.remember_conversion({&model, &space, made, rgb});
+    return made;
+}
+
+NodeTriple lower_to_rgb(Graph& g, const Model& model, const Space& space, const NodeTriple& value) {
+    const auto plain = [&] {
+        NodeTriple light = model.lower_to(g, value);
+        if (model.frame) {
+            light = ir::linear_map(g, inverse(linear_to(*model.frame, space)), light);
+            for (NodeId& channel : light)
+                channel = transfer_of(space).lower_encode(g, channel);
+        }
+        return light;
+    };
+    const ir::Conversion* found = model.hue_has_origin && g.origin(value[0]) ? nullptr : g.conversion(&model, &space, value);
+    if (!found)
+        return plain();
+    const ir::Conversion known = *found; // making nodes may move it
+    if (known.result == value)
+        return known.of;
+    for (std::size_t i = 0; i < 3; ++i)
+        if (moved(g, value[i], known.result[i]))
+            return plain();
+    NodeTriple result = plain();
+    NodeId same = 0;
+    bool any = false;
+    for (std::size_t i = 0; i < 3; ++i)
+        if (value[i] != known.result[i]) {
+            const NodeId equal = g.equal(value[i], known.result[i]);
+            same = any ? g.make(ir::Op::logical_and, same, equal) : equal;
+            any = true;
+        }
+    for (std::size_t i = 0; i < 3; ++i)
+        result[i] = g.select(same, known.of[i], result[i]);
+    return result;
+}
+
+} // namespace kasuri::colour
