@@ -1,4 +1,5 @@
 #pragma once
+#include "colour/space.hpp"
 #include "image/image.hpp"
 #include "lang/check.hpp"
 #include "proof/proof.hpp"
@@ -24,6 +25,26 @@ inline const image::Picture& picture() {
     static const image::Picture made = picture_of(1920, 1080);
     return made;
 }
+
+/// The same picture, of a display's sRGB, as ACEScct: what workload (f) brings back.
+inline const image::Picture& encoded_picture() {
+    static const image::Picture made = [] {
+        const colour::Space &from = *colour::find_space("srgb"), &to = *colour::find_space("acescct");
+        image::Picture p = picture();
+        std::array<image::Samples, 3> planes;
+        for (std::size_t i = 0; i < p.pixels(); ++i) {
+            const auto c = picture().at(i);
+            const colour::Triple code = colour::converted({static_cast<double>(c[0]), static_cast<double>(c[1]), static_cast<double>(c[2])}, from, to);
+            for (std::size_t k = 0; k < 3; ++k)
+                planes[k].push_back(static_cast<float>(code[k]));
+        }
+        for (std::size_t k = 0; k < 3; ++k)
+            p.planes[k] = image::make_plane(std::move(planes[k]));
+        return p;
+    }();
+    return made;
+}
+inline const image::Picture& picture_of(char workload) { return workload == 'f' ? encoded_picture() : picture(); }
 
 /// `text` with every whole word `from` (not a component, not a function) written as `to`.
 inline std::string renamed(const std::string& text, const std::string& from, const std::string& to) {
@@ -58,7 +79,7 @@ inline std::string all_in_one() {
     return text;
 }
 
-/// The rule of workload 'a' to 'e'.
-inline std::string workload(char which) { return which == 'e' ? all_in_one() : std::string(workloads[which - 'a'].rule); }
+/// The rule of workload 'a' to 'f'; (f) is a conversion alone, from ACEScct to the display's sRGB.
+inline std::string workload(char which) { return which == 'f' ? "working acescct\nout.rgb = to_srgb(rgb)\n" : which == 'e' ? all_in_one() : std::string(workloads[which - 'a'].rule); }
 
 } // namespace kasuri::bench

@@ -58,8 +58,8 @@ struct Run {
     void go() { engine::run(*program, source, {}, std::span<float* const>(outputs)); }
 };
 
-void evaluate(benchmark::State& state, const std::string& text, int threads) {
-    Run run(text, bench::picture());
+void evaluate(benchmark::State& state, const std::string& text, int threads, const image::Picture& picture = bench::picture()) {
+    Run run(text, picture);
     limit_threads(threads);
     for (auto _ : state)
         run.go();
@@ -101,11 +101,12 @@ bool same_results(char workload) {
 /// The largest error of the engine against the double reference, over a share of the picture's pixels.
 void report_error(char workload) {
     const lang::Rule rule = bench::rule_of(bench::workload(workload));
-    Run run(bench::workload(workload), bench::picture());
+    const image::Picture& picture = bench::picture_of(workload);
+    Run run(bench::workload(workload), picture);
     run.go();
     double most = 0;
-    for (std::size_t i = 0; i < bench::picture().pixels(); i += 101) {
-        const auto c = bench::picture().at(i);
+    for (std::size_t i = 0; i < picture.pixels(); i += 101) {
+        const auto c = picture.at(i);
         engine::ReferencePixel pixel;
         for (std::size_t k = 0; k < 4; ++k)
             pixel.rgba[k] = static_cast<double>(c[k]);
@@ -234,6 +235,9 @@ int main(int argc, char** argv) {
         benchmark::RegisterBenchmark((name + "/tree_walker").c_str(), [text](benchmark::State& s) { tree_walker(s, text); })->Unit(benchmark::kMillisecond);
         benchmark::RegisterBenchmark((name + "/text_to_runnable").c_str(), [text](benchmark::State& s) { text_to_runnable(s, text); })->Unit(benchmark::kMicrosecond);
     }
+    report_error('f');
+    benchmark::RegisterBenchmark("f/engine", [](benchmark::State& s) { evaluate(s, bench::workload('f'), 1, bench::encoded_picture()); })->Unit(benchmark::kMillisecond)->UseRealTime();
+    benchmark::RegisterBenchmark("f/two_threads", [](benchmark::State& s) { evaluate(s, bench::workload('f'), 2, bench::encoded_picture()); })->Unit(benchmark::kMillisecond)->UseRealTime();
     bench::register_ocio();
     bench::register_opencv();
     benchmark::RegisterBenchmark("blur", blur)->Arg(2)->Arg(5)->Arg(8)->Arg(20)->Arg(50)->Arg(100)->Arg(200)->Unit(benchmark::kMillisecond)->UseRealTime();

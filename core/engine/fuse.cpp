@@ -89,49 +89,96 @@ std::optional<Branch> branch(Schedule& s, Id id) {
     return std::nullopt;
 }
 
+/// g ( ) + c around what is at its heart, each part optional; inner operations must have no other use.
+struct Scaled {
+    Id heart, g, c;
+};
+std::optional<Scaled> scaled(Schedule& s, Id at, bool (*heart)(const Schedule&, Id)) {
+    std::optional<Id> g, c;
+    if (s.single(at) && s.is(at, Op::sub) && s.per_pixel(s[at].args[0]) && !s.per_pixel(s[at].args[1])) {
+        c = negated(s, s[at].args[1]);
+        at = s[at].args[0];
+    } else if (s.single(at) && s.is(at, Op::add)) {
+        if (const auto parts = split(s, at)) {
+            c = parts->uniform;
+            at = parts->pixel;
+        }
+    }
+    if (s.single(at) && s.is(at, Op::mul))
+        if (const auto parts = split(s, at)) {
+            g = parts->uniform;
+            at = parts->pixel;
+        }
+    if (!s.single(at) || !heart(s, at))
+        return std::nullopt;
+    return Scaled{at, g ? *g : s.constant(1), c ? *c : s.constant(0)};
+}
+
+/// ((x + p) k + o) as k x + o', where that loses nothing.
+struct Line {
+    Id k, o;
+};
+std::optional<Line> line(Schedule& s, Id id, Id x) {
+    const Affine found = affine(s, id, x);
+    if (found.x != x)
+        return std::nullopt;
+    if (s.is_constant(found.p, 0))
+        return Line{found.k, found.o};
+    // (x + p) k as k x + p k loses digits where x is near -p and p k is large.
+    const bool known = s.is(found.p, Op::constant) && s.is(found.k, Op::constant) && s.is(found.o, Op::constant);
+    if (!known || std::fabs(s[found.p].value * s[found.k].value) > 4)
+        return std::nullopt;
+    return Line{found.k, s.constant(s[found.p].value * s[found.k].value + s[found.o].value)};
+}
+
 bool power_segment(Schedule& s, Id id) {
     const std::optional<Branch> found = branch(s, id);
     if (!found || !s.per_pixel(found->low) || !s.per_pixel(found->high))
         return false;
-    Id high = found->high;
-    // g ( )^e + c around the power
-    std::optional<Id> g, c;
-    if (s.single(high) && s.is(high, Op::sub) && s.per_pixel(s[high].args[0]) && !s.per_pixel(s[high].args[1])) {
-        c = s[high].args[1];
-        const Id inner = s[high].args[0];
-        if (!s.single(inner) || !(s.is(inner, Op::mul) || s.is(inner, Op::pow)))
-            return false;
-        c = negated(s, *c);
-        high = inner;
-    } else if (s.single(high) && s.is(high, Op::add)) {
-        if (const auto parts = split(s, high)) {
-            c = parts->uniform;
-            high = parts->pixel;
-        }
-    }
-    if (s.single(high) && s.is(high, Op::mul))
-        if (const auto parts = split(s, high)) {
-            g = parts->uniform;
-            high = parts->pixel;
-        }
-    const bool power = s.is(high, Op::pow) && !s.per_pixel(s[high].args[1]), cubed = s.is(high, Op::cube);
-    if (!s.single(high) || (!power && !cubed))
+    const auto high = scaled(s, found->high, [](const Schedule& t, Id at) { return (t.is(at, Op::pow) && !t.per_pixel(t[at].args[1])) || t.is(at, Op::cube); });
+    if (!high)
         return false;
-    const Affine inner = affine(s, s[high].args[0], found->x);
-    const Affine straight = affine(s, found->low, found->x);
-    if (inner.x != found->x || straight.x != found->x)
+    const Affine inner = affine(s, s[high->heart].args[0], found->x);
+    const auto straight = inner.x == found->x ? line(s, found->low, found->x) : std::nullopt;
+    if (!straight)
         return false;
-    Id offset = straight.o;
-    if (!s.is_constant(straight.p, 0)) {
-        // (x + p) k as k x + p k loses digits where x is near -p and p k is large.
-        const bool known = s.is(straight.p, Op::constant) && s.is(straight.k, Op::constant) && s.is(straight.o, Op::constant);
-        if (!known || std::fabs(s[straight.p].value * s[straight.k].value) > 4)
-            return false;
-        offset = s.constant(s[straight.p].value * s[straight.k].value + s[straight.o].value);
-    }
-    const Id args[] = {found->x, found->limit, straight.k, offset, inner.p, inner.k, inner.o,
-                       power ? s[high].args[1] : s.constant(3), g ? *g : s.constant(1), c ? *c : s.constant(0)};
+    const Id args[] = {found->x, found->limit, straight->k, straight->o, inner.p, inner.k, inner.o,
+                       s.is(high->heart, Op::pow) ? s[high->heart].args[1] : s.constant(3), high->g, high->c};
     s.rewrite(id, Op::power_segment, args);
+    return true;
+}
+
+bool exp_segment(Schedule& s, Id id) {
+    const std::optional<Branch> found = branch(s, id);
+    if (!found || !s.per_pixel(found->low) || !s.per_pixel(found->high))
+        return false;
+    Id high = found->high, top = s.constant(INFINITY);
+    if (s.single(high) && s.is(high, Op::min))
+        if (const auto parts = split(s, high)) {
+            top = parts->uniform;
+            high = parts->pixel;
+        }
+    if (!s.single(high) || !s.is(high, Op::exp2))
+        return false;
+    const auto inner = line(s, s[high].args[0], found->x), straight = line(s, found->low, found->x);
+    if (!inner || !straight)
+        return false;
+    const Id args[] = {found->x, found->limit, straight->k, straight->o, inner->k, inner->o, top};
+    s.rewrite(id, Op::exp_segment, args);
+    return true;
+}
+
+bool log_segment(Schedule& s, Id id) {
+    const std::optional<Branch> found = branch(s, id);
+    if (!found || !s.per_pixel(found->low) || !s.per_pixel(found->high))
+        return false;
+    const auto high = scaled(s, found->high, [](const Schedule& t, Id at) { return t.is(at, Op::log2); });
+    const auto inner = high ? line(s, s[high->heart].args[0], found->x) : std::nullopt;
+    const auto straight = inner ? line(s, found->low, found->x) : std::nullopt;
+    if (!straight)
+        return false;
+    const Id args[] = {found->x, found->limit, straight->k, straight->o, inner->k, inner->o, high->g, high->c};
+    s.rewrite(id, Op::log_segment, args);
     return true;
 }
 
@@ -310,6 +357,8 @@ constexpr Fusion table[] = {
     {"x x x", cube},
     {"x <= limit ? m x + n : g ((x + p) k + o)^e + c", power_segment},
     {"x < 0 ? -f(|x|) : f(|x|)", mirrored_segment},
+    {"x <= limit ? m x + n : min(exp2(k x + o), top)", exp_segment},
+    {"x <= limit ? m x + n : g log2(k x + o) + c", log_segment},
     {"min(max(x, low), high)", clamp},
     {"t t (3 - 2 t), t = clamp((x - low) scale, 0, 1)", smooth},
     {"x (1 - share) + y share", mix},

@@ -221,6 +221,19 @@ HWY_INLINE void AnySegment(const KernelCall& call, std::size_t count, bool mirro
 void DoPowerSegment(const KernelCall& call, std::size_t count) { AnySegment(call, count, false); }
 void DoMirroredSegment(const KernelCall& call, std::size_t count) { AnySegment(call, count, true); }
 
+void DoExpSegment(const KernelCall& call, std::size_t count) {
+    const V limit = Same(call.args[1]), m = Same(call.args[2]), n = Same(call.args[3]), k = Same(call.args[4]), o = Same(call.args[5]), top = Same(call.args[6]);
+    Map1(call, count, [=](V x) HWY_ATTR {
+        return hn::IfThenElse(hn::Le(x, limit), hn::MulAdd(m, x, n), MinNaN(Exp2(hn::MulAdd(k, x, o)), top));
+    });
+}
+void DoLogSegment(const KernelCall& call, std::size_t count) {
+    const V limit = Same(call.args[1]), m = Same(call.args[2]), n = Same(call.args[3]), k = Same(call.args[4]), o = Same(call.args[5]), g = Same(call.args[6]), c = Same(call.args[7]);
+    Map1(call, count, [=](V x) HWY_ATTR {
+        return hn::IfThenElse(hn::Le(x, limit), hn::MulAdd(m, x, n), hn::MulAdd(g, Log2(hn::MulAdd(k, x, o)), c));
+    });
+}
+
 Kernel Find(ir::Op op) {
     using ir::Op;
     switch (op) {
@@ -277,6 +290,8 @@ Kernel Find(ir::Op op) {
     case Op::linear3: return DoLinear3;
     case Op::power_segment: return DoPowerSegment;
     case Op::mirrored_segment: return DoMirroredSegment;
+    case Op::exp_segment: return DoExpSegment;
+    case Op::log_segment: return DoLogSegment;
     case Op::matrix3: return DoMatrix3;
     case Op::to_hexcone: return DoToHexcone;
     case Op::from_hexcone: return DoFromHexcone;

@@ -120,6 +120,8 @@ constexpr std::array rows = {
     OpRow{Op::linear3, "linear3", 7, [](X x, R r) { *r = x[3] * x[0] + x[4] * x[1] + x[5] * x[2] + x[6]; }},
     OpRow{Op::power_segment, "power_segment", 10, [](X x, R r) { *r = segment(x[0], x); }},
     OpRow{Op::mirrored_segment, "mirrored_segment", 10, [](X x, R r) { *r = (x[0] < 0 ? -1 : 1) * segment(std::fabs(x[0]), x); }},
+    OpRow{Op::exp_segment, "exp_segment", 7, [](X x, R r) { *r = x[0] <= x[1] ? x[2] * x[0] + x[3] : min_nan(std::exp2(x[4] * x[0] + x[5]), x[6]); }},
+    OpRow{Op::log_segment, "log_segment", 8, [](X x, R r) { *r = x[0] <= x[1] ? x[2] * x[0] + x[3] : x[6] * std::log2(x[4] * x[0] + x[5]) + x[7]; }},
     OpRow{Op::matrix3, "matrix3", 15,
           [](X x, R r) {
               for (int i = 0; i < 3; ++i)

@@ -28,6 +28,8 @@ enum class Op : std::uint8_t {
     linear3,                 ///< (x, y, z, a, b, c, d): a x + b y + c z + d
     power_segment,           ///< (x, limit, m, n, p, k, o, e, g, c): x <= limit ? m x + n : g ((x + p) k + o)^e + c
     mirrored_segment,        ///< the same of |x|, negated below 0
+    exp_segment,             ///< (x, limit, m, n, k, o, top): x <= limit ? m x + n : min(exp2(k x + o), top)
+    log_segment,             ///< (x, limit, m, n, k, o, g, c): x <= limit ? m x + n : g log2(k x + o) + c
     matrix3,                 ///< three linear3 of the same x, y, z: three results
     to_hexcone, from_hexcone, ///< three results
 };

@@ -99,7 +99,9 @@ int pixel_operands(Op op) {
     switch (op) {
     case Op::pow_uniform:
     case Op::power_segment:
-    case Op::mirrored_segment: return 1;
+    case Op::mirrored_segment:
+    case Op::exp_segment:
+    case Op::log_segment: return 1;
     case Op::linear3:
     case Op::matrix3: return 3;
     default: return ir::row(op).arity;
@@ -241,6 +243,9 @@ TEST_CASE("shapes that one kernel can do are fused", "[engine]") {
     has("out.r = r > 0.0031308 ? 1.055 * pow(r, 1 / 2.4) - 0.055 : 12.92 * r", "power_segment");
     has("out.r = r < 0.0031308 ? r * 12.92 : 1.055 * pow(r, 1 / 2.4) - 0.055", "power_segment");
     has("out.r = 0.0031308 <= r ? 1.055 * pow(r, 1 / 2.4) - 0.055 : r * 12.92", "power_segment");
+    has("out.r = acescct_decode(r)", "exp_segment");
+    has("out.r = acescct_encode(r)", "log_segment");
+    has("out.r = r <= 0.1 ? 2 * r : log2(8 * r + 0.2)", "log_segment");
     has("out.r = clamp(r, g, b)", "clamp");
     has("out.r = mix(r, g, b)", "mix");
     has("out.r = smoothstep(0.2, 0.7, g)", "smooth");
