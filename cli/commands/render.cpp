@@ -10,7 +10,7 @@ namespace {
 
 struct Options {
     RuleOptions rule;
-    std::string in, out, layer;
+    std::string in, out, layer, in_space, out_space;
     std::vector<std::string> sources;
 };
 
@@ -34,7 +34,9 @@ int run(const Options& options) {
     const Loaded loaded = load(options.rule);
     if (loaded.exit != Exit::good)
         return loaded.exit;
-    handover::RenderJob job{options.in, options.out, options.layer};
+    if (!known_space(options.in_space) || !known_space(options.out_space))
+        return Exit::usage;
+    handover::RenderJob job{options.in, options.out, options.layer, {}, options.in_space, options.out_space};
     for (const std::string& text : options.sources) {
         const std::optional<handover::SourceFile> file = source_file(text);
         if (!file) {
@@ -46,6 +48,8 @@ int run(const Options& options) {
     const auto report = handover::render(loaded.rule, loaded.values, job);
     if (!report)
         return complain(report.error());
+    for (const std::string& note : report.value().notes)
+        fmt::print(stderr, "{}: note: {}\n", options.in, note);
     if (report.value().clipped > 0 || report.value().not_finite > 0)
         fmt::print(stderr, "{}: note: {} channel values outside 0 .. 1 were clipped, {} were NaN or infinite\n",
                    options.out, report.value().clipped, report.value().not_finite);
@@ -63,10 +67,12 @@ const Command render_command = {
         app.add_option("IN", options->in, "The picture to read")->required();
         app.add_option("OUT", options->out, "The picture to write; its ending says what kind")->required();
         app.add_option("--layer", options->layer, "The layer to work on (default: the unnamed one, or the first)");
+        app.add_option("--in-space", options->in_space, "What the picture's numbers mean (default: what the file says)");
+        app.add_option("--out-space", options->out_space, "The space to write (default: that of IN, or the usual one of OUT's kind)");
         app.add_option("--source", options->sources, "NAME=FILE or NAME=FILE:LAYER of a further picture that the rule reads; may be given several\n"
                        "times. Without it a source is the layer or channel of its name in IN")->take_all();
-        app.footer("Whole-number pictures are taken as sRGB, float pictures as linear BT.709; they are converted to\n"
-                   "the rule's working space and back. A premultiplied picture is divided by its alpha first.");
+        app.footer("A picture's space is what its file says, else sRGB for whole numbers and linear BT.709 for floats\n"
+                   "(kasuri-cli picture FILE tells). It is converted to the rule's working space and back. A premultiplied picture is divided by its alpha first.");
         return [options] { return run(*options); };
     }};
 

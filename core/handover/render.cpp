@@ -69,7 +69,7 @@ Result<engine::BoundSources> sources_of(const lang::Rule& rule, const image::Ima
 
 Result<io::SaveReport> render(const lang::Rule& rule, std::span<const double> values, const RenderJob& job, const CancelToken& cancel,
                               std::atomic<std::size_t>* done) {
-    const Result<image::Image> loaded = io::load(job.in);
+    const Result<image::Image> loaded = io::load(job.in, job.in_space);
     if (!loaded)
         return loaded.error();
     const image::Image& image = loaded.value();
@@ -83,23 +83,29 @@ Result<io::SaveReport> render(const lang::Rule& rule, std::span<const double> va
     if (!sources)
         return sources.error();
     engine::CompileOptions options;
-    const std::string out_space = io::space_of_ending(job.out, image.depth);
+    const std::string out_space = job.out_space.empty() ? io::space_of_ending(job.out, image.depth, image.space) : job.out_space;
     options.in_space = picture->space;
     options.out_space = out_space;
     options.source_spaces = sources.value().spaces;
     const engine::ProgramPtr program = engine::compile(rule, options);
+    const auto save = [&](const image::Image& made) {
+        Result<io::SaveReport> report = io::save(job.out, made);
+        if (report)
+            report.value().notes = image.notes;
+        return report;
+    };
     if (program->is_identity()) // also spares the division by alpha and back, which is not exact
-        return io::save(job.out, image);
+        return save(image);
     std::optional<image::Picture> result = engine::evaluate(*program, *picture, values, cancel, done, nullptr, sources.value().planes);
     if (!result)
         return Error{"called off", job.out.string(), "Nothing was written."};
     result->space = out_space;
     // The other layers cannot follow into another space, so then only the worked one goes along.
     if (out_space == image.space)
-        return io::save(job.out, image::with_picture(image, layer.value(), *result));
+        return save(image::with_picture(image, layer.value(), *result));
     image::Image alone = image::image_of(*result);
     alone.depth = image.depth;
-    return io::save(job.out, alone);
+    return save(alone);
 }
 
 } // namespace kasuri::handover

@@ -24,6 +24,8 @@ struct RenderJob {
     std::string layer{}; ///< to work on; empty: the unnamed one, or the first
     /// A source that is not named here is the layer or the channel of its name in `in`.
     std::vector<SourceFile> sources{};
+    std::string in_space{};  ///< what the picture's numbers mean; empty: what the file says
+    std::string out_space{}; ///< of the picture that is written; empty: as io::space_of_ending
 };
 
 /// Applies a rule to the picture in `in` and writes `out` by its ending. Every other layer and channel is kept

@@ -51,6 +51,8 @@ struct Image {
     Alpha alpha = Alpha::none;
     Depth depth = Depth::float32;
     std::string space = "rec709-linear";
+    std::string space_from = {};           ///< how the space is known: "sRGB chunk", "assumed" ...
+    std::vector<std::string> notes = {};   ///< what a user should know about the file
 
     std::size_t pixels() const { return static_cast<std::size_t>(width) * static_cast<std::size_t>(height); }
     const Channel* find(std::string_view name) const;

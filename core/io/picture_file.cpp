@@ -1,22 +1,14 @@
 #include "io/picture_file.hpp"
 
 #include "base/file.hpp"
+#include "base/parallel.hpp"
+#include "io/declared.hpp"
+#include "io/oiio.hpp"
 
 #include <algorithm>
 #include <cmath>
 #include <cstdint>
 #include <fmt/format.h>
-
-#if defined(__GNUC__)
-#pragma GCC diagnostic push
-#pragma GCC diagnostic ignored "-Wconversion"
-#pragma GCC diagnostic ignored "-Wshadow"
-#pragma GCC diagnostic ignored "-Wpedantic"
-#endif
-#include <OpenImageIO/imageio.h>
-#if defined(__GNUC__)
-#pragma GCC diagnostic pop
-#endif
 
 namespace kasuri::io {
 namespace fs = std::filesystem;
@@ -107,7 +99,49 @@ Image with_alpha(const Image& image, Alpha wanted) {
 
 } // namespace
 
-Result<Image> load(const fs::path& path) {
+namespace {
+
+/// Every layer's r, g, b through `convert`, divided by alpha first where it is multiplied in.
+Image converted(const Image& image, const std::function<colour::Triple(const colour::Triple&)>& convert) {
+    Image result = image;
+    for (const std::string& layer : image::layers(image)) {
+        std::optional<image::Picture> picture = image::picture_of(image, layer);
+        if (!picture || !result.find(layer.empty() ? "G" : layer + ".G"))
+            continue; // a single channel is a plate, not a colour
+        std::array<image::Samples, 3> planes;
+        for (auto& plane : planes)
+            plane.resize(image.pixels());
+        parallel_ranges(image.pixels(), 4096, {}, [&](std::size_t first, std::size_t last) {
+            for (std::size_t i = first; i < last; ++i) {
+                const auto c = picture->at(i);
+                const colour::Triple made = convert({static_cast<double>(c[0]), static_cast<double>(c[1]), static_cast<double>(c[2])});
+                for (std::size_t k = 0; k < 3; ++k)
+                    planes[k][i] = static_cast<float>(made[k]);
+            }
+        });
+        for (std::size_t k = 0; k < 3; ++k)
+            picture->planes[k] = image::make_plane(std::move(planes[k]));
+        result = image::with_picture(result, layer, *picture);
+    }
+    return result;
+}
+
+/// Light below 0 cannot come from a display-encoded picture.
+void look_for_contradictions(Image& image) {
+    const colour::Space& space = *colour::find_space(image.space);
+    if (whole_numbers(image.depth) || space.transfer == "linear" || space.transfer == "acescct" || space.transfer == "acescc")
+        return;
+    std::size_t below = 0;
+    for (const image::Channel& channel : image.channels)
+        if (!is_alpha_name(channel.name))
+            below += static_cast<std::size_t>(std::count_if(channel.plane->begin(), channel.plane->end(), [](float x) { return x < -1e-4f; }));
+    if (below > 0)
+        image.notes.push_back(fmt::format("{} numbers are below 0, which {} does not have: is it meant to be linear?", below, image.space));
+}
+
+} // namespace
+
+Result<Image> load(const fs::path& path, const std::string& space) {
     std::error_code code;
     const fs::file_status status = fs::status(path, code);
     if (status.type() == fs::file_type::not_found)
@@ -132,8 +166,12 @@ Result<Image> load(const fs::path& path) {
     image.width = spec.width;
     image.height = spec.height;
     image.depth = depth_of(spec.format);
-    const std::string said = spec.get_string_attribute("oiio:ColorSpace");
-    image.space = whole_numbers(image.depth) && said != "Linear" && said != "linear" ? "srgb" : "rec709-linear";
+    if (!space.empty() && !colour::find_space(space))
+        return Error{"there is no space " + space, path.string(), "See docs/colour.md for the list."};
+    const Declared declared = space.empty() ? declared_space(path, spec, whole_numbers(image.depth)) : Declared{space, "said by you"};
+    image.space = declared.space;
+    image.space_from = declared.how;
+    image.notes = declared.notes;
     std::vector<float> interleaved;
     try {
         interleaved.resize(values);
@@ -154,6 +192,12 @@ Result<Image> load(const fs::path& path) {
         if (is_alpha_name(name))
             image.alpha = spec.get_int_attribute("oiio:UnassociatedAlpha") != 0 ? Alpha::straight : Alpha::premultiplied;
     }
+    if (declared.convert) {
+        image = converted(image, declared.convert);
+        if (whole_numbers(image.depth))
+            image.depth = Depth::float32; // its light does not fit into whole numbers any more
+    }
+    look_for_contradictions(image);
     return image;
 }
 
@@ -167,11 +211,12 @@ const std::vector<std::string>& writable_endings() {
     return list;
 }
 
-std::string space_of_ending(const fs::path& path, Depth depth) {
+std::string space_of_ending(const fs::path& path, Depth depth, const std::string& space) {
     const Ending* ending = find_ending(path);
-    if (ending && !ending->holds(depth))
-        depth = ending->fallback;
-    return whole_numbers(depth) ? "srgb" : "rec709-linear";
+    const Depth written = ending && !ending->holds(depth) ? ending->fallback : depth;
+    if (whole_numbers(written) == whole_numbers(depth))
+        return space;
+    return whole_numbers(written) ? "srgb" : "rec709-linear";
 }
 
 Result<SaveReport> save(const fs::path& path, const Image& given) {
@@ -199,7 +244,7 @@ Result<SaveReport> save(const fs::path& path, const Image& given) {
     }
     if (ending->alpha == Alpha::straight)
         spec.attribute("oiio:UnassociatedAlpha", 1);
-    spec.attribute("oiio:ColorSpace", image.space == "srgb" ? "sRGB" : "Linear");
+    declare_space(spec, ending->format, image.space);
     spec.attribute("compression", "zip");
     SaveReport report;
     std::vector<float> interleaved(image.pixels() * channels);

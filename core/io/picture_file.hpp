@@ -10,20 +10,22 @@
 namespace kasuri::io {
 
 /// Reads a PNG, TIFF or EXR (and what else OpenImageIO reads) with all its channels, as float, numbers as
-/// stored: alpha is neither multiplied in nor divided out. `space` is srgb for whole-number files that do not
-/// say they are linear, rec709-linear for float files. Never throws.
-Result<image::Image> load(const std::filesystem::path& path);
+/// stored: alpha is neither multiplied in nor divided out. The space is what the file says (io/declared.hpp), or `space` if that
+/// is not empty; numbers of a space that is none of ours are converted to rec709-linear, and a note says so. Never throws.
+Result<image::Image> load(const std::filesystem::path& path, const std::string& space = {});
 
 /// Endings that `save` writes, with the dot.
 const std::vector<std::string>& writable_endings();
 
-/// What a file of this ending holds: the space that `save` expects the image to be in.
-std::string space_of_ending(const std::filesystem::path& path, image::Depth depth);
+/// The space for a picture made from one of `space` and written with this ending: the same where both hold whole numbers, or both
+/// floats; else what is usual for the ending.
+std::string space_of_ending(const std::filesystem::path& path, image::Depth depth, const std::string& space);
 
 /// How often numbers did not fit into the file's depth.
 struct SaveReport {
     std::size_t clipped = 0;    ///< channel values outside 0..1 in a whole-number file
     std::size_t not_finite = 0; ///< NaN or infinite values in a whole-number file (NaN is written as 0)
+    std::vector<std::string> notes{}; ///< of the file that was read before (image::Image::notes)
 };
 
 /// Writes by the ending of `path`, whole or not at all. PNG holds 8 or 16 bits, TIFF also float, EXR half or

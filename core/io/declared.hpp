@@ -1,0 +1,28 @@
+#pragma once
+#include "colour/space.hpp"
+#include "io/oiio.hpp"
+
+#include <filesystem>
+#include <functional>
+#include <string>
+#include <vector>
+
+namespace kasuri::io {
+
+/// What a picture file says that its numbers mean.
+struct Declared {
+    std::string space; ///< of colour::spaces()
+    std::string how;   ///< how that is known, as a user reads it: "ICC profile \"...\"", "assumed"
+    /// Where the file's own space is none of ours: its r, g, b to `space`, which is rec709-linear then.
+    std::function<colour::Triple(const colour::Triple&)> convert{};
+    std::vector<std::string> notes{}; ///< what the user should know
+};
+
+/// Asks, in this order: our own attribute, chunks of a PNG (cICP, iCCP, sRGB, gAMA), an ICC profile, EXR chromaticities; else what is
+/// usual: srgb for whole numbers, rec709-linear for floats.
+Declared declared_space(const std::filesystem::path& path, const OIIO::ImageSpec& spec, bool whole_numbers);
+
+/// Writes the same into the header of a file of format "png", "tiff" or "openexr".
+void declare_space(OIIO::ImageSpec& spec, std::string_view format, const std::string& space);
+
+} // namespace kasuri::io
