@@ -60,7 +60,8 @@ int main(int argc, char** argv) {
     const QCommandLineOption demo("demo", "Start with the demo world: its filters in FOLDER/filters, its pictures in FOLDER/pictures.", "FOLDER");
     const QCommandLineOption shot("screenshot", "Write a picture of the window to FILE once everything is shown, then quit.", "FILE");
     const QCommandLineOption size("size", "Size of the window, such as 1280x800.", "WxH");
-    parser.addOptions({demo, shot, size});
+    const QCommandLineOption lens("lens", "Lens for the pictures that are opened: colour, red, green, blue, alpha, luminance, range.", "LENS", "colour");
+    parser.addOptions({demo, shot, size, lens});
     parser.addPositionalArgument("files", "Filters and pictures to open.", "[files...]");
     parser.process(application);
 
@@ -81,7 +82,7 @@ int main(int argc, char** argv) {
     else if (parser.positionalArguments().isEmpty())
         window.bench().add_chart();
     for (const QString& file : parser.positionalArguments())
-        window.bench().open(file);
+        window.bench().open(file, parser.value(lens));
     window.show();
     if (parser.isSet(shot)) {
         auto* timer = new QTimer(&window);

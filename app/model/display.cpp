@@ -5,59 +5,111 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
+#include <mutex>
 
 namespace kasuri::app {
 namespace {
 
-using Pixel = std::array<float, 4>;
 using Light = std::array<float, 3>;
 
 /// Display code by the upper bits of the linear value: finer than a 16-bit table near black.
 struct Codes {
     static constexpr int steps = 1 << 14;
     std::array<std::uint8_t, steps + 1> code{};
-    Codes() {
+    explicit Codes(const colour::Transfer& transfer) {
         // Even steps of the square root put the entries where the eye and the encoding want them.
         for (int i = 0; i <= steps; ++i) {
             const double root = static_cast<double>(i) / steps;
-            code[static_cast<std::size_t>(i)] =
-                static_cast<std::uint8_t>(std::lround(255 * colour::srgb_encode(root * root)));
+            code[static_cast<std::size_t>(i)] = static_cast<std::uint8_t>(std::lround(255 * std::clamp(transfer.encode(root * root), 0.0, 1.0)));
         }
     }
+    std::uint8_t of(float linear) const {
+        if (!(linear > 0)) // NaN too
+            return 0;
+        return code[static_cast<std::size_t>(std::sqrt(std::min(linear, 1.0f)) * steps + 0.5f)];
+    }
 };
+
+/// Built once for each curve of a screen.
+const Codes& codes_of(const colour::Transfer& transfer) {
+    static std::mutex mutex;
+    static std::map<std::string_view, Codes> tables;
+    const std::lock_guard lock(mutex);
+    return tables.try_emplace(transfer.name, transfer).first->second;
+}
 
 const float surround_light = static_cast<float>(colour::srgb_decode(surround_code / 255.0));
 
 Light grey(float value) { return {value, value, value}; }
 
+/// Beyond what rounding can do to a colour on the edge.
+bool is_outside(const std::array<float, 4>& screen) {
+    const auto within = [](float x) { return x >= -1e-5f && x <= 1 + 1e-5f; }; // not for NaN
+    return !(within(screen[0]) && within(screen[1]) && within(screen[2]));
+}
+
+/// Stripes tell the ways to be outside apart without colour: rising and light where a channel is too bright, falling and dark
+/// where one is below 0, a chequer where there is no number. What the screen can show is a dim grey.
+Light range_marks(const LensPixel& p) {
+    const auto& s = p.screen;
+    const float y = static_cast<float>(colour::luminance({p.light[0], p.light[1], p.light[2]}));
+    const float base = 0.06f + 0.22f * std::clamp(y, 0.0f, 1.0f);
+    if (!std::isfinite(s[0]) || !std::isfinite(s[1]) || !std::isfinite(s[2]))
+        return grey(((p.x / 3 + p.y / 3) & 1) != 0 ? 1.0f : 0.0f);
+    const bool above = std::max({s[0], s[1], s[2]}) > 1 + 1e-5f, below = std::min({s[0], s[1], s[2]}) < -1e-5f;
+    const bool rising = (p.x + p.y) % 6 < 3, falling = (p.x - p.y + 6000) % 6 < 3;
+    if (above && rising)
+        return grey(0.9f);
+    if (below && falling)
+        return grey(0.0f);
+    return grey(base);
+}
+
 /// A stored number on its own is shown as what it is in its own encoding.
 constexpr Lens table[] = {
     {"colour", "colour", "The picture, laid over the surround where it is transparent.",
-     [](const Pixel& p, const Pixel&) {
-         const float a = std::clamp(p[3], 0.0f, 1.0f);
+     [](const LensPixel& p) {
+         const float a = std::clamp(p.screen[3], 0.0f, 1.0f);
          const auto over = [a](float c) { return c * a + surround_light * (1 - a); };
-         return Light{over(p[0]), over(p[1]), over(p[2])};
+         return Light{over(p.screen[0]), over(p.screen[1]), over(p.screen[2])};
      }},
-    {"red", "red channel", "Red alone, as a neutral grey.", [](const Pixel& p, const Pixel&) { return grey(p[0]); }},
-    {"green", "green channel", "Green alone, as a neutral grey.", [](const Pixel& p, const Pixel&) { return grey(p[1]); }},
-    {"blue", "blue channel", "Blue alone, as a neutral grey.", [](const Pixel& p, const Pixel&) { return grey(p[2]); }},
+    {"red", "red channel", "Red alone, as a neutral grey.", [](const LensPixel& p) { return grey(p.light[0]); }},
+    {"green", "green channel", "Green alone, as a neutral grey.", [](const LensPixel& p) { return grey(p.light[1]); }},
+    {"blue", "blue channel", "Blue alone, as a neutral grey.", [](const LensPixel& p) { return grey(p.light[2]); }},
     {"alpha", "alpha", "Alpha: 0 black, 1 white, in even steps for the eye.",
-     [](const Pixel&, const Pixel& s) { return grey(static_cast<float>(colour::srgb_decode(s[3]))); }},
+     [](const LensPixel& p) { return grey(static_cast<float>(colour::srgb_decode(p.stored[3]))); }},
     {"luminance", "luminance", "Luminance Y of linear light, as a neutral grey.",
-     [](const Pixel& p, const Pixel&) {
-         return grey(static_cast<float>(colour::luminance({p[0], p[1], p[2]})));
-     }},
+     [](const LensPixel& p) { return grey(static_cast<float>(colour::luminance({p.light[0], p.light[1], p.light[2]}))); }},
+    {"range", "out of range", "What the screen cannot show: light rising stripes where a channel is above 1, dark falling ones where it is below 0, a chequer for NaN and infinite.",
+     range_marks},
 };
+
+/// Bent towards 1 from here on.
+constexpr float soft_start = 0.8f;
+
+Light softened(Light c) {
+    if (!std::isfinite(c[0]) || !std::isfinite(c[1]) || !std::isfinite(c[2]))
+        return c;
+    const float most = std::max({c[0], c[1], c[2]});
+    if (most > soft_start) {
+        const float bent = 1 - (1 - soft_start) * std::exp(-(most - soft_start) / (1 - soft_start));
+        for (float& x : c)
+            x *= bent / most;
+    }
+    const float least = std::min({c[0], c[1], c[2]});
+    if (least < 0) { // towards its luminance, as far as needed
+        const float y = std::clamp(static_cast<float>(colour::luminance({c[0], c[1], c[2]})), 0.0f, 1.0f);
+        const float share = y > least ? y / (y - least) : 0;
+        for (float& x : c)
+            x = y + share * (x - y);
+    }
+    return c;
+}
 
 } // namespace
 
-std::uint8_t display_code(float linear) {
-    static const Codes codes;
-    if (!(linear > 0)) // NaN too
-        return 0;
-    const float root = std::sqrt(std::min(linear, 1.0f));
-    return codes.code[static_cast<std::size_t>(root * Codes::steps + 0.5f)];
-}
+std::uint8_t display_code(float linear) { return codes_of(*colour::find_transfer("srgb")).of(linear); }
 
 std::span<const Lens> lenses() { return table; }
 
@@ -147,33 +199,48 @@ image::Picture reduced(const image::Picture& picture, int width, int height) {
     return result;
 }
 
-QImage shown(const image::Picture& picture, const Lens& lens) {
+QImage shown(const image::Picture& picture, const Lens& lens, const Screen& to, double* outside) {
+    using colour::operator*;
     QImage image(picture.width, picture.height, QImage::Format_RGB32);
-    const colour::Space* space = colour::find_space(picture.space);
-    const bool linear = !space || space->transfer == "linear";
-    // Lenses and the screen stand on BT.709's primaries.
-    const colour::Space& screen = *colour::find_space(colour::default_space);
-    const bool same = !space || same_primaries(*space, screen);
-    const colour::Matrix3 across = same ? colour::Matrix3{} : linear_between(*space, screen);
-    std::size_t at = 0;
+    const colour::Space& standard = *colour::find_space(colour::default_space);
+    const colour::Space* named = colour::find_space(picture.space);
+    const colour::Space& space = named ? *named : standard;
+    const colour::Space* screen = colour::find_space(to.space);
+    const colour::Space& monitor = screen ? *screen : *colour::find_space("srgb");
+    const bool linear = space.transfer == "linear", same = same_primaries(space, standard), same_screen = same_primaries(space, monitor);
+    const colour::Matrix3 across = linear_between(space, standard), to_screen = linear_between(space, monitor);
+    const auto white = static_cast<float>(monitor.white_level);
+    const Codes& codes = codes_of(transfer_of(monitor));
+    const auto moved = [](const colour::Matrix3& m, const std::array<float, 4>& c) {
+        const colour::Triple made = m * colour::Triple{static_cast<double>(c[0]), static_cast<double>(c[1]), static_cast<double>(c[2])};
+        return std::array<float, 4>{static_cast<float>(made[0]), static_cast<float>(made[1]), static_cast<float>(made[2]), c[3]};
+    };
+    std::size_t at = 0, beyond = 0;
     for (int y = 0; y < picture.height; ++y) {
         auto* line = reinterpret_cast<QRgb*>(image.scanLine(y));
         for (int x = 0; x < picture.width; ++x, ++at) {
-            const Pixel stored = picture.at(at);
-            Pixel light = stored;
+            LensPixel pixel;
+            pixel.x = x;
+            pixel.y = y;
+            pixel.stored = picture.at(at);
+            std::array<float, 4> light = pixel.stored;
             if (!linear)
                 for (std::size_t c = 0; c < 3; ++c)
-                    light[c] = static_cast<float>(transfer_of(*space).decode(stored[c]));
-            if (!same) {
-                using colour::operator*;
-                const colour::Triple moved = across * colour::Triple{light[0], light[1], light[2]};
+                    light[c] = static_cast<float>(transfer_of(space).decode(static_cast<double>(pixel.stored[c])));
+            pixel.light = same ? light : moved(across, light);
+            pixel.screen = same_screen ? light : moved(to_screen, light);
+            beyond += is_outside(pixel.screen) ? 1 : 0;
+            if (white != 1) // greys of lenses are shares of diffuse white
                 for (std::size_t c = 0; c < 3; ++c)
-                    light[c] = static_cast<float>(moved[c]);
-            }
-            const Light show = lens.shown(light, stored);
-            line[x] = qRgb(display_code(show[0]), display_code(show[1]), display_code(show[2]));
+                    pixel.screen[c] /= white;
+            Light show = lens.shown(pixel);
+            if (to.limits == Limits::soft)
+                show = softened(show);
+            line[x] = qRgb(codes.of(show[0] * white), codes.of(show[1] * white), codes.of(show[2] * white));
         }
     }
+    if (outside)
+        *outside = at > 0 ? static_cast<double>(beyond) / static_cast<double>(at) : 0;
     return image;
 }
 

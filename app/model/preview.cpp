@@ -73,6 +73,12 @@ public:
     /// Null if called off.
     std::shared_ptr<SheetResult> sheet(const PreviewRequest& request, bool fresh, const CancelToken& cancel) {
         auto result = std::make_shared<SheetResult>();
+        if (request.screen != screen_) {
+            screen_ = request.screen;
+            shown_before_.clear();
+            shown_after_.clear();
+        }
+        result->screen = screen_;
         const std::string working(engine::working_space(rule()));
         result->operations = program("").operations();
         result->check_ms = fresh ? check_ms_ : 0;
@@ -108,6 +114,10 @@ public:
 private:
     using Shown = std::tuple<std::string, std::string, int, int>; ///< key, lens, size
     using Size = std::tuple<std::string, int, int>;               ///< key, size
+    struct Painted {
+        QImage image;
+        double outside = 0;
+    };
 
     using ImagePtr = std::shared_ptr<const image::Image>;
 
@@ -173,14 +183,17 @@ private:
         result.before_pixels = before;
         result.after_pixels = after;
         const Shown shape{key, job.lens, job.pixels.width(), job.pixels.height()};
-        const auto image = [&](std::map<Shown, QImage>& cache, std::map<Size, image::Picture>& small_cache, const image::Picture& picture) {
-            QImage& entry = cache[shape];
-            if (entry.isNull())
-                entry = shown(small(small_cache, key, job.pixels, picture), lens(job.lens));
+        const auto image = [&](std::map<Shown, Painted>& cache, std::map<Size, image::Picture>& small_cache, const image::Picture& picture) {
+            Painted& entry = cache[shape];
+            if (entry.image.isNull())
+                entry.image = shown(small(small_cache, key, job.pixels, picture), lens(job.lens), screen_, &entry.outside);
             return entry;
         };
-        result.before = image(shown_before_, small_before_, *before);
-        result.after = image(shown_after_, small_after_, *after);
+        const Painted was = image(shown_before_, small_before_, *before), is = image(shown_after_, small_after_, *after);
+        result.before = was.image;
+        result.outside_before = was.outside;
+        result.after = is.image;
+        result.outside_after = is.outside;
         return result;
     }
 
@@ -220,7 +233,8 @@ private:
     std::map<std::string, engine::ProgramPtr> programs_;
     std::map<ImagePtr, engine::BoundSources> sources_;
     std::map<std::string, PicturePtr> generated_, after_;
-    std::map<Shown, QImage> shown_before_, shown_after_;
+    std::map<Shown, Painted> shown_before_, shown_after_;
+    Screen screen_;
     std::map<Size, image::Picture> small_before_, small_after_;
 };
 

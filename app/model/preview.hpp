@@ -2,6 +2,7 @@
 #include "base/cancel.hpp"
 #include "engine/program.hpp"
 #include "image/image.hpp"
+#include "model/display.hpp"
 #include "model/session.hpp"
 #include "proof/proof.hpp"
 #include "scopes/response.hpp"
@@ -42,6 +43,7 @@ struct PreviewRequest {
     ValueMap values;
     int strip_pixels = 0;
     std::vector<CellJob> cells;
+    Screen screen{};
 };
 
 struct StripResult {
@@ -52,12 +54,14 @@ struct StripResult {
 struct CellResult {
     int id = 0;
     QImage before, after;
+    double outside_before = 0, outside_after = 0; ///< share of pixels that the screen cannot show as they are
     PicturePtr before_pixels, after_pixels; ///< whole, for read-outs; after is in the space of before
 };
 
 /// Everything the sheet shows of one state of the rule.
 struct SheetResult {
     std::uint64_t generation = 0;
+    Screen screen{}; ///< for which it was made
     std::vector<StripResult> strips;
     scopes::Response response;
     std::vector<CellResult> cells;

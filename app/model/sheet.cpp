@@ -98,26 +98,58 @@ void SheetModel::set_layer(int id, const std::string& layer) {
     emit changed();
 }
 
+std::string SheetModel::said_space(const Cell& cell) const {
+    const auto found = said_spaces_.find(cell.picture);
+    return found == said_spaces_.end() ? std::string() : found->second;
+}
+
+void SheetModel::set_space(int id, const std::string& space) {
+    const Cell* cell = find(id);
+    if (!cell || cell->target || said_space(*cell) == space)
+        return;
+    const std::string path = cell->picture;
+    if (space.empty())
+        said_spaces_.erase(path);
+    else
+        said_spaces_[path] = space;
+    images_.erase(path);
+    std::erase_if(pictures_, [&](const auto& entry) { return entry.first.starts_with(path + "#"); });
+    read(path);
+    emit changed();
+}
+
+void SheetModel::set_screen(const Screen& screen) {
+    if (screen == screen_)
+        return;
+    screen_ = screen;
+    emit changed();
+}
+
 void SheetModel::read(const std::string& path) {
     if (images_.contains(path))
         return;
     images_[path] = nullptr;
     ++pending_;
-    QThreadPool::globalInstance()->start([self = QPointer<SheetModel>(this), path] {
-        auto loaded = std::make_shared<Result<image::Image>>(io::load(path));
+    const auto said = said_spaces_.find(path);
+    QThreadPool::globalInstance()->start([self = QPointer<SheetModel>(this), path, space = said == said_spaces_.end() ? std::string() : said->second] {
+        auto loaded = std::make_shared<Result<image::Image>>(io::load(path, space));
         // Back on the interface thread; a model that is gone by then is not touched.
         QMetaObject::invokeMethod(
             qApp,
-            [self, path, loaded] {
+            [self, path, space, loaded] {
                 if (!self)
                     return;
                 --self->pending_;
+                if (const auto now = self->said_spaces_.find(path); (now == self->said_spaces_.end() ? std::string() : now->second) != space)
+                    return; // said otherwise meanwhile: another reading is under way
                 if (loaded->ok()) {
                     self->images_[path] = std::make_shared<const image::Image>(std::move(loaded->value()));
                     const std::vector<std::string> layers = image::layers(*self->images_[path]);
                     for (Cell& cell : self->cells_)
                         if (cell.picture == path && std::find(layers.begin(), layers.end(), cell.layer) == layers.end())
                             cell.layer = layers.front();
+                    for (const std::string& note : self->images_[path]->notes)
+                        emit self->noted(QString::fromStdString(std::filesystem::path(path).filename().string() + ": " + note));
                 } else {
                     self->images_.erase(path);
                     std::erase_if(self->cells_, [&](const Cell& c) { return c.picture == path; });

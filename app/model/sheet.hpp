@@ -45,11 +45,21 @@ public:
     void set_layer(int id, const std::string& layer);
     /// Shows another picture in the cell.
     void set_picture(int id, const std::filesystem::path& path);
+    /// What the numbers of a picture file mean; empty: what the file says. The file is read again. Remembered by whoever asks
+    /// `said_spaces`, and told again with `remember_spaces`.
+    void set_space(int id, const std::string& space);
+    std::string said_space(const Cell& cell) const;
+    const std::map<std::string, std::string>& said_spaces() const { return said_spaces_; }
+    void remember_spaces(std::map<std::string, std::string> spaces) { said_spaces_ = std::move(spaces); }
+    /// The screen that everything is shown on.
+    const Screen& screen() const { return screen_; }
+    void set_screen(const Screen& screen);
     bool loading() const { return pending_ > 0; }
 
 signals:
     void changed();                              ///< cells or pictures
     void failed(const kasuri::Error& error);     ///< a picture could not be read; its cells are gone
+    void noted(const QString& note);             ///< what should be known of a picture that was read
 
 private:
     void read(const std::string& path);
@@ -57,6 +67,8 @@ private:
 
     int next_id_ = 1;
     int pending_ = 0;
+    Screen screen_;
+    std::map<std::string, std::string> said_spaces_; ///< by path
     std::vector<Cell> cells_;
     std::map<std::string, std::shared_ptr<const image::Image>> images_;
     mutable std::map<std::string, PicturePtr> pictures_;

@@ -30,6 +30,7 @@ bool is_filter(const QString& file) {
 
 Bench::Bench(QWidget* window) : QObject(window), window_(window), session_(this), sheet_(this) {
     connect(&sheet_, &SheetModel::failed, this, [this](const Error& error) { emit said(QString::fromStdString(error.text()), true); });
+    connect(&sheet_, &SheetModel::noted, this, [this](const QString& note) { emit said(note, false); });
 }
 
 bool Bench::may_leave() {
@@ -57,9 +58,9 @@ void Bench::ask_open() {
         open(file);
 }
 
-void Bench::open(const QString& file) {
+void Bench::open(const QString& file, const QString& lens) {
     if (!is_filter(file)) {
-        sheet_.add_picture(file.toStdString(), "colour");
+        sheet_.add_picture(file.toStdString(), lens.toStdString());
         remember(file);
         return;
     }

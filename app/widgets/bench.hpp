@@ -25,7 +25,7 @@ public:
     void new_filter();
     void ask_open();
     /// A filter goes on the bench (asking about unsaved work), a picture into a new cell.
-    void open(const QString& file);
+    void open(const QString& file, const QString& lens = QStringLiteral("colour"));
     void open_urls(const QList<QUrl>& urls);
     bool save();
     bool save_to(const QString& file);

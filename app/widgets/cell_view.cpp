@@ -1,6 +1,7 @@
 #include "widgets/cell_view.hpp"
 
 #include "model/display.hpp"
+#include "widgets/space_menu.hpp"
 #include "widgets/theme.hpp"
 
 #include <QContextMenuEvent>
@@ -114,6 +115,13 @@ void CellView::paintEvent(QPaintEvent*) {
     painter.drawText(QRect(x, 0, width() - x, caption_height), Qt::AlignLeft | Qt::AlignVCenter, shows);
     x += painter.fontMetrics().horizontalAdvance(shows) + 8;
     QString right = cell->target ? tr("rim before, square after") : QString();
+    if (const auto file = model_.file_of(*cell))
+        right = QString::fromStdString(file->space);
+    if (const double outside = before_only_ ? result_.outside_before : result_.outside_after; has_result_ && !cell->target && outside > 0) {
+        const QString share = tr("%1 % outside").arg(outside < 0.001 ? QStringLiteral("< 0.1") : QString::number(100 * outside, 'f', 1));
+        const QString both = share + QString::fromUtf8(" \u00b7 ") + right;
+        right = QFontMetrics(theme::face(11.5)).horizontalAdvance(both) <= width() - x ? both : share; // what is outside is never hidden
+    }
     if (before_only_)
         right = tr("before");
     if (old_)
@@ -225,6 +233,15 @@ void CellView::open_menu() {
             action->setCheckable(true);
             action->setChecked(layer.toStdString() == cell->layer);
         }
+    }
+    if (const auto file = model_.file_of(*cell)) {
+        const std::string said = model_.said_space(*cell);
+        QMenu* spaces = menu.addMenu(tr("space: %1 (%2)").arg(QString::fromStdString(file->space), QString::fromStdString(file->space_from)));
+        QAction* as_said = spaces->addAction(tr("as the file says"), this, [this] { model_.set_space(id_, {}); });
+        as_said->setCheckable(true);
+        as_said->setChecked(said.empty());
+        spaces->addSeparator();
+        add_spaces(*spaces, said, [this](const std::string& space) { model_.set_space(id_, space); });
     }
     menu.addSeparator();
     menu.addAction(tr("Other picture\u2026"), this, [this] {

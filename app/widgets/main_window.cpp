@@ -9,6 +9,7 @@
 #include "widgets/response_view.hpp"
 #include "widgets/rule_editor.hpp"
 #include "widgets/rule_panel.hpp"
+#include "widgets/sheet_settings.hpp"
 #include "widgets/sheet_view.hpp"
 #include "widgets/status_line.hpp"
 #include "widgets/strip_view.hpp"
@@ -124,6 +125,7 @@ void MainWindow::connect_parts() {
     connect(sheet_, &SheetView::pointed, status_, &StatusLine::show_readout);
     connect(proofs_, &ProofsBar::followed, this, &MainWindow::follow);
     connect(top_, &TopBar::before_held, this, &MainWindow::show_before);
+    connect(top_, &TopBar::screen_chosen, &bench_->sheet(), &SheetModel::set_screen);
     connect(bench_, &Bench::said, status_, &StatusLine::say);
     connect(bench_, &Bench::fix_wanted, rule_->editor(), &RuleEditor::apply_fix);
     connect(bench_, &Bench::next_fault_wanted, rule_->editor(), &RuleEditor::go_to_next_fault);
@@ -148,6 +150,8 @@ void MainWindow::request() {
         wanted.values = bench_->session().chosen_values();
         wanted.strip_pixels = sheet_->strip_pixels();
         wanted.cells = sheet_->jobs();
+        wanted.screen = bench_->sheet().screen();
+        top_->set_screen(wanted.screen);
         asked_ = preview_.request(std::move(wanted));
     });
 }
@@ -256,6 +260,7 @@ void MainWindow::closeEvent(QCloseEvent* event) {
     settings.setValue("window/left", left_->saveState());
     settings.setValue("window/right", right_->saveState());
     settings.setValue("window/sheet", sheet_->splitter()->saveState());
+    store_settings(bench_->sheet());
     event->accept();
 }
 
@@ -266,6 +271,7 @@ void MainWindow::restore_layout() {
     left_->restoreState(settings.value("window/left").toByteArray());
     right_->restoreState(settings.value("window/right").toByteArray());
     sheet_->splitter()->restoreState(settings.value("window/sheet").toByteArray());
+    restore_settings(bench_->sheet());
 }
 
 } // namespace kasuri::app

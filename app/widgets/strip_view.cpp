@@ -45,8 +45,8 @@ int StripView::plot_right() const { return width() - theme::margin - letters_wid
 void StripView::show_result(const SheetPtr& sheet, const StripResult& strip) {
     sheet_ = sheet;
     result_ = &strip;
-    before_ = shown(strip.before, lens("colour"));
-    after_ = shown(strip.after, lens("colour"));
+    before_ = shown(strip.before, lens("colour"), sheet->screen);
+    after_ = shown(strip.after, lens("colour"), sheet->screen);
     update();
 }
 

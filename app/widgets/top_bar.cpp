@@ -1,6 +1,7 @@
 #include "widgets/top_bar.hpp"
 
 #include "widgets/heading.hpp"
+#include "widgets/space_menu.hpp"
 #include "widgets/theme.hpp"
 
 #include <QHBoxLayout>
@@ -29,7 +30,14 @@ TopBar::TopBar(QMenu* menu, QWidget* parent) : QWidget(parent) {
     working_ = new QLabel(this);
     auto* working_word = quiet_label(tr("working"), this);
     auto* display_word = quiet_label(tr("display"), this);
-    auto* display = new QLabel("sRGB", this);
+    display_ = new QToolButton(this);
+    screen_menu_ = new QMenu(display_);
+    connect(screen_menu_, &QMenu::aboutToShow, this, &TopBar::fill_screen_menu);
+    display_->setMenu(screen_menu_);
+    display_->setPopupMode(QToolButton::InstantPopup);
+    display_->setAccessibleName(tr("Display"));
+    display_->setToolTip(tr("The screen that pictures are shown on, and what happens to colours that it cannot show"));
+    set_screen({});
     before_ = new QPushButton(tr("Before   hold F9"), this);
     before_->setAccessibleName(tr("Show before while held"));
     connect(before_, &QPushButton::pressed, this, [this] { emit before_held(true); });
@@ -43,7 +51,7 @@ TopBar::TopBar(QMenu* menu, QWidget* parent) : QWidget(parent) {
     row->addWidget(working_);
     row->addSpacing(12);
     row->addWidget(display_word);
-    row->addWidget(display);
+    row->addWidget(display_);
     row->addSpacing(12);
     row->addWidget(before_);
 }
@@ -55,6 +63,25 @@ void TopBar::set_step(const QString& title, const QString& file, bool modified) 
 }
 
 void TopBar::set_working(const QString& space) { working_->setText(space); }
+
+void TopBar::set_screen(const Screen& screen) {
+    screen_ = screen;
+    display_->setText(QString::fromStdString(screen.space) + (screen.limits == Limits::soft ? tr(", soft") : QString()) + QString::fromUtf8(" \u25be"));
+}
+
+void TopBar::fill_screen_menu() {
+    screen_menu_->clear();
+    const auto limits = [this](const QString& text, const QString& tip, Limits to) {
+        QAction* action = screen_menu_->addAction(text, this, [this, to] { emit screen_chosen({screen_.space, to}); });
+        action->setCheckable(true);
+        action->setChecked(screen_.limits == to);
+        action->setToolTip(tip);
+    };
+    limits(tr("hard limits"), tr("Each channel is cut off at 0 and 1"), Limits::hard);
+    limits(tr("soft limits"), tr("Bright light bends towards white; what is still outside moves towards grey"), Limits::soft);
+    screen_menu_->addSeparator();
+    add_spaces(*screen_menu_, screen_.space, [this](const std::string& space) { emit screen_chosen({space, screen_.limits}); }, true);
+}
 
 void TopBar::set_before_shown(bool shown) { before_->setDown(shown); }
 

@@ -1,4 +1,6 @@
 #pragma once
+#include "model/display.hpp"
+
 #include <QWidget>
 
 class QLabel;
@@ -16,14 +18,21 @@ public:
     void set_step(const QString& title, const QString& file, bool modified);
     void set_working(const QString& space);
     void set_before_shown(bool shown);
+    void set_screen(const Screen& screen);
 
 signals:
     void before_held(bool held);
+    void screen_chosen(const kasuri::app::Screen& screen);
 
 protected:
     void paintEvent(QPaintEvent* event) override;
 
 private:
+    void fill_screen_menu();
+
+    Screen screen_;
+    QMenu* screen_menu_;
+    QToolButton* display_;
     QToolButton* menu_;
     QLabel* step_;
     QLabel* file_;

@@ -55,7 +55,16 @@ FunctionPtr ExpressionChecker::find_function(std::string_view name) const {
 }
 
 bool ExpressionChecker::unknown_call(const Expr& e) {
-    std::vector<std::string> known = {"vec2", "vec3", "vec4", "mat3"};
+    const auto named = [&](const auto& row) { return row.name == e.name; };
+    const auto pointed = [&](const FunctionPtr& row) { return row->name == e.name; };
+    constexpr std::string_view constructors[] = {"vec2", "vec3", "vec4", "mat3"};
+    if (std::find(std::begin(constructors), std::end(constructors), e.name) != std::end(constructors) ||
+        std::any_of(file_.vocabulary.functions.begin(), file_.vocabulary.functions.end(), named) ||
+        std::any_of(file_.functions.begin(), file_.functions.end(), pointed) ||
+        std::any_of(file_.vocabulary.prelude.begin(), file_.vocabulary.prelude.end(), pointed) ||
+        std::any_of(file_.vocabulary.models.begin(), file_.vocabulary.models.end(), named))
+        return false;
+    std::vector<std::string> known(std::begin(constructors), std::end(constructors));
     for (const ModelShape& model : file_.vocabulary.models)
         known.emplace_back(model.name);
     for (const Signature& signature : file_.vocabulary.functions)
@@ -63,8 +72,6 @@ bool ExpressionChecker::unknown_call(const Expr& e) {
     for (const auto list : {std::span<const FunctionPtr>(file_.functions), file_.vocabulary.prelude})
         for (const FunctionPtr& function : list)
             known.push_back(function->name);
-    if (std::find(known.begin(), known.end(), e.name) != known.end())
-        return false;
     if (file_.later_functions.contains(e.name))
         fault(Code::function_later, e.name_span, {e.name});
     else

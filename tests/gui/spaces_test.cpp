@@ -1,0 +1,160 @@
+// Pictures of different spaces side by side, the screen they are shown on, and what it cannot show.
+#include "driver.hpp"
+
+#include "colour/space.hpp"
+#include "io/picture_file.hpp"
+#include "model/display.hpp"
+#include "widgets/sheet_settings.hpp"
+#include "widgets/top_bar.hpp"
+
+#include <QTemporaryDir>
+#include <QToolButton>
+
+using namespace kasuri;
+using namespace kasuri::test;
+using app::Limits;
+using app::Screen;
+
+namespace {
+
+image::Picture pixel_of(float r, float g, float b, const std::string& space) {
+    image::Picture p;
+    p.width = p.height = 12;
+    for (const auto& [plane, value] : {std::pair{0, r}, std::pair{1, g}, std::pair{2, b}})
+        p.planes[static_cast<std::size_t>(plane)] = image::make_plane(image::Samples(144, value));
+    p.space = space;
+    return p;
+}
+
+QRgb shown_pixel(const image::Picture& picture, const char* lens, const Screen& screen = {}) { return app::shown(picture, app::lens(lens), screen).pixel(0, 0); }
+
+} // namespace
+
+TEST_CASE("pixels are converted to the screen's space", "[gui][spaces]") {
+    for (const char* from : {"rec709-linear", "srgb", "acescg", "rec2020", "romm"})
+        for (const char* to : {"srgb", "p3-d65-srgb", "rec2020-display", "oprgb"}) {
+            const colour::Triple stored = {0.4, 0.35, 0.25};
+            const colour::Triple code = colour::converted(stored, *colour::find_space(from), *colour::find_space(to));
+            const QRgb got = shown_pixel(pixel_of(0.4f, 0.35f, 0.25f, from), "colour", {to, Limits::hard});
+            INFO(from << " on " << to);
+            CHECK(std::abs(qRed(got) - std::lround(255 * code[0])) <= 1);
+            CHECK(std::abs(qGreen(got) - std::lround(255 * code[1])) <= 1);
+            CHECK(std::abs(qBlue(got) - std::lround(255 * code[2])) <= 1);
+        }
+    // Diffuse white is 58 % of PQ (ITU-R BT.2408), in the picture and on the screen.
+    CHECK(qRed(shown_pixel(pixel_of(1, 1, 1, "rec709-linear"), "colour", {"rec2100-pq", Limits::hard})) == std::lround(255 * 0.5807));
+    CHECK(qRed(shown_pixel(pixel_of(0.5807f, 0.5807f, 0.5807f, "rec2100-pq"), "colour")) == 255);
+}
+
+TEST_CASE("what the screen cannot show is cut off, or bent, and counted", "[gui][spaces]") {
+    double outside = -1;
+    const image::Picture bright = pixel_of(4, 2, 1, "rec709-linear"), deep = pixel_of(0.5f, -0.2f, 0.1f, "rec709-linear");
+    app::shown(bright, app::lens("colour"), {}, &outside);
+    CHECK(outside == 1);
+    app::shown(pixel_of(1, 0, 0.5f, "srgb"), app::lens("colour"), {}, &outside);
+    CHECK(outside == 0); // the edge is inside
+    app::shown(pixel_of(1, 0, 0, "p3-d65-srgb"), app::lens("colour"), {}, &outside);
+    CHECK(outside == 1);
+    app::shown(pixel_of(1, 0, 0, "p3-d65-srgb"), app::lens("colour"), {"p3-d65", Limits::hard}, &outside);
+    CHECK(outside == 0);
+    const QRgb hard = shown_pixel(bright, "colour"), soft = shown_pixel(bright, "colour", {"srgb", Limits::soft});
+    CHECK(hard == qRgb(255, 255, 255));
+    CHECK(qRed(soft) >= 250);
+    CHECK(qGreen(soft) < qRed(soft)); // the ratio of the channels stays
+    CHECK(qBlue(soft) < qGreen(soft));
+    CHECK(std::abs(app::display_code(0.5f) - qGreen(soft)) <= 2);
+    const QRgb lifted = shown_pixel(deep, "colour", {"srgb", Limits::soft});
+    CHECK(qGreen(lifted) == 0);
+    CHECK(qRed(lifted) < app::display_code(0.5f)); // towards its own luminance, not only the channel below 0
+    CHECK(shown_pixel(pixel_of(0.5f, 0.2f, 0.1f, "rec709-linear"), "colour", {"srgb", Limits::soft}) == shown_pixel(pixel_of(0.5f, 0.2f, 0.1f, "rec709-linear"), "colour"));
+}
+
+TEST_CASE("the range lens marks what is outside without colour", "[gui][spaces]") {
+    const auto values = [](const image::Picture& picture) {
+        const QImage image = app::shown(picture, app::lens("range"), {});
+        std::set<int> found;
+        for (int y = 0; y < image.height(); ++y)
+            for (int x = 0; x < image.width(); ++x) {
+                CHECK(qRed(image.pixel(x, y)) == qBlue(image.pixel(x, y)));
+                found.insert(qRed(image.pixel(x, y)));
+            }
+        return found;
+    };
+    const auto inside = values(pixel_of(0.5f, 0.5f, 0.5f, "rec709-linear")), above = values(pixel_of(1.5f, 0.5f, 0.5f, "rec709-linear")),
+               below = values(pixel_of(0.5f, -0.1f, 0.5f, "rec709-linear")), nan = values(pixel_of(std::nanf(""), 0, 0, "rec709-linear"));
+    CHECK(inside.size() == 1);
+    CHECK(above.size() == 2);
+    CHECK(*above.rbegin() > 200);
+    CHECK(below.size() == 2);
+    CHECK(*below.begin() == 0);
+    CHECK(nan == std::set<int>{0, 255});
+}
+
+TEST_CASE("one matrix in linear, log and display encodings: three looks of one picture", "[gui][spaces]") {
+    Driver d;
+    d.window.bench().open(KASURI_DEMO_DIR "/cloths.exr");
+    d.settle();
+    const app::CellView* view = d.sheet().cell(d.window.bench().sheet().cells().back().id);
+    std::vector<std::array<float, 4>> looks;
+    for (const char* working : {"rec709-linear", "acescct", "srgb"}) {
+        d.replace_text(QString("working %1\nout.rgb = mat3(0.8, 0.2, 0, 0.1, 0.7, 0.2, 0, 0.3, 0.7) * rgb\n").arg(working));
+        d.settle();
+        looks.push_back(view->result()->after_pixels->at(300, 700));
+    }
+    CHECK(looks[0] != looks[1]);
+    CHECK(looks[1] != looks[2]);
+}
+
+TEST_CASE("the user says what a picture means, and it is remembered", "[gui][spaces]") {
+    QTemporaryDir folder;
+    const std::string path = folder.filePath("cloth.exr").toStdString();
+    image::Image image = image::image_of(image::generated(64, 36, [](int x, int) { return std::array<double, 3>{x / 64.0, 0.25, 0.5}; }));
+    image.space = "acescg";
+    REQUIRE(io::save(path, image));
+    Driver d;
+    d.window.bench().open(QString::fromStdString(path));
+    d.settle();
+    app::SheetModel& sheet = d.window.bench().sheet();
+    const int id = sheet.cells().back().id;
+    const app::CellView* view = d.sheet().cell(id);
+    CHECK(sheet.file_of(*sheet.find(id))->space == "acescg");
+    CHECK(view->result()->before_pixels->space == "acescg");
+    const QImage as_declared = view->result()->before;
+    sheet.set_space(id, "rec709-linear");
+    REQUIRE(QTest::qWaitFor([&] { return !sheet.loading(); }, 10000));
+    d.settle();
+    CHECK(view->result()->before_pixels->space == "rec709-linear");
+    CHECK(sheet.file_of(*sheet.find(id))->space_from == "said by you");
+    CHECK(view->result()->before != as_declared);
+    // Kept for the next session, with the screen.
+    sheet.set_screen({"p3-d65-srgb", Limits::soft});
+    d.settle();
+    CHECK(d.window.findChild<app::TopBar*>()->findChildren<QToolButton*>().at(1)->text().startsWith("p3-d65-srgb, soft"));
+    app::store_settings(sheet);
+    app::SheetModel next;
+    app::restore_settings(next);
+    CHECK(next.screen() == Screen{"p3-d65-srgb", Limits::soft});
+    const int again = next.add_picture(path, "colour");
+    REQUIRE(QTest::qWaitFor([&] { return !next.loading(); }, 10000));
+    CHECK(next.file_of(*next.find(again))->space == "rec709-linear");
+    sheet.set_space(id, "");
+    REQUIRE(QTest::qWaitFor([&] { return !sheet.loading(); }, 10000));
+    d.settle();
+    CHECK(view->result()->before_pixels->space == "acescg");
+    sheet.set_screen({});
+    app::store_settings(sheet);
+}
+
+TEST_CASE("notes about a picture are told", "[gui][spaces]") {
+    QTemporaryDir folder;
+    const std::string path = folder.filePath("odd.exr").toStdString();
+    image::Image image = image::image_of(image::generated(4, 4, [](int, int) { return std::array<double, 3>{-0.5, 0.25, 0.5}; }));
+    image.space = "srgb";
+    REQUIRE(io::save(path, image));
+    Driver d;
+    QString said;
+    QObject::connect(&d.window.bench(), &app::Bench::said, [&said](const QString& text) { said = text; });
+    d.window.bench().open(QString::fromStdString(path));
+    d.settle();
+    CHECK(said.startsWith("odd.exr: 16 numbers are below 0"));
+}
