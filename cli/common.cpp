@@ -4,6 +4,7 @@
 #include "colour/space.hpp"
 #include "command.hpp"
 #include "document/filter_file.hpp"
+#include "io/config.hpp"
 #include "proof/proof.hpp"
 
 #include <fmt/format.h>
@@ -29,10 +30,27 @@ bool known_space(const std::string& name) {
     std::vector<std::string> names;
     for (const colour::Space& space : colour::spaces())
         names.emplace_back(space.name);
+    for (std::string& further : colour::added_spaces())
+        names.push_back(std::move(further));
     const std::optional<std::string> meant = did_you_mean(name, names);
     fmt::print(stderr, "kasuri-cli: there is no space {}. {}\n", name,
                meant ? fmt::format("Did you mean {}?", *meant) : fmt::format("Known are {}.", fmt::join(names, ", ")));
     return false;
+}
+
+int use_config(const std::string& named) {
+    const std::filesystem::path file = named.empty() ? io::config_of_environment() : std::filesystem::path(named);
+    if (file.empty())
+        return Exit::good;
+    const auto loaded = io::load_config(file);
+    if (!loaded && !named.empty())
+        return complain(loaded.error());
+    if (!loaded)
+        fmt::print(stderr, "kasuri-cli: note: of $OCIO: {}\n", loaded.error().text());
+    else
+        for (const std::string& note : loaded.value().notes)
+            fmt::print(stderr, "{}: note: {}\n", file.string(), note);
+    return Exit::good;
 }
 
 int complain(const Error& error) {

@@ -34,6 +34,9 @@ Loaded load(const RuleOptions& options, std::optional<std::string> print = {}, s
 /// Whether there is a space of this name (empty: the rule's own); says what is meant otherwise.
 bool known_space(const std::string& name);
 
+/// Loads the colour config that is named, or else the one of $OCIO, which only earns a note if it cannot be used.
+int use_config(const std::string& named);
+
 /// "kasuri-cli: where: what. remedy" on standard error; returns the exit code for files.
 int complain(const Error& error);
 

@@ -1,4 +1,5 @@
 #include "command.hpp"
+#include "common.hpp"
 
 #include <cstdio>
 #include <exception>
@@ -25,6 +26,8 @@ int main(int argc, char** argv) {
     app.footer("Exit codes: 0 good, 1 the rule or a proof failed, 2 usage, 3 input or output.\n"
                "The language is described in docs/language.md.");
     app.require_subcommand(1);
+    std::string config;
+    app.add_option("--config", config, "An OpenColorIO config whose spaces can be used beside the built-in ones (default: what $OCIO names)");
     struct Defined {
         CLI::App* app;
         std::function<int()> run;
@@ -40,6 +43,8 @@ int main(int argc, char** argv) {
         return app.exit(failure) == 0 ? Exit::good : Exit::usage;
     }
     try {
+        if (const int exit = use_config(config); exit != Exit::good)
+            return exit;
         for (const Defined& command : defined)
             if (command.app->parsed())
                 return command.run();

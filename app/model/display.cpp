@@ -207,7 +207,7 @@ QImage shown(const image::Picture& picture, const Lens& lens, const Screen& to, 
     const colour::Space& space = named ? *named : standard;
     const colour::Space* screen = colour::find_space(to.space);
     const colour::Space& monitor = screen ? *screen : *colour::find_space("srgb");
-    const bool linear = space.transfer == "linear", same = same_primaries(space, standard), same_screen = same_primaries(space, monitor);
+    const bool same = same_primaries(space, standard), same_screen = same_primaries(space, monitor);
     const colour::Matrix3 across = linear_between(space, standard), to_screen = linear_between(space, monitor);
     const auto white = static_cast<float>(monitor.white_level);
     const Codes& codes = codes_of(transfer_of(monitor));
@@ -215,28 +215,54 @@ QImage shown(const image::Picture& picture, const Lens& lens, const Screen& to, 
         const colour::Triple made = m * colour::Triple{static_cast<double>(c[0]), static_cast<double>(c[1]), static_cast<double>(c[2])};
         return std::array<float, 4>{static_cast<float>(made[0]), static_cast<float>(made[1]), static_cast<float>(made[2]), c[3]};
     };
+    const auto width = static_cast<std::size_t>(picture.width);
+    std::array<std::vector<float>, 3> lights; // a row at a time, for conversions that are not ours
+    for (auto& row : lights)
+        row.resize(width);
+    float* const planes[3] = {lights[0].data(), lights[1].data(), lights[2].data()};
     std::size_t at = 0, beyond = 0;
     for (int y = 0; y < picture.height; ++y) {
         auto* line = reinterpret_cast<QRgb*>(image.scanLine(y));
+        const std::size_t begin = static_cast<std::size_t>(y) * width;
+        for (std::size_t c = 0; c < 3; ++c) {
+            std::copy_n(picture.planes[c]->begin() + static_cast<std::ptrdiff_t>(begin), width, lights[c].begin());
+            if (!is_linear(space) && !space.to_light)
+                for (float& value : lights[c])
+                    value = static_cast<float>(transfer_of(space).decode(static_cast<double>(value)));
+        }
+        if (space.to_light)
+            space.to_light->apply(planes, width);
         for (int x = 0; x < picture.width; ++x, ++at) {
+            const auto column = static_cast<std::size_t>(x);
             LensPixel pixel;
             pixel.x = x;
             pixel.y = y;
             pixel.stored = picture.at(at);
-            std::array<float, 4> light = pixel.stored;
-            if (!linear)
-                for (std::size_t c = 0; c < 3; ++c)
-                    light[c] = static_cast<float>(transfer_of(space).decode(static_cast<double>(pixel.stored[c])));
+            const std::array<float, 4> light = {lights[0][column], lights[1][column], lights[2][column], pixel.stored[3]};
             pixel.light = same ? light : moved(across, light);
             pixel.screen = same_screen ? light : moved(to_screen, light);
-            beyond += is_outside(pixel.screen) ? 1 : 0;
+            if (!monitor.from_light)
+                beyond += is_outside(pixel.screen) ? 1 : 0;
             if (white != 1) // greys of lenses are shares of diffuse white
                 for (std::size_t c = 0; c < 3; ++c)
                     pixel.screen[c] /= white;
             Light show = lens.shown(pixel);
             if (to.limits == Limits::soft)
                 show = softened(show);
-            line[x] = qRgb(codes.of(show[0] * white), codes.of(show[1] * white), codes.of(show[2] * white));
+            if (!monitor.from_light)
+                line[x] = qRgb(codes.of(show[0] * white), codes.of(show[1] * white), codes.of(show[2] * white));
+            else
+                for (std::size_t c = 0; c < 3; ++c)
+                    lights[c][column] = show[c];
+        }
+        if (!monitor.from_light)
+            continue;
+        monitor.from_light->apply(planes, width); // what is outside shows in its numbers
+        for (std::size_t column = 0; column < width; ++column) {
+            const std::array<float, 4> code = {lights[0][column], lights[1][column], lights[2][column], 1};
+            beyond += is_outside(code) ? 1 : 0;
+            const auto whole = [](float x) { return x > 0 ? static_cast<int>(std::lround(255 * std::min(x, 1.0f))) : 0; };
+            line[column] = qRgb(whole(code[0]), whole(code[1]), whole(code[2]));
         }
     }
     if (outside)

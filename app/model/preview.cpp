@@ -1,5 +1,6 @@
 #include "model/preview.hpp"
 
+#include "colour/space.hpp"
 #include "document/filter_file.hpp"
 #include "engine/evaluate.hpp"
 #include "engine/lower.hpp"
@@ -27,8 +28,14 @@ class Preview::Worker {
 public:
     /// Checks the text if it is another one. Returns whether it was.
     bool check(const std::string& text, const std::filesystem::path& path) {
-        if (checked_ && text == text_ && path == path_)
+        const std::uint64_t spaces = colour::spaces_generation();
+        if (checked_ && text == text_ && path == path_ && spaces == spaces_)
             return false;
+        if (spaces != spaces_) { // another colour config: names may mean something else
+            shown_before_.clear();
+            forget_after();
+        }
+        spaces_ = spaces;
         text_ = text;
         path_ = path;
         const auto from = Clock::now();
@@ -229,6 +236,7 @@ private:
     std::filesystem::path path_;
     CheckedPtr checked_, good_;
     double check_ms_ = 0;
+    std::uint64_t spaces_ = 0;
     std::vector<double> values_;
     std::map<std::string, engine::ProgramPtr> programs_;
     std::map<ImagePtr, engine::BoundSources> sources_;

@@ -27,6 +27,7 @@ constexpr ActionRow table[] = {
     {"format", QT_TRANSLATE_NOOP("Actions", "Bring the rule into its canonical form"), "Ctrl+Shift+I", [](Bench& b) { b.format(); }},
     {"reset", QT_TRANSLATE_NOOP("Actions", "Reset all values"), "", [](Bench& b) { b.reset_values(); }},
     {"line", separator, "", nullptr},
+    {"config", QT_TRANSLATE_NOOP("Actions", "Colour config\u2026"), "", [](Bench& b) { b.ask_config(); }},
     {"add_chart", QT_TRANSLATE_NOOP("Actions", "Add a chart cell"), "", [](Bench& b) { b.add_chart(); }},
     {"next_panel", QT_TRANSLATE_NOOP("Actions", "Next panel"), "F6", [](Bench& b) { b.next_panel(); }},
     {"line", separator, "", nullptr},

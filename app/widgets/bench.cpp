@@ -2,6 +2,7 @@
 
 #include "document/filter_file.hpp"
 #include "handover/render.hpp"
+#include "io/config.hpp"
 #include "lang/format.hpp"
 #include "widgets/bake_window.hpp"
 
@@ -59,6 +60,10 @@ void Bench::ask_open() {
 }
 
 void Bench::open(const QString& file, const QString& lens) {
+    if (file.endsWith(".ocio", Qt::CaseInsensitive)) {
+        use_config(file);
+        return;
+    }
     if (!is_filter(file)) {
         sheet_.add_picture(file.toStdString(), lens.toStdString());
         remember(file);
@@ -161,6 +166,39 @@ void Bench::format() {
 }
 
 void Bench::add_chart() { sheet_.add_target(*targets::find("dye_chart"), "colour"); }
+
+void Bench::ask_config() {
+    const QString file = QFileDialog::getOpenFileName(window_, tr("Use which colour config?"), QSettings().value("config").toString(), tr("Colour configs (*.ocio);;All files (*)"));
+    if (!file.isEmpty())
+        use_config(file);
+}
+
+void Bench::use_config(const QString& file) {
+    QThreadPool::globalInstance()->start([self = QPointer<Bench>(this), file] {
+        auto loaded = std::make_shared<Result<io::LoadedConfig>>(io::load_config(file.toStdString()));
+        QMetaObject::invokeMethod(
+            qApp,
+            [self, loaded, file] {
+                if (!self)
+                    return;
+                if (!loaded->ok()) {
+                    emit self->said(QString::fromStdString(loaded->error().text()), true);
+                    return;
+                }
+                QSettings().setValue("config", file);
+                const auto& [spaces, notes] = loaded->value();
+                emit self->said(tr("%1: %2 spaces can be used now%3").arg(QFileInfo(file).fileName()).arg(spaces.size()).arg(notes.empty() ? QString() : "; " + QString::fromStdString(notes.front())), false);
+                emit self->spaces_changed();
+            },
+            Qt::QueuedConnection);
+    });
+}
+
+void Bench::restore_config() {
+    const QString kept = QSettings().value("config").toString(), named = QString::fromStdString(io::config_of_environment().string());
+    if (const QString& file = QFileInfo::exists(kept) ? kept : named; !file.isEmpty())
+        use_config(file);
+}
 
 void Bench::quit() { window_->close(); }
 

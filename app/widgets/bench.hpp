@@ -39,6 +39,11 @@ public:
     void format();
     void reset_values() { session_.reset_values(); }
     void add_chart();
+    void ask_config();
+    /// Reads an OpenColorIO config in the background and remembers it; then its spaces can be used everywhere.
+    void use_config(const QString& file);
+    /// The config of the last session, else the one of $OCIO.
+    void restore_config();
     void apply_fix() { emit fix_wanted(); }
     void next_fault() { emit next_fault_wanted(); }
     void next_panel() { emit next_panel_wanted(); }
@@ -49,6 +54,7 @@ public:
 
 signals:
     void said(const QString& message, bool bad);
+    void spaces_changed();
     void fix_wanted();
     void next_fault_wanted();
     void next_panel_wanted();

@@ -127,6 +127,7 @@ void MainWindow::connect_parts() {
     connect(top_, &TopBar::before_held, this, &MainWindow::show_before);
     connect(top_, &TopBar::screen_chosen, &bench_->sheet(), &SheetModel::set_screen);
     connect(bench_, &Bench::said, status_, &StatusLine::say);
+    connect(bench_, &Bench::spaces_changed, this, &MainWindow::request);
     connect(bench_, &Bench::fix_wanted, rule_->editor(), &RuleEditor::apply_fix);
     connect(bench_, &Bench::next_fault_wanted, rule_->editor(), &RuleEditor::go_to_next_fault);
     connect(bench_, &Bench::next_panel_wanted, this, &MainWindow::next_panel);

@@ -8,15 +8,24 @@ namespace kasuri::app {
 
 void add_spaces(QMenu& menu, const std::string& current, const std::function<void(const std::string&)>& chosen, bool encoded_only) {
     menu.setToolTipsVisible(true);
-    for (const colour::Space& space : colour::spaces()) {
-        if (encoded_only && space.transfer == "linear")
-            continue;
+    const auto add = [&](QMenu& to, const colour::Space& space) {
         const std::string name(space.name);
-        QAction* action = menu.addAction(QString::fromStdString(name), &menu, [chosen, name] { chosen(name); });
+        QAction* action = to.addAction(QString::fromStdString(name).replace("&", "&&"), &menu, [chosen, name] { chosen(name); });
         action->setCheckable(true);
         action->setChecked(name == current);
         action->setToolTip(QString::fromUtf8(space.doc.data(), static_cast<qsizetype>(space.doc.size())));
-    }
+    };
+    for (const colour::Space& space : colour::spaces())
+        if (!encoded_only || !is_linear(space))
+            add(menu, space);
+    const std::vector<std::string> further = colour::added_spaces();
+    if (further.empty())
+        return;
+    QMenu* config = menu.addMenu(QObject::tr("of the colour config"));
+    config->setToolTipsVisible(true);
+    for (const std::string& name : further)
+        if (const colour::Space* space = colour::find_space(name))
+            add(*config, *space);
 }
 
 } // namespace kasuri::app

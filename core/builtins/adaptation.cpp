@@ -2,6 +2,8 @@
 #include "builtins/row.hpp"
 #include "colour/adaptation.hpp"
 
+#include <algorithm>
+
 namespace kasuri::builtins {
 namespace {
 
@@ -23,26 +25,23 @@ std::vector<Builtin> adaptation() {
             "as vec2(0.3127, 0.3290) for D65. " + std::string(row.doc),
             row.source, {{{0.5, 0.25, 0.125, 0.3127, 0.3290, 0.3127, 0.3290}, 0.5}},
             [method](const colour::Space& space, const double* const* x, double* r) {
-                const colour::Transfer& transfer = transfer_of(space);
                 const colour::Matrix3 there = to_xyz(space);
-                const colour::Triple light = {transfer.decode(x[0][0]), transfer.decode(x[0][1]), transfer.decode(x[0][2])};
-                const colour::Triple seen = inverse(there) * (colour::adaptation(*method, {x[1][0], x[1][1]}, {x[2][0], x[2][1]}) * (there * light));
-                for (std::size_t i = 0; i < 3; ++i)
-                    r[i] = transfer.encode(seen[i]);
+                const colour::Triple light = light_of(space, {x[0][0], x[0][1], x[0][2]});
+                const colour::Triple seen = numbers_of(space, inverse(there) * (colour::adaptation(*method, {x[1][0], x[1][1]}, {x[2][0], x[2][1]}) * (there * light)));
+                std::copy(seen.begin(), seen.end(), r);
             },
             [method](Graph& g, const colour::Space& space, const NodeId* const* x, NodeId* r) {
-                const colour::Transfer& transfer = transfer_of(space);
                 const colour::Matrix3 there = responses(*method, space), back = inverse(there);
                 const auto response = [&](const NodeId* white, std::size_t k) {
                     const NodeId big_x = g.div(white[0], white[1]), big_z = g.div(g.sub(g.sub(g.constant(1), white[0]), white[1]), white[1]);
                     const auto& weights = method->cones[k];
                     return g.add(g.add(g.mul(g.constant(weights[0]), big_x), g.constant(weights[1])), g.mul(g.constant(weights[2]), big_z));
                 };
-                NodeId ratio[3], light[3];
-                for (std::size_t k = 0; k < 3; ++k) {
+                NodeId ratio[3];
+                for (std::size_t k = 0; k < 3; ++k)
                     ratio[k] = g.div(response(x[2], k), response(x[1], k));
-                    light[k] = transfer.lower_decode(g, x[0][k]);
-                }
+                const std::array<NodeId, 3> light = lower_light_of(g, space, {x[0][0], x[0][1], x[0][2]});
+                std::array<NodeId, 3> seen{};
                 for (std::size_t i = 0; i < 3; ++i) { // once per picture: the rows of the matrix
                     NodeId sum = g.constant(0);
                     for (std::size_t j = 0; j < 3; ++j) {
@@ -51,8 +50,10 @@ std::vector<Builtin> adaptation() {
                             weight = g.add(weight, g.mul(g.constant(back[i][k] * there[k][j]), ratio[k]));
                         sum = j == 0 ? g.mul(weight, light[0]) : g.add(sum, g.mul(weight, light[j]));
                     }
-                    r[i] = transfer.lower_encode(g, sum);
+                    seen[i] = sum;
                 }
+                seen = lower_numbers_of(g, space, seen);
+                std::copy(seen.begin(), seen.end(), r);
             });
         made.tolerance = 1e-3; // whites of y near 0 magnify rounding without bound
         made.jumps = true;

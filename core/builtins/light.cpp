@@ -1,5 +1,7 @@
 #include "builtins/row.hpp"
 
+#include <algorithm>
+
 namespace kasuri::builtins {
 namespace {
 
@@ -24,14 +26,12 @@ std::vector<Builtin> light() {
     luminance.takes = {colour_slot};
     luminance.gives = number;
     luminance.space_reference = [](const colour::Space& space, const double* const* x, double* r) {
-        const auto decode = transfer_of(space).decode;
-        const double linear[3] = {decode(x[0][0]), decode(x[0][1]), decode(x[0][2])};
-        *r = weighted(linear, luminance_weights(space));
+        const colour::Triple linear = light_of(space, {x[0][0], x[0][1], x[0][2]});
+        *r = weighted(linear.data(), luminance_weights(space));
     };
     luminance.space_lowering = [](Graph& g, const colour::Space& space, const NodeId* const* x, NodeId* r) {
-        const auto decode = transfer_of(space).lower_decode;
-        const NodeId linear[3] = {decode(g, x[0][0]), decode(g, x[0][1]), decode(g, x[0][2])};
-        *r = weighted(g, linear, luminance_weights(space));
+        const std::array<NodeId, 3> linear = lower_light_of(g, space, {x[0][0], x[0][1], x[0][2]});
+        *r = weighted(g, linear.data(), luminance_weights(space));
     };
 
     Builtin& with_luminance = table.add("with_luminance", {"colour", "y"},
@@ -43,24 +43,22 @@ std::vector<Builtin> light() {
     with_luminance.gives = colour_slot;
     with_luminance.tolerance = 2e-5;
     with_luminance.space_reference = [](const colour::Space& space, const double* const* x, double* r) {
-        const colour::Transfer& transfer = transfer_of(space);
-        double linear[3];
-        for (int i = 0; i < 3; ++i)
-            linear[i] = transfer.decode(x[0][i]);
-        const double own = weighted(linear, luminance_weights(space));
-        for (int i = 0; i < 3; ++i)
-            r[i] = transfer.encode(own <= 0 ? linear[i] + (*x[1] - own) : linear[i] * (*x[1] / own));
+        colour::Triple linear = light_of(space, {x[0][0], x[0][1], x[0][2]});
+        const double own = weighted(linear.data(), luminance_weights(space));
+        for (double& channel : linear)
+            channel = own <= 0 ? channel + (*x[1] - own) : channel * (*x[1] / own);
+        linear = numbers_of(space, linear);
+        std::copy(linear.begin(), linear.end(), r);
     };
     with_luminance.space_lowering = [](Graph& g, const colour::Space& space, const NodeId* const* x, NodeId* r) {
-        const colour::Transfer& transfer = transfer_of(space);
-        NodeId linear[3];
-        for (int i = 0; i < 3; ++i)
-            linear[i] = transfer.lower_decode(g, x[0][i]);
-        const NodeId own = weighted(g, linear, luminance_weights(space));
+        std::array<NodeId, 3> linear = lower_light_of(g, space, {x[0][0], x[0][1], x[0][2]});
+        const NodeId own = weighted(g, linear.data(), luminance_weights(space));
         const NodeId dark = g.less_equal(own, g.constant(0));
         const NodeId factor = g.div(*x[1], own), missing = g.sub(*x[1], own);
-        for (int i = 0; i < 3; ++i)
-            r[i] = transfer.lower_encode(g, g.select(dark, g.add(linear[i], missing), g.mul(linear[i], factor)));
+        for (NodeId& channel : linear)
+            channel = g.select(dark, g.add(channel, missing), g.mul(channel, factor));
+        linear = lower_numbers_of(g, space, linear);
+        std::copy(linear.begin(), linear.end(), r);
     };
 
     table.typed("luma", {"colour"}, {colour_slot}, number,

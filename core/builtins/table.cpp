@@ -64,6 +64,8 @@ struct Tables {
         vocabulary.models = model_shapes();
         vocabulary.spaces = spaces;
         vocabulary.linear_spaces = linear;
+        vocabulary.knows_space = [](std::string_view name) { return colour::find_space(name) != nullptr; };
+        vocabulary.further_spaces = colour::added_spaces;
         lang::CheckedFunctions written = lang::check_functions(prelude_source, "prelude", vocabulary);
         for (const lang::Diagnostic& d : written.diagnostics) { // a mistake of ours: no rule could be trusted
             std::fprintf(stderr, "%s\n", lang::rendered(d, prelude_source, "prelude.kasuri").c_str());

@@ -31,9 +31,7 @@ Triple from_rgb(const Model& model, const Space& space, const Triple& rgb) {
     if (!model.frame)
         return model.from(rgb);
     const Matrix3 matrix = linear_to(*model.frame, space);
-    Triple light{};
-    for (std::size_t i = 0; i < 3; ++i)
-        light[i] = transfer_of(space).decode(rgb[i]);
+    const Triple light = light_of(space, rgb);
     Triple seen = matrix * light;
     // Rounding must not give a neutral a hue.
     if (model.frame->white && light[0] == light[1] && light[1] == light[2]) {
@@ -45,22 +43,14 @@ Triple from_rgb(const Model& model, const Space& space, const Triple& rgb) {
 }
 
 Triple to_rgb(const Model& model, const Space& space, const Triple& value) {
-    Triple light = model.to(value);
+    const Triple light = model.to(value);
     if (!model.frame)
         return light;
-    light = inverse(linear_to(*model.frame, space)) * light;
-    for (double& channel : light)
-        channel = transfer_of(space).encode(channel);
-    return light;
+    return numbers_of(space, inverse(linear_to(*model.frame, space)) * light);
 }
 
 NodeTriple lower_from_rgb(Graph& g, const Model& model, const Space& space, const NodeTriple& rgb) {
-    NodeTriple light = rgb;
-    if (model.frame) {
-        for (NodeId& channel : light)
-            channel = transfer_of(space).lower_decode(g, channel);
-        light = ir::linear_map(g, linear_to(*model.frame, space), light);
-    }
+    const NodeTriple light = model.frame ? ir::linear_map(g, linear_to(*model.frame, space), lower_light_of(g, space, rgb)) : rgb;
     const NodeTriple made = model.lower_from(g, light);
     g.remember_conversion({&model, &space, made, rgb});
     return made;
@@ -68,13 +58,8 @@ NodeTriple lower_from_rgb(Graph& g, const Model& model, const Space& space, cons
 
 NodeTriple lower_to_rgb(Graph& g, const Model& model, const Space& space, const NodeTriple& value) {
     const auto plain = [&] {
-        NodeTriple light = model.lower_to(g, value);
-        if (model.frame) {
-            light = ir::linear_map(g, inverse(linear_to(*model.frame, space)), light);
-            for (NodeId& channel : light)
-                channel = transfer_of(space).lower_encode(g, channel);
-        }
-        return light;
+        const NodeTriple light = model.lower_to(g, value);
+        return model.frame ? lower_numbers_of(g, space, ir::linear_map(g, inverse(linear_to(*model.frame, space)), light)) : light;
     };
     const ir::Conversion* found = model.hue_has_origin && g.origin(value[0]) ? nullptr : g.conversion(&model, &space, value);
     if (!found)

@@ -4,7 +4,12 @@
 #include "colour/primaries.hpp"
 #include "ir/linear_map.hpp"
 
+#include <algorithm>
+#include <atomic>
 #include <cmath>
+#include <deque>
+#include <mutex>
+#include <shared_mutex>
 
 namespace kasuri::colour {
 namespace {
@@ -49,6 +54,36 @@ constexpr Space table[] = {
     {"acescct", "Logarithmic with a straight toe, primaries AP1.", ap1, "acescct", acescg_primaries, aces_white},
 };
 
+/// Spaces that were added: never moved and never taken away, so that pointers to them stay good.
+struct Added {
+    AddedSpace owned;
+    Space space;
+    bool listed = true;
+
+    explicit Added(AddedSpace given)
+        : owned(std::move(given)), space{owned.name, owned.doc, owned.source, "linear", owned.primaries, owned.white, 1, owned.to_light.get(), owned.from_light.get()} {}
+};
+std::shared_mutex added_mutex;
+std::atomic<std::uint64_t> generation = 0;
+std::deque<Added>& all_added() {
+    static std::deque<Added> all;
+    return all;
+}
+
+const Space* added(std::string_view name) {
+    const std::shared_lock lock(added_mutex);
+    const auto& all = all_added();
+    const auto newest = std::find_if(all.rbegin(), all.rend(), [&](const Added& each) { return each.owned.name == name; });
+    return newest == all.rend() ? nullptr : &newest->space;
+}
+
+Triple through(const ir::External& conversion, const Triple& colour) {
+    float x = static_cast<float>(colour[0]), y = static_cast<float>(colour[1]), z = static_cast<float>(colour[2]);
+    float* const planes[3] = {&x, &y, &z};
+    conversion.apply(planes, 1);
+    return {static_cast<double>(x), static_cast<double>(y), static_cast<double>(z)};
+}
+
 bool same(Chromaticity a, Chromaticity b) { return a.x == b.x && a.y == b.y; }
 
 } // namespace
@@ -59,10 +94,40 @@ const Space* find_space(std::string_view name) {
     for (const Space& space : table)
         if (space.name == name)
             return &space;
-    return nullptr;
+    return added(name);
 }
 
 const Transfer& transfer_of(const Space& space) { return *find_transfer(space.transfer); }
+
+bool is_linear(const Space& space) { return space.transfer == "linear" && !space.to_light; }
+
+Triple light_of(const Space& space, const Triple& numbers) {
+    if (space.to_light)
+        return through(*space.to_light, numbers);
+    const auto decode = transfer_of(space).decode;
+    return {decode(numbers[0]), decode(numbers[1]), decode(numbers[2])};
+}
+
+Triple numbers_of(const Space& space, const Triple& light) {
+    if (space.from_light)
+        return through(*space.from_light, light);
+    const auto encode = transfer_of(space).encode;
+    return {encode(light[0]), encode(light[1]), encode(light[2])};
+}
+
+std::array<ir::NodeId, 3> lower_light_of(ir::Graph& g, const Space& space, const std::array<ir::NodeId, 3>& numbers) {
+    if (space.to_light)
+        return g.external(*space.to_light, numbers);
+    const auto decode = transfer_of(space).lower_decode;
+    return {decode(g, numbers[0]), decode(g, numbers[1]), decode(g, numbers[2])};
+}
+
+std::array<ir::NodeId, 3> lower_numbers_of(ir::Graph& g, const Space& space, const std::array<ir::NodeId, 3>& light) {
+    if (space.from_light)
+        return g.external(*space.from_light, light);
+    const auto encode = transfer_of(space).lower_encode;
+    return {encode(g, light[0]), encode(g, light[1]), encode(g, light[2])};
+}
 
 Matrix3 to_xyz(const Space& space) { return rgb_to_xyz(space.primaries, space.white); }
 Matrix3 from_xyz(const Space& space) { return inverse(to_xyz(space)); }
@@ -88,27 +153,11 @@ Matrix3 linear_between(const Space& from, const Space& to) {
 }
 
 Triple converted(const Triple& colour, const Space& from, const Space& to) {
-    if (&from == &to)
-        return colour;
-    Triple linear{};
-    for (std::size_t i = 0; i < 3; ++i)
-        linear[i] = transfer_of(from).decode(colour[i]);
-    linear = linear_between(from, to) * linear;
-    for (double& x : linear)
-        x = transfer_of(to).encode(x);
-    return linear;
+    return &from == &to ? colour : numbers_of(to, linear_between(from, to) * light_of(from, colour));
 }
 
 std::array<ir::NodeId, 3> lower_converted(ir::Graph& g, const std::array<ir::NodeId, 3>& colour, const Space& from, const Space& to) {
-    if (&from == &to)
-        return colour;
-    std::array<ir::NodeId, 3> light = colour;
-    for (ir::NodeId& channel : light)
-        channel = transfer_of(from).lower_decode(g, channel);
-    light = ir::linear_map(g, linear_between(from, to), light);
-    for (ir::NodeId& channel : light)
-        channel = transfer_of(to).lower_encode(g, channel);
-    return light;
+    return &from == &to ? colour : lower_numbers_of(g, to, ir::linear_map(g, linear_between(from, to), lower_light_of(g, from, colour)));
 }
 
 Triple luminance_weights(const Space& space) {
@@ -123,6 +172,32 @@ Triple luminance_weights(const Space& space) {
 double luminance(const Triple& linear) {
     return rec709_luminance_weights[0] * linear[0] + rec709_luminance_weights[1] * linear[1] +
            rec709_luminance_weights[2] * linear[2];
+}
+
+void add_space(AddedSpace space) {
+    const std::unique_lock lock(added_mutex);
+    for (Added& each : all_added())
+        each.listed = each.listed && each.owned.name != space.name;
+    all_added().emplace_back(std::move(space));
+    ++generation;
+}
+
+void retire_added_spaces() {
+    const std::unique_lock lock(added_mutex);
+    for (Added& each : all_added())
+        each.listed = false;
+    ++generation;
+}
+
+std::uint64_t spaces_generation() { return generation; }
+
+std::vector<std::string> added_spaces() {
+    const std::shared_lock lock(added_mutex);
+    std::vector<std::string> names;
+    for (const Added& each : all_added())
+        if (each.listed)
+            names.push_back(each.owned.name);
+    return names;
 }
 
 } // namespace kasuri::colour

@@ -3,8 +3,12 @@
 #include "colour/transfer.hpp"
 #include "colour/triple.hpp"
 
+#include <cstdint>
+#include <memory>
 #include <span>
+#include <string>
 #include <string_view>
+#include <vector>
 
 namespace kasuri::colour {
 
@@ -17,11 +21,41 @@ struct Space {
     const std::array<Chromaticity, 3>& primaries;
     const Chromaticity& white;
     double white_level = 1; ///< linear value of diffuse white, which is 1 in most spaces
+    /// Where somebody else's code goes between the numbers and linear light of these primaries; `transfer` is linear then.
+    const ir::External* to_light = nullptr;
+    const ir::External* from_light = nullptr;
 };
 
+/// The built-in ones.
 std::span<const Space> spaces();
 const Space* find_space(std::string_view name);
 const Transfer& transfer_of(const Space& space);
+
+/// Whether the numbers are proportional to light.
+bool is_linear(const Space& space);
+
+/// Numbers of the space to linear light of its primaries, and back: double precision, and as operations of a graph.
+Triple light_of(const Space& space, const Triple& numbers);
+Triple numbers_of(const Space& space, const Triple& light);
+std::array<ir::NodeId, 3> lower_light_of(ir::Graph& graph, const Space& space, const std::array<ir::NodeId, 3>& numbers);
+std::array<ir::NodeId, 3> lower_numbers_of(ir::Graph& graph, const Space& space, const std::array<ir::NodeId, 3>& light);
+
+/// A space that is made while the program runs.
+struct AddedSpace {
+    std::string name, doc, source;
+    std::array<Chromaticity, 3> primaries; ///< of the light that `to_light` gives
+    Chromaticity white;
+    std::unique_ptr<const ir::External> to_light, from_light;
+};
+
+/// From now on `find_space` knows it; one of the same name is replaced. Safe across threads.
+void add_space(AddedSpace space);
+/// Takes all added spaces off the list; they stay known by name, because a rule may still be using one.
+void retire_added_spaces();
+/// Changes whenever spaces are added or retired: what was made with the old ones may have another meaning now.
+std::uint64_t spaces_generation();
+/// The names on the list, in the order of adding.
+std::vector<std::string> added_spaces();
 
 /// Linear r, g, b of the space to CIE XYZ, Y = 1 for r = g = b = 1, and back: SMPTE RP 177 at double precision.
 Matrix3 to_xyz(const Space& space);

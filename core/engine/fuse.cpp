@@ -424,6 +424,25 @@ void join_matrices(Schedule& s) {
 
 } // namespace
 
+void join_externals(Schedule& s) {
+    for (Id id = 0; id < s.items.size(); ++id) {
+        if (s[id].uses == 0 || s[id].joint || s[id].op != Op::external)
+            continue;
+        std::array<Id, 3> found{};
+        for (Id other = id; other < s.items.size(); ++other)
+            if (s[other].uses > 0 && !s[other].joint && s[other].op == Op::external && s[other].slot == s[id].slot &&
+                std::equal(s[id].args.begin(), s[id].args.begin() + 3, s[other].args.begin()))
+                found[static_cast<std::size_t>(s[other].value)] = other + 1;
+        for (const Id place : found)
+            if (place != 0) {
+                s[place - 1].joint = true;
+                s[place - 1].leader = id;
+            }
+        s[id].joined = {found[1], found[2]};
+        s[id].value = found[0]; // place of the first result, plus 1
+    }
+}
+
 std::span<const Fusion> fusions() { return table; }
 
 void fuse(Schedule& schedule) {

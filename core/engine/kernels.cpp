@@ -239,7 +239,8 @@ Kernel Find(ir::Op op) {
     switch (op) {
     case Op::constant:
     case Op::uniform:
-    case Op::input: return nullptr;
+    case Op::input:
+    case Op::external: return nullptr; // the worker calls it
     case Op::neg: return DoNeg;
     case Op::abs: return DoAbs;
     case Op::floor: return DoFloor;

@@ -66,7 +66,7 @@ public:
             for (std::size_t i = 0; i < 3; ++i)
                 untouched[i] = out_[i] == input_[i] && &from_ == &to_;
             // What was not touched goes back as it came, to the bit; with other primaries every channel touches the others.
-            const bool apart = colour::same_primaries(space_, to_), none = untouched[0] && untouched[1] && untouched[2];
+            const bool apart = colour::same_primaries(space_, to_) && !space_.to_light && !to_.to_light, none = untouched[0] && untouched[1] && untouched[2];
             for (std::size_t i = 0; i < 3; ++i)
                 result[i] = (apart && untouched[i]) || none ? g_.input(static_cast<Input>(i)) : back[i];
             if (options.colour_only)

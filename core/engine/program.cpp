@@ -17,7 +17,8 @@ namespace {
 /// Turns a schedule into instructions with registers.
 class Assembler {
 public:
-    Assembler(Schedule schedule, std::uint32_t input_slots) : s_(std::move(schedule)), place_(s_.items.size()) {
+    Assembler(Schedule schedule, std::uint32_t input_slots, std::span<const ir::External* const> externals)
+        : s_(std::move(schedule)), externals_(externals), place_(s_.items.size()) {
         pass_.reads.resize(input_slots);
         for (const Item& item : s_.items)
             uses_left_.push_back(item.uses);
@@ -81,7 +82,8 @@ private:
             return;
         }
         Instruction made;
-        made.op = item.joint ? static_cast<Op>(item.slot) : item.op;
+        made.op = item.joint && item.op != Op::external ? static_cast<Op>(item.slot) : item.op;
+        made.external = item.op == Op::external ? externals_[item.slot] : nullptr;
         const int arity = item.arity();
         for (int k = 0; k < arity; ++k)
             made.args[static_cast<std::size_t>(k)] = place_[item.args[static_cast<std::size_t>(k)]];
@@ -112,6 +114,7 @@ private:
     }
 
     Schedule s_;
+    std::span<const ir::External* const> externals_;
     Pass pass_;
     std::vector<Operand> place_;
     std::vector<std::uint32_t> uses_left_;
@@ -173,9 +176,10 @@ Program::Program(const ir::Graph& graph, std::span<const NodeId> outputs, bool f
         std::vector<NodeId> all(wanted.begin(), wanted.end());
         all.insert(all.end(), sizes.begin(), sizes.end());
         Schedule schedule(graph, all);
+        join_externals(schedule);
         if (fused)
             fuse(schedule);
-        Assembler assembler(std::move(schedule), input_slots_);
+        Assembler assembler(std::move(schedule), input_slots_, graph.externals());
         Pass pass = assembler.run(wanted);
         for (const UniformStep& step : pass.uniforms)
             reads_extent_ = reads_extent_ || (step.op == Op::uniform && step.slot < ir::first_parameter_slot);

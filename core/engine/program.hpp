@@ -18,6 +18,7 @@ struct Operand {
 
 struct Instruction {
     ir::Op op{};
+    const ir::External* external = nullptr; ///< of Op::external
     std::array<std::uint32_t, ir::most_results> targets{}; ///< registers
     std::array<Operand, ir::most_operands> args{};
 };

@@ -57,6 +57,9 @@ struct Fusion {
 };
 std::span<const Fusion> fusions();
 
+/// The results of one external conversion become one instruction, however many of them are needed.
+void join_externals(Schedule& schedule);
+
 /// Applies every fusion wherever it fits.
 void fuse(Schedule& schedule);
 

@@ -95,11 +95,26 @@ std::size_t Worker::tile(std::size_t index) {
     for (const Patch& patch : patches_)
         calls_[patch.call].args[patch.arg].data = bound_[patch.slot];
     for (std::size_t i = 0; i < calls_.size(); ++i)
-        job_.kernels_[i](calls_[i], padded);
+        if (job_.kernels_[i])
+            job_.kernels_[i](calls_[i], padded);
+        else
+            through(*job_.pass_.instructions[i].external, calls_[i], padded);
     for (std::size_t i = 0; i < job_.outputs_.size(); ++i)
         if (job_.outputs_[i].data)
             store(i, x, y, first, count);
     return count;
+}
+
+void Worker::through(const ir::External& conversion, const KernelCall& call, std::size_t count) {
+    // Copies, because operands may be uniform, and targets may be operands of each other.
+    alignas(64) std::array<std::array<float, tile_pixels>, 3> planes;
+    for (std::size_t k = 0; k < 3; ++k)
+        for (std::size_t i = 0; i < count; ++i)
+            planes[k][i] = call.args[k].data[i & call.args[k].mask];
+    float* const all[3] = {planes[0].data(), planes[1].data(), planes[2].data()};
+    conversion.apply(all, count);
+    for (std::size_t k = 0; k < 3; ++k)
+        std::copy_n(planes[k].data(), count, call.targets[k]);
 }
 
 void Worker::bind(std::uint32_t slot, int x, int y, std::size_t first, std::size_t count, std::size_t padded) {

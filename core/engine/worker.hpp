@@ -47,6 +47,7 @@ private:
     KernelOperand operand(const Operand& where);
     void bind(std::uint32_t slot, int x, int y, std::size_t first, std::size_t count, std::size_t padded);
     void bind_position(std::uint32_t slot, int x, int y, std::size_t count, std::size_t padded);
+    static void through(const ir::External& conversion, const KernelCall& call, std::size_t count);
     void store(std::size_t output, int x, int y, std::size_t first, std::size_t count);
 
     const TileJob& job_;

@@ -129,7 +129,7 @@ Image converted(const Image& image, const std::function<colour::Triple(const col
 /// Light below 0 cannot come from a display-encoded picture.
 void look_for_contradictions(Image& image) {
     const colour::Space& space = *colour::find_space(image.space);
-    if (whole_numbers(image.depth) || space.transfer == "linear" || space.transfer == "acescct" || space.transfer == "acescc")
+    if (whole_numbers(image.depth) || is_linear(space) || space.to_light || space.transfer == "acescct" || space.transfer == "acescc")
         return;
     std::size_t below = 0;
     for (const image::Channel& channel : image.channels)

@@ -78,6 +78,23 @@ NodeId Graph::neighbourhood(Neighbour kind, NodeId source, NodeId size) {
     return result;
 }
 
+std::array<NodeId, 3> Graph::external(const External& conversion, const std::array<NodeId, 3>& args) {
+    const auto known = std::find(externals_.begin(), externals_.end(), &conversion);
+    Node node;
+    node.op = Op::external;
+    node.rate = Rate::pixel;
+    node.args = args;
+    node.slot = static_cast<std::uint32_t>(known - externals_.begin());
+    if (known == externals_.end())
+        externals_.push_back(&conversion);
+    std::array<NodeId, 3> results{};
+    for (std::size_t i = 0; i < 3; ++i) {
+        node.value = static_cast<double>(i);
+        results[i] = intern(node);
+    }
+    return results;
+}
+
 bool Graph::is_constant(NodeId id, double value) const {
     return nodes_[id].op == Op::constant && std::bit_cast<std::uint64_t>(nodes_[id].value) ==
                                                 std::bit_cast<std::uint64_t>(value);

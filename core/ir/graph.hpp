@@ -1,4 +1,5 @@
 #pragma once
+#include "ir/external.hpp"
 #include "ir/op.hpp"
 
 #include <array>
@@ -38,8 +39,8 @@ struct Node {
     Op op = Op::constant;
     Rate rate = Rate::constant;
     std::array<NodeId, most_graph_operands> args{};
-    double value = 0;       ///< of a constant
-    std::uint32_t slot = 0; ///< of a uniform or an input
+    double value = 0;       ///< of a constant; of an external: which result
+    std::uint32_t slot = 0; ///< of a uniform or an input; of an external: which one
 };
 
 /// A value that is needed for the whole picture before it can be used: becomes a pass of its own.
@@ -77,6 +78,9 @@ public:
     /// A channel of a further picture: `slot` counts them from 0, all of them before the first stage.
     NodeId source_input(std::uint32_t slot);
     NodeId make(Op op, NodeId a, NodeId b = 0, NodeId c = 0);
+    /// The three results of an external conversion, for every pixel even where the operands are constants.
+    std::array<NodeId, 3> external(const External& conversion, const std::array<NodeId, 3>& args);
+    std::span<const External* const> externals() const { return externals_; }
     /// The neighbourhood of `source`; equal ones are one. What is the same at every pixel is its own neighbourhood.
     NodeId neighbourhood(Neighbour kind, NodeId source, NodeId size);
 
@@ -144,6 +148,7 @@ private:
     std::unordered_map<NodeId, std::array<NodeId, 3>> origins_;
     std::map<std::array<NodeId, 3>, LinearMap> linear_maps_;
     std::vector<Conversion> conversions_;
+    std::vector<const External*> externals_;
 };
 
 } // namespace kasuri::ir

@@ -17,6 +17,7 @@ enum class Op : std::uint8_t {
     fma, select,
     hexcone_h, hexcone_s, hexcone_v, ///< of r, g, b: hue in degrees, saturation, value
     hexcone_r, hexcone_g, hexcone_b, ///< of hue, saturation, value
+    external,                        ///< one of the three results of an External; slot says which External, value which result
     // From here on only engine/fuse makes them: several operations of a graph in one pass over a tile.
     fms, fnma,               ///< x y - z; z - x y
     select_less, select_less_equal, select_equal, ///< (x, y, yes, no)

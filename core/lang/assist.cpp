@@ -126,6 +126,9 @@ private:
         if (p_.word > p_.first + 1)
             replaces_ = {p_.tokens[p_.first + 1].span.begin, std::max(p_.at, p_.word_span().end)};
         words(CompletionKind::space, p_.vocabulary.spaces);
+        if (p_.vocabulary.further_spaces)
+            for (const std::string& further : p_.vocabulary.further_spaces())
+                add(CompletionKind::space, "\"" + further + "\"", "", "of the colour config");
     }
 
     void beginnings() {

@@ -206,10 +206,16 @@ private:
     void working(const Statement& s) {
         once(s, "working", rule_.working, s.name);
         const auto spaces = file_.vocabulary.spaces;
-        if (std::find(spaces.begin(), spaces.end(), s.name) != spaces.end())
+        if (std::find(spaces.begin(), spaces.end(), s.name) != spaces.end() || (file_.vocabulary.knows_space && file_.vocabulary.knows_space(s.name)))
             return;
         std::vector<std::string> known(spaces.begin(), spaces.end());
+        if (file_.vocabulary.further_spaces)
+            for (std::string& further : file_.vocabulary.further_spaces())
+                known.push_back(std::move(further));
         std::vector<Fix> fixes = e_.meant(s.name, known, s.name_span);
+        for (Fix& fix : fixes)
+            if (std::find(spaces.begin(), spaces.end(), fix.text) == spaces.end())
+                fix.text = "\"" + fix.text + "\""; // of a colour config: it may hold anything
         e_.fault(Code::unknown_space, s.name_span, {s.name, fmt::format("{}", fmt::join(known, ", "))}, std::move(fixes));
     }
 

@@ -82,6 +82,10 @@ private:
         s.name_span = token().span;
         if (at_line_end())
             give_up("the name of a space");
+        if (look() == TokenKind::string) { // those of a colour config may hold anything
+            s.name = quoted();
+            return;
+        }
         std::uint32_t end = token().span.begin;
         while (!at_line_end() && token().span.begin == end)
             end = tokens_[at_++].span.end;

@@ -52,6 +52,8 @@ struct Vocabulary {
     std::span<const std::string_view> targets; ///< for `on`
     std::span<const FunctionPtr> prelude;      ///< functions written in the language itself
     std::span<const std::string_view> linear_spaces; ///< those of `spaces` that are proportional to light
+    bool (*knows_space)(std::string_view name) = nullptr;       ///< also spaces that came while the program runs; null: only `spaces`
+    std::vector<std::string> (*further_spaces)() = nullptr;     ///< the names of those
 };
 
 } // namespace kasuri::lang

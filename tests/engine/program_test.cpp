@@ -73,8 +73,9 @@ TEST_CASE("constant outputs fill their planes", "[engine]") {
 TEST_CASE("every operation but the leaves has a kernel", "[engine]") {
     for (const ir::OpRow& row : ir::op_table()) {
         INFO(row.name);
-        CHECK((kernel(row.op) != nullptr) == (row.arity > 0));
-        CHECK((row.fold != nullptr) == (row.arity > 0));
+        const bool ours = row.arity > 0 && row.op != Op::external; // which the worker calls
+        CHECK((kernel(row.op) != nullptr) == ours);
+        CHECK((row.fold != nullptr) == ours);
     }
     CHECK(std::string(instruction_set()).size() > 2);
 }
@@ -118,7 +119,7 @@ TEST_CASE("kernels of every instruction set agree with the folding of constants"
         std::mt19937 random(9);
         std::uniform_real_distribution<float> spread(-3, 3);
         for (const ir::OpRow& row : ir::op_table()) {
-            if (row.arity == 0)
+            if (!row.fold)
                 continue;
             for (int round = 0; round < 100; ++round) {
                 std::vector<std::vector<float>> args;

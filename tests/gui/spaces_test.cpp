@@ -2,11 +2,14 @@
 #include "driver.hpp"
 
 #include "colour/space.hpp"
+#include "support/config.hpp"
+#include "support/support.hpp"
 #include "io/picture_file.hpp"
 #include "model/display.hpp"
 #include "widgets/sheet_settings.hpp"
 #include "widgets/top_bar.hpp"
 
+#include <QSettings>
 #include <QTemporaryDir>
 #include <QToolButton>
 
@@ -157,4 +160,48 @@ TEST_CASE("notes about a picture are told", "[gui][spaces]") {
     d.window.bench().open(QString::fromStdString(path));
     d.settle();
     CHECK(said.startsWith("odd.exr: 16 numbers are below 0"));
+}
+
+TEST_CASE("a colour config's spaces serve as working, picture and display space", "[gui][spaces]") {
+    QTemporaryDir folder;
+    const QString file = folder.filePath("village.ocio");
+    write(file.toStdString(), village_config());
+    Driver d;
+    QStringList said;
+    QObject::connect(&d.window.bench(), &app::Bench::said, [&said](const QString& text) { said << text; });
+    d.replace_text("working \"vat film\"\nout.g = b\n");
+    d.settle_text();
+    CHECK_FALSE(d.session().compiles()); // not yet
+    d.window.bench().open(file);
+    REQUIRE(QTest::qWaitFor([&] { return !said.isEmpty(); }, 10000));
+    CHECK(said.first().startsWith("village.ocio: 3 spaces can be used now; the config's space srgb"));
+    REQUIRE(QTest::qWaitFor([&] { return d.session().compiles(); }, 10000)); // without touching the text
+    d.window.bench().open(KASURI_DEMO_DIR "/cloths.exr");
+    d.settle();
+    app::SheetModel& sheet = d.window.bench().sheet();
+    const int id = sheet.cells().back().id;
+    const app::CellView* view = d.sheet().cell(id);
+    const QImage on_srgb = view->result()->after;
+    sheet.set_screen({"Loom & screen", Limits::hard}); // which is sRGB by another name
+    d.settle();
+    const QImage on_loom = view->result()->after;
+    int most = 0;
+    for (int y = 0; y < on_loom.height(); y += 3)
+        for (int x = 0; x < on_loom.width(); x += 3)
+            most = std::max({most, std::abs(qRed(on_loom.pixel(x, y)) - qRed(on_srgb.pixel(x, y))), std::abs(qGreen(on_loom.pixel(x, y)) - qGreen(on_srgb.pixel(x, y)))});
+    CHECK(most <= 1);
+    sheet.set_space(id, "vat film");
+    REQUIRE(QTest::qWaitFor([&] { return !sheet.loading(); }, 10000));
+    d.settle();
+    CHECK(view->result()->before_pixels->space == "vat film");
+    CHECK(view->result()->after != on_loom);
+    said.clear();
+    write(folder.filePath("broken.ocio").toStdString(), "nothing of the kind");
+    d.window.bench().open(folder.filePath("broken.ocio"));
+    REQUIRE(QTest::qWaitFor([&] { return !said.isEmpty(); }, 10000));
+    CHECK(said.first().contains("cannot be used as a colour config"));
+    CHECK(d.session().compiles()); // what was there stays
+    sheet.set_screen({});
+    colour::retire_added_spaces();
+    QSettings().remove("config");
 }

@@ -1,0 +1,162 @@
+// Spaces of an OpenColorIO config: as working, picture and display spaces, against OpenColorIO itself.
+#include "io/config.hpp"
+#include "colour/model.hpp"
+#include "support/config.hpp"
+#include "support/support.hpp"
+
+#include <OpenColorIO/OpenColorIO.h>
+
+using namespace kasuri;
+using namespace kasuri::test;
+
+namespace OCIO = OCIO_NAMESPACE;
+
+namespace {
+
+io::LoadedConfig village(const TemporaryFolder& folder) {
+    write(folder / "village.ocio", village_config());
+    auto loaded = io::load_config(folder / "village.ocio");
+    if (!loaded)
+        FAIL(loaded.error().text());
+    return loaded.value();
+}
+
+std::vector<Colour> some_colours() {
+    std::mt19937 random(4);
+    std::uniform_real_distribution<float> spread(0.02f, 0.95f);
+    std::vector<Colour> colours;
+    for (int i = 0; i < 1300; ++i) // several tiles, the last of them ragged
+        colours.push_back({spread(random), spread(random), spread(random), 1});
+    return colours;
+}
+
+std::vector<Colour> through(const engine::Program& program, const std::vector<Colour>& in) {
+    std::array<std::vector<float>, 4> planes, results;
+    for (std::size_t c = 0; c < 4; ++c) {
+        for (const Colour& colour : in)
+            planes[c].push_back(colour[c]);
+        results[c].resize(in.size());
+    }
+    float* const outputs[4] = {results[0].data(), results[1].data(), results[2].data(), results[3].data()};
+    REQUIRE(engine::run(program, {static_cast<int>(in.size()), 1, {planes[0].data(), planes[1].data(), planes[2].data(), planes[3].data()}, {}}, {}, std::span<float* const>(outputs)));
+    std::vector<Colour> out;
+    for (std::size_t i = 0; i < in.size(); ++i)
+        out.push_back({results[0][i], results[1][i], results[2][i], results[3][i]});
+    return out;
+}
+
+} // namespace
+
+TEST_CASE("a config's spaces are known, and what cannot be used is said", "[io][config]") {
+    TemporaryFolder folder;
+    const io::LoadedConfig loaded = village(folder);
+    CHECK(loaded.spaces == std::vector<std::string>{"village light", "vat film", "Loom & screen"});
+    CHECK(colour::added_spaces() == loaded.spaces);
+    REQUIRE(loaded.notes.size() == 2);
+    CHECK(loaded.notes[0].find("srgb has the name of a built-in one") != std::string::npos);
+    CHECK(loaded.notes[1].find("one way cannot be used both ways") != std::string::npos);
+    CHECK(colour::find_space("vat film")->doc == "A logarithm over AP1");
+    CHECK(colour::find_space("plates") == nullptr);
+    // Another config takes their place on the list.
+    write(folder / "other.ocio", village_config("  aces_interchange: village light\n"));
+    REQUIRE(io::load_config(folder / "other.ocio"));
+    CHECK(colour::added_spaces().size() == 3);
+    colour::retire_added_spaces();
+    CHECK(colour::added_spaces().empty());
+    CHECK(colour::find_space("vat film") != nullptr); // a rule may still be using it
+}
+
+TEST_CASE("a config's spaces convert as OpenColorIO does, and come back", "[io][config]") {
+    TemporaryFolder folder;
+    village(folder);
+    const OCIO::ConstConfigRcPtr config = OCIO::Config::CreateFromFile((folder / "village.ocio").c_str());
+    const auto direct = config->getProcessor("vat film", "Loom & screen")->getDefaultCPUProcessor();
+    const colour::Space &film = *colour::find_space("vat film"), &loom = *colour::find_space("Loom & screen"), &srgb = *colour::find_space("srgb");
+    for (const Colour& c : some_colours()) {
+        const colour::Triple in = {static_cast<double>(c[0]), static_cast<double>(c[1]), static_cast<double>(c[2])};
+        const colour::Triple made = colour::converted(in, film, loom), ours = colour::converted(in, film, srgb);
+        float pixel[3] = {c[0], c[1], c[2]};
+        direct->applyRGB(pixel);
+        double brightest = 1;
+        for (const double x : made)
+            brightest = std::max(brightest, std::fabs(x));
+        for (std::size_t i = 0; i < 3; ++i) {
+            INFO(c[0] << " " << c[1] << " " << c[2]);
+            CHECK(made[i] == Approx(static_cast<double>(pixel[i])).margin(2e-4 * brightest)); // steep near black, floats both
+            if (ours[i] >= 0) // below, its curve goes straight on and ours is mirrored
+                CHECK(ours[i] == Approx(made[i]).margin(2e-4 * brightest)); // the loom's screen is sRGB
+        }
+        const colour::Triple back = colour::converted(colour::converted(in, film, *colour::find_space("rec709-linear")), *colour::find_space("rec709-linear"), film);
+        for (std::size_t i = 0; i < 3; ++i)
+            CHECK(back[i] == Approx(in[i]).margin(2e-5));
+    }
+    // The film's own formula: 2^((x - 0.6) / 0.1) - 0.01, neutral under AP1 and so under ours.
+    const double grey = std::exp2((0.4 - 0.6) / 0.1) - 0.01;
+    const colour::Triple light = colour::converted({0.4, 0.4, 0.4}, film, *colour::find_space("rec709-linear"));
+    for (const double x : light)
+        CHECK(x == Approx(grey).epsilon(1e-4));
+    colour::retire_added_spaces();
+}
+
+TEST_CASE("a rule works in a config's space, in the engine as in the reference", "[io][config]") {
+    TemporaryFolder folder;
+    village(folder);
+    const lang::Rule rule = good_rule("working \"vat film\"\nlet y = luminance(rgb)\nlet c = oklab(rgb)\nc.a *= 0.8\nout.rgb = mix(rgb(c), vec3(0.4), 0.25)\nout.g += 0.1 * y\nkeep luminance");
+    const auto colours = some_colours();
+    engine::CompileOptions options;
+    options.in_space = options.out_space = "srgb";
+    options.colour_only = false;
+    for (const bool fuse : {true, false}) {
+        options.fuse = fuse;
+        const auto program = engine::compile(rule, options);
+        const auto out = through(*program, colours);
+        for (std::size_t k = 0; k < colours.size(); k += 37) {
+            const colour::Space &srgb = *colour::find_space("srgb"), &film = *colour::find_space("vat film");
+            const colour::Triple in = colour::converted({static_cast<double>(colours[k][0]), static_cast<double>(colours[k][1]), static_cast<double>(colours[k][2])}, srgb, film);
+            engine::ReferencePixel pixel;
+            pixel.rgba = {in[0], in[1], in[2], 1};
+            const auto exact = engine::reference(rule, {}, pixel);
+            const colour::Triple expected = colour::converted({exact[0], exact[1], exact[2]}, film, srgb);
+            for (std::size_t i = 0; i < 3; ++i)
+                CHECK(static_cast<double>(out[k][i]) == Approx(expected[i]).margin(1e-4)); // OpenColorIO's own floats
+        }
+        // One by one or all together: the same bits.
+        for (std::size_t k = 0; k < colours.size(); k += 211)
+            CHECK(through(*program, {colours[k]}).front() == out[k]);
+    }
+    // A rule that does nothing gives every picture back as it came.
+    CHECK(engine::compile(good_rule("working \"vat film\""), options)->is_identity());
+    // Only one result of a conversion is needed, or a constant goes in.
+    const lang::Rule one = good_rule("working \"vat film\"\nout.r = luminance(vec3(0.4, 0.4, 0.4))\nout.g = xyz(rgb).y");
+    const Colour made = run(one, {{0.4f, 0.4f, 0.4f, 1}}).front();
+    CHECK(static_cast<double>(made[0]) == Approx(std::exp2(-2) - 0.01).epsilon(1e-4));
+    CHECK(made[0] == Approx(made[1]).epsilon(1e-4));
+    // The name is suggested like any other.
+    const lang::Checked wrong = lang::check("working \"vat fulm\"", proof::vocabulary());
+    REQUIRE(wrong.diagnostics.size() == 1);
+    REQUIRE(wrong.diagnostics[0].fixes.size() == 1);
+    CHECK(lang::check(lang::applied(wrong.diagnostics[0].fixes[0], "working \"vat fulm\""), proof::vocabulary()).ok);
+    colour::retire_added_spaces();
+}
+
+TEST_CASE("a config that cannot be used says why, and nothing changes", "[io][config]") {
+    TemporaryFolder folder;
+    village(folder);
+    CHECK(io::load_config(folder / "none.ocio").error().what == "there is no such colour config");
+    write(folder / "broken.ocio", "ocio_profile_version: 2\nroles: [");
+    const auto broken = io::load_config(folder / "broken.ocio");
+    REQUIRE_FALSE(broken);
+    CHECK(broken.error().what.find("cannot be used as a colour config") == 0);
+    CHECK(broken.error().what.find('\n') == std::string::npos);
+    write(folder / "alone.ocio", village_config("  data: plates\n"));
+    CHECK(io::load_config(folder / "alone.ocio").error().what.find("names no space by which it meets others") != std::string::npos);
+    CHECK(colour::added_spaces().size() == 3);
+    // An older config: only scene_linear.
+    write(folder / "older.ocio", village_config("  scene_linear: village light\n"));
+    const auto older = io::load_config(folder / "older.ocio");
+    REQUIRE(older);
+    CHECK(older.value().notes.front().find("taken as linear BT.709") != std::string::npos);
+    const colour::Triple light = colour::converted({0.3, 0.2, 0.1}, *colour::find_space("village light"), *colour::find_space("rec709-linear"));
+    CHECK(light[0] == Approx(0.3).margin(1e-6));
+    colour::retire_added_spaces();
+}
