@@ -1,5 +1,6 @@
 #include "handover/render.hpp"
 
+#include "colour/space.hpp"
 #include "engine/evaluate.hpp"
 #include "engine/lower.hpp"
 #include "engine/sources.hpp"
@@ -65,6 +66,25 @@ Result<engine::BoundSources> sources_of(const lang::Rule& rule, const image::Ima
     return engine::bind_sources(rule, pictures);
 }
 
+/// A premultiplied pixel of alpha 0 is no colour that a rule could change: an offset would make light where nothing is. Its
+/// light, if it has any, only follows into the other space.
+void leave_uncovered(const image::Image& image, const image::Picture& before, image::Picture& after) {
+    if (image.alpha != image::Alpha::premultiplied || !before.planes[3])
+        return;
+    const colour::Space &from = *colour::find_space(before.space), &to = *colour::find_space(after.space);
+    std::array<image::Samples, 3> planes = {*after.planes[0], *after.planes[1], *after.planes[2]};
+    for (std::size_t i = 0; i < before.pixels(); ++i) {
+        if ((*before.planes[3])[i] != 0 || (after.planes[3] && (*after.planes[3])[i] != 0))
+            continue;
+        const auto c = before.at(i);
+        const colour::Triple made = colour::converted({static_cast<double>(c[0]), static_cast<double>(c[1]), static_cast<double>(c[2])}, from, to);
+        for (std::size_t k = 0; k < 3; ++k)
+            planes[k][i] = &from == &to ? c[k] : static_cast<float>(made[k]);
+    }
+    for (std::size_t k = 0; k < 3; ++k)
+        after.planes[k] = image::make_plane(std::move(planes[k]));
+}
+
 } // namespace
 
 Result<io::SaveReport> render(const lang::Rule& rule, std::span<const double> values, const RenderJob& job, const CancelToken& cancel,
@@ -100,11 +120,15 @@ Result<io::SaveReport> render(const lang::Rule& rule, std::span<const double> va
     if (!result)
         return Error{"called off", job.out.string(), "Nothing was written."};
     result->space = out_space;
+    leave_uncovered(image, *picture, *result);
     // The other layers cannot follow into another space, so then only the worked one goes along.
     if (out_space == image.space)
         return save(image::with_picture(image, layer.value(), *result));
-    image::Image alone = image::image_of(*result);
+    image::Image alone = image::image_of(*picture);
+    if (alone.alpha != image::Alpha::none)
+        alone.alpha = image.alpha;
     alone.depth = image.depth;
+    alone = image::with_picture(alone, "", *result);
     return save(alone);
 }
 

@@ -150,11 +150,20 @@ Image with_picture(const Image& image, std::string_view layer, const Picture& pi
     Image result = image;
     result.space = picture.space;
     std::array<Plane, 3> rgb = {picture.planes[0], picture.planes[1], picture.planes[2]};
-    if (picture.planes[3] && image.alpha == Alpha::premultiplied)
-        for (Plane& plane : rgb)
-            plane = combined(plane, picture.planes[3], [](float c, float a) { return a != 0 && a != 1 ? c * a : c; });
     const std::string prefix = layer.empty() ? "" : std::string(layer) + ".";
     const Places found = places(image, layer);
+    if (picture.planes[3] && image.alpha == Alpha::premultiplied) {
+        const Plane before = found.alpha >= 0 ? image.channels[static_cast<std::size_t>(found.alpha)].plane : nullptr;
+        for (Plane& plane : rgb) {
+            Samples values(plane->size());
+            for (std::size_t i = 0; i < values.size(); ++i) {
+                const float a = (*picture.planes[3])[i], c = (*plane)[i];
+                // Light that never had a cover was not divided either; what lost its cover is gone.
+                values[i] = a == 1 || (a == 0 && before && (*before)[i] == 0) ? c : c * a;
+            }
+            plane = make_plane(std::move(values));
+        }
+    }
     if (found.colour()) {
         for (std::size_t i = 0; i < 3; ++i)
             result.channels[static_cast<std::size_t>(found.rgb[i])].plane = rgb[i];

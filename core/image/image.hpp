@@ -79,7 +79,7 @@ struct Picture {
 std::optional<Picture> picture_of(const Image& image, std::string_view layer);
 
 /// `image` with the r, g, b (and a) of `layer` replaced by `picture`, multiplied by alpha again where the
-/// image is premultiplied. A layer of a single channel gets the picture's r, g, b as three channels.
+/// image is premultiplied (light that had alpha 0 before and has it still stays as it is). A layer of a single channel gets the picture's r, g, b as three channels.
 Image with_picture(const Image& image, std::string_view layer, const Picture& picture);
 
 /// An image of the channels R, G, B and, if the picture has one, A.

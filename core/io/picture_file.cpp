@@ -88,7 +88,7 @@ Image with_alpha(const Image& image, Alpha wanted) {
                 image::Samples values(image.pixels());
                 for (std::size_t p = 0; p < values.size(); ++p) {
                     const float a = (*other.plane)[p], c = (*image.channels[i].plane)[p];
-                    values[p] = wanted == Alpha::premultiplied ? (a != 0 ? c * a : c) : (a != 0 ? c / a : c);
+                    values[p] = wanted == Alpha::premultiplied ? c * a : (a != 0 ? c / a : c);
                 }
                 result.channels[i].plane = image::make_plane(std::move(values));
                 break;

@@ -1,3 +1,4 @@
+#include "colour/space.hpp"
 #include "handover/render.hpp"
 #include "support/support.hpp"
 
@@ -72,4 +73,33 @@ TEST_CASE("a source that is not there, or of another size, is an error that writ
     CHECK(said({{"dye", folder / "in.exr"}, {"lamp", folder / "in.exr"}}).find("has no source lamp") != std::string::npos);
     CHECK_FALSE(std::filesystem::exists(folder / "out.exr"));
     CHECK(said({{"dye", folder / "in.exr", "lamp"}}) == "good");
+}
+
+TEST_CASE("an offset makes no light where a premultiplied picture has no cover", "[handover]") {
+    TemporaryFolder folder;
+    image::Image image;
+    image.width = 4;
+    image.height = 1;
+    image.alpha = image::Alpha::premultiplied;
+    image.depth = image::Depth::float32;
+    // An edge, half covered; nothing; light without cover, as of a flame; and what the rule uncovers.
+    image.channels = {{"R", image::make_plane({0.1f, 0, 0.25f, 0.5f})}, {"G", image::make_plane({0.1f, 0, 0.125f, 0.5f})}, {"B", image::make_plane({0.1f, 0, 0, 0.5f})}, {"A", image::make_plane({0.25f, 0, 0, 0.9f})}};
+    REQUIRE(io::save(folder / "in.exr", image));
+    for (const std::string space : {"rec709-linear", "acescg"}) {
+        RenderJob job{folder / "in.exr", folder / "out.exr"};
+        job.out_space = space;
+        REQUIRE(render(good_rule("out.rgb = rgb + 0.2\nout.a = a > 0.5 ? 0 : a"), {}, job));
+        const image::Image out = io::load(folder / "out.exr").value();
+        CHECK(out.space == space);
+        CHECK(out.alpha == image::Alpha::premultiplied);
+        const auto at = [&](const char* name, std::size_t i) { return static_cast<double>((*out.find(name)->plane)[i]); };
+        CHECK(at("R", 0) == Approx(0.25 * (0.4 + 0.2)).margin(1e-6));
+        CHECK(at("A", 0) == 0.25);
+        CHECK(at("R", 1) == 0);
+        CHECK(at("B", 1) == 0);
+        const colour::Triple flame = colour::converted({0.25, 0.125, 0}, *colour::find_space("rec709-linear"), *colour::find_space(space));
+        CHECK(at("R", 2) == Approx(flame[0]).margin(1e-6));
+        CHECK(at("G", 2) == Approx(flame[1]).margin(1e-6));
+        CHECK(at("R", 3) == 0); // gone with its cover
+    }
 }
