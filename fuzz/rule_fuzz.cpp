@@ -83,10 +83,15 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
             colours[i].rgba[c] = static_cast<double>(in[c][i]);
         }
     const auto right = engine::reference_picture(rule, values, static_cast<int>(pixels), colours);
+    // Inside a model's conversion, which the noise below does not reach, what one channel loses is a share of the brightest.
+    const std::string body = text.substr(text.find("\nlet v0"));
+    const auto has = [&body](const char* word) { return body.find(word) != std::string::npos; };
+    const bool models = has("dyed(") || has("rinsed(") || has("soaked(") || has("delta_e") || has("hold hue");
     for (std::size_t i = 0; i < pixels; ++i)
         for (std::size_t c = 0; c < 4; ++c) {
             exact[c][i] = right[i][c];
-            allowed[c][i] = 5e-6 * std::max(1.0, std::fabs(right[i][c]) / 4);
+            const double brightest = std::max({1.0, std::fabs(right[i][0]), std::fabs(right[i][1]), std::fabs(right[i][2])});
+            allowed[c][i] = models ? 3e-5 * brightest : 5e-6 * std::max(1.0, std::fabs(right[i][c]) / 4);
         }
     // Where a rule magnifies rounding, as much as that of four ulps at every step.
     for (unsigned run = 0; run < 6; ++run) {

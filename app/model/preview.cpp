@@ -187,6 +187,8 @@ private:
         }
         CellResult result;
         result.id = job.id;
+        result.space = before->space;
+        result.working = working;
         result.before_pixels = before;
         result.after_pixels = after;
         const Shown shape{key, job.lens, job.pixels.width(), job.pixels.height()};

@@ -54,6 +54,7 @@ struct StripResult {
 struct CellResult {
     int id = 0;
     QImage before, after;
+    std::string space, working; ///< of the picture, and of the rule
     double outside_before = 0, outside_after = 0; ///< share of pixels that the screen cannot show as they are
     PicturePtr before_pixels, after_pixels; ///< whole, for read-outs; after is in the space of before
 };

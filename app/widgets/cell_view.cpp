@@ -30,6 +30,10 @@ CellView::CellView(SheetModel& model, int id, QWidget* parent) : QWidget(parent)
 void CellView::show_result(const CellResult& result) {
     result_ = result;
     has_result_ = true;
+    // Which conversions the picture goes through; those between equal spaces do not happen.
+    const QString arrow = QString::fromUtf8(" \u2192 "), space = QString::fromStdString(result.space), working = QString::fromStdString(result.working);
+    const QString there = space == working ? tr("picture and rule %1").arg(space) : tr("picture %1").arg(space) + arrow + tr("rule %1").arg(working) + arrow + tr("picture %1").arg(space);
+    setToolTip(there + arrow + tr("screen %1").arg(QString::fromStdString(model_.screen().space)));
     update();
 }
 

@@ -14,7 +14,7 @@ namespace {
 
 struct Options {
     RuleOptions rule;
-    std::string stage;
+    std::string stage, in_space, out_space;
     bool plain = false;
 };
 
@@ -22,12 +22,14 @@ struct Options {
 struct Subject {
     std::string_view text;
     const lang::Rule* rule;
-    bool plain; ///< without rewrites and fusing
+    const Options& options;
 };
 
 engine::CompileOptions compile_options(const Subject& s) {
     engine::CompileOptions options;
-    options.rewrite = options.fuse = !s.plain;
+    options.rewrite = options.fuse = !s.options.plain;
+    options.in_space = s.options.in_space;
+    options.out_space = s.options.out_space;
     return options;
 }
 
@@ -54,6 +56,8 @@ constexpr Stage stages[] = {
 };
 
 int run(const Options& options) {
+    if (!known_space(options.in_space) || !known_space(options.out_space))
+        return Exit::usage;
     const Loaded loaded = load(options.rule);
     if (loaded.exit == Exit::input_output)
         return loaded.exit;
@@ -66,7 +70,7 @@ int run(const Options& options) {
             break;
         if (options.stage.empty())
             all += fmt::format("{}== {}\n", all.empty() ? "" : "\n", stage.name);
-        all += stage.dump({loaded.text, good ? &loaded.rule : nullptr, options.plain});
+        all += stage.dump({loaded.text, good ? &loaded.rule : nullptr, options});
     }
     std::fwrite(all.data(), 1, all.size(), stdout);
     return std::fflush(stdout) == 0 ? loaded.exit : static_cast<int>(Exit::input_output);
@@ -84,6 +88,8 @@ const Command explain_command = {
         for (const Stage& stage : stages)
             names.emplace_back(stage.name);
         app.add_option("--stage", options->stage, "Only this one: tokens, tree, types, graph or tiles")->check(CLI::IsMember(names));
+        app.add_option("--in-space", options->in_space, "Show the conversions of a picture of this space, too");
+        app.add_option("--out-space", options->out_space, "And those into this space");
         app.add_flag("--plain", options->plain, "Graph and tiles without rewrites and fused operations");
         app.footer("tokens: words of the text; tree: its grammar; types: with types and rates, functions checked;\n"
                    "graph: scalar operations after rewriting; tiles: passes over the picture, u computed once, r registers of\n"

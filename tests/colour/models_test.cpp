@@ -1,5 +1,7 @@
 // Colour models: against colorjs.io (data/reference), against their documents, and the engine against the reference.
 #include "base/text.hpp"
+#include "colour/adaptation.hpp"
+#include "colour/difference.hpp"
 #include "colour/models/models.hpp"
 #include "colour/primaries.hpp"
 #include "support/support.hpp"
@@ -141,6 +143,34 @@ TEST_CASE("XYZ, chromaticities and HSI have the values of their definitions", "[
     CHECK(from_rgb(lab_model, space("srgb"), {0, 1, 0})[1] < -60);
     CHECK(from_rgb(lab_model, space("srgb"), {1, 1, 0})[2] > 60);
     CHECK(from_rgb(lab_model, space("srgb"), {0, 0, 1})[2] < -60);
+}
+
+TEST_CASE("patches of a published chart land where they are known to", "[colour][models]") {
+    // McCamy, Marcus and Davidson 1976; illuminant C has x 0.3101, y 0.3162 (CIE 15:2018, Table T.3). The codes were made from later
+    // measurements and other batches, so a few units of CIEDE2000 are as near as this can be.
+    using colour::operator*;
+    const Matrix3 across = adaptation(bradford, {0.3101, 0.3162}, d65);
+    double sum = 0, most = 0;
+    const auto rows = reference_table("chart-1976.csv");
+    REQUIRE(rows.size() == 24);
+    for (std::size_t i = 0; i < rows.size(); ++i) {
+        const auto& row = rows[i];
+        const double y = row[2] / 100;
+        const Triple xyz = across * xyy_model.to({row[0], row[1], y}), white = xyz_d65_frame.of_xyz() * Triple{0.3127 / 0.3290, 1, (1 - 0.3127 - 0.3290) / 0.3290};
+        const Triple lab = lab_model.from({xyz[0] / white[0], xyz[1] / white[1], xyz[2] / white[2]});
+        const Triple known = from_rgb(lab_model, space("srgb"), {row[3] / 255, row[4] / 255, row[5] / 255});
+        const double apart = ciede2000(lab, known);
+        INFO("patch " << i + 1 << ": " << lab[0] << " " << lab[1] << " " << lab[2] << " and " << known[0] << " " << known[1] << " " << known[2]);
+        CHECK(apart < 2.5);
+        sum += apart;
+        most = std::max(most, apart);
+        if (i >= 18) { // the greys have no chroma to speak of, and lightness by Y alone: 116 cbrt(Y) - 16
+            CHECK(std::hypot(lab[1], lab[2]) < 0.5);
+            CHECK(lab[0] == Approx(116 * std::cbrt(y) - 16).margin(1e-9));
+        }
+    }
+    INFO("mean " << sum / 24 << ", most " << most);
+    CHECK(sum / 24 < 1);
 }
 
 TEST_CASE("the reference comes back from every model within 1e-9 over [-0.5, 4]", "[colour][models]") {

@@ -14,7 +14,11 @@ public:
     std::string text() {
         std::string rule = "param p = 0.3 in -2 .. 2\nparam q = -0.7 in -2 .. 2\nparam on = true\nparam tint = vec3(0.5, -0.25, 1.5)\n"
                            "fn bend(x, k) = x / (1 + abs(k * x))\n"
-                           "fn swirl(c vec3, k) {\n    let s = c.gbr * k\n    s.r += bend(c.r, k)\n    mix(c, s, 0.25)\n}\n";
+                           "fn swirl(c vec3, k) {\n    let s = c.gbr * k\n    s.r += bend(c.r, k)\n    mix(c, s, 0.25)\n}\n"
+                           "fn dyed(c vec3, k) {\n    let m = lab(c)\n    m.a += 20 * bend(k, 1)\n    rgb(m)\n}\n"
+                           "fn rinsed(c vec3, k) {\n    let m = oklab(c)\n    m.ab *= 1 - 0.5 * bend(k, 1)\n    rgb(m)\n}\n"
+                           "fn soaked(c vec3, k) {\n    let m = oklch(c)\n    m.h = turn(m.h, 30 * bend(k, 1))\n    rgb(m)\n}\n"
+                           "fn woven(c vec3, k) {\n    let m = ycbcr709(c)\n    m.crcb = m.cbcr * bend(k, 1)\n    rgb(m)\n}\n";
         const int steps = 1 + pick(4);
         for (int i = 0; i < steps; ++i) {
             rule += "let v" + std::to_string(lets_) + " = " + vec3(3) + "\n";
@@ -27,6 +31,8 @@ public:
                 rule += "out.a *= " + scalar(1) + "\n";
             if (pick(8) == 0)
                 rule += "v" + std::to_string(lets_ - 1) + "." + "xyz"[pick(3)] + " -= " + scalar(1) + "\n";
+            if (pick(12) == 0)
+                rule += pick(2) ? "hold hue of tint\n" : "hold hue of vec3(0.7, 0.3 + 0.1 * bend(p, 1), 0.2) in oklch\n";
         }
         return rule;
     }
@@ -47,7 +53,7 @@ private:
             default: return std::string(1, "rgb"[pick(3)]);
             }
         const auto s = [&] { return scalar(depth - 1); };
-        switch (pick(26)) {
+        switch (pick(28)) {
         case 0: return "(" + s() + " + " + s() + ")";
         case 1: return "(" + s() + " - " + s() + ")";
         case 2: return "(" + s() + " * " + s() + ")";
@@ -76,6 +82,8 @@ private:
         }
         case 23: return "asinh(" + s() + ") / 3";
         case 24: return "(" + s() + " * " + s() + " - " + s() + ")";
+        case 25: return "0.1 * sqrt(1 + pow(abs(delta_e_ok(" + vec3(depth - 1) + ", tint)), 2))";
+        case 26: return "acescct_encode(" + s() + ")";
         default: return "average(" + vec3(depth - 1) + ")";
         }
     }
@@ -83,7 +91,11 @@ private:
     std::string vec3(int depth) {
         if (depth == 0)
             return lets_ > 0 && pick(2) ? "v" + std::to_string(pick(lets_)) : pick(2) ? "rgb" : "out.bgr";
-        switch (pick(11)) {
+        switch (pick(16)) {
+        case 11: return std::string(pick(2) ? "dyed(" : "rinsed(") + vec3(depth - 1) + ", " + scalar(depth - 1) + ")";
+        case 12: return std::string(pick(2) ? "soaked(" : "woven(") + vec3(depth - 1) + ", " + scalar(depth - 1) + ")";
+        case 13: return std::string(pick(2) ? "to_acescg(" : "from_rec2020_linear(") + vec3(depth - 1) + ")";
+        case 14: return std::string(pick(2) ? "to_romm_linear(" : "from_acescg(") + vec3(depth - 1) + ")";
         case 0: return "vec3(" + scalar(depth - 1) + ", " + scalar(depth - 1) + ", " + scalar(depth - 1) + ")";
         case 1: return "(" + vec3(depth - 1) + " * " + scalar(depth - 1) + ")";
         case 2: return "(" + vec3(depth - 1) + " + " + vec3(depth - 1) + ")";
