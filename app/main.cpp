@@ -76,8 +76,9 @@ int main(int argc, char** argv) {
         window.resize(parts[0].toInt(), parts[1].toInt());
     } else if (!parser.isSet(shot)) {
         window.restore_layout();
-        window.bench().restore_config();
     }
+    if (!parser.isSet(shot))
+        window.bench().restore_config();
     if (parser.isSet(demo))
         start_demo(window, parser.value(demo) + "/filters", parser.value(demo) + "/pictures");
     else if (parser.positionalArguments().isEmpty())

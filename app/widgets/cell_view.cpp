@@ -239,6 +239,7 @@ void CellView::open_menu() {
         }
     }
     if (const auto file = model_.file_of(*cell)) {
+        menu.addSeparator();
         const std::string said = model_.said_space(*cell);
         QMenu* spaces = menu.addMenu(tr("space: %1 (%2)").arg(QString::fromStdString(file->space), QString::fromStdString(file->space_from)));
         QAction* as_said = spaces->addAction(tr("as the file says"), this, [this] { model_.set_space(id_, {}); });

@@ -15,12 +15,18 @@ void add_spaces(QMenu& menu, const std::string& current, const std::function<voi
         action->setChecked(name == current);
         action->setToolTip(QString::fromUtf8(space.doc.data(), static_cast<qsizetype>(space.doc.size())));
     };
+    QMenu* linear = encoded_only ? nullptr : menu.addMenu(QObject::tr("proportional to light"));
+    if (linear)
+        linear->setToolTipsVisible(true);
     for (const colour::Space& space : colour::spaces())
-        if (!encoded_only || !is_linear(space))
+        if (!is_linear(space))
             add(menu, space);
+        else if (linear)
+            add(*linear, space);
     const std::vector<std::string> further = colour::added_spaces();
     if (further.empty())
         return;
+    menu.addSeparator();
     QMenu* config = menu.addMenu(QObject::tr("of the colour config"));
     config->setToolTipsVisible(true);
     for (const std::string& name : further)

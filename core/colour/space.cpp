@@ -77,13 +77,6 @@ const Space* added(std::string_view name) {
     return newest == all.rend() ? nullptr : &newest->space;
 }
 
-Triple through(const ir::External& conversion, const Triple& colour) {
-    float x = static_cast<float>(colour[0]), y = static_cast<float>(colour[1]), z = static_cast<float>(colour[2]);
-    float* const planes[3] = {&x, &y, &z};
-    conversion.apply(planes, 1);
-    return {static_cast<double>(x), static_cast<double>(y), static_cast<double>(z)};
-}
-
 bool same(Chromaticity a, Chromaticity b) { return a.x == b.x && a.y == b.y; }
 
 } // namespace
@@ -103,14 +96,14 @@ bool is_linear(const Space& space) { return space.transfer == "linear" && !space
 
 Triple light_of(const Space& space, const Triple& numbers) {
     if (space.to_light)
-        return through(*space.to_light, numbers);
+        return applied(*space.to_light, numbers.data());
     const auto decode = transfer_of(space).decode;
     return {decode(numbers[0]), decode(numbers[1]), decode(numbers[2])};
 }
 
 Triple numbers_of(const Space& space, const Triple& light) {
     if (space.from_light)
-        return through(*space.from_light, light);
+        return applied(*space.from_light, light.data());
     const auto encode = transfer_of(space).encode;
     return {encode(light[0]), encode(light[1]), encode(light[2])};
 }

@@ -33,7 +33,7 @@ std::vector<double> uniform_values(const Pass& pass, std::span<const double> par
             double args[ir::most_graph_operands] = {};
             for (int k = 0; k < ir::row(step.op).arity; ++k)
                 args[k] = values[step.args[static_cast<std::size_t>(k)]];
-            value = ir::folded(step.op, args);
+            value = step.external ? ir::applied(*step.external, args)[static_cast<std::size_t>(step.value)] : ir::folded(step.op, args);
         }
         values.push_back(value);
     }

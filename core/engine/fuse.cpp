@@ -426,7 +426,7 @@ void join_matrices(Schedule& s) {
 
 void join_externals(Schedule& s) {
     for (Id id = 0; id < s.items.size(); ++id) {
-        if (s[id].uses == 0 || s[id].joint || s[id].op != Op::external)
+        if (s[id].uses == 0 || s[id].joint || s[id].op != Op::external || !s.per_pixel(id))
             continue;
         std::array<Id, 3> found{};
         for (Id other = id; other < s.items.size(); ++other)

@@ -47,6 +47,7 @@ private:
         step.op = item.op;
         step.value = item.value;
         step.slot = item.slot;
+        step.external = item.op == Op::external ? externals_[item.slot] : nullptr;
         for (int k = 0; k < item.arity(); ++k) {
             uniform(item.args[static_cast<std::size_t>(k)]);
             step.args[static_cast<std::size_t>(k)] = place_[item.args[static_cast<std::size_t>(k)]].index;

@@ -1,4 +1,5 @@
 #pragma once
+#include <array>
 #include <cstddef>
 
 namespace kasuri::ir {
@@ -11,5 +12,13 @@ public:
     /// In place; the planes do not overlap. Never throws.
     virtual void apply(float* const planes[3], std::size_t count) const = 0;
 };
+
+/// One colour through it; it computes in floats.
+inline std::array<double, 3> applied(const External& conversion, const double* x) {
+    float r = static_cast<float>(x[0]), g = static_cast<float>(x[1]), b = static_cast<float>(x[2]);
+    float* const planes[3] = {&r, &g, &b};
+    conversion.apply(planes, 1);
+    return {static_cast<double>(r), static_cast<double>(g), static_cast<double>(b)};
+}
 
 } // namespace kasuri::ir

@@ -82,7 +82,12 @@ std::array<NodeId, 3> Graph::external(const External& conversion, const std::arr
     const auto known = std::find(externals_.begin(), externals_.end(), &conversion);
     Node node;
     node.op = Op::external;
-    node.rate = Rate::pixel;
+    node.rate = std::max({nodes_[args[0]].rate, nodes_[args[1]].rate, nodes_[args[2]].rate});
+    if (node.rate == Rate::constant) {
+        const double values[] = {nodes_[args[0]].value, nodes_[args[1]].value, nodes_[args[2]].value};
+        const std::array<double, 3> made = applied(conversion, values);
+        return {constant(made[0]), constant(made[1]), constant(made[2])};
+    }
     node.args = args;
     node.slot = static_cast<std::uint32_t>(known - externals_.begin());
     if (known == externals_.end())

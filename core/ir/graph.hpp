@@ -78,7 +78,7 @@ public:
     /// A channel of a further picture: `slot` counts them from 0, all of them before the first stage.
     NodeId source_input(std::uint32_t slot);
     NodeId make(Op op, NodeId a, NodeId b = 0, NodeId c = 0);
-    /// The three results of an external conversion, for every pixel even where the operands are constants.
+    /// The three results of an external conversion.
     std::array<NodeId, 3> external(const External& conversion, const std::array<NodeId, 3>& args);
     std::span<const External* const> externals() const { return externals_; }
     /// The neighbourhood of `source`; equal ones are one. What is the same at every pixel is its own neighbourhood.

@@ -107,7 +107,7 @@ constexpr std::array rows = {
     OpRow{Op::hexcone_r, "hexcone_r", 3, part<0, from_hexcone>},
     OpRow{Op::hexcone_g, "hexcone_g", 3, part<1, from_hexcone>},
     OpRow{Op::hexcone_b, "hexcone_b", 3, part<2, from_hexcone>},
-    OpRow{Op::external, "external", 3, nullptr, 3}, // of pixels alone, so never folded
+    OpRow{Op::external, "external", 3, nullptr, 3}, // the graph and the run see to it
     OpRow{Op::fms, "fms", 3, [](X x, R r) { *r = std::fma(x[0], x[1], -x[2]); }},
     OpRow{Op::fnma, "fnma", 3, [](X x, R r) { *r = std::fma(-x[0], x[1], x[2]); }},
     OpRow{Op::select_less, "select_less", 4, [](X x, R r) { *r = x[0] < x[1] ? x[2] : x[3]; }},
