@@ -139,8 +139,11 @@ void Bench::render(const QString& in, const QString& out) {
     }
     emit said(tr("Rendering %1\u2026").arg(out), false);
     auto rule = std::make_shared<const lang::Rule>(*session_.rule());
-    QThreadPool::globalInstance()->start([self = QPointer<Bench>(this), rule, values = session_.values(), in, out] {
-        auto report = std::make_shared<Result<io::SaveReport>>(handover::render(*rule, values, {in.toStdString(), out.toStdString()}));
+    handover::RenderJob job{in.toStdString(), out.toStdString()};
+    if (const auto said = sheet_.said_spaces().find(job.in.string()); said != sheet_.said_spaces().end())
+        job.in_space = said->second;
+    QThreadPool::globalInstance()->start([self = QPointer<Bench>(this), rule, values = session_.values(), job, out] {
+        auto report = std::make_shared<Result<io::SaveReport>>(handover::render(*rule, values, job));
         QMetaObject::invokeMethod(
             qApp,
             [self, report, out] {
@@ -150,6 +153,8 @@ void Bench::render(const QString& in, const QString& out) {
                     emit self->said(QString::fromStdString(report->error().text()), true);
                 else if (report->value().clipped > 0)
                     emit self->said(tr("Wrote %1; %2 values outside 0 .. 1 were clipped").arg(out).arg(report->value().clipped), false);
+                else if (!report->value().notes.empty())
+                    emit self->said(tr("Wrote %1; %2").arg(out, QString::fromStdString(report->value().notes.front())), false);
                 else
                     emit self->said(tr("Wrote %1").arg(out), false);
             },

@@ -111,7 +111,7 @@ Result<io::SaveReport> render(const lang::Rule& rule, std::span<const double> va
     const auto save = [&](const image::Image& made) {
         Result<io::SaveReport> report = io::save(job.out, made);
         if (report)
-            report.value().notes = image.notes;
+            report.value().notes.insert(report.value().notes.begin(), image.notes.begin(), image.notes.end());
         return report;
     };
     if (program->is_identity()) // also spares the division by alpha and back, which is not exact

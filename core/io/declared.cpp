@@ -134,10 +134,15 @@ Declared declared_space(const std::filesystem::path& path, const OIIO::ImageSpec
     return said({linear ? std::string(colour::default_space) : "srgb", whole_numbers && linear ? "attribute of the file" : "assumed"});
 }
 
-void declare_space(OIIO::ImageSpec& spec, std::string_view format, const std::string& name) {
+bool declare_space(OIIO::ImageSpec& spec, std::string_view format, const std::string& name) {
     const Space* space = colour::find_space(name);
     if (!space)
-        return;
+        return false;
+    if (space->to_light) { // of a colour config: only its name can be said
+        if (format == "openexr")
+            spec.attribute(own_attribute, name);
+        return format == "openexr";
+    }
     if (format == "openexr") {
         float c[8];
         for (std::size_t i = 0; i < 4; ++i) {
@@ -149,16 +154,18 @@ void declare_space(OIIO::ImageSpec& spec, std::string_view format, const std::st
         if (space->transfer != "linear")
             spec.attribute(own_attribute, name);
         spec.attribute("oiio:ColorSpace", space->transfer == "linear" ? "Linear" : name);
-        return;
+        return true;
     }
     if (name == "srgb")
         spec.attribute("oiio:ColorSpace", "sRGB");
     else
         spec.attribute("oiio:ColorSpace", name);
     if ((name == "srgb" && format == "png") || spec.nchannels < 3)
-        return; // it has a chunk of its own; and a profile of r, g and b is none of a single channel
-    if (const std::vector<std::uint8_t> profile = made_profile(*space); !profile.empty())
+        return name == "srgb"; // it has a chunk of its own; and a profile of r, g and b is none of a single channel
+    const std::vector<std::uint8_t> profile = made_profile(*space);
+    if (!profile.empty())
         spec.attribute("ICCProfile", OIIO::TypeDesc(OIIO::TypeDesc::UINT8, static_cast<int>(profile.size())), profile.data());
+    return !profile.empty();
 }
 
 } // namespace kasuri::io

@@ -22,7 +22,7 @@ struct Declared {
 /// usual: srgb for whole numbers, rec709-linear for floats.
 Declared declared_space(const std::filesystem::path& path, const OIIO::ImageSpec& spec, bool whole_numbers);
 
-/// Writes the same into the header of a file of format "png", "tiff" or "openexr".
-void declare_space(OIIO::ImageSpec& spec, std::string_view format, const std::string& space);
+/// Writes the same into the header of a file of format "png", "tiff" or "openexr". False if the format has no words for it.
+bool declare_space(OIIO::ImageSpec& spec, std::string_view format, const std::string& space);
 
 } // namespace kasuri::io

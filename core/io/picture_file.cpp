@@ -244,9 +244,11 @@ Result<SaveReport> save(const fs::path& path, const Image& given) {
     }
     if (ending->alpha == Alpha::straight)
         spec.attribute("oiio:UnassociatedAlpha", 1);
-    declare_space(spec, ending->format, image.space);
+    const bool declared = declare_space(spec, ending->format, image.space);
     spec.attribute("compression", "zip");
     SaveReport report;
+    if (!declared)
+        report.notes.push_back(fmt::format("the file cannot say that its numbers are of {}", image.space));
     std::vector<float> interleaved(image.pixels() * channels);
     for (std::size_t c = 0; c < channels; ++c)
         for (std::size_t p = 0; p < image.pixels(); ++p) {

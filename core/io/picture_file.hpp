@@ -25,7 +25,7 @@ std::string space_of_ending(const std::filesystem::path& path, image::Depth dept
 struct SaveReport {
     std::size_t clipped = 0;    ///< channel values outside 0..1 in a whole-number file
     std::size_t not_finite = 0; ///< NaN or infinite values in a whole-number file (NaN is written as 0)
-    std::vector<std::string> notes{}; ///< of the file that was read before (image::Image::notes)
+    std::vector<std::string> notes{}; ///< what should be known: of the file that was read before, and of this one
 };
 
 /// Writes by the ending of `path`, whole or not at all. PNG holds 8 or 16 bits, TIFF also float, EXR half or

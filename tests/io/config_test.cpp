@@ -1,6 +1,7 @@
 // Spaces of an OpenColorIO config: as working, picture and display spaces, against OpenColorIO itself.
 #include "io/config.hpp"
 #include "colour/model.hpp"
+#include "io/picture_file.hpp"
 #include "support/config.hpp"
 #include "support/support.hpp"
 
@@ -145,6 +146,23 @@ TEST_CASE("a rule works in a config's space, in the engine as in the reference",
     REQUIRE(wrong.diagnostics.size() == 1);
     REQUIRE(wrong.diagnostics[0].fixes.size() == 1);
     CHECK(lang::check(lang::applied(wrong.diagnostics[0].fixes[0], "working \"vat fulm\""), proof::vocabulary()).ok);
+    colour::retire_added_spaces();
+}
+
+TEST_CASE("a file of a config's space says so where it can", "[io][config]") {
+    TemporaryFolder folder;
+    village(folder);
+    image::Image image = image::image_of(image::generated(4, 2, [](int x, int) { return std::array<double, 3>{0.1 * x, 0.5, 0.25}; }));
+    image.space = "vat film";
+    const auto exr = io::save(folder / "a.exr", image);
+    REQUIRE(exr);
+    CHECK(exr.value().notes.empty());
+    CHECK(io::load(folder / "a.exr").value().space == "vat film");
+    image.depth = image::Depth::uint16;
+    const auto png = io::save(folder / "a.png", image);
+    REQUIRE(png);
+    REQUIRE(png.value().notes.size() == 1);
+    CHECK(png.value().notes[0] == "the file cannot say that its numbers are of vat film");
     colour::retire_added_spaces();
 }
 
