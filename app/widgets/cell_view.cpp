@@ -6,6 +6,7 @@
 
 #include <QContextMenuEvent>
 #include <QFileDialog>
+#include <QHelpEvent>
 #include <QKeyEvent>
 #include <QMenu>
 #include <QMouseEvent>
@@ -101,6 +102,15 @@ QPointF CellView::point_of(const QPoint& pixel) const {
     const QSize size = picture_size();
     return {area.left() + (pixel.x() + 0.5) / std::max(1, size.width()) * area.width(),
             area.top() + (pixel.y() + 0.5) / std::max(1, size.height()) * area.height()};
+}
+
+bool CellView::event(QEvent* event) {
+    // Over the picture the pointer measures: a tip would lie on it, and on the numbers beside it.
+    if (event->type() == QEvent::ToolTip && static_cast<QHelpEvent*>(event)->pos().y() >= caption_height) {
+        event->ignore();
+        return true;
+    }
+    return QWidget::event(event);
 }
 
 void CellView::paintEvent(QPaintEvent*) {

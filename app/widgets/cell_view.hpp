@@ -37,6 +37,7 @@ signals:
     void hovered(int id, std::optional<QPoint> pixel);
 
 protected:
+    bool event(QEvent* event) override;
     void paintEvent(QPaintEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;

@@ -44,6 +44,16 @@ void BodyChecker::let(const Statement& s) {
     body_.steps.push_back(step);
 }
 
+Step colour_step(Span span) {
+    Step step;
+    step.to_output = true;
+    step.whole = false;
+    step.count = 3;
+    step.components = {0, 1, 2};
+    step.span = span;
+    return step;
+}
+
 /// `keep luminance` is out.rgb = with_luminance(out.rgb, luminance(rgb)).
 void BodyChecker::keep(const Statement& s) {
     if (s.name != "luminance") {
@@ -70,12 +80,7 @@ void BodyChecker::keep(const Statement& s) {
     colour.args = {part(TypedKind::output, InputName::rgba)};
     colour.swizzle = {0, 1, 2};
     const TypedId before = e_.builtin_call("luminance", {part(TypedKind::input, InputName::rgb)}, s.span);
-    Step step;
-    step.to_output = true;
-    step.whole = false;
-    step.count = 3;
-    step.components = {0, 1, 2};
-    step.span = s.span;
+    Step step = colour_step(s.span);
     step.value = e_.builtin_call("with_luminance", {e_.add(std::move(colour)), before}, s.span);
     body_.steps.push_back(step);
 }

@@ -29,4 +29,7 @@ private:
 
 bool is_input(std::string_view name);
 
+/// A step that writes out.rgb; its value is still to come.
+Step colour_step(Span span);
+
 } // namespace kasuri::lang

@@ -67,12 +67,7 @@ void BodyChecker::hold(const Statement& s) {
         e_.fault(Code::rate, e_.span(key), {"the colour", "hold hue"});
         return;
     }
-    Step step;
-    step.to_output = true;
-    step.whole = false;
-    step.count = 3;
-    step.components = {0, 1, 2};
-    step.span = s.span;
+    Step step = colour_step(s.span);
     step.value = key;
     step.hold_hue = true;
     if (!s.type.text.empty()) {

@@ -11,7 +11,9 @@
 
 #include <QSettings>
 #include <QTemporaryDir>
+#include <QHelpEvent>
 #include <QToolButton>
+#include <QToolTip>
 
 using namespace kasuri;
 using namespace kasuri::test;
@@ -204,4 +206,21 @@ TEST_CASE("a colour config's spaces serve as working, picture and display space"
     sheet.set_screen({});
     colour::retire_added_spaces();
     QSettings().remove("config");
+}
+
+TEST_CASE("a cell's caption tells the conversions, and its picture stays free of tips", "[gui][spaces]") {
+    Driver d;
+    d.replace_text("working acescct\nout.g = b\n");
+    d.window.bench().open(KASURI_DEMO_DIR "/cloths.exr");
+    d.settle();
+    app::CellView* view = d.sheet().cell(d.window.bench().sheet().cells().back().id);
+    const auto tip_at = [view](const QPoint& place) {
+        QHelpEvent asked(QEvent::ToolTip, place, view->mapToGlobal(place));
+        QApplication::sendEvent(view, &asked);
+        return QToolTip::text();
+    };
+    CHECK(tip_at({60, 80}) != view->toolTip()); // first: a tip goes away slowly
+    CHECK(tip_at({60, 10}) == QString::fromUtf8("picture rec709-linear \u2192 rule acescct \u2192 picture rec709-linear \u2192 screen srgb"));
+    CHECK(view->toolTip() == QToolTip::text());
+    QToolTip::hideText();
 }

@@ -32,17 +32,15 @@ std::vector<Colour> some_colours() {
 }
 
 std::vector<Colour> through(const engine::Program& program, const std::vector<Colour>& in) {
-    std::array<std::vector<float>, 4> planes, results;
-    for (std::size_t c = 0; c < 4; ++c) {
-        for (const Colour& colour : in)
-            planes[c].push_back(colour[c]);
-        results[c].resize(in.size());
-    }
-    float* const outputs[4] = {results[0].data(), results[1].data(), results[2].data(), results[3].data()};
-    REQUIRE(engine::run(program, {static_cast<int>(in.size()), 1, {planes[0].data(), planes[1].data(), planes[2].data(), planes[3].data()}, {}}, {}, std::span<float* const>(outputs)));
+    const image::Picture picture = image::generated(static_cast<int>(in.size()), 1, [&](int x, int) {
+        const Colour& c = in[static_cast<std::size_t>(x)];
+        return std::array<double, 3>{static_cast<double>(c[0]), static_cast<double>(c[1]), static_cast<double>(c[2])};
+    });
+    const auto made = engine::evaluate(program, picture, {});
+    REQUIRE(made);
     std::vector<Colour> out;
     for (std::size_t i = 0; i < in.size(); ++i)
-        out.push_back({results[0][i], results[1][i], results[2][i], results[3][i]});
+        out.push_back(made->at(i));
     return out;
 }
 
