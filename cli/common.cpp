@@ -7,7 +7,9 @@
 #include "io/config.hpp"
 #include "proof/proof.hpp"
 
+#include <algorithm>
 #include <fmt/format.h>
+#include <limits>
 
 namespace kasuri::cli {
 
@@ -51,6 +53,35 @@ int use_config(const std::string& named) {
         for (const std::string& note : loaded.value().notes)
             fmt::print(stderr, "{}: note: {}\n", file.string(), note);
     return Exit::good;
+}
+
+std::string described(const Setting& setting) {
+    if (setting.choices.empty())
+        return fmt::format("{} = {} in {} .. {}: {}", setting.name, number_text(setting.value, 6), number_text(setting.low, 6), number_text(setting.high, 6), setting.doc);
+    return fmt::format("{} = {} of {}: {}", setting.name, setting.choices[static_cast<std::size_t>(setting.value)], fmt::join(setting.choices, ", "), setting.doc);
+}
+
+std::optional<std::vector<double>> read_settings(std::span<const Setting> settings, const std::vector<std::string>& texts, const std::string& whose) {
+    std::vector<double> set(settings.size(), std::numeric_limits<double>::quiet_NaN()); // the usual ones
+    const auto wrong = [&](const std::string& text, const std::string& what) {
+        fmt::print(stderr, "kasuri-cli: {}: {}; {} lists its settings\n", text, what, whose);
+        return std::nullopt;
+    };
+    for (const std::string& text : texts) {
+        const std::size_t equals = text.find('=');
+        if (equals == std::string::npos)
+            return wrong(text, "not of the form name=value");
+        const std::string name = text.substr(0, equals), value = text.substr(equals + 1);
+        const auto found = std::find_if(settings.begin(), settings.end(), [&](const Setting& s) { return s.name == name; });
+        if (found == settings.end())
+            return wrong(text, "there is no setting of that name");
+        const auto choice = std::find(found->choices.begin(), found->choices.end(), value);
+        const std::optional<double> number = choice != found->choices.end() ? static_cast<double>(choice - found->choices.begin()) : parse_number(value);
+        if (!number || !(*number >= found->low && *number <= found->high))
+            return wrong(text, number ? "outside of its range" : "neither a number nor one of its choices");
+        set[static_cast<std::size_t>(found - settings.begin())] = *number;
+    }
+    return completed(settings, set);
 }
 
 int complain(const Error& error) {

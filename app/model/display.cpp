@@ -11,8 +11,6 @@
 namespace kasuri::app {
 namespace {
 
-using Light = std::array<float, 3>;
-
 /// Display code by the upper bits of the linear value: finer than a 16-bit table near black.
 struct Codes {
     static constexpr int steps = 1 << 14;
@@ -39,51 +37,11 @@ const Codes& codes_of(const colour::Transfer& transfer) {
     return tables.try_emplace(transfer.name, transfer).first->second;
 }
 
-const float surround_light = static_cast<float>(colour::srgb_decode(surround_code / 255.0));
-
-Light grey(float value) { return {value, value, value}; }
-
 /// Beyond what rounding can do to a colour on the edge.
 bool is_outside(const std::array<float, 4>& screen) {
     const auto within = [](float x) { return x >= -1e-5f && x <= 1 + 1e-5f; }; // not for NaN
     return !(within(screen[0]) && within(screen[1]) && within(screen[2]));
 }
-
-/// Stripes tell the ways to be outside apart without colour: rising and light where a channel is too bright, falling and dark
-/// where one is below 0, a chequer where there is no number. What the screen can show is a dim grey.
-Light range_marks(const LensPixel& p) {
-    const auto& s = p.screen;
-    const float y = static_cast<float>(colour::luminance({p.light[0], p.light[1], p.light[2]}));
-    const float base = 0.06f + 0.22f * std::clamp(y, 0.0f, 1.0f);
-    if (!std::isfinite(s[0]) || !std::isfinite(s[1]) || !std::isfinite(s[2]))
-        return grey(((p.x / 3 + p.y / 3) & 1) != 0 ? 1.0f : 0.0f);
-    const bool above = std::max({s[0], s[1], s[2]}) > 1 + 1e-5f, below = std::min({s[0], s[1], s[2]}) < -1e-5f;
-    const bool rising = (p.x + p.y) % 6 < 3, falling = (p.x - p.y + 6000) % 6 < 3;
-    if (above && rising)
-        return grey(0.9f);
-    if (below && falling)
-        return grey(0.0f);
-    return grey(base);
-}
-
-/// A stored number on its own is shown as what it is in its own encoding.
-constexpr Lens table[] = {
-    {"colour", "colour", "The picture, laid over the surround where it is transparent.",
-     [](const LensPixel& p) {
-         const float a = std::clamp(p.screen[3], 0.0f, 1.0f);
-         const auto over = [a](float c) { return c * a + surround_light * (1 - a); };
-         return Light{over(p.screen[0]), over(p.screen[1]), over(p.screen[2])};
-     }},
-    {"red", "red channel", "Red alone, as a neutral grey.", [](const LensPixel& p) { return grey(p.light[0]); }},
-    {"green", "green channel", "Green alone, as a neutral grey.", [](const LensPixel& p) { return grey(p.light[1]); }},
-    {"blue", "blue channel", "Blue alone, as a neutral grey.", [](const LensPixel& p) { return grey(p.light[2]); }},
-    {"alpha", "alpha", "Alpha: 0 black, 1 white, in even steps for the eye.",
-     [](const LensPixel& p) { return grey(static_cast<float>(colour::srgb_decode(p.stored[3]))); }},
-    {"luminance", "luminance", "Luminance Y of linear light, as a neutral grey.",
-     [](const LensPixel& p) { return grey(static_cast<float>(colour::luminance({p.light[0], p.light[1], p.light[2]}))); }},
-    {"range", "out of range", "What the screen cannot show: light rising stripes where a channel is above 1, dark falling ones where it is below 0, a chequer for NaN and infinite.",
-     range_marks},
-};
 
 /// Bent towards 1 from here on.
 constexpr float soft_start = 0.8f;
@@ -111,11 +69,9 @@ Light softened(Light c) {
 
 std::uint8_t display_code(float linear) { return codes_of(*colour::find_transfer("srgb")).of(linear); }
 
-std::span<const Lens> lenses() { return table; }
-
-const Lens& lens(std::string_view id) {
-    const auto found = std::find_if(std::begin(table), std::end(table), [&](const Lens& l) { return l.id == id; });
-    return found == std::end(table) ? table[0] : *found;
+float surround_light() {
+    static const float light = static_cast<float>(colour::srgb_decode(surround_code / 255.0));
+    return light;
 }
 
 namespace {
@@ -142,16 +98,17 @@ void add_row(std::vector<float>& sum, const float* row, const float* weight) {
 
 } // namespace
 
-image::Picture reduced(const image::Picture& picture, int width, int height) {
-    if (width == picture.width && height == picture.height)
+image::Picture reduced(const image::Picture& picture, int width, int height, const QRect& region) {
+    const QRect of = region.isNull() ? QRect(0, 0, picture.width, picture.height) : region;
+    if (width == picture.width && height == picture.height && of.size() == QSize(width, height))
         return picture;
     const bool alpha = picture.planes[3] != nullptr;
     const auto count = static_cast<std::size_t>(width) * static_cast<std::size_t>(height);
-    const auto source_width = static_cast<std::size_t>(picture.width);
+    const auto source_width = static_cast<std::size_t>(of.width());
     std::array<image::Samples, 4> out;
     for (std::size_t c = 0; c < (alpha ? 4u : 3u); ++c)
         out[c].resize(count);
-    const std::vector<int> columns = edges(width, picture.width), rows = edges(height, picture.height);
+    const std::vector<int> columns = edges(width, of.width()), rows = edges(height, of.height());
     parallel_ranges(static_cast<std::size_t>(height), 8, {}, [&](std::size_t first, std::size_t last) {
         // Rows are summed first, whole and in order (that vectorises), then along the row.
         std::array<std::vector<float>, 4> sums;
@@ -163,7 +120,7 @@ image::Picture reduced(const image::Picture& picture, int width, int height) {
             for (auto& sum : plain)
                 sum.assign(alpha ? source_width : 0, 0.0f);
             for (int v = top; v < bottom; ++v) {
-                const std::size_t start = static_cast<std::size_t>(v) * source_width;
+                const std::size_t start = static_cast<std::size_t>(v + of.top()) * static_cast<std::size_t>(picture.width) + static_cast<std::size_t>(of.left());
                 const float* const weight = alpha ? picture.planes[3]->data() + start : nullptr;
                 for (std::size_t c = 0; c < 3; ++c) {
                     add_row(sums[c], picture.planes[c]->data() + start, weight);
@@ -199,7 +156,7 @@ image::Picture reduced(const image::Picture& picture, int width, int height) {
     return result;
 }
 
-QImage shown(const image::Picture& picture, const Lens& lens, const Screen& to, double* outside) {
+QImage shown(const image::Picture& picture, const Lens& lens, const Screen& to, double* outside, readings::Views* views, const image::Picture* other) {
     using colour::operator*;
     QImage image(picture.width, picture.height, QImage::Format_RGB32);
     const colour::Space& standard = *colour::find_space(colour::default_space);
@@ -221,6 +178,10 @@ QImage shown(const image::Picture& picture, const Lens& lens, const Screen& to, 
         row.resize(width);
     float* const planes[3] = {lights[0].data(), lights[1].data(), lights[2].data()};
     std::size_t at = 0, beyond = 0;
+    // Numbers of a lens with an expression, one plane or three.
+    std::array<image::Plane, 4> numbers{};
+    if (!lens.expression.empty() && views)
+        numbers = views->look(picture, picture.space, lens.expression, {}, lens.compares ? (other ? other : &picture) : nullptr).value_or(numbers);
     for (int y = 0; y < picture.height; ++y) {
         auto* line = reinterpret_cast<QRgb*>(image.scanLine(y));
         const std::size_t begin = static_cast<std::size_t>(y) * width;
@@ -246,7 +207,14 @@ QImage shown(const image::Picture& picture, const Lens& lens, const Screen& to, 
             if (white != 1) // greys of lenses are shares of diffuse white
                 for (std::size_t c = 0; c < 3; ++c)
                     pixel.screen[c] /= white;
-            Light show = lens.shown(pixel);
+            const auto number = [&](std::size_t c) { return light_for(lens, static_cast<double>((*numbers[c])[at]), x, y); };
+            Light show{};
+            if (lens.shown)
+                show = lens.shown(pixel);
+            else if (numbers[1])
+                show = {number(0)[0], number(1)[0], number(2)[0]};
+            else if (numbers[0])
+                show = number(0);
             if (to.limits == Limits::soft)
                 show = softened(show);
             if (!monitor.from_light)

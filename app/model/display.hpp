@@ -1,7 +1,10 @@
 #pragma once
 #include "image/image.hpp"
+#include "model/lens.hpp"
+#include "readings/view.hpp"
 
 #include <QImage>
+#include <QRect>
 
 #include <array>
 #include <cstdint>
@@ -31,30 +34,17 @@ struct Screen {
 /// 8-bit display code of linear light, by the sRGB encoding; what lies outside 0..1 shows as black or full.
 std::uint8_t display_code(float linear);
 
-/// A pixel as lenses see it: straight, in linear light of BT.709, as stored, and in linear light of the screen.
-struct LensPixel {
-    std::array<float, 4> light, stored, screen;
-    int x = 0, y = 0; ///< on the screen
-};
-
-/// One row: what a cell shows of its pixels.
-struct Lens {
-    std::string_view id;
-    std::string_view title;
-    std::string_view doc;
-    /// Light to show: of the screen's primaries. Single numbers are shown as a neutral grey, opaque.
-    std::array<float, 3> (*shown)(const LensPixel& pixel);
-};
-
-std::span<const Lens> lenses();
-const Lens& lens(std::string_view id); ///< the first one if there is no such lens
-
 /// A picture brought to `width` x `height` by averaging what falls on each pixel (nearest where it is enlarged).
-/// Colour is averaged weighted by alpha. What is NaN stays NaN.
-image::Picture reduced(const image::Picture& picture, int width, int height);
+/// Colour is averaged weighted by alpha. What is NaN stays NaN. Of `region` alone, if it is not null: pixels of the picture, inside it.
+image::Picture reduced(const image::Picture& picture, int width, int height, const QRect& region = {});
 
 /// The picture through a lens, pixel by pixel. `outside`, if given, becomes the share of pixels that the screen cannot show as
 /// they are: a channel below 0 or above 1, or no number.
-QImage shown(const image::Picture& picture, const Lens& lens, const Screen& screen = {}, double* outside = nullptr);
+/// Lenses with an expression need `views`; those that compare need `other`, of the same size.
+QImage shown(const image::Picture& picture, const Lens& lens, const Screen& screen = {}, double* outside = nullptr,
+             readings::Views* views = nullptr, const image::Picture* other = nullptr);
+
+/// Linear light of diffuse white's unit for the surround.
+float surround_light();
 
 } // namespace kasuri::app

@@ -5,11 +5,12 @@
 #include "model/display.hpp"
 #include "model/session.hpp"
 #include "proof/proof.hpp"
-#include "scopes/response.hpp"
+#include "readings/reading.hpp"
 #include "targets/target.hpp"
 
 #include <QImage>
 #include <QObject>
+#include <QRect>
 #include <QSize>
 
 #include <chrono>
@@ -35,6 +36,25 @@ struct CellJob {
     std::string lens;
     QSize pixels;        ///< device pixels to show
     std::shared_ptr<const image::Image> file{}; ///< where the rule's sources are looked for by name; may be null
+    QRect region{};      ///< of the picture, which these pixels show; null: all of it
+    std::vector<double> settings{}; ///< of a generated target
+};
+
+struct StripJob {
+    int id = 0;
+    const targets::Target* target = nullptr;
+    std::vector<double> settings{};
+    int cell = 0;          ///< without a target: the strip shows the cut of this cell
+    readings::Line line{};
+};
+
+/// One reading as the evaluation needs to know it.
+struct ReadingJob {
+    int id = 0;
+    const readings::Reading* reading = nullptr;
+    std::vector<double> settings;
+    std::vector<int> cells; ///< whose pictures are counted
+    readings::Line line{};
 };
 
 struct PreviewRequest {
@@ -42,13 +62,26 @@ struct PreviewRequest {
     std::filesystem::path path{}; ///< of the filter: files that it uses stand beside it
     ValueMap values;
     int strip_pixels = 0;
+    std::vector<StripJob> strips{};
     std::vector<CellJob> cells;
     Screen screen{};
+    std::vector<ReadingJob> readings{};
 };
 
 struct StripResult {
-    const targets::Target* target = nullptr;
+    int id = 0;
+    const targets::Target* target = nullptr; ///< null: a cut
+    targets::Axis axis{};
     image::Picture before, after;
+};
+
+using MeasuredPtr = std::shared_ptr<const readings::Measured>;
+
+struct ReadingResult {
+    int id = 0;
+    const readings::Reading* reading = nullptr;
+    std::vector<readings::Panel> panels;
+    MeasuredPtr before, after;
 };
 
 struct CellResult {
@@ -57,6 +90,7 @@ struct CellResult {
     std::string space, working; ///< of the picture, and of the rule
     double outside_before = 0, outside_after = 0; ///< share of pixels that the screen cannot show as they are
     PicturePtr before_pixels, after_pixels; ///< whole, for read-outs; after is in the space of before
+    QRect region{};                         ///< of the picture, which the images show
 };
 
 /// Everything the sheet shows of one state of the rule.
@@ -64,7 +98,6 @@ struct SheetResult {
     std::uint64_t generation = 0;
     Screen screen{}; ///< for which it was made
     std::vector<StripResult> strips;
-    scopes::Response response;
     std::vector<CellResult> cells;
     std::vector<std::string> missing_sources; ///< that some cell's picture does not have: they read as 0 there
     std::size_t operations = 0;
@@ -72,6 +105,14 @@ struct SheetResult {
     double total_ms = 0;
 };
 using SheetPtr = std::shared_ptr<const SheetResult>;
+
+/// The readings of one state of the rule.
+struct ReadingsResult {
+    std::uint64_t generation = 0;
+    std::vector<ReadingResult> readings;
+    double total_ms = 0;
+};
+using ReadingsPtr = std::shared_ptr<const ReadingsResult>;
 
 struct ProofsResult {
     std::uint64_t generation = 0;
@@ -94,10 +135,10 @@ public:
 signals:
     void checked(const std::string& text, const kasuri::app::CheckedPtr& checked);
     void sheet_ready(const kasuri::app::SheetPtr& sheet);
+    void readings_ready(const kasuri::app::ReadingsPtr& readings);
     void proofs_ready(const kasuri::app::ProofsPtr& proofs);
 
 private:
-    class Worker;
     void loop();
 
     std::mutex mutex_;
@@ -115,4 +156,5 @@ private:
 
 Q_DECLARE_METATYPE(kasuri::app::CheckedPtr)
 Q_DECLARE_METATYPE(kasuri::app::SheetPtr)
+Q_DECLARE_METATYPE(kasuri::app::ReadingsPtr)
 Q_DECLARE_METATYPE(kasuri::app::ProofsPtr)

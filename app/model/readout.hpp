@@ -1,8 +1,11 @@
 #pragma once
+#include "colour/model.hpp"
+
 #include <QString>
 
 #include <array>
 #include <string>
+#include <vector>
 
 namespace kasuri::app {
 
@@ -23,7 +26,13 @@ struct ReadoutRow {
     bool strong = false;
 };
 
-/// r, g, b, alpha, Y, L*, a*, b* of a readout; the last four of linear light.
-std::array<ReadoutRow, 8> rows_of(const Readout& readout);
+/// A pin and what stands there; the readout is not valid while nothing on the sheet shows its picture.
+struct PinReadout {
+    int number = 0;
+    Readout readout;
+};
+
+/// r, g, b, alpha, Y, the model's three components (all but the first four of light), and last the difference by CIEDE2000, in `after`.
+std::vector<ReadoutRow> rows_of(const Readout& readout, const colour::Model& model = *colour::find_model("lab"));
 
 } // namespace kasuri::app

@@ -10,7 +10,10 @@
 
 namespace kasuri::app {
 
-SheetModel::SheetModel(QObject* parent) : QObject(parent) {}
+SheetModel::SheetModel(QObject* parent) : QObject(parent) {
+    for (const char* name : {"grey_ramp", "saturation_ramp", "hue_sweep"})
+        strips_.push_back({next_id_++, targets::find(name)});
+}
 
 const Cell* SheetModel::find(int id) const {
     const auto found = std::find_if(cells_.begin(), cells_.end(), [id](const Cell& c) { return c.id == id; });
@@ -54,8 +57,8 @@ std::shared_ptr<const image::Image> SheetModel::file_of(const Cell& cell) const 
     return cell.target || found == images_.end() ? nullptr : found->second;
 }
 
-int SheetModel::add_target(const targets::Target& target, const std::string& lens) {
-    cells_.push_back({next_id_++, &target, {}, {}, lens});
+int SheetModel::add_target(const targets::Target& target, const std::string& lens, std::vector<double> settings) {
+    cells_.push_back({next_id_++, &target, {}, {}, lens, std::move(settings)});
     emit changed();
     return cells_.back().id;
 }
@@ -73,6 +76,7 @@ void SheetModel::set_picture(int id, const std::filesystem::path& path) {
         return;
     Cell& cell = at(id);
     cell.target = nullptr;
+    cell.settings.clear();
     cell.picture = path.string();
     cell.layer.clear();
     read(cell.picture);
@@ -81,6 +85,7 @@ void SheetModel::set_picture(int id, const std::filesystem::path& path) {
 
 void SheetModel::remove(int id) {
     std::erase_if(cells_, [id](const Cell& c) { return c.id == id; });
+    std::erase_if(strips_, [id](const Strip& s) { return !s.target && s.cell == id; });
     emit changed();
 }
 
@@ -95,6 +100,17 @@ void SheetModel::set_layer(int id, const std::string& layer) {
     if (!find(id))
         return;
     at(id).layer = layer;
+    emit changed();
+}
+
+void SheetModel::set_target(int id, const targets::Target& target) {
+    if (!find(id))
+        return;
+    Cell& cell = at(id);
+    cell.target = &target;
+    cell.picture.clear();
+    cell.layer.clear();
+    cell.settings.clear();
     emit changed();
 }
 

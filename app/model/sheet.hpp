@@ -4,6 +4,7 @@
 #include "model/preview.hpp"
 
 #include <QObject>
+#include <QPoint>
 #include <QString>
 #include <QStringList>
 
@@ -21,8 +22,25 @@ struct Cell {
     std::string picture; ///< path, when there is no target
     std::string layer;
     std::string lens = "colour";
+    std::vector<double> settings{}; ///< of the target
+    readings::Line line{};          ///< along which it is cut
 
     std::string source() const { return target ? "target:" + std::string(target->name) : picture + "#" + layer; }
+};
+
+/// A strip over the cells: a generated one, or the cut of a cell.
+struct Strip {
+    int id = 0;
+    const targets::Target* target = nullptr;
+    std::vector<double> settings{};
+    int cell = 0; ///< whose cut it shows, when there is no target
+};
+
+/// A kept place: a pixel of what a cell shows, wherever else that is shown.
+struct Pin {
+    int number = 0;
+    std::string source; ///< of Cell::source
+    QPoint pixel;
 };
 
 /// The cells of the sheet and the pictures they show. Pictures are read in the background.
@@ -38,9 +56,33 @@ public:
     PicturePtr picture_of(const Cell& cell) const; ///< null while it is being read
     std::shared_ptr<const image::Image> file_of(const Cell& cell) const; ///< all layers of it
 
-    int add_target(const targets::Target& target, const std::string& lens);
+    int add_target(const targets::Target& target, const std::string& lens, std::vector<double> settings = {});
     int add_picture(const std::filesystem::path& path, const std::string& lens, const std::string& layer = {});
     void remove(int id);
+    /// The same once more, behind it; its id.
+    int duplicate(int id);
+    /// Takes the place of the cell `before`; 0: goes to the end.
+    void move(int id, int before);
+    void set_target(int id, const targets::Target& target);
+    void set_settings(int id, std::vector<double> settings);
+    void set_line(int id, const readings::Line& line);
+
+    const std::vector<Strip>& strips() const { return strips_; }
+    const Strip* find_strip(int id) const;
+    int add_strip(const targets::Target& target, std::vector<double> settings = {});
+    /// The values along the cell's line, as a strip.
+    int add_cut(int cell);
+    void remove_strip(int id);
+    void move_strip(int id, int before);
+    void set_strip(int id, const targets::Target& target);
+    void set_strip_settings(int id, std::vector<double> settings);
+
+    const std::vector<Pin>& pins() const { return pins_; }
+    /// The number it got: the lowest that is free.
+    int add_pin(const std::string& source, QPoint pixel);
+    void move_pin(int number, QPoint pixel);
+    void remove_pin(int number);
+    void remove_pins();
     void set_lens(int id, const std::string& lens);
     void set_layer(int id, const std::string& layer);
     /// Shows another picture in the cell.
@@ -57,19 +99,23 @@ public:
     bool loading() const { return pending_ > 0; }
 
 signals:
-    void changed();                              ///< cells or pictures
+    void changed();                              ///< cells, strips or pictures
+    void pins_changed();
     void failed(const kasuri::Error& error);     ///< a picture could not be read; its cells are gone
     void noted(const QString& note);             ///< what should be known of a picture that was read
 
 private:
     void read(const std::string& path);
     Cell& at(int id);
+    Strip& strip_at(int id);
 
     int next_id_ = 1;
     int pending_ = 0;
     Screen screen_;
     std::map<std::string, std::string> said_spaces_; ///< by path
     std::vector<Cell> cells_;
+    std::vector<Strip> strips_;
+    std::vector<Pin> pins_;
     std::map<std::string, std::shared_ptr<const image::Image>> images_;
     mutable std::map<std::string, PicturePtr> pictures_;
 };

@@ -13,7 +13,7 @@ constexpr const char* separator = nullptr;
 constexpr ActionRow table[] = {
     {"new", QT_TRANSLATE_NOOP("Actions", "New filter"), "Ctrl+N", [](Bench& b) { b.new_filter(); }},
     {"open", QT_TRANSLATE_NOOP("Actions", "Open filter or picture\u2026"), "Ctrl+O", [](Bench& b) { b.ask_open(); }},
-    {"recent", QT_TRANSLATE_NOOP("Actions", "Recent"), "", nullptr},
+    {"recent", QT_TRANSLATE_NOOP("Actions", "Recent"), "", nullptr, [](Bench& b, QMenu& menu) { b.fill_recent(menu); }},
     {"save", QT_TRANSLATE_NOOP("Actions", "Save"), "Ctrl+S", [](Bench& b) { b.save(); }},
     {"save_as", QT_TRANSLATE_NOOP("Actions", "Save as\u2026"), "Ctrl+Shift+S", [](Bench& b) { b.ask_save_as(); }},
     {"line", separator, "", nullptr},
@@ -28,6 +28,8 @@ constexpr ActionRow table[] = {
     {"reset", QT_TRANSLATE_NOOP("Actions", "Reset all values"), "", [](Bench& b) { b.reset_values(); }},
     {"line", separator, "", nullptr},
     {"config", QT_TRANSLATE_NOOP("Actions", "Colour config\u2026"), "", [](Bench& b) { b.ask_config(); }},
+    {"add_target", QT_TRANSLATE_NOOP("Actions", "Add a target"), "", nullptr, [](Bench& b, QMenu& menu) { b.fill_targets(menu); }},
+    {"add_reading", QT_TRANSLATE_NOOP("Actions", "Add a reading"), "", nullptr, [](Bench& b, QMenu& menu) { b.fill_readings(menu); }},
     {"add_chart", QT_TRANSLATE_NOOP("Actions", "Add a chart cell"), "", [](Bench& b) { b.add_chart(); }},
     {"next_panel", QT_TRANSLATE_NOOP("Actions", "Next panel"), "F6", [](Bench& b) { b.next_panel(); }},
     {"line", separator, "", nullptr},
@@ -48,7 +50,7 @@ void fill_menu(QMenu& menu, QWidget& window, Bench& bench) {
         if (!row.run) { // filled when it opens
             QMenu* sub = menu.addMenu(text);
             sub->setObjectName(row.id);
-            QObject::connect(sub, &QMenu::aboutToShow, &window, [sub, &bench] { bench.fill_recent(*sub); });
+            QObject::connect(sub, &QMenu::aboutToShow, &window, [sub, &bench, &row] { row.fill(bench, *sub); });
             continue;
         }
         QAction* action = menu.addAction(text, &window, [&row, &bench] { row.run(bench); });

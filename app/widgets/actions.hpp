@@ -20,6 +20,7 @@ struct ActionRow {
     const char* text;
     const char* shortcut;
     void (*run)(Bench& bench);
+    void (*fill)(Bench& bench, QMenu& menu) = nullptr; ///< a menu that is filled when it opens, instead of `run`
 };
 
 std::span<const ActionRow> action_table();

@@ -5,6 +5,7 @@
 #include "io/config.hpp"
 #include "lang/format.hpp"
 #include "widgets/bake_window.hpp"
+#include "widgets/target_menu.hpp"
 
 #include <QCoreApplication>
 #include <QFileDialog>
@@ -30,6 +31,8 @@ bool is_filter(const QString& file) {
 } // namespace
 
 Bench::Bench(QWidget* window) : QObject(window), window_(window), session_(this), sheet_(this) {
+    for (const char* name : {"response", "hue_map", "parade"})
+        readings_.add(*readings::find(name));
     connect(&sheet_, &SheetModel::failed, this, [this](const Error& error) { emit said(QString::fromStdString(error.text()), true); });
     connect(&sheet_, &SheetModel::noted, this, [this](const QString& note) { emit said(note, false); });
 }
@@ -171,6 +174,19 @@ void Bench::format() {
 }
 
 void Bench::add_chart() { sheet_.add_target(*targets::find("dye_chart"), "colour"); }
+
+void Bench::fill_targets(QMenu& menu) {
+    menu.clear();
+    add_target_actions(*menu.addMenu(tr("as a strip")), [](const targets::Target& target) { return target.shape == targets::Shape::strip; }, [this](const targets::Target& target) { sheet_.add_strip(target); });
+    menu.addSeparator();
+    add_target_actions(menu, [](const targets::Target& target) { return target.shape != targets::Shape::strip; }, [this](const targets::Target& target) { sheet_.add_target(target, "colour"); });
+}
+
+void Bench::fill_readings(QMenu& menu) {
+    menu.clear();
+    for (const readings::Reading* reading : readings::all())
+        menu.addAction(QString::fromUtf8(reading->title.data(), static_cast<qsizetype>(reading->title.size())), this, [this, reading] { readings_.add(*reading); });
+}
 
 void Bench::ask_config() {
     const QString file = QFileDialog::getOpenFileName(window_, tr("Use which colour config?"), QSettings().value("config").toString(), tr("Colour configs (*.ocio);;All files (*)"));

@@ -1,5 +1,6 @@
 #pragma once
 #include "model/preview.hpp"
+#include "model/readings_model.hpp"
 #include "model/session.hpp"
 #include "model/sheet.hpp"
 
@@ -21,6 +22,7 @@ public:
     Session& session() { return session_; }
     const Session& session() const { return session_; }
     SheetModel& sheet() { return sheet_; }
+    ReadingsModel& readings() { return readings_; }
 
     void new_filter();
     void ask_open();
@@ -39,6 +41,8 @@ public:
     void format();
     void reset_values() { session_.reset_values(); }
     void add_chart();
+    void fill_targets(QMenu& menu);
+    void fill_readings(QMenu& menu);
     void ask_config();
     /// Reads an OpenColorIO config in the background and remembers it; then its spaces can be used everywhere.
     void use_config(const QString& file);
@@ -65,6 +69,7 @@ private:
     QWidget* window_;
     Session session_;
     SheetModel sheet_;
+    ReadingsModel readings_;
 };
 
 } // namespace kasuri::app

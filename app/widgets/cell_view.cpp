@@ -1,31 +1,33 @@
 #include "widgets/cell_view.hpp"
 
-#include "model/display.hpp"
-#include "widgets/space_menu.hpp"
 #include "widgets/theme.hpp"
 
 #include <QContextMenuEvent>
-#include <QFileDialog>
+#include <QDragEnterEvent>
 #include <QHelpEvent>
 #include <QKeyEvent>
-#include <QMenu>
+#include <QMimeData>
 #include <QMouseEvent>
-#include <QPainter>
+#include <QUrl>
 
 #include <algorithm>
+#include <cmath>
 
 namespace kasuri::app {
 namespace {
-constexpr int caption_height = 23;
-constexpr double rim = 0.27; ///< share of a patch that shows the colour before, on each side
-QString utf8(std::string_view text) { return QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size())); }
+constexpr double grip_room = 6;    ///< pixels around a line or a pin that hold it
+constexpr double drag_start = 8;
+constexpr double notch = 1.25;     ///< zoom of one notch of the wheel
+constexpr double between = 6;      ///< pixels between two copies
 } // namespace
 
 CellView::CellView(SheetModel& model, int id, QWidget* parent) : QWidget(parent), model_(model), id_(id) {
     setMouseTracking(true);
     setFocusPolicy(Qt::StrongFocus);
+    setAcceptDrops(true);
     if (const Cell* cell = model_.find(id_))
         setAccessibleName(model_.title(*cell));
+    connect(&model_, &SheetModel::pins_changed, this, [this] { update(); });
 }
 
 void CellView::show_result(const CellResult& result) {
@@ -57,44 +59,99 @@ void CellView::set_spot(std::optional<QPoint> pixel) {
     }
 }
 
+void CellView::set_alone(bool alone) {
+    alone_ = alone;
+    update();
+}
+
+void CellView::set_compare(Compare compare) {
+    if (compare == compare_)
+        return;
+    const bool resized = compare == Compare::twice || compare_ == Compare::twice;
+    compare_ = compare;
+    update();
+    if (resized)
+        emit view_changed();
+}
+
+void CellView::set_split(double share) {
+    split_ = std::clamp(share, 0.0, 1.0);
+    update();
+}
+
+void CellView::set_zoom(const Zoom& zoom) {
+    if (zoom == zoom_)
+        return;
+    zoom_ = zoom;
+    update();
+    emit view_changed();
+}
+
+bool CellView::is_chart() const {
+    const Cell* cell = model_.find(id_);
+    return cell && cell->target && cell->target->shape == targets::Shape::patches;
+}
+
 QSize CellView::picture_size() const {
     const Cell* cell = model_.find(id_);
     if (!cell)
         return {};
-    if (cell->target)
+    if (is_chart())
         return {cell->target->columns, cell->target->rows};
+    if (cell->target) // its size may follow from its settings: known once it has been made
+        return has_result_ && result_.before_pixels ? QSize(result_.before_pixels->width, result_.before_pixels->height) : QSize(cell->target->columns, cell->target->rows);
     const PicturePtr picture = model_.picture_of(*cell);
     return picture ? QSize(picture->width, picture->height) : QSize();
 }
 
-QRectF CellView::picture_rect() const {
-    const QRectF room(0, caption_height, width(), height() - caption_height);
-    const QSize size = picture_size();
-    const Cell* cell = model_.find(id_);
-    if (size.isEmpty() || !cell || room.height() < 1)
-        return {};
-    if (cell->target) // patches fill the cell
-        return room;
-    const double scale = std::min(room.width() / size.width(), room.height() / size.height());
-    const QSizeF fitted(std::max(1.0, std::floor(size.width() * scale)), std::max(1.0, std::floor(size.height() * scale)));
-    return {QPointF(std::floor((room.width() - fitted.width()) / 2), room.top()), fitted};
+QRectF CellView::room() const {
+    const double wide = compare_ == Compare::twice && !is_chart() ? (width() - between) / 2 : width();
+    return {0, theme::caption_height, std::max(0.0, wide), static_cast<double>(height() - theme::caption_height)};
 }
 
+QSizeF CellView::device_room() const { return room().size() * devicePixelRatioF(); }
+
+QRectF CellView::picture_rect() const {
+    const QRectF where = room();
+    if (picture_size().isEmpty() || where.height() < 1)
+        return {};
+    if (is_chart())
+        return where;
+    const double ratio = devicePixelRatioF();
+    const QRectF placed = zoom_.place(picture_size(), device_room());
+    return {where.topLeft() + placed.topLeft() / ratio, placed.size() / ratio};
+}
+
+QRect CellView::wanted_region() const { return is_chart() || zoom_.fits() ? QRect() : zoom_.seen(picture_size(), device_room()); }
+
 QSize CellView::wanted_pixels() const {
-    const Cell* cell = model_.find(id_);
-    if (cell && cell->target)
+    if (is_chart())
         return picture_size();
     const QRectF area = picture_rect();
-    return {static_cast<int>(area.width() * devicePixelRatioF()), static_cast<int>(area.height() * devicePixelRatioF())};
+    if (zoom_.fits())
+        return {static_cast<int>(area.width() * devicePixelRatioF()), static_cast<int>(area.height() * devicePixelRatioF())};
+    const QRect seen = wanted_region();
+    const double scale = zoom_.scale(picture_size(), device_room());
+    // Enlarged pixels are drawn as squares: one number each is enough.
+    return scale >= 1 ? seen.size() : QSize(std::max(1, static_cast<int>(std::lround(seen.width() * scale))), std::max(1, static_cast<int>(std::lround(seen.height() * scale))));
+}
+
+QPointF CellView::in_room(const QPointF& point) const {
+    QPointF at = point;
+    const QRectF where = room();
+    if (compare_ == Compare::twice && at.x() > where.right() + between / 2)
+        at.rx() -= where.width() + between; // on the second copy
+    return (at - where.topLeft()) * devicePixelRatioF();
 }
 
 std::optional<QPoint> CellView::pixel_at(const QPointF& point) const {
-    const QRectF area = picture_rect();
     const QSize size = picture_size();
-    if (size.isEmpty() || !area.contains(point))
+    const QRectF area = picture_rect();
+    const QPointF at = in_room(point) / devicePixelRatioF() + room().topLeft();
+    if (size.isEmpty() || !area.contains(at) || !room().contains(at))
         return std::nullopt;
-    return QPoint(std::clamp(static_cast<int>((point.x() - area.left()) / area.width() * size.width()), 0, size.width() - 1),
-                  std::clamp(static_cast<int>((point.y() - area.top()) / area.height() * size.height()), 0, size.height() - 1));
+    return QPoint(std::clamp(static_cast<int>((at.x() - area.left()) / area.width() * size.width()), 0, size.width() - 1),
+                  std::clamp(static_cast<int>((at.y() - area.top()) / area.height() * size.height()), 0, size.height() - 1));
 }
 
 QPointF CellView::point_of(const QPoint& pixel) const {
@@ -104,97 +161,149 @@ QPointF CellView::point_of(const QPoint& pixel) const {
             area.top() + (pixel.y() + 0.5) / std::max(1, size.height()) * area.height()};
 }
 
+double CellView::split_x() const {
+    const QRectF seen = picture_rect() & room();
+    return seen.left() + split_ * seen.width();
+}
+
+void CellView::zoom_to(double scale) {
+    Zoom zoom = zoom_;
+    if (scale == 0)
+        zoom.fit();
+    else {
+        const QSizeF inside = device_room();
+        QPointF about(inside.width() / 2, inside.height() / 2);
+        if (spot_) // about what is pointed at
+            about = in_room(point_of(*spot_));
+        zoom.set_scale(scale, about, picture_size(), inside);
+    }
+    set_zoom(zoom);
+}
+
+void CellView::zoom_by(double factor, const QPointF& at) {
+    if (is_chart())
+        return;
+    Zoom zoom = zoom_;
+    zoom.set_scale(zoom_.scale(picture_size(), device_room()) * factor, at, picture_size(), device_room());
+    set_zoom(zoom);
+}
+
+void CellView::toggle_split() { set_compare(compare_ == Compare::split ? Compare::after : Compare::split); }
+void CellView::toggle_alone() { emit alone_wanted(id_); }
+void CellView::toggle_scale() { zoom_to(zoom_.fits() ? 1 : 0); }
+void CellView::add_line_cut() { model_.add_cut(id_); }
+
+void CellView::pin_spot() {
+    const Cell* cell = model_.find(id_);
+    const QSize size = picture_size();
+    if (cell && !size.isEmpty())
+        model_.add_pin(cell->source(), spot_.value_or(QPoint(size.width() / 2, size.height() / 2)));
+}
+
 bool CellView::event(QEvent* event) {
     // Over the picture the pointer measures: a tip would lie on it, and on the numbers beside it.
-    if (event->type() == QEvent::ToolTip && static_cast<QHelpEvent*>(event)->pos().y() >= caption_height) {
+    if (event->type() == QEvent::ToolTip && static_cast<QHelpEvent*>(event)->pos().y() >= theme::caption_height) {
         event->ignore();
         return true;
     }
     return QWidget::event(event);
 }
 
-void CellView::paintEvent(QPaintEvent*) {
-    QPainter painter(this);
-    painter.fillRect(rect(), theme::surround);
-    const Cell* cell = model_.find(id_);
-    if (!cell)
+void CellView::mousePressEvent(QMouseEvent* event) {
+    if (event->button() != Qt::LeftButton)
         return;
-    painter.setPen(theme::on_surround);
-    painter.setFont(theme::face(12.5, true));
-    const QString title = model_.title(*cell);
-    painter.drawText(QRect(0, 0, width(), caption_height), Qt::AlignLeft | Qt::AlignVCenter, title);
-    int x = painter.fontMetrics().horizontalAdvance(title) + 8;
-    painter.setFont(theme::face(12.5));
-    const QString shows = QString::fromUtf8("\u00b7 ") + utf8(lens(cell->lens).title) + QString::fromUtf8(" \u25be");
-    painter.drawText(QRect(x, 0, width() - x, caption_height), Qt::AlignLeft | Qt::AlignVCenter, shows);
-    x += painter.fontMetrics().horizontalAdvance(shows) + 8;
-    QString right = cell->target ? tr("rim before, square after") : QString();
-    if (const auto file = model_.file_of(*cell))
-        right = QString::fromStdString(file->space);
-    if (const double outside = before_only_ ? result_.outside_before : result_.outside_after; has_result_ && !cell->target && outside > 0) {
-        const QString share = tr("%1 % outside").arg(outside < 0.001 ? QStringLiteral("< 0.1") : QString::number(100 * outside, 'f', 1));
-        const QString both = share + QString::fromUtf8(" \u00b7 ") + right;
-        right = QFontMetrics(theme::face(11.5)).horizontalAdvance(both) <= width() - x ? both : share; // what is outside is never hidden
+    const QPointF at = event->position();
+    grip_at_ = at;
+    grip_ = Grip::none;
+    if (at.y() < theme::caption_height) {
+        for (const Link& link : links())
+            if (link.rect.contains(at.toPoint())) {
+                (this->*link.act)();
+                return;
+            }
+        grip_ = Grip::caption; // a menu when it is released here, a move when it is dragged
+        return;
     }
-    if (before_only_)
-        right = tr("before");
-    if (old_)
-        right = tr("old");
-    painter.setFont(theme::face(11.5, old_));
-    painter.drawText(QRect(x, 0, width() - x, caption_height), Qt::AlignRight | Qt::AlignVCenter, right);
-    const QRectF area = picture_rect();
-    if (!has_result_) {
-        painter.drawText(QRect(0, caption_height, width(), height() - caption_height), Qt::AlignCenter,
-                         cell->target || model_.picture_of(*cell) ? QString() : tr("reading\u2026"));
-    } else if (cell->target) {
-        draw_patches(painter, area);
-    } else {
-        painter.drawImage(area, before_only_ ? result_.before : result_.after);
-    }
-    if (spot_ && has_result_) {
-        const QPointF at = point_of(*spot_);
-        painter.setRenderHint(QPainter::Antialiasing);
-        painter.setBrush(Qt::NoBrush);
-        painter.setPen(QPen(Qt::black, 3));
-        painter.drawEllipse(at, 5, 5);
-        painter.setPen(QPen(Qt::white, 1.4));
-        painter.drawEllipse(at, 5, 5);
-    }
-    if (hasFocus()) {
-        painter.setRenderHint(QPainter::Antialiasing, false);
-        painter.setBrush(Qt::NoBrush);
-        painter.fillRect(QRectF(0, caption_height - 2.5, width(), 2.5), theme::accent);
-    }
-}
-
-void CellView::draw_patches(QPainter& painter, const QRectF& area) const {
-    const int columns = result_.after.width(), rows = result_.after.height();
-    for (int row = 0; row < rows; ++row)
-        for (int column = 0; column < columns; ++column) {
-            // Edges on whole pixels, so that all patches look alike.
-            const double left = std::round(area.left() + area.width() * column / columns);
-            const double right = std::round(area.left() + area.width() * (column + 1) / columns) - 3;
-            const double top = std::round(area.top() + area.height() * row / rows);
-            const double bottom = std::round(area.top() + area.height() * (row + 1) / rows) - 3;
-            const QRectF patch(left, top, right - left, bottom - top);
-            painter.fillRect(patch, QColor(result_.before.pixel(column, row)));
-            const double by_x = std::round(patch.width() * rim), by_y = std::round(patch.height() * rim);
-            if (!before_only_)
-                painter.fillRect(patch.adjusted(by_x, by_y, -by_x, -by_y), QColor(result_.after.pixel(column, row)));
+    const Cell* cell = model_.find(id_);
+    for (const Pin& pin : model_.pins())
+        if (cell && pin.source == cell->source() && QLineF(point_of(pin.pixel), at).length() < grip_room + 2) {
+            grip_ = Grip::pin;
+            grip_pin_ = pin.number;
+            return;
         }
+    if (event->modifiers() & Qt::AltModifier) {
+        if (const auto pixel = pixel_at(at); pixel && cell)
+            model_.add_pin(cell->source(), *pixel);
+    } else if (event->modifiers() & Qt::ShiftModifier) {
+        grip_ = Grip::line;
+        model_.add_cut(id_);
+    } else if (compare_ == Compare::split && std::fabs(at.x() - split_x()) < grip_room) {
+        grip_ = Grip::split;
+    } else {
+        grip_ = Grip::pan;
+    }
 }
 
 void CellView::mouseMoveEvent(QMouseEvent* event) {
-    setCursor(event->position().y() < caption_height ? Qt::PointingHandCursor : Qt::CrossCursor);
-    emit hovered(id_, pixel_at(event->position()));
+    const QPointF at = event->position();
+    const bool over_split = compare_ == Compare::split && at.y() >= theme::caption_height && std::fabs(at.x() - split_x()) < grip_room;
+    switch (grip_) {
+    case Grip::caption:
+        if ((at - grip_at_).manhattanLength() > drag_start)
+            setCursor(Qt::ClosedHandCursor);
+        return;
+    case Grip::split: {
+        const QRectF seen = picture_rect() & room();
+        set_split((at.x() - seen.left()) / std::max(1.0, seen.width()));
+        break;
+    }
+    case Grip::pan:
+        if (!zoom_.fits() && !is_chart()) {
+            Zoom zoom = zoom_;
+            zoom.pan((at - grip_at_) * devicePixelRatioF(), picture_size(), device_room());
+            grip_at_ = at;
+            set_zoom(zoom);
+        }
+        break;
+    case Grip::line: {
+        const auto from = pixel_at(grip_at_), to = pixel_at(at);
+        const QSize size = picture_size();
+        if (from && to && *from != *to)
+            model_.set_line(id_, {(from->x() + 0.5) / size.width(), (from->y() + 0.5) / size.height(), (to->x() + 0.5) / size.width(), (to->y() + 0.5) / size.height()});
+        break;
+    }
+    case Grip::pin:
+        if (const auto pixel = pixel_at(at))
+            model_.move_pin(grip_pin_, *pixel);
+        break;
+    case Grip::none: setCursor(at.y() < theme::caption_height ? Qt::PointingHandCursor : over_split ? Qt::SplitHCursor : Qt::CrossCursor); break;
+    }
+    emit hovered(id_, pixel_at(at));
+}
+
+void CellView::mouseReleaseEvent(QMouseEvent* event) {
+    const Grip was = std::exchange(grip_, Grip::none);
+    if (was != Grip::caption)
+        return;
+    setCursor(Qt::PointingHandCursor);
+    if ((event->position() - grip_at_).manhattanLength() > drag_start)
+        emit dropped_on(id_, event->globalPosition().toPoint());
+    else
+        open_menu();
+}
+
+void CellView::mouseDoubleClickEvent(QMouseEvent* event) {
+    if (event->button() == Qt::LeftButton && event->position().y() >= theme::caption_height)
+        toggle_alone();
+}
+
+void CellView::wheelEvent(QWheelEvent* event) {
+    if (event->position().y() >= theme::caption_height)
+        zoom_by(std::pow(notch, event->angleDelta().y() / 120.0), in_room(event->position()));
+    event->accept();
 }
 
 void CellView::leaveEvent(QEvent*) { emit hovered(id_, std::nullopt); }
-
-void CellView::mousePressEvent(QMouseEvent* event) {
-    if (event->button() == Qt::LeftButton && event->position().y() < caption_height)
-        open_menu();
-}
 
 void CellView::contextMenuEvent(QContextMenuEvent*) { open_menu(); }
 
@@ -205,67 +314,81 @@ void CellView::keyPressEvent(QKeyEvent* event) {
                       : event->key() == Qt::Key_Down  ? QPoint(0, 1)
                                                       : QPoint();
     const QSize size = picture_size();
-    if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Space) {
-        open_menu();
-    } else if (!by.isNull() && !size.isEmpty()) {
-        const int step = (event->modifiers() & Qt::ControlModifier) ? 20 : 1;
-        QPoint at = spot_.value_or(QPoint(size.width() / 2, size.height() / 2)) + by * step;
+    const QSizeF inside = device_room();
+    const QPointF middle(inside.width() / 2, inside.height() / 2);
+    const bool control = event->modifiers() & Qt::ControlModifier;
+    if (!by.isNull() && event->modifiers() & Qt::AltModifier) { // the cell itself moves
+        const auto& cells = model_.cells();
+        const auto here = std::find_if(cells.begin(), cells.end(), [this](const Cell& c) { return c.id == id_; }) - cells.begin();
+        const auto count = static_cast<std::ptrdiff_t>(cells.size());
+        if (by.x() < 0 && here > 0)
+            model_.move(id_, cells[static_cast<std::size_t>(here - 1)].id);
+        else if (by.x() > 0 && here + 1 < count)
+            model_.move(id_, here + 2 < count ? cells[static_cast<std::size_t>(here + 2)].id : 0);
+        return;
+    }
+    if (!by.isNull() && event->modifiers() & Qt::ShiftModifier) {
+        Zoom zoom = zoom_;
+        zoom.pan(QPointF(-by.x() * inside.width() / 8, -by.y() * inside.height() / 8), size, inside);
+        set_zoom(zoom);
+        return;
+    }
+    if (!by.isNull() && !size.isEmpty()) {
+        QPoint at = spot_.value_or(QPoint(size.width() / 2, size.height() / 2)) + by * (control ? 20 : 1);
         at = {std::clamp(at.x(), 0, size.width() - 1), std::clamp(at.y(), 0, size.height() - 1)};
         emit hovered(id_, at);
-    } else {
-        QWidget::keyPressEvent(event);
+        return;
     }
+    if (control) {
+        QWidget::keyPressEvent(event);
+        return;
+    }
+    switch (event->key()) {
+    case Qt::Key_Return:
+    case Qt::Key_Enter:
+    case Qt::Key_Space: open_menu(); break;
+    case Qt::Key_F: toggle_alone(); break;
+    case Qt::Key_S: toggle_split(); break;
+    case Qt::Key_T: set_compare(compare_ == Compare::twice ? Compare::after : Compare::twice); break;
+    case Qt::Key_D:
+        if (const Cell* cell = model_.find(id_))
+            model_.set_lens(id_, cell->lens == "difference" ? "colour" : "difference");
+        break;
+    case Qt::Key_P: pin_spot(); break;
+    case Qt::Key_C: add_line_cut(); break;
+    case Qt::Key_Plus:
+    case Qt::Key_Equal: zoom_by(notch * notch, spot_ ? in_room(point_of(*spot_)) : middle); break;
+    case Qt::Key_Minus: zoom_by(1 / (notch * notch), middle); break;
+    case Qt::Key_0: zoom_to(0); break;
+    case Qt::Key_1: zoom_to(1); break;
+    case Qt::Key_BracketLeft: set_split(split_ - 0.02); break;
+    case Qt::Key_BracketRight: set_split(split_ + 0.02); break;
+    case Qt::Key_Delete: model_.remove(id_); break;
+    default: QWidget::keyPressEvent(event);
+    }
+}
+
+void CellView::dragEnterEvent(QDragEnterEvent* event) {
+    if (event->mimeData()->hasUrls())
+        event->acceptProposedAction();
+}
+
+void CellView::dropEvent(QDropEvent* event) {
+    for (const QUrl& url : event->mimeData()->urls())
+        if (url.isLocalFile())
+            emit file_dropped(id_, url.toLocalFile());
+    event->acceptProposedAction();
 }
 
 void CellView::focusInEvent(QFocusEvent* event) {
     QWidget::focusInEvent(event);
+    emit focused(id_);
     update();
 }
 
 void CellView::focusOutEvent(QFocusEvent* event) {
     QWidget::focusOutEvent(event);
     update();
-}
-
-void CellView::open_menu() {
-    const Cell* cell = model_.find(id_);
-    if (!cell)
-        return;
-    QMenu menu(this);
-    for (const Lens& each : lenses()) {
-        QAction* action = menu.addAction(utf8(each.title), this, [this, lens_id = std::string(each.id)] { model_.set_lens(id_, lens_id); });
-        action->setCheckable(true);
-        action->setChecked(cell->lens == each.id);
-        action->setToolTip(utf8(each.doc));
-    }
-    const QStringList layers = model_.layers_of(*cell);
-    if (layers.size() > 1) {
-        menu.addSeparator();
-        for (const QString& layer : layers) {
-            QAction* action = menu.addAction(layer.isEmpty() ? tr("layer: whole") : tr("layer: %1").arg(layer), this,
-                                             [this, layer] { model_.set_layer(id_, layer.toStdString()); });
-            action->setCheckable(true);
-            action->setChecked(layer.toStdString() == cell->layer);
-        }
-    }
-    if (const auto file = model_.file_of(*cell)) {
-        menu.addSeparator();
-        const std::string said = model_.said_space(*cell);
-        QMenu* spaces = menu.addMenu(tr("space: %1 (%2)").arg(QString::fromStdString(file->space), QString::fromStdString(file->space_from)));
-        QAction* as_said = spaces->addAction(tr("as the file says"), this, [this] { model_.set_space(id_, {}); });
-        as_said->setCheckable(true);
-        as_said->setChecked(said.empty());
-        spaces->addSeparator();
-        add_spaces(*spaces, said, [this](const std::string& space) { model_.set_space(id_, space); });
-    }
-    menu.addSeparator();
-    menu.addAction(tr("Other picture\u2026"), this, [this] {
-        const QString file = QFileDialog::getOpenFileName(this, tr("Show a picture"), {}, tr("Pictures (*.png *.tif *.tiff *.exr);;All files (*)"));
-        if (!file.isEmpty())
-            model_.set_picture(id_, file.toStdString());
-    });
-    menu.addAction(tr("Remove this cell"), this, [this] { model_.remove(id_); });
-    menu.exec(mapToGlobal(QPoint(0, caption_height)));
 }
 
 } // namespace kasuri::app

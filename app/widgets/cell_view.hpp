@@ -1,18 +1,27 @@
 #pragma once
 #include "model/preview.hpp"
 #include "model/sheet.hpp"
+#include "model/zoom.hpp"
 
 #include <QPointF>
 #include <QRectF>
 #include <QWidget>
 
 #include <optional>
+#include <vector>
 
 class QMenu;
 
 namespace kasuri::app {
 
-/// One picture or chart through a lens, on the neutral surround. The caption is a menu: lens, layer, remove.
+/// How before and after stand against each other in a cell.
+enum class Compare {
+    after, ///< after alone
+    split, ///< before left of a line that can be moved, after right of it
+    twice, ///< the same part twice: before, after
+};
+
+/// One picture or chart through a lens, on the neutral surround: zoomed, compared, pinned, cut. The caption is a menu.
 class CellView : public QWidget {
     Q_OBJECT
 public:
@@ -25,32 +34,84 @@ public:
     void set_before_only(bool before);
     /// The spot that the pointer has in another cell of the same picture; null x hides it.
     void set_spot(std::optional<QPoint> pixel);
-    /// Device pixels that the picture should have here.
+    /// Whether this cell has the sheet to itself.
+    void set_alone(bool alone);
+    Compare compare() const { return compare_; }
+    void set_compare(Compare compare);
+    double split() const { return split_; }
+    void set_split(double share); ///< of the room, 0..1
+    const Zoom& zoom() const { return zoom_; }
+    void set_zoom(const Zoom& zoom);
+    /// Device pixels of one picture pixel, about the middle of what is seen; 0 fits.
+    void zoom_to(double scale);
+    /// The pixels that are seen, and how many device pixels they should have here.
+    QRect wanted_region() const;
     QSize wanted_pixels() const;
     /// Column and row of the picture under a point of this widget.
     std::optional<QPoint> pixel_at(const QPointF& point) const;
     /// The other way: middle of a pixel.
     QPointF point_of(const QPoint& pixel) const;
     void open_menu();
+    void fill_menu(QMenu& menu);
+    void pin_spot();
 
 signals:
     void hovered(int id, std::optional<QPoint> pixel);
+    void view_changed();          ///< another part or size is wanted
+    void alone_wanted(int id);    ///< fill the sheet, or go back
+    void dropped_on(int id, const QPoint& global); ///< its caption was dragged there
+    void file_dropped(int id, const QString& file);
+    void focused(int id);
 
 protected:
     bool event(QEvent* event) override;
     void paintEvent(QPaintEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void mouseDoubleClickEvent(QMouseEvent* event) override;
+    void wheelEvent(QWheelEvent* event) override;
     void leaveEvent(QEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
     void focusInEvent(QFocusEvent* event) override;
     void focusOutEvent(QFocusEvent* event) override;
     void contextMenuEvent(QContextMenuEvent* event) override;
+    void dragEnterEvent(QDragEnterEvent* event) override;
+    void dropEvent(QDropEvent* event) override;
 
 private:
+    /// A word of the caption that does something.
+    struct Link {
+        QString text;
+        QString tip;
+        bool on = false;
+        void (CellView::*act)();
+        QRect rect{};
+    };
+    enum class Grip { none, caption, pan, split, line, pin };
+
+    bool is_chart() const; ///< patches: they fill the cell
     QSize picture_size() const;
+    QRectF room() const;   ///< where one copy of the picture goes
+    QSizeF device_room() const;
     QRectF picture_rect() const;
+    double split_x() const;
+    std::vector<Link> links() const;
+    void toggle_split();
+    void toggle_alone();
+    void toggle_scale();
+    void add_line_cut();
+    void zoom_by(double factor, const QPointF& at);
+    QPointF in_room(const QPointF& point) const; ///< device pixels
+    void draw_caption(QPainter& painter) const;
+    void draw_pictures(QPainter& painter) const;
+    void draw_picture(QPainter& painter, const QImage& image, const QRectF& clip, double shift) const;
+    void draw_values(QPainter& painter) const;
     void draw_patches(QPainter& painter, const QRectF& area) const;
+    void draw_line(QPainter& painter) const;
+    void draw_pins(QPainter& painter) const;
+    void add_lenses(QMenu& menu, const Cell& cell);
+    void add_targets(QMenu& menu);
 
     SheetModel& model_;
     int id_;
@@ -58,7 +119,14 @@ private:
     bool has_result_ = false;
     bool old_ = false;
     bool before_only_ = false;
+    bool alone_ = false;
+    Compare compare_ = Compare::after;
+    double split_ = 0.5;
+    Zoom zoom_;
     std::optional<QPoint> spot_;
+    Grip grip_ = Grip::none;
+    QPointF grip_at_;
+    int grip_pin_ = 0;
 };
 
 } // namespace kasuri::app

@@ -6,7 +6,8 @@
 #include "widgets/heading.hpp"
 #include "widgets/numbers_panel.hpp"
 #include "widgets/proofs_bar.hpp"
-#include "widgets/response_view.hpp"
+#include "widgets/pins_panel.hpp"
+#include "widgets/readings_column.hpp"
 #include "widgets/rule_editor.hpp"
 #include "widgets/rule_panel.hpp"
 #include "widgets/sheet_settings.hpp"
@@ -28,6 +29,28 @@
 #include <QVBoxLayout>
 
 namespace kasuri::app {
+namespace {
+
+/// Chooses the model whose components the numbers panel shows.
+QToolButton* model_button(NumbersPanel& numbers, QWidget* parent) {
+    auto* button = new QToolButton(parent);
+    button->setObjectName("model");
+    button->setFont(theme::face(11.5));
+    button->setPopupMode(QToolButton::InstantPopup);
+    button->setAccessibleName(QObject::tr("Colour model of the numbers"));
+    auto* menu = new QMenu(button);
+    button->setMenu(menu);
+    const auto choose = [button, &numbers](const colour::Model* model) {
+        numbers.set_model(*model);
+        button->setText(QString::fromUtf8(model->name.data(), static_cast<qsizetype>(model->name.size())) + QString::fromUtf8(" \u25be"));
+    };
+    for (const colour::Model* model : colour::models())
+        menu->addAction(QString::fromUtf8(model->name.data(), static_cast<qsizetype>(model->name.size())), &numbers, [choose, model] { choose(model); });
+    choose(&numbers.model());
+    return button;
+}
+
+} // namespace
 
 MainWindow::MainWindow(QWidget* parent) : QWidget(parent), bench_(new Bench(this)) {
     setAcceptDrops(true);
@@ -56,35 +79,28 @@ void MainWindow::lay_out() {
     left_->setStretchFactor(1, 0);
     sheet_ = new SheetView(bench_->sheet(), columns_);
     right_ = new QSplitter(Qt::Vertical, columns_);
-    auto* response_panel = new QWidget(right_);
-    auto* response_column = new QVBoxLayout(response_panel);
-    response_column->setContentsMargins(0, 0, 0, 0);
-    response_column->setSpacing(0);
-    auto* response_heading = new Heading(tr("Response"), response_panel);
-    response_axes_ = new QToolButton(response_panel);
-    response_axes_->setText(tr("linear"));
-    response_axes_->setCheckable(true);
-    response_axes_->setFont(theme::face(11.5));
-    response_axes_->setToolTip(tr("Axes: linear, or logarithmic by stops"));
-    response_heading->add_control(response_axes_);
-    response_ = new ResponseView(response_panel);
-    response_column->addWidget(response_heading);
-    response_column->addWidget(response_, 1);
+    readings_ = new ReadingsColumn(bench_->readings(), bench_->sheet(), right_);
     auto* numbers_panel = new QWidget(right_);
     auto* numbers_column = new QVBoxLayout(numbers_panel);
     numbers_column->setContentsMargins(0, 0, 0, 0);
     numbers_column->setSpacing(0);
-    numbers_column->addWidget(new Heading(tr("Pointer"), numbers_panel));
+    auto* numbers_heading = new Heading(tr("Pointer"), numbers_panel);
     numbers_ = new NumbersPanel(numbers_panel);
+    numbers_heading->add_control(model_button(*numbers_, numbers_heading));
+    numbers_column->addWidget(numbers_heading);
     numbers_column->addWidget(numbers_, 1);
-    right_->setSizes({280, 400});
+    pins_ = new PinsPanel(bench_->sheet(), numbers_panel);
+    numbers_column->addWidget(pins_);
+    right_->setSizes({486, 208});
+    right_->setStretchFactor(0, 1);
+    right_->setStretchFactor(1, 0);
     for (QSplitter* splitter : {columns_, left_, right_}) {
         splitter->setHandleWidth(1);
         splitter->setChildrenCollapsible(false);
     }
     left_->setMinimumWidth(260);
     right_->setMinimumWidth(200);
-    columns_->setSizes({376, 634, 268});
+    columns_->setSizes({366, 630, 284});
     // A wider window widens the columns too, the sheet most.
     columns_->setStretchFactor(0, 20);
     columns_->setStretchFactor(1, 67);
@@ -112,10 +128,14 @@ void MainWindow::connect_parts() {
     connect(&preview_, &Preview::sheet_ready, this, [this](const SheetPtr& sheet) {
         shown_ = sheet->generation;
         sheet_->show_result(sheet);
-        response_->show_response(sheet->response);
         rule_->show_sheet(sheet->operations, sheet->missing_sources);
         status_->show_times(sheet->check_ms, sheet->total_ms);
         emit sheet_shown();
+    });
+    connect(&preview_, &Preview::readings_ready, this, [this](const ReadingsPtr& readings) {
+        read_ = readings->generation;
+        readings_->show_results(readings);
+        emit readings_shown();
     });
     connect(&preview_, &Preview::proofs_ready, this, [this](const ProofsPtr& proofs) {
         proved_ = proofs->generation;
@@ -132,10 +152,15 @@ void MainWindow::connect_parts() {
     connect(bench_, &Bench::next_fault_wanted, rule_->editor(), &RuleEditor::go_to_next_fault);
     connect(bench_, &Bench::next_panel_wanted, this, &MainWindow::next_panel);
     connect(rule_->editor(), &RuleEditor::files_dropped, bench_, &Bench::open_urls);
-    connect(response_axes_, &QToolButton::toggled, this, [this](bool logarithmic) {
-        response_axes_->setText(logarithmic ? tr("log") : tr("linear"));
-        response_->set_logarithmic(logarithmic);
+    connect(&bench_->readings(), &ReadingsModel::changed, this, &MainWindow::request);
+    connect(readings_, &ReadingsColumn::said, status_, &StatusLine::say);
+    connect(sheet_, &SheetView::current_changed, this, [this](int cell) {
+        readings_->set_current_cell(cell);
+        request();
     });
+    connect(sheet_, &SheetView::files_dropped, bench_, &Bench::open_urls);
+    connect(sheet_, &SheetView::pins_read, pins_, &PinsPanel::show_pins);
+    connect(pins_, &PinsPanel::chosen, sheet_, &SheetView::point_at_pin);
 }
 
 void MainWindow::request() {
@@ -150,8 +175,11 @@ void MainWindow::request() {
         wanted.path = bench_->session().path();
         wanted.values = bench_->session().chosen_values();
         wanted.strip_pixels = sheet_->strip_pixels();
+        wanted.strips = sheet_->strip_jobs();
         wanted.cells = sheet_->jobs();
         wanted.screen = bench_->sheet().screen();
+        readings_->set_current_cell(sheet_->current_cell());
+        wanted.readings = bench_->readings().jobs(bench_->sheet(), sheet_->current_cell());
         top_->set_screen(wanted.screen);
         asked_ = preview_.request(std::move(wanted));
     });
@@ -163,7 +191,7 @@ bool MainWindow::settled() const {
         return false;
     // A first text that does not compile has nothing to show but its faults.
     const bool nothing_yet = !session.rule() && lang::has_error(session.diagnostics());
-    return nothing_yet || (shown_ == asked_ && proved_ == asked_);
+    return nothing_yet || (shown_ == asked_ && read_ == asked_ && proved_ == asked_);
 }
 
 void MainWindow::refresh_titles() {
@@ -183,6 +211,7 @@ void MainWindow::mark_old() {
 
 void MainWindow::show_before(bool before) {
     sheet_->set_before_only(before);
+    readings_->set_before_only(before);
     top_->set_before_shown(before);
 }
 
@@ -200,20 +229,20 @@ void MainWindow::follow(const proof::Place& place) {
 }
 
 void MainWindow::next_panel() {
-    QWidget* const panels[] = {rule_->editor(), values_, sheet_, proofs_};
-    constexpr int count = 4;
+    QWidget* const panels[] = {rule_->editor(), values_, sheet_, readings_, pins_, proofs_};
+    constexpr int count = 6;
     int now = -1;
     for (int i = 0; i < count; ++i)
         if (panels[i] == QApplication::focusWidget() || panels[i]->isAncestorOf(QApplication::focusWidget()))
             now = i;
     for (int step = 1; step <= count; ++step) {
         QWidget* panel = panels[(now + step) % count];
-        if (panel->focusPolicy() & Qt::TabFocus) {
+        if ((panel->focusPolicy() & Qt::TabFocus) && panel->isVisible()) {
             panel->setFocus(Qt::TabFocusReason);
             return;
         }
         for (QWidget* child : panel->findChildren<QWidget*>())
-            if ((child->focusPolicy() & Qt::TabFocus) && child->isVisible() && child->isEnabled() && !qobject_cast<QToolButton*>(child)) {
+            if ((child->focusPolicy() & Qt::TabFocus) && child->isVisible() && child->isEnabled() && (panel == readings_ || !qobject_cast<QToolButton*>(child))) {
                 child->setFocus(Qt::TabFocusReason);
                 return;
             }
@@ -261,7 +290,7 @@ void MainWindow::closeEvent(QCloseEvent* event) {
     settings.setValue("window/left", left_->saveState());
     settings.setValue("window/right", right_->saveState());
     settings.setValue("window/sheet", sheet_->splitter()->saveState());
-    store_settings(bench_->sheet());
+    store_settings(bench_->sheet(), bench_->readings());
     event->accept();
 }
 
@@ -272,7 +301,7 @@ void MainWindow::restore_layout() {
     left_->restoreState(settings.value("window/left").toByteArray());
     right_->restoreState(settings.value("window/right").toByteArray());
     sheet_->splitter()->restoreState(settings.value("window/sheet").toByteArray());
-    restore_settings(bench_->sheet());
+    restore_settings(bench_->sheet(), bench_->readings());
 }
 
 } // namespace kasuri::app

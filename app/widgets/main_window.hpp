@@ -4,14 +4,14 @@
 #include <QWidget>
 
 class QSplitter;
-class QToolButton;
 
 namespace kasuri::app {
 
 class Bench;
 class NumbersPanel;
 class ProofsBar;
-class ResponseView;
+class ReadingsColumn;
+class PinsPanel;
 class RulePanel;
 class SheetView;
 class StatusLine;
@@ -31,6 +31,8 @@ public:
     SheetView& sheet_view() { return *sheet_; }
     ProofsBar& proofs_bar() { return *proofs_; }
     StatusLine& status_line() { return *status_; }
+    ReadingsColumn& readings_column() { return *readings_; }
+    PinsPanel& pins_panel() { return *pins_; }
     /// Whether everything asked for has been shown, proofs included.
     bool settled() const;
     void show_before(bool before);
@@ -38,6 +40,7 @@ public:
 
 signals:
     void sheet_shown();
+    void readings_shown();
 
 protected:
     bool event(QEvent* event) override;
@@ -61,15 +64,15 @@ private:
     RulePanel* rule_;
     ValuesPanel* values_;
     SheetView* sheet_;
-    ResponseView* response_;
-    QToolButton* response_axes_;
+    ReadingsColumn* readings_;
+    PinsPanel* pins_;
     NumbersPanel* numbers_;
     ProofsBar* proofs_;
     StatusLine* status_;
     QSplitter* columns_;
     QSplitter* left_;
     QSplitter* right_;
-    std::uint64_t asked_ = 0, shown_ = 0, proved_ = 0;
+    std::uint64_t asked_ = 0, shown_ = 0, read_ = 0, proved_ = 0;
     bool pending_ = false;
 };
 

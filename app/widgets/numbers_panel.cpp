@@ -6,13 +6,18 @@
 
 namespace kasuri::app {
 namespace {
-constexpr int row_height = 18;
+constexpr int row_height = 16;
 }
 
 NumbersPanel::NumbersPanel(QWidget* parent) : QWidget(parent) { setAccessibleName(tr("Numbers under the pointer")); }
 
 void NumbersPanel::show_readout(const Readout& readout) {
     readout_ = readout;
+    update();
+}
+
+void NumbersPanel::set_model(const colour::Model& model) {
+    model_ = &model;
     update();
 }
 
@@ -32,15 +37,17 @@ void NumbersPanel::paintEvent(QPaintEvent*) {
     painter.setPen(theme::second);
     painter.drawText(QRect(0, 4, right, 20), Qt::AlignRight | Qt::AlignVCenter, readout_.place);
     const int change = right, after = right - 72, before = right - 128;
-    int y = 26;
+    int y = 22;
     const auto column = [&](int x, const QString& text) { painter.drawText(QRect(x - 70, y, 70, row_height), Qt::AlignRight | Qt::AlignVCenter, text); };
     column(before, tr("before"));
     column(after, tr("after"));
     column(change, tr("change"));
     y += row_height + 2;
     int index = 0;
-    for (const ReadoutRow& row : rows_of(readout_)) {
-        if (index == 5) {
+    const std::vector<ReadoutRow> rows = rows_of(readout_, *model_);
+    for (const ReadoutRow& row : rows) {
+        const bool last = index + 1 == static_cast<int>(rows.size());
+        if (index == 5 || last) {
             painter.fillRect(theme::margin, y, right - theme::margin, 1, theme::hairline);
             y += 2;
         }
@@ -49,6 +56,10 @@ void NumbersPanel::paintEvent(QPaintEvent*) {
         painter.drawText(QRect(theme::margin, y, 60, row_height), Qt::AlignLeft | Qt::AlignVCenter, row.name);
         painter.setFont(theme::face());
         painter.setPen(theme::text);
+        if (last) { // one number, of both
+            column(change, theme::number(row.after, row.decimals));
+            break;
+        }
         column(before, theme::number(row.before, row.decimals));
         column(after, theme::number(row.after, row.decimals));
         const double by = row.after - row.before;

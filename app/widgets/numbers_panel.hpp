@@ -5,19 +5,23 @@
 
 namespace kasuri::app {
 
-/// The pixel under the pointer, before, after and the change between, in channels and in L*a*b*.
+/// The pixel under the pointer, before, after and the change between, in channels and in a colour model.
 class NumbersPanel : public QWidget {
     Q_OBJECT
 public:
     explicit NumbersPanel(QWidget* parent = nullptr);
     void show_readout(const Readout& readout);
+    /// Which model's components stand under r, g, b.
+    void set_model(const colour::Model& model);
+    const colour::Model& model() const { return *model_; }
 
 protected:
     void paintEvent(QPaintEvent* event) override;
-    QSize minimumSizeHint() const override { return {200, 60 + 8 * 19}; }
+    QSize minimumSizeHint() const override { return {200, 46 + 9 * 16}; }
 
 private:
     Readout readout_;
+    const colour::Model* model_ = colour::find_model("lab");
 };
 
 } // namespace kasuri::app

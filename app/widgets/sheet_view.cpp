@@ -7,6 +7,7 @@
 #include <QEvent>
 #include <QPainter>
 #include <QSplitter>
+#include <QUrl>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -25,17 +26,10 @@ SheetView::SheetView(SheetModel& model, QWidget* parent) : QWidget(parent), mode
     splitter_ = new QSplitter(Qt::Vertical, this);
     splitter_->setHandleWidth(1);
     splitter_->setChildrenCollapsible(false);
-    auto* strips_area = new QWidget(splitter_);
-    auto* strips = new QVBoxLayout(strips_area);
-    strips->setContentsMargins(0, 0, 0, 2);
-    strips->setSpacing(0);
-    for (const targets::Target* target : targets::all())
-        if (target->shape == targets::Shape::strip) {
-            auto* strip = new StripView(*target, strips_area);
-            strips->addWidget(strip, 1);
-            strips_.push_back(strip);
-            connect(strip, &StripView::hovered, this, [this, strip](double share) { hover_strips(strip, share); });
-        }
+    strips_area_ = new QWidget(splitter_);
+    strips_column_ = new QVBoxLayout(strips_area_);
+    strips_column_->setContentsMargins(0, 0, 0, 2);
+    strips_column_->setSpacing(0);
     cells_area_ = new QWidget(splitter_);
     cells_area_->setAutoFillBackground(true);
     QPalette palette = cells_area_->palette();
@@ -43,7 +37,7 @@ SheetView::SheetView(SheetModel& model, QWidget* parent) : QWidget(parent), mode
     cells_area_->setPalette(palette);
     cells_area_->setMinimumHeight(120);
     cells_area_->installEventFilter(this);
-    splitter_->addWidget(strips_area);
+    splitter_->addWidget(strips_area_);
     splitter_->addWidget(cells_area_);
     splitter_->setSizes({318, 380});
     splitter_->setStretchFactor(0, 45);
@@ -52,8 +46,9 @@ SheetView::SheetView(SheetModel& model, QWidget* parent) : QWidget(parent), mode
     resize_pause_.setSingleShot(true);
     resize_pause_.setInterval(resize_pause_ms);
     connect(&resize_pause_, &QTimer::timeout, this, &SheetView::wanted);
-    connect(&model_, &SheetModel::changed, this, &SheetView::rebuild_cells);
-    rebuild_cells();
+    connect(&model_, &SheetModel::changed, this, &SheetView::rebuild);
+    connect(&model_, &SheetModel::pins_changed, this, &SheetView::tell_pins);
+    rebuild();
 }
 
 bool SheetView::eventFilter(QObject* object, QEvent* event) {
@@ -70,8 +65,19 @@ void SheetView::resizeEvent(QResizeEvent* event) {
 }
 
 int SheetView::strip_pixels() const {
+    if (strips_.empty() || alone_ != 0)
+        return 0;
     const StripView* strip = strips_.front();
     return static_cast<int>(std::max(0, strip->plot_right() - strip->plot_left()) * devicePixelRatioF());
+}
+
+std::vector<StripJob> SheetView::strip_jobs() const {
+    std::vector<StripJob> jobs;
+    for (const Strip& strip : model_.strips()) {
+        const Cell* cell = strip.target ? nullptr : model_.find(strip.cell);
+        jobs.push_back({strip.id, strip.target, strip.settings, strip.cell, cell ? cell->line : readings::Line()});
+    }
+    return jobs;
 }
 
 std::vector<CellJob> SheetView::jobs() const {
@@ -80,16 +86,78 @@ std::vector<CellJob> SheetView::jobs() const {
         if (const Cell* cell = model_.find(view->id())) {
             const auto file = model_.file_of(*cell);
             // Another meaning of the same numbers is another picture.
-            CellJob job{cell->id, cell->source() + (file ? "@" + file->space : std::string()), model_.picture_of(*cell), cell->target, cell->lens, view->wanted_pixels(), file};
+            CellJob job{cell->id, cell->source() + (file ? "@" + file->space : std::string()), model_.picture_of(*cell), cell->target, cell->lens, view->wanted_pixels(), file,
+                        view->wanted_region(), cell->settings};
             if (job.target || job.picture)
                 jobs.push_back(std::move(job));
         }
     return jobs;
 }
 
+int SheetView::current_cell() const {
+    if (model_.find(current_))
+        return current_;
+    // A picture says more than a chart.
+    for (const Cell& cell : model_.cells())
+        if (!cell.target)
+            return cell.id;
+    return model_.cells().empty() ? 0 : model_.cells().front().id;
+}
+
+void SheetView::set_alone(int id) {
+    const int was = std::exchange(alone_, id == alone_ || !model_.find(id) ? 0 : id);
+    if (was == alone_)
+        return;
+    strips_area_->setVisible(alone_ == 0);
+    for (CellView* view : cells_) {
+        view->set_alone(view->id() == alone_);
+        view->setVisible(alone_ == 0 || view->id() == alone_);
+    }
+    arrange_cells();
+    resize_pause_.start();
+    emit wanted();
+}
+
 CellView* SheetView::cell(int id) const {
     const auto found = std::find_if(cells_.begin(), cells_.end(), [id](const CellView* view) { return view->id() == id; });
     return found == cells_.end() ? nullptr : *found;
+}
+
+void SheetView::rebuild() {
+    rebuild_strips();
+    rebuild_cells();
+    emit wanted();
+}
+
+void SheetView::rebuild_strips() {
+    std::vector<StripView*> kept;
+    for (const Strip& strip : model_.strips()) {
+        const auto found = std::find_if(strips_.begin(), strips_.end(), [&](const StripView* view) { return view->id() == strip.id; });
+        StripView* view = found == strips_.end() ? nullptr : *found;
+        if (!view) {
+            view = new StripView(model_, strip.id, strips_area_);
+            view->set_old(old_);
+            view->set_before_only(before_only_);
+            connect(view, &StripView::hovered, this, [this, view](double share) { hover_strips(view, share); });
+            connect(view, &StripView::moved, this, &SheetView::move_strip);
+        }
+        kept.push_back(view);
+    }
+    for (StripView* view : strips_)
+        if (std::find(kept.begin(), kept.end(), view) == kept.end()) {
+            if (hover_strip_ == view)
+                hover_strip_ = nullptr;
+            strips_column_->removeWidget(view);
+            view->hide();
+            view->deleteLater();
+        }
+    strips_ = std::move(kept);
+    for (StripView* view : strips_) { // in their order
+        strips_column_->removeWidget(view);
+        strips_column_->addWidget(view, 1);
+        view->update();
+    }
+    strips_area_->setVisible(alone_ == 0 && !strips_.empty());
 }
 
 void SheetView::rebuild_cells() {
@@ -100,27 +168,48 @@ void SheetView::rebuild_cells() {
             view = new CellView(model_, cell.id, cells_area_);
             view->set_old(old_);
             view->set_before_only(before_only_);
-            view->show();
+            view->setVisible(alone_ == 0);
             connect(view, &CellView::hovered, this, &SheetView::hover_cells);
+            connect(view, &CellView::view_changed, this, &SheetView::wanted);
+            connect(view, &CellView::alone_wanted, this, &SheetView::set_alone);
+            connect(view, &CellView::dropped_on, this, &SheetView::drop_cell);
+            connect(view, &CellView::file_dropped, this, [this](int id, const QString& file) {
+                // A picture goes into the cell it is dropped on; anything else is for the window.
+                if (file.endsWith(".kasuri", Qt::CaseInsensitive) || file.endsWith(".ocio", Qt::CaseInsensitive))
+                    emit files_dropped({QUrl::fromLocalFile(file)});
+                else
+                    model_.set_picture(id, file.toStdString());
+            });
+            connect(view, &CellView::focused, this, [this](int id) {
+                current_ = id;
+                emit current_changed(id);
+            });
         }
         kept.push_back(view);
     }
     for (CellView* view : cells_)
-        if (std::find(kept.begin(), kept.end(), view) == kept.end())
+        if (std::find(kept.begin(), kept.end(), view) == kept.end()) {
+            view->hide();
             view->deleteLater();
+        }
     cells_ = std::move(kept);
+    if (alone_ != 0 && !model_.find(alone_))
+        set_alone(0);
     arrange_cells();
     for (CellView* view : cells_)
         view->update();
-    emit wanted();
 }
 
 void SheetView::arrange_cells() {
+    const QRect room = cells_area_->rect().adjusted(theme::margin, 0, -theme::margin, -8);
+    if (CellView* only = alone_ != 0 ? cell(alone_) : nullptr) {
+        only->setGeometry(room);
+        return;
+    }
     const int count = static_cast<int>(cells_.size());
     if (count == 0)
         return;
     // As many columns as make the cells largest for 16:9 pictures.
-    const QRect room = cells_area_->rect().adjusted(theme::margin, 0, -theme::margin, -8);
     int best_columns = 1;
     double best = 0;
     for (int columns = 1; columns <= count; ++columns) {
@@ -141,16 +230,40 @@ void SheetView::arrange_cells() {
                                                          room.top() + (i / best_columns) * height, width, height - 3);
 }
 
+void SheetView::drop_cell(int id, const QPoint& global) {
+    for (std::size_t i = 0; i < cells_.size(); ++i) {
+        const CellView* view = cells_[i];
+        if (view->id() == id || !view->isVisible() || !view->rect().contains(view->mapFromGlobal(global)))
+            continue;
+        // Dropped on a cell it takes that cell's place, whichever way it comes from.
+        const auto from = std::find_if(cells_.begin(), cells_.end(), [id](const CellView* v) { return v->id() == id; }) - cells_.begin();
+        const bool forward = from < static_cast<std::ptrdiff_t>(i);
+        model_.move(id, !forward ? view->id() : i + 1 < cells_.size() ? cells_[i + 1]->id() : 0);
+        return;
+    }
+}
+
+void SheetView::move_strip(int id, int by) {
+    const auto& all = model_.strips();
+    const auto here = std::find_if(all.begin(), all.end(), [id](const Strip& s) { return s.id == id; }) - all.begin();
+    const auto count = static_cast<std::ptrdiff_t>(all.size());
+    if (by < 0 && here > 0)
+        model_.move_strip(id, all[static_cast<std::size_t>(here - 1)].id);
+    else if (by > 0 && here + 1 < count)
+        model_.move_strip(id, here + 2 < count ? all[static_cast<std::size_t>(here + 2)].id : 0);
+}
+
 void SheetView::show_result(const SheetPtr& sheet) {
     sheet_ = sheet;
     for (const StripResult& result : sheet->strips)
         for (StripView* strip : strips_)
-            if (&strip->target() == result.target)
+            if (strip->id() == result.id)
                 strip->show_result(sheet, result);
     for (const CellResult& result : sheet->cells)
         if (CellView* view = cell(result.id))
             view->show_result(result);
     tell();
+    tell_pins();
 }
 
 void SheetView::set_old(bool old) {
@@ -199,10 +312,46 @@ void SheetView::hover_cells(int id, std::optional<QPoint> pixel) {
 
 void SheetView::point_at(const QString& target, double share) {
     for (StripView* strip : strips_)
-        if (utf8(strip->target().name) == target) {
+        if (strip->target() && utf8(strip->target()->name) == target) {
             hover_strips(strip, share);
             strip->setFocus(Qt::OtherFocusReason);
         }
+}
+
+Readout SheetView::readout_at(const Cell& cell, const QPoint& pixel) const {
+    const CellView* view = this->cell(cell.id);
+    if (!view || !view->result())
+        return {};
+    const CellResult& result = *view->result();
+    if (pixel.x() >= result.before_pixels->width || pixel.y() >= result.before_pixels->height)
+        return {};
+    QString place = tr("x %1   y %2").arg(pixel.x()).arg(pixel.y());
+    if (cell.target && cell.target->shape == targets::Shape::patches)
+        place = QString::fromStdString(targets::patch_name(*cell.target, pixel.y() * cell.target->columns + pixel.x()));
+    return {true, model_.title(cell), place, result.before_pixels->at(pixel.x(), pixel.y()), result.after_pixels->at(pixel.x(), pixel.y()), result.before_pixels->space};
+}
+
+void SheetView::point_at_pin(int number) {
+    for (const Pin& pin : model_.pins())
+        for (const Cell& cell : model_.cells())
+            if (pin.number == number && cell.source() == pin.source) {
+                hover_cells(cell.id, pin.pixel);
+                return;
+            }
+}
+
+void SheetView::tell_pins() {
+    std::vector<PinReadout> all;
+    for (const Pin& pin : model_.pins()) {
+        PinReadout made{pin.number, {}};
+        for (const Cell& cell : model_.cells())
+            if (!made.readout.valid && cell.source() == pin.source)
+                made.readout = readout_at(cell, pin.pixel);
+        if (!made.readout.valid)
+            made.readout.place = tr("x %1   y %2").arg(pin.pixel.x()).arg(pin.pixel.y());
+        all.push_back(std::move(made));
+    }
+    emit pins_read(all);
 }
 
 void SheetView::tell() {
@@ -210,25 +359,13 @@ void SheetView::tell() {
     if (hover_strip_ && hover_strip_->result()) {
         const StripResult& strip = *hover_strip_->result();
         const int sample = hover_strip_->sample_at(hover_share_);
-        const double value = strip.target->axis.value_at((sample + 0.5) / strip.before.width);
-        const std::string_view unit = strip.target->axis.unit;
-        const QString place = theme::number(value, unit.empty() ? 3 : 1) + utf8(unit);
-        readout = {true, utf8(strip.target->title), tr("at %1").arg(place),
+        const double value = strip.axis.value_at((sample + 0.5) / strip.before.width);
+        const QString place = strip.target ? theme::number(value, strip.axis.unit.empty() ? 3 : 1) + utf8(strip.axis.unit) : QString::number(sample);
+        readout = {true, hover_strip_->title(), tr("at %1").arg(place),
                    strip.before.at(static_cast<std::size_t>(sample)), strip.after.at(static_cast<std::size_t>(sample)), strip.before.space};
     } else if (hover_pixel_) {
-        const CellView* view = cell(hover_cell_);
-        const Cell* source = model_.find(hover_cell_);
-        if (view && source && view->result()) {
-            const CellResult& result = *view->result();
-            const QPoint at = *hover_pixel_;
-            if (at.x() < result.before_pixels->width && at.y() < result.before_pixels->height) {
-                QString place = tr("x %1   y %2").arg(at.x()).arg(at.y());
-                if (source->target)
-                    place = QString::fromStdString(targets::patch_name(*source->target, at.y() * source->target->columns + at.x()));
-                readout = {true, model_.title(*source), place, result.before_pixels->at(at.x(), at.y()),
-                           result.after_pixels->at(at.x(), at.y()), result.before_pixels->space};
-            }
-        }
+        if (const Cell* source = model_.find(hover_cell_))
+            readout = readout_at(*source, *hover_pixel_);
     }
     emit pointed(readout);
 }

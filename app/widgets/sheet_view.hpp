@@ -9,6 +9,7 @@
 #include <vector>
 
 class QSplitter;
+class QVBoxLayout;
 
 namespace kasuri::app {
 
@@ -23,6 +24,7 @@ public:
 
     /// What the sheet wants evaluated at its present size.
     int strip_pixels() const;
+    std::vector<StripJob> strip_jobs() const;
     std::vector<CellJob> jobs() const;
     void show_result(const SheetPtr& sheet);
     void set_old(bool old);
@@ -32,30 +34,50 @@ public:
     const std::vector<StripView*>& strips() const { return strips_; }
     CellView* cell(int id) const;
     QSplitter* splitter() const { return splitter_; }
+    /// The cell that was used last; 0 if there is none.
+    int current_cell() const;
+    /// The cell that has the sheet to itself; 0: all are there.
+    int alone() const { return alone_; }
+    void set_alone(int id);
+    /// Puts the pointer's mark on a pin.
+    void point_at_pin(int number);
+    const SheetPtr& sheet() const { return sheet_; }
 
 signals:
     void wanted();                                    ///< sizes or cells changed: evaluate again
     void pointed(const kasuri::app::Readout& readout);
+    void pins_read(const std::vector<kasuri::app::PinReadout>& pins);
+    void current_changed(int id);
+    void files_dropped(const QList<QUrl>& urls);
 
 protected:
     void resizeEvent(QResizeEvent* event) override;
 
 private:
+    void rebuild();
+    void rebuild_strips();
     void rebuild_cells();
     void arrange_cells();
     void hover_strips(StripView* source, double share);
     void hover_cells(int id, std::optional<QPoint> pixel);
+    void drop_cell(int id, const QPoint& global);
+    void move_strip(int id, int by);
     void tell();
+    void tell_pins();
+    Readout readout_at(const Cell& cell, const QPoint& pixel) const;
     bool eventFilter(QObject* object, QEvent* event) override;
 
     SheetModel& model_;
     QSplitter* splitter_;
+    QWidget* strips_area_;
+    QVBoxLayout* strips_column_;
     QWidget* cells_area_;
     std::vector<StripView*> strips_;
     std::vector<CellView*> cells_;
     SheetPtr sheet_;
     QTimer resize_pause_;
     bool old_ = false, before_only_ = false;
+    int current_ = 0, alone_ = 0;
     // What is pointed at: a strip and a share of it, or a cell and a pixel.
     StripView* hover_strip_ = nullptr;
     double hover_share_ = -1;

@@ -1,10 +1,14 @@
 #include "widgets/strip_view.hpp"
 
 #include "model/display.hpp"
+#include "widgets/settings_dialog.hpp"
+#include "widgets/target_menu.hpp"
 #include "widgets/theme.hpp"
 #include "widgets/threads.hpp"
 
+#include <QContextMenuEvent>
 #include <QKeyEvent>
+#include <QMenu>
 #include <QMouseEvent>
 #include <QPainter>
 
@@ -31,12 +35,36 @@ Measures measures(int height) {
 QString utf8(std::string_view text) { return QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size())); }
 } // namespace
 
-StripView::StripView(const targets::Target& target, QWidget* parent) : QWidget(parent), target_(target) {
+StripView::StripView(SheetModel& model, int id, QWidget* parent) : QWidget(parent), model_(model), id_(id) {
     setMouseTracking(true);
     setFocusPolicy(Qt::StrongFocus);
-    setMinimumHeight(96);
-    setAccessibleName(utf8(target.title));
-    setWhatsThis(utf8(target.doc)); // no tool tip: it would lie over what is being read
+    setMinimumHeight(84);
+    setAccessibleName(title());
+    if (target())
+        setWhatsThis(utf8(target()->doc)); // no tool tip: it would lie over what is being read
+}
+
+const targets::Target* StripView::target() const {
+    const Strip* strip = model_.find_strip(id_);
+    return strip ? strip->target : nullptr;
+}
+
+QString StripView::title() const {
+    const Strip* strip = model_.find_strip(id_);
+    return !strip ? QString() : strip->target ? utf8(strip->target->title) : tr("cut");
+}
+
+std::vector<targets::Tick> StripView::ticks() const {
+    if (!result_ || result_->target)
+        return result_ ? result_->axis.ticks : target() ? target()->axis.ticks : std::vector<targets::Tick>();
+    tick_texts_.clear();
+    std::vector<targets::Tick> made;
+    constexpr int parts = 4;
+    for (int i = 0; i <= parts; ++i)
+        tick_texts_.push_back(std::to_string(result_->before.width * i / parts));
+    for (int i = 0; i <= parts; ++i)
+        made.push_back({result_->axis.high * i / parts, tick_texts_[static_cast<std::size_t>(i)]});
+    return made;
 }
 
 int StripView::plot_left() const { return theme::margin; }
@@ -106,13 +134,13 @@ void StripView::paintEvent(QPaintEvent*) {
 void StripView::draw_caption(QPainter& painter) const {
     painter.setFont(theme::face());
     painter.setPen(theme::text);
-    const QString title = utf8(target_.title);
+    const QString title = this->title();
     const QRect line(plot_left(), 0, width() - 2 * theme::margin, caption_height);
     painter.drawText(line, Qt::AlignLeft | Qt::AlignVCenter, title);
     int x = plot_left() + painter.fontMetrics().horizontalAdvance(title) + 9;
     painter.setFont(theme::face(11.5));
     painter.setPen(theme::third);
-    QString detail = utf8(target_.detail);
+    QString detail = describe();
     if (before_only_)
         detail += tr("   before");
     painter.drawText(QRect(x, 0, width(), caption_height), Qt::AlignLeft | Qt::AlignVCenter, detail);
@@ -141,6 +169,33 @@ void StripView::draw_caption(QPainter& painter) const {
     }
 }
 
+QString StripView::describe() const {
+    const Strip* strip = model_.find_strip(id_);
+    if (!strip)
+        return {};
+    if (strip->target) {
+        if (strip->settings.empty() || completed(strip->target->settings, {}) == strip->settings)
+            return utf8(strip->target->detail);
+        QStringList parts;
+        for (std::size_t i = 0; i < strip->settings.size(); ++i)
+            parts << utf8(strip->target->settings[i].name) + " " + QString::number(strip->settings[i], 'g', 5);
+        return parts.join(", ");
+    }
+    const Cell* cell = model_.find(strip->cell);
+    if (!cell || !result_)
+        return {};
+    const image::Picture* whole = nullptr;
+    for (const CellResult& result : sheet_->cells)
+        if (result.id == strip->cell)
+            whole = result.before_pixels.get();
+    if (!whole)
+        return model_.title(*cell);
+    const auto at = [&](double x, double y) {
+        return QString("%1 %2").arg(std::clamp(static_cast<int>(x * whole->width), 0, whole->width - 1)).arg(std::clamp(static_cast<int>(y * whole->height), 0, whole->height - 1));
+    };
+    return tr("%1, from %2 to %3").arg(model_.title(*cell), at(cell->line.x0, cell->line.y0), at(cell->line.x1, cell->line.y1));
+}
+
 void StripView::draw_bands(QPainter& painter) const {
     const Measures m = measures(height());
     const QRect upper(plot_left(), caption_height + mat, plot_right() - plot_left(), m.band);
@@ -150,8 +205,9 @@ void StripView::draw_bands(QPainter& painter) const {
 
 void StripView::draw_ticks(QPainter& painter, const QRectF& area) const {
     painter.setFont(theme::face(10.5));
-    for (const targets::Tick& tick : target_.axis.ticks) {
-        const double share = target_.axis.share_of(tick.value);
+    const targets::Axis axis = result_ ? result_->axis : target() ? target()->axis : targets::Axis();
+    for (const targets::Tick& tick : ticks()) {
+        const double share = axis.share_of(tick.value);
         const double x = std::round(area.left() + share * area.width());
         painter.setPen(theme::grid);
         painter.drawLine(QPointF(x + 0.5, area.top()), QPointF(x + 0.5, area.bottom()));
@@ -171,7 +227,7 @@ void StripView::draw_ticks(QPainter& painter, const QRectF& area) const {
 }
 
 void StripView::draw_threads(QPainter& painter, const QRectF& area) const {
-    const ThreadScale scale = ThreadScale::fitting(target_, result_->before, result_->after);
+    const ThreadScale scale = ThreadScale::fitting(target(), result_->before, result_->after);
     painter.setFont(theme::face(10));
     std::vector<double> labelled;
     for (const double level : {1.0, 0.0, 4.0, 16.0})
@@ -202,6 +258,34 @@ void StripView::draw_threads(QPainter& painter, const QRectF& area) const {
     }
 }
 
+void StripView::mousePressEvent(QMouseEvent* event) {
+    if (event->button() == Qt::LeftButton && event->position().y() < caption_height)
+        open_menu();
+}
+
+void StripView::contextMenuEvent(QContextMenuEvent*) { open_menu(); }
+
+void StripView::open_menu() {
+    QMenu menu(this);
+    fill_menu(menu);
+    menu.exec(mapToGlobal(QPoint(plot_left(), caption_height)));
+}
+
+void StripView::fill_menu(QMenu& menu) {
+    const auto strips = [](const targets::Target& target) { return target.shape == targets::Shape::strip; };
+    add_target_actions(*menu.addMenu(tr("Show instead")), strips, [this](const targets::Target& target) { model_.set_strip(id_, target); });
+    add_target_actions(*menu.addMenu(tr("Add a strip")), strips, [this](const targets::Target& target) { model_.add_strip(target); });
+    if (const targets::Target* shown = target(); shown && !shown->settings.empty())
+        menu.addAction(tr("Settings\u2026"), this, [this] {
+            if (const Strip* strip = model_.find_strip(id_); strip && strip->target)
+                edit_settings(this, title(), strip->target->settings, strip->settings, [this](const std::vector<double>& values) { model_.set_strip_settings(id_, values); });
+        });
+    menu.addSeparator();
+    menu.addAction(tr("Move up\tAlt+Up"), this, [this] { emit moved(id_, -1); });
+    menu.addAction(tr("Move down\tAlt+Down"), this, [this] { emit moved(id_, 1); });
+    menu.addAction(tr("Remove this strip\tDel"), this, [this] { model_.remove_strip(id_); });
+}
+
 void StripView::mouseMoveEvent(QMouseEvent* event) {
     const double share = (event->position().x() - plot_left()) / std::max(1, plot_right() - plot_left());
     emit hovered(share >= 0 && share < 1 ? share : -1);
@@ -211,6 +295,18 @@ void StripView::leaveEvent(QEvent*) { emit hovered(-1); }
 
 void StripView::keyPressEvent(QKeyEvent* event) {
     const int count = result_ ? result_->before.width : 0;
+    if (event->modifiers() & Qt::AltModifier && (event->key() == Qt::Key_Up || event->key() == Qt::Key_Down)) {
+        emit moved(id_, event->key() == Qt::Key_Up ? -1 : 1);
+        return;
+    }
+    if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Space) {
+        open_menu();
+        return;
+    }
+    if (event->key() == Qt::Key_Delete) {
+        model_.remove_strip(id_);
+        return;
+    }
     const bool left = event->key() == Qt::Key_Left, right = event->key() == Qt::Key_Right;
     if (count == 0 || (!left && !right)) {
         QWidget::keyPressEvent(event);

@@ -1,7 +1,13 @@
 #pragma once
 #include "model/preview.hpp"
+#include "model/sheet.hpp"
 
 #include <QWidget>
+
+#include <string>
+#include <vector>
+
+class QMenu;
 
 namespace kasuri::app {
 
@@ -9,9 +15,14 @@ namespace kasuri::app {
 class StripView : public QWidget {
     Q_OBJECT
 public:
-    explicit StripView(const targets::Target& target, QWidget* parent = nullptr);
+    StripView(SheetModel& model, int id, QWidget* parent = nullptr);
 
-    const targets::Target& target() const { return target_; }
+    int id() const { return id_; }
+    /// Null for a cut.
+    const targets::Target* target() const;
+    QString title() const;
+    void open_menu();
+    void fill_menu(QMenu& menu);
     /// `sheet` keeps `strip` alive.
     void show_result(const SheetPtr& sheet, const StripResult& strip);
     void set_old(bool old);
@@ -27,22 +38,29 @@ public:
 
 signals:
     void hovered(double share); ///< below 0 when the pointer leaves
+    void moved(int id, int by); ///< up or down among the strips
 
 protected:
     void paintEvent(QPaintEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void contextMenuEvent(QContextMenuEvent* event) override;
     void leaveEvent(QEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
     void focusInEvent(QFocusEvent* event) override;
 
 private:
-    struct Threads;
+    QString describe() const;
     void draw_caption(QPainter& painter) const;
     void draw_bands(QPainter& painter) const;
     void draw_threads(QPainter& painter, const QRectF& area) const;
     void draw_ticks(QPainter& painter, const QRectF& area) const;
 
-    const targets::Target& target_;
+    std::vector<targets::Tick> ticks() const;
+
+    SheetModel& model_;
+    int id_;
+    mutable std::vector<std::string> tick_texts_; ///< of a cut, which has no table of them
     SheetPtr sheet_;
     const StripResult* result_ = nullptr;
     QImage before_, after_;

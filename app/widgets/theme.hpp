@@ -28,6 +28,7 @@ inline constexpr QColor bad{0x9c, 0x2a, 0x22};
 
 inline constexpr int margin = 14;
 inline constexpr int heading_height = 28;
+inline constexpr int caption_height = 23; ///< over a cell
 
 QFont face(double pixels = 12.5, bool strong = false);
 QFont mono(double pixels = 12, bool strong = false);

@@ -18,8 +18,8 @@ constexpr double straight = 0.02; ///< pixels off a line that still count as on 
 constexpr double longest = 16;    ///< pixels of one segment, so that slow curves stay curves
 } // namespace
 
-ThreadScale ThreadScale::fitting(const targets::Target& target, const image::Picture& before, const image::Picture& after) {
-    ThreadScale scale{target.thread_low, target.thread_high, target.thread_scale};
+ThreadScale ThreadScale::fitting(const targets::Target* target, const image::Picture& before, const image::Picture& after) {
+    ThreadScale scale = target ? ThreadScale{target->thread_low, target->thread_high, target->thread_scale} : ThreadScale{-0.05, 1, targets::Scale::linear};
     for (const image::Picture* picture : {&before, &after})
         for (std::size_t c = 0; c < 3; ++c)
             for (const float value : *picture->planes[c])

@@ -10,13 +10,13 @@ class QPainter;
 
 namespace kasuri::app {
 
-/// How values map to heights under a strip: a range wide enough for what is shown, in round steps so that
+/// How values map to heights under a strip (null: a cut): a range wide enough for what is shown, in round steps so that
 /// it does not tremble while a value is dragged.
 struct ThreadScale {
     double low = 0, high = 1;
     targets::Scale scale = targets::Scale::linear;
 
-    static ThreadScale fitting(const targets::Target& target, const image::Picture& before, const image::Picture& after);
+    static ThreadScale fitting(const targets::Target* target, const image::Picture& before, const image::Picture& after);
     double y_of(double value, const QRectF& area) const;
 };
 

@@ -7,7 +7,7 @@ namespace {
 
 image::Picture picture_of(const std::string& target) {
     const targets::Target* found = targets::find(target);
-    return found ? targets::make(*found, 1025) : targets::lattice(telling_levels);
+    return found ? targets::sampled(*found, 1025) : targets::lattice(telling_levels);
 }
 
 /// By how much a comparison is broken; negative where it holds with room to spare.

@@ -23,7 +23,7 @@ std::optional<Measurement> measure(const Subject& subject) {
     if (!measure_on(subject, targets::lattice(telling_levels), "lattice", result, moved))
         return std::nullopt;
     for (const targets::Target* target : targets::all())
-        if (!measure_on(subject, targets::make(*target, 512), target->name, result, moved))
+        if (!measure_on(subject, targets::sampled(*target, 512), target->name, result, moved))
             return std::nullopt;
     return result;
 }

@@ -17,8 +17,14 @@ Response response(const image::Picture& before, const image::Picture& after) {
         for (std::size_t c = 0; c < 3; ++c) {
             const float from = result.points[i - 1].out[c], to = result.points[i].out[c];
             const float rounding = 4e-7f * std::max(1.0f, std::fabs(from));
-            if (result.points[i].in > result.points[i - 1].in && to < from - rounding)
+            if (result.points[i].in > result.points[i - 1].in && to < from - rounding) {
                 result.reverses[c] = true;
+                std::vector<Span>& spans = result.reversals[c];
+                if (!spans.empty() && spans.back().last == i - 1)
+                    spans.back().last = i;
+                else
+                    spans.push_back({i - 1, i});
+            }
         }
     return result;
 }

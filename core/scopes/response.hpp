@@ -2,6 +2,7 @@
 #include "image/image.hpp"
 
 #include <array>
+#include <cstddef>
 #include <vector>
 
 namespace kasuri::scopes {
@@ -12,10 +13,17 @@ struct ResponsePoint {
     std::array<float, 3> out{};
 };
 
+/// Points first to last.
+struct Span {
+    std::size_t first = 0, last = 0;
+};
+
 struct Response {
     std::vector<ResponsePoint> points;
     /// Whether a channel falls anywhere while the grey rises (by more than rounding).
     std::array<bool, 3> reverses{};
+    /// Where it falls.
+    std::array<std::vector<Span>, 3> reversals;
 };
 
 /// From a grey ramp (its first channel is taken as the input) and what the rule makes of it, pixel by pixel.

@@ -18,11 +18,11 @@ constexpr Patch patches[] = {
 };
 constexpr std::string_view names[] = {
     "madder", "bark orange", "weld", "young leaf", "moss", "river", "indigo", "plum",
-    "fair skin", "tanned skin", "dark skin", "straw", "reed", "slate", "woad", "heather",
+    "fair skin", "tanned skin", "dark skin", "straw", "reed", "slate", "evening sky", "heather",
     "black", "grey 1", "grey 2", "grey 3", "grey 4", "grey 5", "white", "lantern",
 };
 
-std::array<double, 3> patch(double index) {
+Colour patch(double index, Values) {
     const Patch& p = patches[static_cast<std::size_t>(index)];
     if (p.r < 0)
         return {4.0, 2.6, 1.1};

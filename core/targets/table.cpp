@@ -1,19 +1,25 @@
 #include "targets/target.hpp"
 
+#include <algorithm>
 #include <cmath>
+#include <map>
+#include <mutex>
+#include <utility>
 
 namespace kasuri::targets {
 
-extern const Target grey_ramp, saturation_ramp, hue_sweep, dye_chart;
+extern const Target grey_ramp, grey_stops, superbright_ramp, step_wedge, saturation_ramp, hue_sweep, spectrum, red_ramp, green_ramp, blue_ramp, cyan_ramp,
+    magenta_ramp, yellow_ramp, dye_chart, chart_1976, camera_chart, random_colours, hue_saturation, hue_lightness, radial, polar, flat_lattice, bars_75, bars_100,
+    bars_hd, bars_hlg, bars_pq;
 
 namespace {
 const Target* const table[] = {
-    &grey_ramp,
-    &saturation_ramp,
-    &hue_sweep,
-    &dye_chart,
+    &grey_ramp,  &saturation_ramp, &hue_sweep,    &grey_stops,     &superbright_ramp, &step_wedge,    &spectrum, &red_ramp, &green_ramp,
+    &blue_ramp,  &cyan_ramp,       &magenta_ramp, &yellow_ramp,    &dye_chart,        &chart_1976,    &camera_chart, &random_colours, &hue_saturation,
+    &hue_lightness, &radial,       &polar,        &flat_lattice,   &bars_75,          &bars_100,      &bars_hd,  &bars_hlg, &bars_pq,
 };
 constexpr double sinh_unit = 0.1;
+constexpr int field_sample = 128;
 } // namespace
 
 std::span<const Target* const> all() { return table; }
@@ -25,7 +31,13 @@ const Target* find(std::string_view name) {
     return nullptr;
 }
 
-double forward(Scale scale, double value) { return scale == Scale::linear ? value : std::asinh(value / sinh_unit); }
+double forward(Scale scale, double value) {
+    switch (scale) {
+    case Scale::linear: return value;
+    case Scale::sinh_like: return std::asinh(value / sinh_unit);
+    }
+    return value;
+}
 double backward(Scale scale, double position) {
     return scale == Scale::linear ? position : sinh_unit * std::sinh(position);
 }
@@ -39,11 +51,33 @@ double Axis::share_of(double value) const {
     return (forward(scale, value) - from) / (forward(scale, high) - from);
 }
 
-image::Picture make(const Target& target, int width) {
-    if (target.shape == Shape::patches)
-        return image::generated(target.columns, target.rows,
-                                [&](int x, int y) { return target.colour(y * target.columns + x); });
-    return image::generated(width, 1, [&](int x, int) { return target.colour(target.axis.value_at((x + 0.5) / width)); });
+Axis axis_of(const Target& target, Values given) { return target.axis_of ? target.axis_of(completed(target.settings, given)) : target.axis; }
+
+image::Picture make(const Target& target, int width, Values given) {
+    const std::vector<double> set = completed(target.settings, given);
+    image::Picture picture;
+    if (target.shape == Shape::field) {
+        const int columns = width > 0 ? width : target.columns;
+        picture = target.field(columns, std::max(1, static_cast<int>(std::lround(static_cast<double>(columns) * target.rows / target.columns))), set);
+    } else if (target.shape == Shape::patches) {
+        picture = image::generated(target.columns, target.rows, [&](int x, int y) { return target.colour(y * target.columns + x, set); });
+    } else {
+        const Axis axis = axis_of(target, set);
+        picture = image::generated(width, 1, [&](int x, int) { return target.colour(axis.value_at((x + 0.5) / width), set); });
+    }
+    if (!target.space.empty())
+        picture.space = target.space;
+    return picture;
+}
+
+const image::Picture& sampled(const Target& target, int strip_width) {
+    static std::mutex mutex;
+    static std::map<std::pair<const Target*, int>, image::Picture> made;
+    const std::lock_guard lock(mutex);
+    image::Picture& entry = made[{&target, strip_width}];
+    if (entry.width == 0)
+        entry = make(target, target.shape == Shape::strip ? strip_width : field_sample);
+    return entry;
 }
 
 image::Picture lattice(std::span<const double> levels) {

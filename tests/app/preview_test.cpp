@@ -21,6 +21,7 @@ public:
     CheckedPtr checked;
     SheetPtr sheet;
     ProofsPtr proofs;
+    ReadingsPtr readings;
     int sheets = 0;
 
     Asker() {
@@ -29,6 +30,7 @@ public:
             sheet = s;
             ++sheets;
         });
+        QObject::connect(&preview, &Preview::readings_ready, &preview, [this](const ReadingsPtr& r) { readings = r; });
         QObject::connect(&preview, &Preview::proofs_ready, &preview, [this](const ProofsPtr& p) { proofs = p; });
     }
 
@@ -44,6 +46,9 @@ PreviewRequest request(const std::string& text, ValueMap values = {}) {
     wanted.text = text;
     wanted.values = std::move(values);
     wanted.strip_pixels = 100;
+    for (const char* name : {"grey_ramp", "saturation_ramp", "hue_sweep"})
+        wanted.strips.push_back({static_cast<int>(wanted.strips.size()) + 1, targets::find(name)});
+    wanted.readings = {{1, readings::find("response"), {}, {}}};
     wanted.cells = {{1, "target:dye_chart", nullptr, targets::find("dye_chart"), "colour", QSize(8, 3)}};
     return wanted;
 }
@@ -67,7 +72,8 @@ TEST_CASE("a request brings strips, cells, the response and proofs", "[preview]"
     REQUIRE(asker.sheet->cells.size() == 1);
     CHECK(asker.sheet->cells[0].after.size() == QSize(8, 3));
     CHECK(asker.sheet->cells[0].after_pixels->at(3, 0)[1] == asker.sheet->cells[0].before_pixels->at(3, 0)[2]);
-    CHECK(asker.sheet->response.points.size() > 100);
+    REQUIRE(asker.readings->readings.size() == 1);
+    CHECK(std::get<readings::Trace>(asker.readings->readings[0].after->layers[0].data).points.size() > 100);
     CHECK(asker.proofs->outcomes.size() == 3);
     CHECK(asker.sheet->check_ms > 0);
 }

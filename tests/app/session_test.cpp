@@ -99,8 +99,9 @@ TEST_CASE("reducing a picture averages it, weighted by alpha", "[model]") {
 TEST_CASE("lenses show single numbers as neutral greys, opaque", "[model]") {
     const image::Picture picture = image::generated(1, 1, [](int, int) { return std::array<double, 3>{0.2, 0.5, 0.8}; });
     for (const Lens& lens : lenses()) {
-        const QRgb shown_pixel = shown(picture, lens).pixel(0, 0);
-        if (lens.id != "colour") {
+        readings::Views views;
+        const QRgb shown_pixel = shown(picture, lens, {}, nullptr, &views).pixel(0, 0);
+        if (lens.id != "colour" && lens.id != "veil" && !lens.ring) {
             CHECK(qRed(shown_pixel) == qGreen(shown_pixel));
             CHECK(qGreen(shown_pixel) == qBlue(shown_pixel));
         }

@@ -135,9 +135,10 @@ TEST_CASE("the user says what a picture means, and it is remembered", "[gui][spa
     sheet.set_screen({"p3-d65-srgb", Limits::soft});
     d.settle();
     CHECK(d.window.findChild<app::TopBar*>()->findChildren<QToolButton*>().at(1)->text().startsWith("p3-d65-srgb, soft"));
-    app::store_settings(sheet);
+    app::store_settings(sheet, d.window.bench().readings());
     app::SheetModel next;
-    app::restore_settings(next);
+    app::ReadingsModel next_readings;
+    app::restore_settings(next, next_readings);
     CHECK(next.screen() == Screen{"p3-d65-srgb", Limits::soft});
     const int again = next.add_picture(path, "colour");
     REQUIRE(QTest::qWaitFor([&] { return !next.loading(); }, 10000));
@@ -147,7 +148,7 @@ TEST_CASE("the user says what a picture means, and it is remembered", "[gui][spa
     d.settle();
     CHECK(view->result()->before_pixels->space == "acescg");
     sheet.set_screen({});
-    app::store_settings(sheet);
+    app::store_settings(sheet, d.window.bench().readings());
 }
 
 TEST_CASE("notes about a picture are told", "[gui][spaces]") {

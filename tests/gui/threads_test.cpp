@@ -123,11 +123,11 @@ TEST_CASE("before is fainter than after", "[threads]") {
 TEST_CASE("the scale widens in round steps and never shrinks below the usual range", "[threads]") {
     const targets::Target& target = *targets::find("hue_sweep");
     const image::Picture inside = row([](double) { return std::array<double, 3>{0.5, 0.5, 0.5}; });
-    const ThreadScale usual = ThreadScale::fitting(target, inside, inside);
+    const ThreadScale usual = ThreadScale::fitting(&target, inside, inside);
     CHECK(usual.low == target.thread_low);
     CHECK(usual.high == target.thread_high);
     const image::Picture outside = row([](double t) { return std::array<double, 3>{-0.6, 1.2 + 0.1 * t, std::nan("")}; });
-    const ThreadScale wide = ThreadScale::fitting(target, inside, outside);
+    const ThreadScale wide = ThreadScale::fitting(&target, inside, outside);
     CHECK(wide.low == -1);
     CHECK(wide.high == 1.5);
     const QRectF area(0, 10, 100, 50);
@@ -137,10 +137,12 @@ TEST_CASE("the scale widens in round steps and never shrinks below the usual ran
 }
 
 TEST_CASE("strip and threads share one scale to the pixel", "[threads]") {
-    StripView view(*targets::find("grey_ramp"));
+    SheetModel model;
+    const int id = model.strips().front().id;
+    StripView view(model, id);
     view.resize(636, 106);
     auto sheet = std::make_shared<SheetResult>();
-    StripResult strip{targets::find("grey_ramp"), {}, {}};
+    StripResult strip{id, targets::find("grey_ramp"), targets::find("grey_ramp")->axis, {}, {}};
     strip.before = targets::make(*strip.target, view.plot_right() - view.plot_left());
     strip.after = strip.before;
     sheet->strips.push_back(strip);

@@ -7,7 +7,6 @@
 #include "widgets/numbers_panel.hpp"
 #include "widgets/proofs_bar.hpp"
 #include "widgets/range_bar.hpp"
-#include "widgets/response_view.hpp"
 #include "widgets/rule_editor.hpp"
 #include "widgets/rule_lexer.hpp"
 #include "widgets/status_line.hpp"
@@ -250,27 +249,6 @@ TEST_CASE("a cell maps points to pixels and back, and keeps the picture's shape"
     CHECK_FALSE(view.pixel_at(QPointF(10, 5))); // the caption
     CHECK(view.wanted_pixels() == QSize(8, 3));
     CHECK_FALSE(view.grab().isNull());
-}
-
-TEST_CASE("the response view draws straight lines, curves and reversals", "[widgets]") {
-    ResponseView view;
-    view.resize(268, 216);
-    scopes::Response straight;
-    for (int i = 0; i < 100; ++i) {
-        const float in = static_cast<float>(i) / 80 - 0.1f;
-        straight.points.push_back({in, {in, in, in}});
-    }
-    view.show_response(straight);
-    const QImage plain = view.grab().toImage();
-    view.set_logarithmic(true);
-    CHECK(view.grab().toImage() != plain);
-    view.set_logarithmic(false);
-    scopes::Response bent = straight;
-    for (auto& point : bent.points)
-        point.out[1] = 1 - point.in;
-    bent.reverses = {false, true, false};
-    view.show_response(bent);
-    CHECK(view.grab().toImage() != plain);
 }
 
 TEST_CASE("the numbers panel shows what is under the pointer, and a hint when nothing is", "[widgets]") {

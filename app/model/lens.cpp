@@ -1,0 +1,148 @@
+#include "model/lens.hpp"
+
+#include "base/text.hpp"
+#include "colour/model.hpp"
+#include "colour/space.hpp"
+#include "model/display.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+#include <mutex>
+#include <vector>
+
+namespace kasuri::app {
+namespace {
+
+constexpr float past = 1e-5f; ///< beyond what rounding can do to a colour on the edge
+constexpr int ring_steps = 360;
+
+Light grey(float value) { return {value, value, value}; }
+
+bool chequer(int x, int y) { return ((x / 3 + y / 3) & 1) != 0; }
+bool rising(int x, int y) { return (x + y) % 6 < 3; }
+bool falling(int x, int y) { return (x - y + 6'000'000) % 6 < 3; }
+
+Light over_surround(const LensPixel& p, const Light& light) {
+    const float a = std::clamp(p.screen[3], 0.0f, 1.0f);
+    return {light[0] * a + surround_light() * (1 - a), light[1] * a + surround_light() * (1 - a), light[2] * a + surround_light() * (1 - a)};
+}
+
+/// Stripes tell the ways to be outside apart without colour: rising and light where a channel is too bright, falling and dark
+/// where one is below 0, a chequer where there is no number. What the screen can show is a dim grey.
+Light range_marks(const LensPixel& p) {
+    const auto& s = p.screen;
+    const float y = static_cast<float>(colour::luminance({p.light[0], p.light[1], p.light[2]}));
+    const float base = 0.06f + 0.22f * std::clamp(y, 0.0f, 1.0f);
+    if (!std::isfinite(s[0]) || !std::isfinite(s[1]) || !std::isfinite(s[2]))
+        return grey(chequer(p.x, p.y) ? 1.0f : 0.0f);
+    const bool above = std::max({s[0], s[1], s[2]}) > 1 + past, below = std::min({s[0], s[1], s[2]}) < -past;
+    if (above && rising(p.x, p.y))
+        return grey(0.9f);
+    if (below && falling(p.x, p.y))
+        return grey(0.0f);
+    return grey(base);
+}
+
+/// The picture, and where it is transparent a lattice of lines that lets it through: alpha is seen with the picture.
+Light veil(const LensPixel& p) {
+    const float a = std::clamp(p.screen[3], 0.0f, 1.0f);
+    const Light tint = (p.x / 4 + p.y / 4) % 2 == 0 ? Light{0.05f, 0.08f, 0.24f} : Light{0.10f, 0.14f, 0.36f};
+    const float share = 0.75f * (1 - a);
+    return {p.screen[0] * (1 - share) + tint[0] * share, p.screen[1] * (1 - share) + tint[1] * share, p.screen[2] * (1 - share) + tint[2] * share};
+}
+
+std::string of_model(const colour::Model& model, const colour::Component& component) {
+    return std::string(model.name) + "(rgb)." + std::string(component.name);
+}
+
+/// A stored number on its own is shown as what it is in its own encoding.
+std::vector<Lens> table() {
+    std::vector<Lens> rows = {
+        {"colour", "colour", "The picture, laid over the surround where it is transparent.", {}, [](const LensPixel& p) { return over_surround(p, {p.screen[0], p.screen[1], p.screen[2]}); }},
+        {"red", "red channel", "Red alone, as a neutral grey.", {}, [](const LensPixel& p) { return grey(p.light[0]); }},
+        {"green", "green channel", "Green alone, as a neutral grey.", {}, [](const LensPixel& p) { return grey(p.light[1]); }},
+        {"blue", "blue channel", "Blue alone, as a neutral grey.", {}, [](const LensPixel& p) { return grey(p.light[2]); }},
+        {"alpha", "alpha", "Alpha: 0 black, 1 white, in even steps for the eye.", {}, [](const LensPixel& p) { return grey(static_cast<float>(colour::srgb_decode(p.stored[3]))); }},
+        {"veil", "alpha over the picture", "The picture as it is stored, under an indigo lattice where alpha is below 1.", {}, veil},
+        {"luminance", "luminance", "Luminance Y of linear light, as a neutral grey.", {},
+         [](const LensPixel& p) { return grey(static_cast<float>(colour::luminance({p.light[0], p.light[1], p.light[2]}))); }},
+        {"range", "out of range",
+         "What the screen cannot show: light rising stripes where a channel is above 1, dark falling ones where it is below 0, a chequer for NaN and infinite.", {}, range_marks},
+        {"change", "change, times 4", "What the rule adds and takes away: mid grey where nothing changes, four times the change in each channel.", {}, nullptr, "rgb - other", -0.125, 0.125, false, true},
+        {"difference", "difference \u0394E2000", "How far the rule moves each colour, by CIEDE2000.", {}, nullptr, "delta_e_2000(lab(rgb), lab(other))", 0, 20, false, true},
+    };
+    for (const colour::Model* model : colour::models())
+        for (const colour::Component& component : model->components) {
+            Lens lens;
+            lens.id = std::string(model->name) + "." + std::string(component.name);
+            lens.title = std::string(model->name) + " " + std::string(component.name);
+            lens.doc = std::string(component.meaning) + ". " + std::string(model->doc);
+            lens.group = model->name;
+            lens.expression = of_model(*model, component);
+            lens.low = component.low;
+            lens.high = component.high;
+            lens.ring = component.cyclic;
+            rows.push_back(std::move(lens));
+        }
+    return rows;
+}
+
+using Ring = std::array<Light, ring_steps>;
+
+/// The hues of a model's ring: its other components stand in the upper middle of their ranges.
+const Ring& ring_of(const Lens& lens) {
+    static std::mutex mutex;
+    static std::map<std::string, Ring> rings;
+    const std::lock_guard lock(mutex);
+    const auto [entry, fresh] = rings.try_emplace(lens.id);
+    if (fresh) {
+        const colour::Model& model = *colour::find_model(lens.group);
+        for (int i = 0; i < ring_steps; ++i) {
+            colour::Triple value;
+            for (std::size_t c = 0; c < 3; ++c) {
+                const colour::Component& component = model.components[c];
+                value[c] = component.cyclic ? component.low + (component.high - component.low) * i / ring_steps : component.low + 0.62 * (component.high - component.low);
+            }
+            const colour::Triple made = to_rgb(model, *colour::find_space(colour::default_space), value);
+            for (std::size_t c = 0; c < 3; ++c)
+                entry->second[static_cast<std::size_t>(i)][c] = static_cast<float>(std::clamp(made[c], 0.0, 1.0));
+        }
+    }
+    return entry->second;
+}
+
+} // namespace
+
+std::span<const Lens> lenses() {
+    static const std::vector<Lens> rows = table();
+    return rows;
+}
+
+const Lens& lens(std::string_view id) {
+    const auto all = lenses();
+    const auto found = std::find_if(all.begin(), all.end(), [&](const Lens& l) { return l.id == id; });
+    return found == all.end() ? all.front() : *found;
+}
+
+std::string caption(const Lens& lens) {
+    if (lens.expression.empty() || lens.compares)
+        return lens.title;
+    return lens.title + " " + number_text(lens.low, 4) + " .. " + number_text(lens.high, 4);
+}
+
+Light light_for(const Lens& lens, double value, int x, int y) {
+    if (std::isnan(value))
+        return grey(chequer(x, y) ? 1.0f : 0.0f);
+    const double share = (value - lens.low) / (lens.high - lens.low);
+    if (lens.ring)
+        return ring_of(lens)[static_cast<std::size_t>(std::min<double>(ring_steps - 1, (share - std::floor(share)) * ring_steps))];
+    constexpr double room = 1e-4;
+    if (share > 1 + room && !lens.compares && rising(x, y))
+        return grey(0.25f);
+    if (share < -room && !lens.compares && falling(x, y))
+        return grey(0.25f);
+    return grey(static_cast<float>(colour::srgb_decode(std::clamp(share, 0.0, 1.0))));
+}
+
+} // namespace kasuri::app

@@ -1,0 +1,52 @@
+#pragma once
+#include "model/preview.hpp"
+
+#include <QImage>
+#include <QWidget>
+
+#include <array>
+#include <optional>
+#include <vector>
+
+namespace kasuri::app {
+
+/// Draws any reading: panels with axes and guides, densities, traces (plied where they coincide), arrows, spots. What was before the
+/// rule, or a frozen reference, is faint under what is after.
+class PlotView : public QWidget {
+    Q_OBJECT
+public:
+    explicit PlotView(QWidget* parent = nullptr);
+    void show_plot(const std::vector<readings::Panel>& panels, const MeasuredPtr& reference, const MeasuredPtr& measured);
+    void set_before_only(bool before);
+    /// Where a panel's field is drawn, without its axes.
+    QRectF field_of(int panel) const;
+    const std::vector<readings::Panel>& panels() const { return panels_; }
+    /// The numbers under the pointer, empty when it is elsewhere.
+    QString hover_text() const;
+    /// All figures, one a line.
+    QString figures_text() const;
+
+protected:
+    void paintEvent(QPaintEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void leaveEvent(QEvent* event) override;
+    QSize sizeHint() const override { return {268, 216}; }
+
+private:
+    void draw_axes(QPainter& painter, int panel) const;
+    void draw_guides(QPainter& painter, int panel) const;
+    void draw_layers(QPainter& painter, int panel, const readings::Measured& measured, bool faint) const;
+    static QImage densities_of(const readings::Measured& measured, int panel, bool faint);
+    void draw_traces(QPainter& painter, int panel, const std::vector<const readings::Trace*>& traces, bool faint) const;
+    void draw_arrows(QPainter& painter, int panel, const readings::Arrows& arrows, bool faint) const;
+    void draw_spots(QPainter& painter, int panel, const readings::Spots& spots, bool faint) const;
+    QPointF point(int panel, double x, double y) const;
+
+    std::vector<readings::Panel> panels_;
+    MeasuredPtr reference_, measured_;
+    std::vector<std::array<QImage, 3>> densities_; ///< of each panel: the reference faint and full, what was measured
+    bool before_only_ = false;
+    std::optional<QPointF> hover_;
+};
+
+} // namespace kasuri::app

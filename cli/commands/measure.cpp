@@ -1,0 +1,136 @@
+#include "base/file.hpp"
+#include "base/text.hpp"
+#include "command.hpp"
+#include "common.hpp"
+#include "engine/evaluate.hpp"
+#include "engine/lower.hpp"
+#include "io/picture_file.hpp"
+#include "readings/reading.hpp"
+#include "targets/target.hpp"
+
+#include <fmt/format.h>
+#include <memory>
+
+namespace kasuri::cli {
+namespace {
+
+struct Options {
+    RuleOptions rule;
+    std::string reading, out, layer;
+    std::vector<std::string> pictures, targets, settings;
+    std::vector<double> line;
+};
+
+void describe(const readings::Reading& reading) {
+    fmt::print("{} (of {}): {}\n", reading.name, reading.about == readings::About::rule ? "a rule" : "pictures", reading.doc);
+    if (!reading.source.empty())
+        fmt::print("  source: {}\n", reading.source);
+    for (const Setting& setting : reading.settings)
+        fmt::print("  {}\n", described(setting));
+}
+
+int usage(const std::string& what) {
+    fmt::print(stderr, "kasuri-cli: {}\n", what);
+    return Exit::usage;
+}
+
+/// The pictures and targets that were named, as they are before the rule; or the exit code.
+int gather(const Options& options, const std::string& working, std::vector<image::Picture>& into) {
+    for (const std::string& file : options.pictures) {
+        const auto image = io::load(file);
+        if (!image)
+            return complain(image.error());
+        const std::vector<std::string> layers = image::layers(image.value());
+        const auto picture = image::picture_of(image.value(), options.layer.empty() && !layers.empty() ? layers.front() : options.layer);
+        if (!picture)
+            return complain({fmt::format("there is no layer \"{}\"", options.layer), file, fmt::format("its layers are: {}", fmt::join(layers, ", "))});
+        into.push_back(*picture);
+    }
+    for (const std::string& name : options.targets) {
+        const targets::Target* target = targets::find(name);
+        if (!target)
+            return usage(fmt::format("{}: there is no such target; kasuri-cli target lists them", name));
+        image::Picture picture = targets::make(*target, target->shape == targets::Shape::strip ? 1024 : 0);
+        if (target->space.empty())
+            picture.space = working;
+        into.push_back(std::move(picture));
+    }
+    return Exit::good;
+}
+
+int run(const Options& options) {
+    if (options.reading.empty()) {
+        for (const readings::Reading* reading : readings::all())
+            describe(*reading);
+        return Exit::good;
+    }
+    const readings::Reading* reading = readings::find(options.reading);
+    if (!reading) {
+        std::vector<std::string> names;
+        for (const readings::Reading* each : readings::all())
+            names.emplace_back(each->name);
+        const auto near = did_you_mean(options.reading, names);
+        return usage(fmt::format("{}: there is no such reading; {}", options.reading, near ? fmt::format("did you mean {}?", *near) : "kasuri-cli measure lists them"));
+    }
+    const auto set = read_settings(reading->settings, options.settings, "kasuri-cli measure");
+    if (!set)
+        return Exit::usage;
+    RuleOptions rule = options.rule;
+    if (rule.filter.empty())
+        rule.text_given = true; // no rule is the identity
+    const Loaded loaded = load(rule);
+    if (loaded.exit != Exit::good)
+        return loaded.exit;
+    const std::string working(engine::working_space(loaded.rule));
+    std::vector<image::Picture> pictures;
+    if (const int exit = gather(options, working, pictures); exit != Exit::good)
+        return exit;
+    if (reading->about == readings::About::pictures && pictures.empty())
+        return usage(fmt::format("{} counts pictures: name some with --picture or --target", reading->name));
+
+    const auto apply = [&](const image::Picture& picture, const std::string& space) {
+        engine::CompileOptions compile;
+        compile.in_space = compile.out_space = space;
+        compile.source_spaces.assign(loaded.rule.sources.size(), space);
+        return engine::evaluate(*engine::compile(loaded.rule, compile), picture, loaded.values);
+    };
+    for (image::Picture& picture : pictures)
+        picture = *apply(picture, picture.space);
+    readings::Views views;
+    readings::Subject subject;
+    for (const image::Picture& picture : pictures)
+        subject.pictures.push_back(&picture);
+    subject.rule = [&](const image::Picture& picture) { return apply(picture, working); };
+    subject.working = working;
+    subject.settings = *set;
+    subject.views = &views;
+    if (!options.line.empty())
+        subject.line = {options.line[0], options.line[1], options.line[2], options.line[3]};
+    const std::string text = readings::csv(reading->panels(*set), *reading->measure(subject));
+    if (options.out.empty()) {
+        fmt::print("{}", text);
+        return Exit::good;
+    }
+    const Status written = write_file(options.out, text);
+    return written ? Exit::good : complain(written.error());
+}
+
+} // namespace
+
+extern const Command measure_command;
+const Command measure_command = {
+    "measure", "List the readings, or measure pictures or a rule with one and write its numbers as CSV",
+    [](CLI::App& app) -> std::function<int()> {
+        auto options = std::make_shared<Options>();
+        app.add_option("READING", options->reading, "Such as waveform; none: all are listed");
+        options->rule.define(app, true);
+        app.add_option("--picture", options->pictures, "A picture file, measured after the rule; may be given several times")->take_all();
+        app.add_option("--target", options->targets, "A generated target; may be given several times")->take_all();
+        app.add_option("--layer", options->layer, "Of the pictures; else their first");
+        app.add_option("--with", options->settings, "A setting of the reading: name=value")->take_all();
+        app.add_option("--line", options->line, "Of a cut: x0 y0 x1 y1 in shares of width and height")->expected(4);
+        app.add_option("-o,--out", options->out, "CSV file to write; else standard output");
+        return [options] { return run(*options); };
+    }};
+
+} // namespace kasuri::cli

@@ -1,0 +1,110 @@
+#include "base/text.hpp"
+#include "command.hpp"
+#include "common.hpp"
+#include "io/picture_file.hpp"
+#include "targets/target.hpp"
+
+#include <fmt/format.h>
+#include <memory>
+
+namespace kasuri::cli {
+namespace {
+
+struct Options {
+    std::string name, out;
+    std::vector<std::string> settings;
+    int width = 0;
+    bool print = false;
+};
+
+std::string_view word(targets::Shape shape) {
+    return shape == targets::Shape::strip ? "strip" : shape == targets::Shape::patches ? "patches" : "field";
+}
+
+void describe(const targets::Target& target) {
+    fmt::print("{} ({}): {}\n", target.name, word(target.shape), target.doc);
+    if (!target.source.empty())
+        fmt::print("  source: {}\n", target.source);
+    if (!target.space.empty())
+        fmt::print("  space: {}\n", target.space);
+    for (const Setting& setting : target.settings)
+        fmt::print("  {}\n", described(setting));
+}
+
+int wrong(const std::string& where, const std::string& what, const std::string& remedy) {
+    complain({what, where, remedy});
+    return Exit::usage;
+}
+
+/// Numbers as a table: for strips and patches the place, for all r, g, b.
+void print_numbers(const targets::Target& target, const image::Picture& picture, Values set) {
+    fmt::print("{},r,g,b\n", target.shape == targets::Shape::strip ? "value" : target.shape == targets::Shape::patches ? "patch" : "x,y");
+    const targets::Axis axis = targets::axis_of(target, set);
+    for (std::size_t i = 0; i < picture.pixels(); ++i) {
+        const auto pixel = picture.at(i);
+        const int x = static_cast<int>(i) % picture.width, y = static_cast<int>(i) / picture.width;
+        if (target.shape == targets::Shape::strip)
+            fmt::print("{}", number_text(axis.value_at((x + 0.5) / picture.width), 9));
+        else if (target.shape == targets::Shape::patches)
+            fmt::print("{}", targets::patch_name(target, static_cast<int>(i)));
+        else
+            fmt::print("{},{}", x, y);
+        fmt::print(",{},{},{}\n", number_text(static_cast<double>(pixel[0]), 9), number_text(static_cast<double>(pixel[1]), 9), number_text(static_cast<double>(pixel[2]), 9));
+    }
+}
+
+int run(const Options& options) {
+    if (options.name.empty()) {
+        for (const targets::Target* target : targets::all())
+            describe(*target);
+        return Exit::good;
+    }
+    const targets::Target* target = targets::find(options.name);
+    if (!target) {
+        std::vector<std::string> names;
+        for (const targets::Target* each : targets::all())
+            names.emplace_back(each->name);
+        const std::optional<std::string> near = did_you_mean(options.name, names);
+        return wrong(options.name, "there is no such target", near ? fmt::format("did you mean {}?", *near) : "kasuri-cli target lists them");
+    }
+    const auto set = read_settings(target->settings, options.settings, fmt::format("kasuri-cli target {}", target->name));
+    if (!set)
+        return Exit::usage;
+    if (options.out.empty() && !options.print) {
+        describe(*target);
+        return Exit::good;
+    }
+    const int width = options.width > 0 ? options.width : target->shape == targets::Shape::strip ? 1024 : 0;
+    const image::Picture picture = targets::make(*target, width, *set);
+    if (options.print)
+        print_numbers(*target, picture, *set);
+    if (options.out.empty())
+        return Exit::good;
+    image::Image image = image::image_of(picture);
+    const auto saved = io::save(options.out, image);
+    if (!saved)
+        return complain(saved.error());
+    for (const std::string& note : saved.value().notes)
+        fmt::print(stderr, "note: {}\n", note);
+    if (saved.value().clipped > 0)
+        fmt::print(stderr, "note: {} values outside 0 .. 1 were clipped; EXR keeps them\n", saved.value().clipped);
+    fmt::print("{}: {} x {}, {}\n", options.out, image.width, image.height, image.space);
+    return Exit::good;
+}
+
+} // namespace
+
+extern const Command target_command;
+const Command target_command = {
+    "target", "List the generated targets, tell one's settings, print its numbers or write it as a picture",
+    [](CLI::App& app) -> std::function<int()> {
+        auto options = std::make_shared<Options>();
+        app.add_option("NAME", options->name, "A target; none: all are listed");
+        app.add_option("-o,--out", options->out, "Picture file to write (.exr .tif .png)");
+        app.add_option("--width", options->width, "Pixels across (strips, fields)")->check(CLI::Range(1, 32768));
+        app.add_option("--set", options->settings, "A setting: name=number");
+        app.add_flag("--print", options->print, "Print the numbers as CSV");
+        return [options] { return run(*options); };
+    }};
+
+} // namespace kasuri::cli

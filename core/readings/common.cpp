@@ -1,0 +1,76 @@
+#include "readings/common.hpp"
+
+#include "base/text.hpp"
+#include "colour/primaries.hpp"
+#include "colour/space.hpp"
+
+#include <fmt/format.h>
+
+namespace kasuri::readings {
+namespace {
+constexpr int plane_cells = 360;
+// Diffuse white is 203 cd/m2 (ITU-R BT.2408-7); middle grey 0.18: common practice, no source.
+constexpr Unit table[] = {
+    {"numbers", "value", "", "rgb", -0.25, 1.25},
+    {"signal", "signal of the reference display", "rec709-display", "rgb", -0.1, 1.1},
+    {"nits", "cd/m\u00b2, diffuse white 203", "rec709-linear", "203 * rgb", 0, 1000},
+    {"stops", "stops about 0.18", "rec709-linear", "log2(rgb / 0.18)", -8, 6},
+};
+static_assert(colour::diffuse_white == 203);
+} // namespace
+
+const std::array<std::string_view, 4> unit_names = {table[0].name, table[1].name, table[2].name, table[3].name};
+
+std::span<const Unit> units() { return table; }
+
+std::array<double, 2> range_of(const Unit& unit, double low, double high) {
+    return low < high ? std::array{low, high} : std::array{unit.low, unit.high};
+}
+
+std::optional<std::array<image::Plane, 4>> in_unit(const Subject& subject, const image::Picture& picture, const Unit& unit) {
+    if (unit.working.empty())
+        return picture.planes;
+    return subject.views->look(picture, unit.working, unit.expression, subject.cancel);
+}
+
+void tell_outside(Measured& measured, std::string_view name, const scopes::Counts& counts) {
+    const auto total = static_cast<double>(counts.total());
+    const auto tell = [&](const char* where, std::uint64_t count) {
+        if (count > 0)
+            measured.figures.push_back({fmt::format("{} {}", name, where), 100 * static_cast<double>(count) / total, "%"});
+    };
+    tell("below the range", counts.below);
+    tell("above the range", counts.above);
+    tell("NaN", counts.nan);
+}
+
+std::array<float, 3> light_of(const image::Picture& picture, std::size_t pixel) {
+    const auto stored = picture.at(pixel);
+    const colour::Space* space = colour::find_space(picture.space);
+    const colour::Space& light = *colour::find_space(colour::default_space);
+    const colour::Triple made = colour::converted({static_cast<double>(stored[0]), static_cast<double>(stored[1]), static_cast<double>(stored[2])}, space ? *space : light, light);
+    return {static_cast<float>(made[0]), static_cast<float>(made[1]), static_cast<float>(made[2])};
+}
+
+std::optional<Measured> measure_plane(const Subject& subject, const PlaneView& view, const Axis& x, const Axis& y, std::string_view name) {
+    Measured measured;
+    scopes::Counts counts;
+    Spots spots{std::string(name), {}};
+    const scopes::Bins across{x.low, x.high, plane_cells}, up{y.low, y.high, plane_cells};
+    for (const image::Picture* picture : subject.pictures) {
+        const auto planes = subject.views->look(*picture, view.working, view.expression, subject.cancel);
+        if (!planes || !scopes::count_plane(*(*planes)[0], *(*planes)[1], across, up, counts, subject.cancel))
+            return std::nullopt;
+        if (picture->pixels() <= most_spots)
+            for (std::size_t i = 0; i < picture->pixels(); ++i)
+                spots.spots.push_back({{(*(*planes)[0])[i], (*(*planes)[1])[i]}, light_of(*picture, i), {}});
+    }
+    counts.bins.resize(static_cast<std::size_t>(plane_cells) * plane_cells);
+    tell_outside(measured, "outside:", counts);
+    measured.layers.push_back({0, Density{Ink::neutral, std::string(name), plane_cells, plane_cells, std::move(counts.bins)}});
+    if (!spots.spots.empty())
+        measured.layers.push_back({0, std::move(spots)});
+    return measured;
+}
+
+} // namespace kasuri::readings

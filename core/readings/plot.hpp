@@ -1,0 +1,104 @@
+#pragma once
+#include "scopes/counting.hpp"
+
+#include <array>
+#include <string>
+#include <string_view>
+#include <variant>
+#include <vector>
+
+namespace kasuri::readings {
+
+/// What a trace or a density stands for; how that looks is the drawing's business.
+enum class Ink { neutral, red, green, blue };
+
+struct Tick {
+    double value;
+    std::string label;
+    bool strong = false; ///< a line that means something: 0, 1, white
+};
+
+/// One direction of a plot, even between low and high.
+struct Axis {
+    std::string title;
+    double low = 0, high = 1;
+    std::vector<Tick> ticks;
+
+    double share_of(double value) const { return (value - low) / (high - low); }
+    double value_at(double share) const { return low + share * (high - low); }
+};
+
+/// Lines that help to read: a gamut, a circle, where a standard puts its bars.
+struct Guide {
+    std::vector<std::array<double, 2>> points;
+    std::string label; ///< at its first point
+    bool dashed = false;
+};
+
+/// A field with axes; a parade has three.
+struct Panel {
+    std::string title;
+    Axis x, y;
+    bool square = false; ///< one unit across is as long as one unit up
+    std::vector<Guide> guides;
+};
+
+/// How often things fall into the cells of a panel: row * columns + column, rows upwards.
+struct Density {
+    Ink ink = Ink::neutral;
+    std::string name;
+    int columns = 0, rows = 0;
+    std::vector<std::uint32_t> counts;
+};
+
+struct Trace {
+    Ink ink = Ink::neutral;
+    std::string name;
+    std::vector<std::array<float, 2>> points; ///< a NaN interrupts the line
+};
+
+/// From where to where, with the colour it belongs to (linear light of BT.709).
+struct Arrow {
+    std::array<float, 2> from, to;
+    std::array<float, 3> colour;
+};
+struct Arrows {
+    std::string name;
+    std::vector<Arrow> arrows;
+};
+
+struct Spot {
+    std::array<float, 2> at;
+    std::array<float, 3> colour;
+    std::string label;
+};
+struct Spots {
+    std::string name;
+    std::vector<Spot> spots;
+};
+
+/// What was measured of one picture or rule, on one panel.
+struct Layer {
+    int panel = 0;
+    std::variant<Density, Trace, Arrows, Spots> data;
+};
+
+/// A number worth a line of its own: "slope of r at 0.18", "below the range".
+struct Figure {
+    std::string name;
+    double value = 0;
+    std::string unit;
+};
+
+struct Measured {
+    std::vector<Layer> layers;
+    std::vector<Figure> figures;
+};
+
+/// The numbers as CSV, every layer under a header of its own. Densities list the cells that are not empty.
+std::string csv(const std::vector<Panel>& panels, const Measured& measured);
+
+/// Round values for about `wanted` ticks between low and high: 1, 2 or 5 times a power of ten apart.
+std::vector<Tick> even_ticks(double low, double high, int wanted);
+
+} // namespace kasuri::readings

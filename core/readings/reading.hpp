@@ -1,0 +1,58 @@
+#pragma once
+#include "base/cancel.hpp"
+#include "base/setting.hpp"
+#include "readings/plot.hpp"
+#include "readings/view.hpp"
+
+#include <functional>
+#include <optional>
+#include <span>
+#include <string_view>
+#include <vector>
+
+namespace kasuri::readings {
+
+/// A line across a picture, in shares of its width and height.
+struct Line {
+    double x0 = 0, y0 = 0.5, x1 = 1, y1 = 0.5;
+    friend bool operator==(const Line&, const Line&) = default;
+};
+
+/// What is measured: pictures (what was counted is added up), or a rule by what it makes of generated colours.
+struct Subject {
+    std::vector<const image::Picture*> pictures;
+    /// What the rule makes of a picture in the working space; the identity to measure what is before it. Nothing if called off.
+    std::function<std::optional<image::Picture>(const image::Picture&)> rule;
+    std::string_view working = "rec709-linear"; ///< of the rule
+    std::vector<double> settings;               ///< all of the reading's
+    Line line;
+    Views* views = nullptr;
+    CancelToken cancel = {};
+};
+
+enum class About {
+    pictures, ///< counts the pixels of pictures
+    rule,     ///< looks at what the rule does to generated colours
+};
+
+/// One row: something that can be read off, as plots.
+struct Reading {
+    std::string_view name;  ///< waveform
+    std::string_view title; ///< Waveform
+    std::string_view doc;
+    std::string_view source; ///< of its graticule and formulas
+    About about = About::pictures;
+    std::span<const Setting> settings;
+    /// The panels: their axes and guides.
+    std::vector<Panel> (*panels)(Values set);
+    /// What the subject shows on them; nothing if called off.
+    std::optional<Measured> (*measure)(const Subject& subject);
+};
+
+/// The pixels that the line runs over, one a step of the longer direction, as a picture of one row.
+image::Picture along(const image::Picture& picture, const Line& line);
+
+std::span<const Reading* const> all();
+const Reading* find(std::string_view name);
+
+} // namespace kasuri::readings
