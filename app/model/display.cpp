@@ -4,6 +4,7 @@
 #include "colour/space.hpp"
 
 #include <algorithm>
+#include <atomic>
 #include <cmath>
 #include <map>
 #include <mutex>
@@ -104,6 +105,18 @@ image::Picture reduced(const image::Picture& picture, int width, int height, con
         return picture;
     const bool alpha = picture.planes[3] != nullptr;
     const auto count = static_cast<std::size_t>(width) * static_cast<std::size_t>(height);
+    if (of.size() == QSize(width, height)) { // a part as it is
+        image::Picture part = picture;
+        part.width = width;
+        part.height = height;
+        for (std::size_t c = 0; c < (alpha ? 4u : 3u); ++c) {
+            image::Samples samples(count);
+            for (int y = 0; y < height; ++y)
+                std::copy_n(picture.planes[c]->data() + static_cast<std::ptrdiff_t>(y + of.top()) * picture.width + of.left(), width, samples.data() + static_cast<std::ptrdiff_t>(y) * width);
+            part.planes[c] = image::make_plane(std::move(samples));
+        }
+        return part;
+    }
     const auto source_width = static_cast<std::size_t>(of.width());
     std::array<image::Samples, 4> out;
     for (std::size_t c = 0; c < (alpha ? 4u : 3u); ++c)
@@ -159,6 +172,8 @@ image::Picture reduced(const image::Picture& picture, int width, int height, con
 QImage shown(const image::Picture& picture, const Lens& lens, const Screen& to, double* outside, readings::Views* views, const image::Picture* other) {
     using colour::operator*;
     QImage image(picture.width, picture.height, QImage::Format_RGB32);
+    unsigned char* const bits = image.bits();
+    const auto stride = static_cast<std::size_t>(image.bytesPerLine());
     const colour::Space& standard = *colour::find_space(colour::default_space);
     const colour::Space* named = colour::find_space(picture.space);
     const colour::Space& space = named ? *named : standard;
@@ -173,68 +188,87 @@ QImage shown(const image::Picture& picture, const Lens& lens, const Screen& to, 
         return std::array<float, 4>{static_cast<float>(made[0]), static_cast<float>(made[1]), static_cast<float>(made[2]), c[3]};
     };
     const auto width = static_cast<std::size_t>(picture.width);
-    std::array<std::vector<float>, 3> lights; // a row at a time, for conversions that are not ours
-    for (auto& row : lights)
-        row.resize(width);
-    float* const planes[3] = {lights[0].data(), lights[1].data(), lights[2].data()};
-    std::size_t at = 0, beyond = 0;
     // Numbers of a lens with an expression, one plane or three.
     std::array<image::Plane, 4> numbers{};
     if (!lens.expression.empty() && views)
         numbers = views->look(picture, picture.space, lens.expression, {}, lens.compares ? (other ? other : &picture) : nullptr).value_or(numbers);
-    for (int y = 0; y < picture.height; ++y) {
-        auto* line = reinterpret_cast<QRgb*>(image.scanLine(y));
-        const std::size_t begin = static_cast<std::size_t>(y) * width;
-        for (std::size_t c = 0; c < 3; ++c) {
-            std::copy_n(picture.planes[c]->begin() + static_cast<std::ptrdiff_t>(begin), width, lights[c].begin());
-            if (!is_linear(space) && !space.to_light)
-                for (float& value : lights[c])
-                    value = static_cast<float>(transfer_of(space).decode(static_cast<double>(value)));
-        }
-        if (space.to_light)
-            space.to_light->apply(planes, width);
-        for (int x = 0; x < picture.width; ++x, ++at) {
-            const auto column = static_cast<std::size_t>(x);
-            LensPixel pixel;
-            pixel.x = x;
-            pixel.y = y;
-            pixel.stored = picture.at(at);
-            const std::array<float, 4> light = {lights[0][column], lights[1][column], lights[2][column], pixel.stored[3]};
-            pixel.light = same ? light : moved(across, light);
-            pixel.screen = same_screen ? light : moved(to_screen, light);
+    // Most of what is shown: light of the screen's own primaries, opaque, cut off at its limits.
+    const bool plain = lens.id == "colour" && is_linear(space) && !space.to_light && same_screen && !monitor.from_light && to.limits == Limits::hard && !picture.planes[3];
+    std::atomic<std::size_t> beyond{0};
+    const auto rows = [&](std::size_t first, std::size_t last) {
+        std::size_t outside_here = 0;
+        std::array<std::vector<float>, 3> lights; // a row at a time, for conversions that are not ours
+        for (auto& row : lights)
+            row.resize(width);
+        float* const planes[3] = {lights[0].data(), lights[1].data(), lights[2].data()};
+        for (std::size_t row = first; row < last; ++row) {
+            const int y = static_cast<int>(row);
+            auto* line = reinterpret_cast<QRgb*>(bits + row * stride);
+            const std::size_t begin = row * width;
+            if (plain) {
+                const float *r = picture.planes[0]->data() + begin, *g = picture.planes[1]->data() + begin, *b = picture.planes[2]->data() + begin;
+                for (std::size_t x = 0; x < width; ++x) {
+                    outside_here += is_outside({r[x], g[x], b[x], 1}) ? 1 : 0;
+                    line[x] = qRgb(codes.of(r[x]), codes.of(g[x]), codes.of(b[x]));
+                }
+                continue;
+            }
+            std::size_t at = begin;
+            for (std::size_t c = 0; c < 3; ++c) {
+                std::copy_n(picture.planes[c]->begin() + static_cast<std::ptrdiff_t>(begin), width, lights[c].begin());
+                if (!is_linear(space) && !space.to_light)
+                    for (float& value : lights[c])
+                        value = static_cast<float>(transfer_of(space).decode(static_cast<double>(value)));
+            }
+            if (space.to_light)
+                space.to_light->apply(planes, width);
+            for (int x = 0; x < picture.width; ++x, ++at) {
+                const auto column = static_cast<std::size_t>(x);
+                LensPixel pixel;
+                pixel.x = x;
+                pixel.y = y;
+                pixel.stored = picture.at(at);
+                const std::array<float, 4> light = {lights[0][column], lights[1][column], lights[2][column], pixel.stored[3]};
+                pixel.light = same ? light : moved(across, light);
+                pixel.screen = same_screen ? light : moved(to_screen, light);
+                if (!monitor.from_light)
+                    outside_here += is_outside(pixel.screen) ? 1 : 0;
+                if (white != 1) // greys of lenses are shares of diffuse white
+                    for (std::size_t c = 0; c < 3; ++c)
+                        pixel.screen[c] /= white;
+                const auto number = [&](std::size_t c) { return light_for(lens, static_cast<double>((*numbers[c])[at]), x, y); };
+                Light show{};
+                if (lens.shown)
+                    show = lens.shown(pixel);
+                else if (numbers[1])
+                    show = {number(0)[0], number(1)[0], number(2)[0]};
+                else if (numbers[0])
+                    show = number(0);
+                if (to.limits == Limits::soft)
+                    show = softened(show);
+                if (!monitor.from_light)
+                    line[x] = qRgb(codes.of(show[0] * white), codes.of(show[1] * white), codes.of(show[2] * white));
+                else
+                    for (std::size_t c = 0; c < 3; ++c)
+                        lights[c][column] = show[c];
+            }
             if (!monitor.from_light)
-                beyond += is_outside(pixel.screen) ? 1 : 0;
-            if (white != 1) // greys of lenses are shares of diffuse white
-                for (std::size_t c = 0; c < 3; ++c)
-                    pixel.screen[c] /= white;
-            const auto number = [&](std::size_t c) { return light_for(lens, static_cast<double>((*numbers[c])[at]), x, y); };
-            Light show{};
-            if (lens.shown)
-                show = lens.shown(pixel);
-            else if (numbers[1])
-                show = {number(0)[0], number(1)[0], number(2)[0]};
-            else if (numbers[0])
-                show = number(0);
-            if (to.limits == Limits::soft)
-                show = softened(show);
-            if (!monitor.from_light)
-                line[x] = qRgb(codes.of(show[0] * white), codes.of(show[1] * white), codes.of(show[2] * white));
-            else
-                for (std::size_t c = 0; c < 3; ++c)
-                    lights[c][column] = show[c];
+                continue;
+            monitor.from_light->apply(planes, width); // what is outside shows in its numbers
+            for (std::size_t column = 0; column < width; ++column) {
+                const std::array<float, 4> code = {lights[0][column], lights[1][column], lights[2][column], 1};
+                outside_here += is_outside(code) ? 1 : 0;
+                const auto whole = [](float x) { return x > 0 ? static_cast<int>(std::lround(255 * std::min(x, 1.0f))) : 0; };
+                line[column] = qRgb(whole(code[0]), whole(code[1]), whole(code[2]));
+            }
         }
-        if (!monitor.from_light)
-            continue;
-        monitor.from_light->apply(planes, width); // what is outside shows in its numbers
-        for (std::size_t column = 0; column < width; ++column) {
-            const std::array<float, 4> code = {lights[0][column], lights[1][column], lights[2][column], 1};
-            beyond += is_outside(code) ? 1 : 0;
-            const auto whole = [](float x) { return x > 0 ? static_cast<int>(std::lround(255 * std::min(x, 1.0f))) : 0; };
-            line[column] = qRgb(whole(code[0]), whole(code[1]), whole(code[2]));
-        }
-    }
+        beyond += outside_here;
+    };
+    constexpr std::size_t worth_sharing = 60'000; // pixels
+    parallel_ranges(static_cast<std::size_t>(picture.height), picture.pixels() < worth_sharing ? static_cast<std::size_t>(picture.height) : 32, {}, rows);
+    const std::size_t at = picture.pixels();
     if (outside)
-        *outside = at > 0 ? static_cast<double>(beyond) / static_cast<double>(at) : 0;
+        *outside = at > 0 ? static_cast<double>(beyond.load()) / static_cast<double>(at) : 0;
     return image;
 }
 

@@ -81,7 +81,7 @@ void CellView::fill_menu(QMenu& menu) {
         menu.addAction(tr("One to one\t1"), this, [this] { zoom_to(1); });
     }
     menu.addAction(alone_ ? tr("Back among the cells\tF") : tr("Fill the sheet\tF"), this, &CellView::toggle_alone);
-    menu.addAction(tr("Pin this place\tP"), this, &CellView::pin_spot);
+    menu.addAction(tr("Pin this place (click with Ctrl)\tP"), this, &CellView::pin_spot);
     if (!model_.pins().empty())
         menu.addAction(tr("Remove all pins"), &model_, &SheetModel::remove_pins);
     if (!is_chart())

@@ -22,7 +22,7 @@ std::vector<CellView::Link> CellView::links() const {
         all.push_back({tr("split"), tr("Before left of a line, after right of it (S)"), compare_ == Compare::split, &CellView::toggle_split});
     all.push_back({alone_ ? tr("back") : tr("fill"), tr("This cell fills the sheet, or goes back (F, double click)"), alone_, &CellView::toggle_alone});
     if (!is_chart())
-        all.push_back({"1:1", tr("One pixel is one pixel of the screen, or fitted (1, 0, wheel)"), !zoom_.fits(), &CellView::toggle_scale});
+        all.push_back({"1:1", tr("One pixel is one pixel of the screen, or fitted (1, 0, wheel)"), !zoom_.fits() && zoom_.scale(picture_size(), device_room()) == 1, &CellView::toggle_scale});
     const QFontMetrics metrics(theme::face(11.5));
     int right = width();
     for (auto link = all.rbegin(); link != all.rend(); ++link) {
@@ -88,7 +88,9 @@ void CellView::draw_caption(QPainter& painter) const {
     int x = painter.fontMetrics().horizontalAdvance(title) + 8;
     painter.setFont(theme::face(12.5));
     const QString lens_name = QString::fromStdString(caption(lens(cell.lens)));
-    const QString shows = painter.fontMetrics().elidedText(QString::fromUtf8("\u00b7 ") + lens_name + QString::fromUtf8(" \u25be"), Qt::ElideRight, std::max(0, end - x));
+    // Room for the share that is outside.
+    const int kept = has_result_ && (before_only_ ? result_.outside_before : result_.outside_after) > 0 && !is_chart() ? 48 : 0;
+    const QString shows = painter.fontMetrics().elidedText(QString::fromUtf8("\u00b7 ") + lens_name + QString::fromUtf8(" \u25be"), Qt::ElideRight, std::max(0, end - x - kept));
     painter.drawText(QRect(x, 0, std::max(0, end - x), high), Qt::AlignLeft | Qt::AlignVCenter, shows);
     x += painter.fontMetrics().horizontalAdvance(shows) + 8;
     QString right = is_chart() ? tr("rim before, square after") : QString();
@@ -100,7 +102,8 @@ void CellView::draw_caption(QPainter& painter) const {
     if (const double outside = before_only_ ? result_.outside_before : result_.outside_after; has_result_ && !is_chart() && outside > 0) {
         const QString share = tr("%1 % outside").arg(outside < 0.001 ? QStringLiteral("< 0.1") : QString::number(100 * outside, 'f', 1));
         const QString both = right.isEmpty() ? share : share + QString::fromUtf8(" \u00b7 ") + right;
-        right = small.horizontalAdvance(both) <= end - x ? both : share; // what is outside is never hidden
+        const auto fits = [&](const QString& text) { return small.horizontalAdvance(text) <= end - x; };
+        right = fits(both) ? both : fits(share) ? share : share.section(' ', 0, -2); // what is outside is never hidden
     }
     if (before_only_)
         right = tr("before");

@@ -190,7 +190,7 @@ void CellView::zoom_by(double factor, const QPointF& at) {
 
 void CellView::toggle_split() { set_compare(compare_ == Compare::split ? Compare::after : Compare::split); }
 void CellView::toggle_alone() { emit alone_wanted(id_); }
-void CellView::toggle_scale() { zoom_to(zoom_.fits() ? 1 : 0); }
+void CellView::toggle_scale() { zoom_to(!zoom_.fits() && zoom_.scale(picture_size(), device_room()) == 1 ? 0 : 1); }
 void CellView::add_line_cut() { model_.add_cut(id_); }
 
 void CellView::pin_spot() {
@@ -231,7 +231,7 @@ void CellView::mousePressEvent(QMouseEvent* event) {
             grip_pin_ = pin.number;
             return;
         }
-    if (event->modifiers() & Qt::AltModifier) {
+    if (event->modifiers() & Qt::ControlModifier) { // not Alt: window managers move windows with it
         if (const auto pixel = pixel_at(at); pixel && cell)
             model_.add_pin(cell->source(), *pixel);
     } else if (event->modifiers() & Qt::ShiftModifier) {

@@ -35,18 +35,8 @@ void PlotView::show_plot(const std::vector<readings::Panel>& panels, const Measu
     const bool same = reference == reference_ && measured == measured_ && densities_.size() == panels.size();
     reference_ = reference;
     measured_ = measured;
-    if (!same) {
+    if (!same)
         densities_.assign(panels.size(), {});
-        for (int i = 0; i < static_cast<int>(panels.size()); ++i) {
-            std::array<QImage, 3>& of = densities_[static_cast<std::size_t>(i)];
-            if (reference_) {
-                of[0] = densities_of(*reference_, i, true);
-                of[1] = densities_of(*reference_, i, false);
-            }
-            if (measured_)
-                of[2] = densities_of(*measured_, i, false);
-        }
-    }
     update();
 }
 
@@ -57,7 +47,7 @@ void PlotView::set_before_only(bool before) {
 
 QRectF PlotView::field_of(int panel) const {
     const auto count = std::max<std::size_t>(1, panels_.size());
-    const QRectF room(left_room, top_room, width() - left_room - right_room, height() - top_room - ticks_room - figures_room);
+    const QRectF room(left_room, top_room, width() - left_room - right_room, height() - top_room - ticks_room - (figures_text().isEmpty() ? 4 : figures_room));
     const double wide = (room.width() - panel_gap * static_cast<double>(count - 1)) / static_cast<double>(count);
     QRectF field(room.left() + panel * (wide + panel_gap), room.top(), std::max(1.0, wide), std::max(1.0, room.height()));
     if (!panels_.empty() && panels_[static_cast<std::size_t>(panel)].square) {
@@ -163,12 +153,16 @@ void PlotView::draw_layers(QPainter& painter, int panel, const readings::Measure
     for (const readings::Layer& layer : measured.layers)
         if (const auto* trace = std::get_if<readings::Trace>(&layer.data); trace && layer.panel == panel)
             traces.push_back(trace);
-    const std::array<QImage, 3>& drawn_up = densities_[static_cast<std::size_t>(panel)];
-    if (const QImage& image = faint ? drawn_up[0] : &measured == reference_.get() ? drawn_up[1] : drawn_up[2]; !image.isNull()) {
+    const QRectF field = field_of(panel);
+    DrawnUp& drawn_up = densities_[static_cast<std::size_t>(panel)][faint ? 0 : &measured == reference_.get() ? 1 : 2];
+    const QSizeF size = field.size() * devicePixelRatioF();
+    if (drawn_up.size != size)
+        drawn_up = {size, densities_of(measured, panel, faint, size)};
+    if (!drawn_up.image.isNull()) {
         painter.save();
         painter.setCompositionMode(QPainter::CompositionMode_Multiply);
         painter.setRenderHint(QPainter::SmoothPixmapTransform);
-        painter.drawImage(field_of(panel), image);
+        painter.drawImage(field, drawn_up.image);
         painter.restore();
     }
     draw_traces(painter, panel, traces, faint);
@@ -181,36 +175,45 @@ void PlotView::draw_layers(QPainter& painter, int panel, const readings::Measure
         }
 }
 
-QImage PlotView::densities_of(const readings::Measured& measured, int panel, bool faint) {
+QImage PlotView::densities_of(const readings::Measured& measured, int panel, bool faint, const QSizeF& size) {
     std::vector<const readings::Density*> densities;
     for (const readings::Layer& layer : measured.layers)
         if (const auto* density = std::get_if<readings::Density>(&layer.data); density && layer.panel == panel)
             densities.push_back(density);
     if (densities.empty())
         return {};
+    const int all_columns = densities.front()->columns, all_rows = densities.front()->rows;
+    const auto pooled = [](int cells, double pixels) { return std::max(1, std::min(cells, static_cast<int>(std::ceil(cells / std::max(1.0, std::round(cells / std::max(1.0, pixels))))))); };
+    const int columns = pooled(all_columns, size.width()), rows = pooled(all_rows, size.height());
     // Inks lie over each other as on paper: where r, g and b meet it is dark. The more often, the deeper, by logarithm.
-    const readings::Density& first = *densities.front();
-    QImage image(first.columns, first.rows, QImage::Format_RGB32);
+    QImage image(columns, rows, QImage::Format_RGB32);
     image.fill(Qt::white);
-    constexpr int steps = 256;
+    constexpr std::size_t steps = 256;
+    std::vector<std::uint32_t> counts;
     for (const readings::Density* density : densities) {
-        if (density->columns != first.columns || density->rows != first.rows)
+        if (density->columns != all_columns || density->rows != all_rows)
             continue;
-        const std::uint32_t most = std::max<std::uint32_t>(1, *std::max_element(density->counts.begin(), density->counts.end()));
+        counts.assign(static_cast<std::size_t>(columns) * static_cast<std::size_t>(rows), 0);
+        const std::uint32_t* from = density->counts.data();
+        for (int row = 0; row < all_rows; ++row) {
+            std::uint32_t* to = counts.data() + static_cast<std::size_t>(row * rows / all_rows) * static_cast<std::size_t>(columns);
+            for (int column = 0; column < all_columns; ++column)
+                to[column * columns / all_columns] += *from++;
+        }
+        const std::uint32_t most = std::max<std::uint32_t>(1, *std::max_element(counts.begin(), counts.end()));
         const double scale = 1 / std::log1p(static_cast<double>(most));
-        // Ink by count: exact for few, by a table of logarithms for many.
-        std::array<float, steps> few{};
-        const auto depth = [&](double count) { return static_cast<float>((faint ? 0.10 : 0.30) + (faint ? 0.18 : 0.70) * std::log1p(count) * scale); };
-        for (int i = 1; i < steps; ++i)
-            few[static_cast<std::size_t>(i)] = depth(i);
+        const auto depth = [&](double count) { return static_cast<float>((faint ? 0.12 : 0.38) + (faint ? 0.18 : 0.62) * std::log1p(count) * scale); };
+        std::array<float, steps> few{}; // most cells hold few
+        for (std::size_t i = 1; i < steps; ++i)
+            few[i] = depth(static_cast<double>(i));
         const QColor ink = faint ? theme::third : colour_of(density->ink);
         const float keep[3] = {static_cast<float>(1 - ink.redF()), static_cast<float>(1 - ink.greenF()), static_cast<float>(1 - ink.blueF())};
-        for (int row = 0; row < density->rows; ++row) {
-            auto* line = reinterpret_cast<QRgb*>(image.scanLine(density->rows - 1 - row));
-            const std::uint32_t* counts = density->counts.data() + static_cast<std::size_t>(row) * static_cast<std::size_t>(density->columns);
-            for (int column = 0; column < density->columns; ++column)
-                if (counts[column] != 0) {
-                    const float deep = counts[column] < steps ? few[counts[column]] : depth(counts[column]);
+        for (int row = 0; row < rows; ++row) {
+            auto* line = reinterpret_cast<QRgb*>(image.scanLine(rows - 1 - row));
+            const std::uint32_t* of = counts.data() + static_cast<std::size_t>(row) * static_cast<std::size_t>(columns);
+            for (int column = 0; column < columns; ++column)
+                if (of[column] != 0) {
+                    const float deep = of[column] < steps ? few[of[column]] : depth(of[column]);
                     const QRgb under = line[column];
                     line[column] = qRgb(static_cast<int>(static_cast<float>(qRed(under)) * (1 - deep * keep[0])), static_cast<int>(static_cast<float>(qGreen(under)) * (1 - deep * keep[1])),
                                         static_cast<int>(static_cast<float>(qBlue(under)) * (1 - deep * keep[2])));
@@ -336,9 +339,20 @@ void PlotView::draw_spots(QPainter& painter, int panel, const readings::Spots& s
 
 QString PlotView::figures_text() const {
     QStringList lines;
-    if (const MeasuredPtr& of = before_only_ ? reference_ : measured_)
-        for (const readings::Figure& figure : of->figures)
-            lines << utf8(figure.name) + " " + theme::number(figure.value, figure.unit == "%" ? (figure.value < 0.1 ? 3 : 1) : 3) + (figure.unit.empty() ? QString() : " " + utf8(figure.unit));
+    const MeasuredPtr& of = before_only_ ? reference_ : measured_;
+    if (!of)
+        return {};
+    std::vector<std::string> names; // in the order of their lines
+    for (const readings::Figure& figure : of->figures) {
+        const QString value = (figure.of.empty() ? QString() : utf8(figure.of) + " ") + theme::number(figure.value, figure.unit == "%" ? (figure.value < 0.1 ? 3 : 1) : 3) + (figure.unit.empty() ? QString() : " " + utf8(figure.unit));
+        const auto found = std::find(names.begin(), names.end(), figure.name);
+        if (found != names.end()) {
+            lines[found - names.begin()] += "  " + value;
+            continue;
+        }
+        names.push_back(figure.name);
+        lines << utf8(figure.name) + "  " + value;
+    }
     return lines.join('\n');
 }
 

@@ -36,7 +36,8 @@ private:
     void draw_axes(QPainter& painter, int panel) const;
     void draw_guides(QPainter& painter, int panel) const;
     void draw_layers(QPainter& painter, int panel, const readings::Measured& measured, bool faint) const;
-    static QImage densities_of(const readings::Measured& measured, int panel, bool faint);
+    /// Densities as an image of about `size` pixels: cells that fall on one pixel are added, so that few are seen as well as many.
+    static QImage densities_of(const readings::Measured& measured, int panel, bool faint, const QSizeF& size);
     void draw_traces(QPainter& painter, int panel, const std::vector<const readings::Trace*>& traces, bool faint) const;
     void draw_arrows(QPainter& painter, int panel, const readings::Arrows& arrows, bool faint) const;
     void draw_spots(QPainter& painter, int panel, const readings::Spots& spots, bool faint) const;
@@ -44,7 +45,11 @@ private:
 
     std::vector<readings::Panel> panels_;
     MeasuredPtr reference_, measured_;
-    std::vector<std::array<QImage, 3>> densities_; ///< of each panel: the reference faint and full, what was measured
+    struct DrawnUp {
+        QSizeF size;
+        QImage image;
+    };
+    mutable std::vector<std::array<DrawnUp, 3>> densities_; ///< of each panel: the reference faint and full, what was measured
     bool before_only_ = false;
     std::optional<QPointF> hover_;
 };

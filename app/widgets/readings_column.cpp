@@ -48,7 +48,7 @@ void ReadingsColumn::rebuild() {
         QList<int> heights;
         for (const ReadingPanel* each : panels_) {
             const readings::Reading& reading = *model_.find(each->id())->reading;
-            heights << (reading.panels(completed(reading.settings, {})).front().square ? 130 : 100);
+            heights << (reading.panels(completed(reading.settings, {})).front().square ? 200 : 125);
         }
         splitter_->setSizes(heights);
     }

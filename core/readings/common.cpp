@@ -4,7 +4,6 @@
 #include "colour/primaries.hpp"
 #include "colour/space.hpp"
 
-#include <fmt/format.h>
 
 namespace kasuri::readings {
 namespace {
@@ -37,7 +36,7 @@ void tell_outside(Measured& measured, std::string_view name, const scopes::Count
     const auto total = static_cast<double>(counts.total());
     const auto tell = [&](const char* where, std::uint64_t count) {
         if (count > 0)
-            measured.figures.push_back({fmt::format("{} {}", name, where), 100 * static_cast<double>(count) / total, "%"});
+            measured.figures.push_back({where, std::string(name), 100 * static_cast<double>(count) / total, "%"});
     };
     tell("below the range", counts.below);
     tell("above the range", counts.above);
@@ -66,7 +65,7 @@ std::optional<Measured> measure_plane(const Subject& subject, const PlaneView& v
                 spots.spots.push_back({{(*(*planes)[0])[i], (*(*planes)[1])[i]}, light_of(*picture, i), {}});
     }
     counts.bins.resize(static_cast<std::size_t>(plane_cells) * plane_cells);
-    tell_outside(measured, "outside:", counts);
+    tell_outside(measured, "", counts);
     measured.layers.push_back({0, Density{Ink::neutral, std::string(name), plane_cells, plane_cells, std::move(counts.bins)}});
     if (!spots.spots.empty())
         measured.layers.push_back({0, std::move(spots)});

@@ -58,9 +58,9 @@ std::string csv(const std::vector<Panel>& panels, const Measured& measured) {
         std::visit(Writer{panels[static_cast<std::size_t>(layer.panel)], out}, layer.data);
     }
     if (!measured.figures.empty())
-        out += out.empty() ? "figure,value,unit\n" : "\nfigure,value,unit\n";
+        out += out.empty() ? "figure,of,value,unit\n" : "\nfigure,of,value,unit\n";
     for (const Figure& figure : measured.figures)
-        out += fmt::format("{},{},{}\n", heading(figure.name), text(figure.value), figure.unit);
+        out += fmt::format("{},{},{},{}\n", heading(figure.name), figure.of, text(figure.value), figure.unit);
     return out;
 }
 

@@ -83,9 +83,10 @@ struct Layer {
     std::variant<Density, Trace, Arrows, Spots> data;
 };
 
-/// A number worth a line of its own: "slope of r at 0.18", "below the range".
+/// A number worth saying: "slope at 0.18" of r; those of one name belong together.
 struct Figure {
     std::string name;
+    std::string of; ///< a channel, or empty
     double value = 0;
     std::string unit;
 };

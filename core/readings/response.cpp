@@ -92,7 +92,7 @@ std::optional<Measured> measured_on(const Subject& subject) {
         }
         if (!falls.points.empty()) {
             measured.layers.push_back({0, std::move(falls)});
-            measured.figures.push_back({fmt::format("{} reverses from", channel_names[c]), first, ""});
+            measured.figures.push_back({"reverses from", std::string(channel_names[c]), first, ""});
         }
     }
     // Slopes at middle grey: change out over change in, by the samples on either side.
@@ -103,7 +103,7 @@ std::optional<Measured> measured_on(const Subject& subject) {
     if (const auto out = subject.rule(pair)) {
         const double across = static_cast<double>(pair.at(1)[0]) - static_cast<double>(pair.at(0)[0]);
         for (std::size_t c = 0; c < 3; ++c)
-            measured.figures.push_back({fmt::format("slope of {} at 0.18", channel_names[c]), (static_cast<double>(out->at(1)[c]) - static_cast<double>(out->at(0)[c])) / across, ""});
+            measured.figures.push_back({"slope at 0.18", std::string(channel_names[c]), (static_cast<double>(out->at(1)[c]) - static_cast<double>(out->at(0)[c])) / across, ""});
     } else {
         return std::nullopt;
     }

@@ -170,7 +170,7 @@ TEST_CASE("the words of a caption act, and its menu holds lenses, targets and th
 TEST_CASE("pins are set, read before and after, dragged and removed", "[gui][sheet]") {
     Cloths d;
     const QPointF at = d.view->point_of({1715, 372}); // the lantern
-    QTest::mouseClick(d.view, Qt::LeftButton, Qt::AltModifier, at.toPoint());
+    QTest::mouseClick(d.view, Qt::LeftButton, Qt::ControlModifier, at.toPoint());
     d.settle();
     PinsPanel& panel = d.window.pins_panel();
     REQUIRE(panel.pins().size() == 1);
@@ -349,7 +349,7 @@ TEST_CASE("the pointer reads a plot's axes, and the panel is reached by keyboard
     Cloths d;
     PlotView& plot = d.window.readings_column().panels()[0]->plot();
     const QRectF field = plot.field_of(0);
-    CHECK(plot.figures_text().contains("slope of r at 0.18 0.500"));
+    CHECK(plot.figures_text().contains("slope at 0.18  r 0.500  g 0.500"));
     QTest::mouseMove(&plot, field.center().toPoint() + QPoint(1, 0));
     QTest::mouseMove(&plot, field.center().toPoint());
     CHECK(plot.hover_text().startsWith("in, value 0.6"));

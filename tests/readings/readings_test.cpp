@@ -40,9 +40,9 @@ Data layer(const Measured& measured, std::size_t index) {
     return std::get<Data>(measured.layers[index].data);
 }
 
-double figure(const Measured& measured, const std::string& name) {
+double figure(const Measured& measured, const std::string& name, const std::string& of) {
     for (const Figure& f : measured.figures)
-        if (f.name == name)
+        if (f.name == name && f.of == of)
             return f.value;
     FAIL("no figure " << name);
     return 0;
@@ -102,8 +102,8 @@ TEST_CASE("a waveform counts every pixel at its level, in its column", "[reading
     CHECK(measured.figures.empty());
     const Measured narrow = c.measure("parade", {0, 0, 1});
     CHECK(narrow.layers[2].panel == 2);
-    CHECK(figure(narrow, "r above the range") > 20);
-    CHECK(figure(narrow, "b below the range") > 10);
+    CHECK(figure(narrow, "above the range", "r") > 20);
+    CHECK(figure(narrow, "below the range", "b") > 10);
 }
 
 TEST_CASE("units: numbers as stored, signal, cd/m2 and stops", "[readings]") {
@@ -172,10 +172,10 @@ TEST_CASE("a rule of two dyes leaves one axis in the hue map", "[readings]") {
 TEST_CASE("the response gives slopes and says where it falls", "[readings]") {
     Case c("out.r = 2 * r\nout.g = 1 - g\nout.b = b < 0.5 ? b : 1 - b");
     const Measured measured = c.measure("response");
-    CHECK(figure(measured, "slope of r at 0.18") == Approx(2).epsilon(1e-4));
-    CHECK(figure(measured, "slope of g at 0.18") == Approx(-1).epsilon(1e-4));
-    CHECK(figure(measured, "g reverses from") == Approx(-0.1).margin(1e-6));
-    CHECK(figure(measured, "b reverses from") == Approx(0.5).margin(0.005));
+    CHECK(figure(measured, "slope at 0.18", "r") == Approx(2).epsilon(1e-4));
+    CHECK(figure(measured, "slope at 0.18", "g") == Approx(-1).epsilon(1e-4));
+    CHECK(figure(measured, "reverses from", "g") == Approx(-0.1).margin(1e-6));
+    CHECK(figure(measured, "reverses from", "b") == Approx(0.5).margin(0.005));
     CHECK(layer<Trace>(measured, 0).points.size() == 600);
     CHECK(layer<Trace>(measured, 0).points[599][1] == Approx(2.6).margin(1e-5));
     // By stops: twice the light is one stop up everywhere.
