@@ -10,6 +10,7 @@
 #include <QFileInfo>
 #include <QTimer>
 
+#include <algorithm>
 #include <cstdio>
 
 namespace {
@@ -60,7 +61,7 @@ int main(int argc, char** argv) {
     const QCommandLineOption demo("demo", "Start with the demo world: its filters in FOLDER/filters, its pictures in FOLDER/pictures.", "FOLDER");
     const QCommandLineOption shot("screenshot", "Write a picture of the window to FILE once everything is shown, then quit.", "FILE");
     const QCommandLineOption size("size", "Size of the window, such as 1280x800.", "WxH");
-    const QCommandLineOption lens("lens", "Lens for the pictures that are opened: colour, red, green, blue, alpha, luminance, range.", "LENS", "colour");
+    const QCommandLineOption lens("lens", "Lens for the pictures that are opened: colour, red, green, blue, alpha, veil, luminance, range, change, difference, or a component of a model such as lab.l; several with commas are for one picture each.", "LENS", "colour");
     parser.addOptions({demo, shot, size, lens});
     parser.addPositionalArgument("files", "Filters and pictures to open.", "[files...]");
     parser.process(application);
@@ -82,9 +83,11 @@ int main(int argc, char** argv) {
     if (parser.isSet(demo))
         start_demo(window, parser.value(demo) + "/filters", parser.value(demo) + "/pictures");
     else if (parser.positionalArguments().isEmpty())
-        window.bench().add_chart();
+        window.restore_sheet();
+    const QStringList chosen = parser.value(lens).split(',');
+    qsizetype pictures = 0;
     for (const QString& file : parser.positionalArguments())
-        window.bench().open(file, parser.value(lens));
+        window.bench().open(file, chosen[std::min(file.endsWith(".kasuri") ? 0 : pictures++, chosen.size() - 1)]);
     window.show();
     if (parser.isSet(shot)) {
         auto* timer = new QTimer(&window);

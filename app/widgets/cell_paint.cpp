@@ -30,7 +30,7 @@ std::vector<CellView::Link> CellView::links() const {
         link->rect = QRect(right - wide, 0, wide + 1, theme::caption_height);
         right -= wide + 12;
     }
-    if (right < width() / 3) // no room: the keys and the menu remain
+    if (right < 150) // the name and the lens come first; the keys and the menu remain
         all.clear();
     return all;
 }
@@ -110,8 +110,8 @@ void CellView::draw_caption(QPainter& painter) const {
     if (old_)
         right = tr("old");
     painter.setFont(theme::face(11.5, old_));
-    if (is_chart() && small.horizontalAdvance(right) > end - x)
-        right.clear();
+    if (!old_ && !before_only_ && small.horizontalAdvance(right) > end - x)
+        right.clear(); // half a word says nothing; the tip tells the space
     if (end > x)
         painter.drawText(QRect(x, 0, end - x, high), Qt::AlignRight | Qt::AlignVCenter, right);
     painter.setFont(theme::face(11.5));

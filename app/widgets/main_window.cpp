@@ -294,6 +294,11 @@ void MainWindow::closeEvent(QCloseEvent* event) {
     event->accept();
 }
 
+void MainWindow::restore_sheet() {
+    if (!restore_cells(bench_->sheet()))
+        bench_->add_chart();
+}
+
 void MainWindow::restore_layout() {
     QSettings settings;
     restoreGeometry(settings.value("window/geometry").toByteArray());

@@ -37,6 +37,8 @@ public:
     bool settled() const;
     void show_before(bool before);
     void restore_layout();
+    /// The cells of the last session, or a chart if there were none.
+    void restore_sheet();
 
 signals:
     void sheet_shown();

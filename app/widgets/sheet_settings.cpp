@@ -4,6 +4,7 @@
 #include "model/readings_model.hpp"
 #include "model/sheet.hpp"
 
+#include <QFileInfo>
 #include <QMap>
 #include <QSettings>
 #include <QStringList>
@@ -13,6 +14,20 @@ namespace kasuri::app {
 namespace {
 /// The most pictures of which something is kept.
 constexpr std::size_t most_pictures = 500;
+
+QString text_of(const std::vector<double>& numbers) {
+    QStringList all;
+    for (const double number : numbers)
+        all << QString::number(number, 'g', 17);
+    return all.join(',');
+}
+
+std::vector<double> numbers_of(const QString& text, std::span<const Setting> settings) {
+    std::vector<double> numbers;
+    for (const QString& number : text.split(',', Qt::SkipEmptyParts))
+        numbers.push_back(number.toDouble());
+    return numbers.empty() ? numbers : completed(settings, numbers);
+}
 } // namespace
 
 void restore_settings(SheetModel& sheet, ReadingsModel& readings) {
@@ -32,12 +47,8 @@ void restore_settings(SheetModel& sheet, ReadingsModel& readings) {
         for (const Strip& strip : std::vector<Strip>(sheet.strips()))
             sheet.remove_strip(strip.id);
         for (const QString& line : settings.value("sheet/strips").toStringList())
-            if (const targets::Target* target = targets::find(line.section('|', 0, 0).toStdString())) {
-                std::vector<double> values;
-                for (const QString& value : line.section('|', 1).split(',', Qt::SkipEmptyParts))
-                    values.push_back(value.toDouble());
-                sheet.add_strip(*target, values.empty() ? values : completed(target->settings, values));
-            }
+            if (const targets::Target* target = targets::find(line.section('|', 0, 0).toStdString()))
+                sheet.add_strip(*target, numbers_of(line.section('|', 1), target->settings));
     }
     if (settings.contains("sheet/readings")) {
         std::vector<std::string> lines;
@@ -45,6 +56,19 @@ void restore_settings(SheetModel& sheet, ReadingsModel& readings) {
             lines.push_back(line.toStdString());
         readings.restore(lines);
     }
+}
+
+bool restore_cells(SheetModel& sheet) {
+    const QVariantList cells = QSettings().value("sheet/cells").toList();
+    for (const QVariant& entry : cells) {
+        const QVariantMap cell = entry.toMap();
+        const std::string lens = cell.value("lens").toString().toStdString();
+        if (const targets::Target* target = targets::find(cell.value("target").toString().toStdString()))
+            sheet.add_target(*target, lens, numbers_of(cell.value("settings").toString(), target->settings));
+        else if (const QString picture = cell.value("picture").toString(); QFileInfo::exists(picture))
+            sheet.add_picture(picture.toStdString(), lens, cell.value("layer").toString().toStdString());
+    }
+    return !sheet.cells().empty();
 }
 
 void store_settings(const SheetModel& sheet, const ReadingsModel& readings) {
@@ -58,14 +82,23 @@ void store_settings(const SheetModel& sheet, const ReadingsModel& readings) {
     settings.setValue("pictures/spaces", spaces);
     QStringList strips, read;
     for (const Strip& strip : sheet.strips())
-        if (strip.target) {
-            QStringList values;
-            for (const double value : strip.settings)
-                values << QString::number(value, 'g', 17);
-            strips << QString::fromStdString(std::string(strip.target->name)) + "|" + values.join(',');
-        }
+        if (strip.target)
+            strips << QString::fromStdString(std::string(strip.target->name)) + "|" + text_of(strip.settings);
     for (const std::string& line : readings.stored())
         read << QString::fromStdString(line);
+    QVariantList cells;
+    for (const Cell& cell : sheet.cells()) {
+        QVariantMap entry = {{"lens", QString::fromStdString(cell.lens)}};
+        if (cell.target) {
+            entry["target"] = QString::fromStdString(std::string(cell.target->name));
+            entry["settings"] = text_of(cell.settings);
+        } else {
+            entry["picture"] = QFileInfo(QString::fromStdString(cell.picture)).absoluteFilePath();
+            entry["layer"] = QString::fromStdString(cell.layer);
+        }
+        cells << entry;
+    }
+    settings.setValue("sheet/cells", cells);
     settings.setValue("sheet/strips", strips);
     settings.setValue("sheet/readings", read);
 }

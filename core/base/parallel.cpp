@@ -62,6 +62,8 @@ extern "C" const char* __tsan_default_suppressions() {
            "called_from_lib:libQt6Widgets.so\n"
            "called_from_lib:libqscintilla2_qt6.so\n"
            "called_from_lib:libOpenColorIO.so\n"
+           "called_from_lib:libdcmdata\n"
+           "race:libdcmdata\n"
            "race:libtbb\n"
            "race:libOpenEXR\n"
            "race:libOpenImageIO\n"

@@ -367,6 +367,9 @@ TEST_CASE("strips and readings are remembered", "[gui][readings]") {
         Driver d;
         d.window.bench().sheet().add_strip(*targets::find("step_wedge"), {11, 0.3});
         d.window.bench().readings().add(*readings::find("vectorscope"), {1, 2, 1});
+        d.window.bench().sheet().add_target(*targets::find("bars_75"), "lab.l", {1, 0.75});
+        d.window.bench().sheet().add_picture((pictures + "puppet.exr").toStdString(), "veil", "robe");
+        d.settle();
         d.window.close();
     }
     Driver d;
@@ -376,6 +379,16 @@ TEST_CASE("strips and readings are remembered", "[gui][readings]") {
     CHECK(d.window.bench().sheet().strips()[3].settings == std::vector<double>{11, 0.3});
     REQUIRE(d.window.bench().readings().readings().size() == 4);
     CHECK(d.window.bench().readings().readings()[3].settings == std::vector<double>{1, 2, 1});
+    d.window.bench().sheet().remove(d.window.bench().sheet().cells()[0].id);
+    d.window.restore_sheet();
+    d.settle();
+    const auto& cells = d.window.bench().sheet().cells();
+    REQUIRE(cells.size() == 3); // with the chart that every driver starts with
+    CHECK(cells[1].target == targets::find("bars_75"));
+    CHECK(cells[1].settings == std::vector<double>{1, 0.75});
+    CHECK(cells[1].lens == "lab.l");
+    CHECK(cells[2].layer == "robe");
+    CHECK(cells[2].lens == "veil");
     QSettings().clear();
 }
 
