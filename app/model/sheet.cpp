@@ -86,6 +86,7 @@ void SheetModel::set_picture(int id, const std::filesystem::path& path) {
 void SheetModel::remove(int id) {
     std::erase_if(cells_, [id](const Cell& c) { return c.id == id; });
     std::erase_if(strips_, [id](const Strip& s) { return !s.target && s.cell == id; });
+    forget_unused_images();
     emit changed();
 }
 
@@ -158,7 +159,9 @@ void SheetModel::read(const std::string& path) {
                 --self->pending_;
                 if (const auto now = self->said_spaces_.find(path); (now == self->said_spaces_.end() ? std::string() : now->second) != space)
                     return; // said otherwise meanwhile: another reading is under way
-                if (loaded->ok()) {
+                if (loaded->ok() && std::none_of(self->cells_.begin(), self->cells_.end(), [&](const Cell& c) { return c.picture == path; })) {
+                    self->images_.erase(path); // another frame is wanted by now
+                } else if (loaded->ok()) {
                     self->images_[path] = std::make_shared<const image::Image>(std::move(loaded->value()));
                     const std::vector<std::string> layers = image::layers(*self->images_[path]);
                     for (Cell& cell : self->cells_)

@@ -1,6 +1,7 @@
 #pragma once
 #include "base/result.hpp"
 #include "image/image.hpp"
+#include "io/sequence.hpp"
 #include "model/preview.hpp"
 
 #include <QObject>
@@ -87,6 +88,10 @@ public:
     void set_layer(int id, const std::string& layer);
     /// Shows another picture in the cell.
     void set_picture(int id, const std::filesystem::path& path);
+    /// The numbered pictures that the cell's picture is one of; fewer than two frames: it stands alone.
+    const io::Sequence& sequence_of(const Cell& cell) const;
+    /// Shows another frame of the sequence, by its place in it; layer, lens and line stay.
+    void set_frame(int id, std::size_t frame);
     /// What the numbers of a picture file mean; empty: what the file says. The file is read again. Remembered by whoever asks
     /// `said_spaces`, and told again with `remember_spaces`.
     void set_space(int id, const std::string& space);
@@ -106,6 +111,7 @@ signals:
 
 private:
     void read(const std::string& path);
+    void forget_unused_images();
     Cell& at(int id);
     Strip& strip_at(int id);
 
@@ -117,6 +123,7 @@ private:
     std::vector<Strip> strips_;
     std::vector<Pin> pins_;
     std::map<std::string, std::shared_ptr<const image::Image>> images_;
+    mutable std::map<std::string, io::Sequence> sequences_; ///< by path
     mutable std::map<std::string, PicturePtr> pictures_;
 };
 

@@ -51,6 +51,45 @@ void SheetModel::set_line(int id, const readings::Line& line) {
     emit changed();
 }
 
+const io::Sequence& SheetModel::sequence_of(const Cell& cell) const {
+    static const io::Sequence none;
+    if (cell.target)
+        return none;
+    const auto found = sequences_.find(cell.picture);
+    return found != sequences_.end() ? found->second : sequences_.emplace(cell.picture, io::sequence_of(cell.picture)).first->second;
+}
+
+void SheetModel::set_frame(int id, std::size_t frame) {
+    if (!find(id))
+        return;
+    Cell& cell = at(id);
+    const io::Sequence sequence = sequence_of(cell);
+    if (frame >= sequence.frames.size() || frame == sequence.at)
+        return;
+    // Pins of the cell's picture go along.
+    const std::string was = cell.source();
+    const auto said = said_spaces_.find(cell.picture);
+    const std::string space = said == said_spaces_.end() ? std::string() : said->second;
+    cell.picture = sequence.frames[frame].path.string();
+    io::Sequence next = sequence;
+    next.at = frame;
+    sequences_[cell.picture] = std::move(next);
+    if (!space.empty())
+        said_spaces_[cell.picture] = space; // frames of one sequence mean the same
+    for (Pin& pin : pins_)
+        if (pin.source == was && std::none_of(cells_.begin(), cells_.end(), [&](const Cell& other) { return other.source() == was; }))
+            pin.source = cell.source();
+    read(cell.picture);
+    forget_unused_images();
+    emit changed();
+}
+
+void SheetModel::forget_unused_images() {
+    const auto used = [this](const std::string& path) { return std::any_of(cells_.begin(), cells_.end(), [&](const Cell& cell) { return !cell.target && cell.picture == path; }); };
+    std::erase_if(images_, [&](const auto& entry) { return entry.second && !used(entry.first); });
+    std::erase_if(pictures_, [&](const auto& entry) { return !used(entry.first.substr(0, entry.first.rfind('#'))); });
+}
+
 const Strip* SheetModel::find_strip(int id) const {
     const auto found = std::find_if(strips_.begin(), strips_.end(), [id](const Strip& s) { return s.id == id; });
     return found == strips_.end() ? nullptr : &*found;

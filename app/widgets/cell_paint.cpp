@@ -51,6 +51,7 @@ void CellView::paintEvent(QPaintEvent*) {
         draw_pictures(painter);
         draw_line(painter);
     }
+    draw_frames(painter);
     if (has_result_)
         draw_pins(painter);
     if (spot_ && has_result_) {
@@ -227,6 +228,29 @@ void CellView::draw_line(QPainter& painter) const {
         painter.drawLine(at(cell.line.x0, cell.line.y0), at(cell.line.x1, cell.line.y1));
     }
     painter.restore();
+}
+
+void CellView::draw_frames(QPainter& painter) const {
+    const QRectF bar = frames_bar();
+    const Cell* cell = model_.find(id_);
+    if (bar.isEmpty() || !cell)
+        return;
+    const io::Sequence& sequence = model_.sequence_of(*cell);
+    const double count = static_cast<double>(sequence.frames.size()), step = bar.width() / count;
+    const double y = std::round(bar.top() + 4);
+    painter.fillRect(QRectF(bar.left(), y, bar.width(), 1), theme::on_surround);
+    if (step > 4) // a mark for each frame, where they can be told apart
+        for (double i = 0; i < count; ++i)
+            painter.fillRect(QRectF(std::round((i + 0.5) * step), y - 1, 1, 3), theme::on_surround);
+    const double x = std::round((static_cast<double>(sequence.at) + 0.5) * step);
+    painter.fillRect(QRectF(x - 1.5, y - 4, 3, 9), theme::on_surround);
+    painter.setFont(theme::face(11.5));
+    painter.setPen(theme::on_surround);
+    const QString number = tr("frame %1").arg(sequence.frames[sequence.at].number);
+    const int wide = painter.fontMetrics().horizontalAdvance(number);
+    const double left = std::clamp(x + 6, bar.left(), bar.right() - wide);
+    painter.fillRect(QRectF(left - 2, bar.top() + 5, wide + 4, 11), theme::surround);
+    painter.drawText(QRectF(left, bar.top() + 2, wide + 1, 14), Qt::AlignLeft | Qt::AlignVCenter, number);
 }
 
 void CellView::draw_pins(QPainter& painter) const {

@@ -19,6 +19,7 @@ constexpr double grip_room = 6;    ///< pixels around a line or a pin that hold 
 constexpr double drag_start = 8;
 constexpr double notch = 1.25;     ///< zoom of one notch of the wheel
 constexpr double between = 6;      ///< pixels between two copies
+constexpr double frames_height = 16;
 } // namespace
 
 CellView::CellView(SheetModel& model, int id, QWidget* parent) : QWidget(parent), model_(model), id_(id) {
@@ -101,12 +102,40 @@ QSize CellView::picture_size() const {
     if (cell->target) // its size may follow from its settings: known once it has been made
         return has_result_ && result_.before_pixels ? QSize(result_.before_pixels->width, result_.before_pixels->height) : QSize(cell->target->columns, cell->target->rows);
     const PicturePtr picture = model_.picture_of(*cell);
+    if (!picture && has_result_ && result_.before_pixels) // the next frame is being read
+        return {result_.before_pixels->width, result_.before_pixels->height};
     return picture ? QSize(picture->width, picture->height) : QSize();
+}
+
+QRectF CellView::frames_bar() const {
+    const Cell* cell = model_.find(id_);
+    if (!cell || cell->target || model_.sequence_of(*cell).frames.size() < 2)
+        return {};
+    return {0, height() - frames_height, static_cast<double>(width()), frames_height};
+}
+
+void CellView::choose_frame(double x) {
+    if (const Cell* cell = model_.find(id_)) {
+        const std::size_t count = model_.sequence_of(*cell).frames.size();
+        const double share = std::clamp(x / std::max(1, width()), 0.0, 0.9999);
+        if (count > 1)
+            model_.set_frame(id_, static_cast<std::size_t>(share * static_cast<double>(count)));
+    }
+}
+
+void CellView::step_frame(int by) {
+    const Cell* cell = model_.find(id_);
+    if (!cell)
+        return;
+    const io::Sequence& sequence = model_.sequence_of(*cell);
+    const auto to = static_cast<std::ptrdiff_t>(sequence.at) + by;
+    if (to >= 0 && to < static_cast<std::ptrdiff_t>(sequence.frames.size()))
+        model_.set_frame(id_, static_cast<std::size_t>(to));
 }
 
 QRectF CellView::room() const {
     const double wide = compare_ == Compare::twice && !is_chart() ? (width() - between) / 2 : width();
-    return {0, theme::caption_height, std::max(0.0, wide), static_cast<double>(height() - theme::caption_height)};
+    return {0, theme::caption_height, std::max(0.0, wide), std::max(0.0, static_cast<double>(height() - theme::caption_height) - frames_bar().height())};
 }
 
 QSizeF CellView::device_room() const { return room().size() * devicePixelRatioF(); }
@@ -224,6 +253,11 @@ void CellView::mousePressEvent(QMouseEvent* event) {
         grip_ = Grip::caption; // a menu when it is released here, a move when it is dragged
         return;
     }
+    if (frames_bar().contains(at)) {
+        grip_ = Grip::frame;
+        choose_frame(at.x());
+        return;
+    }
     const Cell* cell = model_.find(id_);
     for (const Pin& pin : model_.pins())
         if (cell && pin.source == cell->source() && QLineF(point_of(pin.pixel), at).length() < grip_room + 2) {
@@ -272,6 +306,7 @@ void CellView::mouseMoveEvent(QMouseEvent* event) {
             model_.set_line(id_, {(from->x() + 0.5) / size.width(), (from->y() + 0.5) / size.height(), (to->x() + 0.5) / size.width(), (to->y() + 0.5) / size.height()});
         break;
     }
+    case Grip::frame: choose_frame(at.x()); return;
     case Grip::pin:
         if (const auto pixel = pixel_at(at))
             model_.move_pin(grip_pin_, *pixel);
@@ -363,6 +398,10 @@ void CellView::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_1: zoom_to(1); break;
     case Qt::Key_BracketLeft: set_split(split_ - 0.02); break;
     case Qt::Key_BracketRight: set_split(split_ + 0.02); break;
+    case Qt::Key_PageUp:
+    case Qt::Key_Comma: step_frame(-1); break;
+    case Qt::Key_PageDown:
+    case Qt::Key_Period: step_frame(1); break;
     case Qt::Key_Delete: model_.remove(id_); break;
     default: QWidget::keyPressEvent(event);
     }

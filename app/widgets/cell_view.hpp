@@ -88,7 +88,7 @@ private:
         void (CellView::*act)();
         QRect rect{};
     };
-    enum class Grip { none, caption, pan, split, line, pin };
+    enum class Grip { none, caption, pan, split, line, pin, frame };
 
     bool is_chart() const; ///< patches: they fill the cell
     QSize picture_size() const;
@@ -110,6 +110,10 @@ private:
     void draw_patches(QPainter& painter, const QRectF& area) const;
     void draw_line(QPainter& painter) const;
     void draw_pins(QPainter& painter) const;
+    void draw_frames(QPainter& painter) const;
+    QRectF frames_bar() const; ///< empty unless the picture is one of a sequence
+    void step_frame(int by);
+    void choose_frame(double x);
     void add_lenses(QMenu& menu, const Cell& cell);
     void add_targets(QMenu& menu);
 

@@ -31,12 +31,13 @@ PlotView::PlotView(QWidget* parent) : QWidget(parent) {
 }
 
 void PlotView::show_plot(const std::vector<readings::Panel>& panels, const MeasuredPtr& reference, const MeasuredPtr& measured) {
-    panels_ = panels;
     const bool same = reference == reference_ && measured == measured_ && densities_.size() == panels.size();
+    if (same)
+        return;
+    panels_ = panels;
     reference_ = reference;
     measured_ = measured;
-    if (!same)
-        densities_.assign(panels.size(), {});
+    densities_.assign(panels.size(), {});
     update();
 }
 

@@ -244,6 +244,45 @@ TEST_CASE("cells are put in order by dragging their captions and by keys", "[gui
     CHECK(sheet.cells()[0].id == d.id);
 }
 
+TEST_CASE("a numbered sequence has a frame slider, and lens, pins and said space go along", "[gui][sheet]") {
+    Driver d;
+    for (int i = 1; i <= 5; ++i) {
+        image::Image image = image::image_of(image::generated(32, 18, [&](int, int) { return std::array<double, 3>{i / 10.0, 0.5, 0}; }));
+        REQUIRE(io::save(d.file(QString("dusk.%1.exr").arg(i * 2, 4, 10, QChar('0'))).toStdString(), image));
+    }
+    d.window.bench().open(d.file("dusk.0004.exr"), "red");
+    d.settle();
+    SheetModel& sheet = d.window.bench().sheet();
+    const int id = sheet.cells()[1].id;
+    CellView* view = d.sheet().cell(id);
+    const auto red = [&] { return view->result()->before_pixels->at(3, 3)[0]; };
+    CHECK(red() == Approx(0.2));
+    sheet.add_pin(sheet.find(id)->source(), {3, 3});
+    sheet.set_space(id, "acescg");
+    d.settle();
+    view->setFocus();
+    QTest::keyClick(view, Qt::Key_Period);
+    d.settle();
+    CHECK(red() == Approx(0.3));
+    CHECK(sheet.find(id)->lens == "red");
+    CHECK(view->result()->space == "acescg");
+    CHECK(d.window.pins_panel().pins()[0].readout.before[0] == Approx(0.3));
+    QTest::keyClick(view, Qt::Key_PageUp);
+    QTest::keyClick(view, Qt::Key_PageUp);
+    QTest::keyClick(view, Qt::Key_PageUp); // the first: stays
+    d.settle();
+    CHECK(red() == Approx(0.1));
+    // The slider under the picture.
+    QTest::mousePress(view, Qt::LeftButton, {}, QPoint(view->width() - 4, view->height() - 8));
+    d.settle();
+    CHECK(red() == Approx(0.5));
+    QTest::mouseMove(view, QPoint(view->width() * 5 / 10, view->height() - 8));
+    QTest::mouseRelease(view, Qt::LeftButton, {}, QPoint(view->width() * 5 / 10, view->height() - 8));
+    d.settle();
+    CHECK(red() == Approx(0.3));
+    CHECK_FALSE(view->grab().isNull());
+}
+
 TEST_CASE("identity shows the same before and after, everywhere", "[gui][sheet]") {
     Driver d;
     d.window.bench().open(pictures + "cloths.exr");
