@@ -123,6 +123,25 @@ int main(int argc, char** argv) {
         drags.push_back(times_of(window, [&] { bench.session().set_value(0, (i % 100 + 1) / 101.0); }).all);
     print("changed value to refreshed sheet and readings", drags);
     settle(window);
+    // A value that is dragged: 125 moves of the mouse a second, for two seconds.
+    int sheets = 0, readings = 0, moves = 0;
+    QEventLoop dragging;
+    QTimer mouse;
+    QObject::connect(&window, &MainWindow::sheet_shown, &dragging, [&] { ++sheets; });
+    QObject::connect(&window, &MainWindow::readings_shown, &dragging, [&] { ++readings; });
+    QObject::connect(&mouse, &QTimer::timeout, &dragging, [&] {
+        bench.session().set_value(0, (++moves % 100 + 1) / 101.0);
+        if (moves == 250)
+            dragging.quit();
+    });
+    QElapsedTimer dragged;
+    dragged.start();
+    mouse.start(8);
+    dragging.exec();
+    mouse.stop();
+    const double seconds = static_cast<double>(dragged.nsecsElapsed()) / 1e9;
+    std::printf("%-46s %6.1f sheets a second   %6.1f readings a second\n", "dragging a value", sheets / seconds, readings / seconds);
+    settle(window);
     CellView& cell = *window.sheet_view().cell(bench.sheet().cells()[1].id);
     window.sheet_view().set_alone(cell.id());
     settle(window);

@@ -9,6 +9,7 @@ using Clock = std::chrono::steady_clock;
 double milliseconds(Clock::time_point from) { return std::chrono::duration<double, std::milli>(Clock::now() - from).count(); }
 
 constexpr double patience_ms = 250;
+constexpr double readings_wait_ms = 100; ///< while newer work waits, readings may be so old
 
 } // namespace
 
@@ -45,6 +46,7 @@ std::uint64_t Preview::request(PreviewRequest request) {
 
 void Preview::loop() {
     PreviewWorker worker;
+    Clock::time_point last_read{};
     while (true) {
         std::unique_ptr<PreviewRequest> request;
         std::uint64_t generation = 0;
@@ -73,6 +75,12 @@ void Preview::loop() {
         sheet->generation = generation;
         sheet->total_ms = milliseconds(from);
         emit sheet_ready(sheet);
+        {
+            const std::lock_guard lock(mutex_);
+            if (waiting_ && milliseconds(last_read) < readings_wait_ms)
+                continue; // while a value is dragged the sheet comes first
+        }
+        last_read = Clock::now();
         const std::shared_ptr<ReadingsResult> read = worker.readings(*request, *sheet, cancel);
         if (!read)
             continue;

@@ -124,6 +124,33 @@ TEST_CASE("the latest request wins", "[preview]") {
     CHECK(asker.sheets < 201); // what waited was replaced
 }
 
+TEST_CASE("readings count what is before once, and come at the end of fast changes", "[preview]") {
+    Asker asker;
+    int readings_seen = 0;
+    QObject::connect(&asker.preview, &Preview::readings_ready, &asker.preview, [&](const ReadingsPtr&) { ++readings_seen; });
+    PreviewRequest wanted = request("param k = 1 in 0 .. 2\nout.rgb = k * rgb");
+    wanted.cells.push_back({2, "big", big_picture(), nullptr, "colour", QSize(60, 40)});
+    wanted.readings.push_back({2, readings::find("histogram"), completed(readings::find("histogram")->settings, {}), {2}});
+    asker.ask(wanted);
+    REQUIRE(asker.readings->readings.size() == 2);
+    const MeasuredPtr before = asker.readings->readings[1].before, after = asker.readings->readings[1].after;
+    const int first = readings_seen;
+    for (int i = 0; i < 30; ++i) {
+        wanted.values["k"] = 0.5 + i / 100.0;
+        asker.preview.request(wanted);
+    }
+    wanted.values["k"] = 0.25;
+    asker.ask(wanted);
+    CHECK(asker.readings->generation == asker.sheet->generation); // the newest, whatever was left out
+    CHECK(asker.readings->readings[1].before == before);          // was not counted again
+    CHECK(asker.readings->readings[1].after != after);
+    CHECK(readings_seen > first);
+    // The same again: nothing is counted.
+    const MeasuredPtr now = asker.readings->readings[1].after;
+    asker.ask(wanted);
+    CHECK(asker.readings->readings[1].after == now);
+}
+
 TEST_CASE("cells of one picture share its evaluation and have their own lens", "[preview]") {
     Asker asker;
     PreviewRequest wanted = request("out.rgb = rgb.gbr");
