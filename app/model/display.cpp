@@ -192,8 +192,8 @@ QImage shown(const image::Picture& picture, const Lens& lens, const Screen& to, 
     std::array<image::Plane, 4> numbers{};
     if (!lens.expression.empty() && views)
         numbers = views->look(picture, picture.space, lens.expression, {}, lens.compares ? (other ? other : &picture) : nullptr).value_or(numbers);
-    // Most of what is shown: light of the screen's own primaries, opaque, cut off at its limits.
-    const bool plain = lens.id == "colour" && is_linear(space) && !space.to_light && same_screen && !monitor.from_light && to.limits == Limits::hard && !picture.planes[3];
+    // Most of what is shown: light of the screen's own primaries, cut off at its limits.
+    const bool plain = lens.id == "colour" && is_linear(space) && !space.to_light && same_screen && !monitor.from_light && to.limits == Limits::hard && white == 1;
     std::atomic<std::size_t> beyond{0};
     const auto rows = [&](std::size_t first, std::size_t last) {
         std::size_t outside_here = 0;
@@ -207,9 +207,15 @@ QImage shown(const image::Picture& picture, const Lens& lens, const Screen& to, 
             const std::size_t begin = row * width;
             if (plain) {
                 const float *r = picture.planes[0]->data() + begin, *g = picture.planes[1]->data() + begin, *b = picture.planes[2]->data() + begin;
+                const float* const alpha = picture.planes[3] ? picture.planes[3]->data() + begin : nullptr;
                 for (std::size_t x = 0; x < width; ++x) {
                     outside_here += is_outside({r[x], g[x], b[x], 1}) ? 1 : 0;
-                    line[x] = qRgb(codes.of(r[x]), codes.of(g[x]), codes.of(b[x]));
+                    if (!alpha || alpha[x] >= 1) {
+                        line[x] = qRgb(codes.of(r[x]), codes.of(g[x]), codes.of(b[x]));
+                        continue;
+                    }
+                    const float a = std::clamp(alpha[x], 0.0f, 1.0f), rest = surround_light() * (1 - a);
+                    line[x] = qRgb(codes.of(r[x] * a + rest), codes.of(g[x] * a + rest), codes.of(b[x] * a + rest));
                 }
                 continue;
             }

@@ -2,6 +2,10 @@
 
 #include "model/preview_worker.hpp"
 
+#if defined(__linux__)
+#include <pthread.h>
+#endif
+
 namespace kasuri::app {
 namespace {
 
@@ -45,6 +49,9 @@ std::uint64_t Preview::request(PreviewRequest request) {
 }
 
 void Preview::loop() {
+#if defined(__linux__)
+    pthread_setname_np(pthread_self(), "preview"); // for debuggers and profilers
+#endif
     PreviewWorker worker;
     Clock::time_point last_read{};
     while (true) {
@@ -95,9 +102,9 @@ void Preview::loop() {
         }
         auto proofs = std::make_shared<ProofsResult>();
         proofs->generation = generation;
-        const std::vector<std::vector<double>> settings = {worker.values()};
-        for (const lang::ProofLine& line : proof::lines_of(worker.rule())) {
-            auto outcome = proof::check(worker.rule(), worker.program(""), line, settings, cancel);
+        const std::vector<lang::ProofLine> lines = proof::lines_of(worker.rule());
+        for (std::size_t i = 0; i < lines.size(); ++i) {
+            auto outcome = worker.proved(i, lines[i], cancel);
             if (!outcome)
                 break;
             proofs->outcomes.push_back(std::move(*outcome));

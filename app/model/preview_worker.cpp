@@ -45,6 +45,7 @@ bool PreviewWorker::check(const std::string& text, const std::filesystem::path& 
         if (good_ && engine::working_space(good_->rule) != engine::working_space(checked_->rule))
             measured_before_.clear();
         good_ = checked_;
+        proved_.clear();
         programs_.clear();
         sources_.clear();
         forget_after();
@@ -259,6 +260,16 @@ std::optional<readings::Measured> PreviewWorker::measured(const ReadingJob& job,
     subject.views = &views_;
     subject.cancel = cancel;
     return job.reading->measure(subject);
+}
+
+std::optional<proof::Outcome> PreviewWorker::proved(std::size_t index, const lang::ProofLine& line, const CancelToken& cancel) {
+    if (const auto known = proved_.find(index); known != proved_.end())
+        return known->second;
+    const std::vector<std::vector<double>> settings = {values_};
+    std::optional<proof::Outcome> outcome = proof::check(rule(), program(""), line, settings, cancel);
+    if (const proof::Function* function = proof::find(line.function); outcome && function && function->at_defaults)
+        proved_[index] = *outcome;
+    return outcome;
 }
 
 void PreviewWorker::forget_unused(const PreviewRequest& request) {

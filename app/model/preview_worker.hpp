@@ -30,6 +30,9 @@ public:
     /// The readings of the same request; null if called off. `sheet` has been made before.
     std::shared_ptr<ReadingsResult> readings(const PreviewRequest& request, const SheetResult& sheet, const CancelToken& cancel);
 
+    /// A line of `proof::lines_of`, at the values. What goes by defaults alone is measured once for a rule. Nothing if called off.
+    std::optional<proof::Outcome> proved(std::size_t index, const lang::ProofLine& line, const CancelToken& cancel);
+
 private:
     using Shown = std::tuple<std::string, std::string, int, int, int, int, int, int>; ///< key, lens, size, region
     using Size = std::tuple<std::string, int, int, int, int, int, int>;               ///< key, size, region
@@ -63,6 +66,7 @@ private:
     std::map<Shown, Painted> shown_before_, shown_after_;
     Screen screen_;
     std::map<Size, image::Picture> small_before_, small_after_;
+    std::map<std::size_t, proof::Outcome> proved_; ///< at the defaults
     std::map<std::string, MeasuredPtr> measured_before_, measured_after_;
 };
 

@@ -249,8 +249,7 @@ void CellView::draw_frames(QPainter& painter) const {
     const QString number = tr("frame %1").arg(sequence.frames[sequence.at].number);
     const int wide = painter.fontMetrics().horizontalAdvance(number);
     const double left = std::clamp(x + 6, bar.left(), bar.right() - wide);
-    painter.fillRect(QRectF(left - 2, bar.top() + 5, wide + 4, 11), theme::surround);
-    painter.drawText(QRectF(left, bar.top() + 2, wide + 1, 14), Qt::AlignLeft | Qt::AlignVCenter, number);
+    painter.drawText(QRectF(left, bar.top() + 8, wide + 1, 14), Qt::AlignLeft | Qt::AlignVCenter, number);
 }
 
 void CellView::draw_pins(QPainter& painter) const {

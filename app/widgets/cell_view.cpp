@@ -19,7 +19,7 @@ constexpr double grip_room = 6;    ///< pixels around a line or a pin that hold 
 constexpr double drag_start = 8;
 constexpr double notch = 1.25;     ///< zoom of one notch of the wheel
 constexpr double between = 6;      ///< pixels between two copies
-constexpr double frames_height = 16;
+constexpr double frames_height = 22;
 } // namespace
 
 CellView::CellView(SheetModel& model, int id, QWidget* parent) : QWidget(parent), model_(model), id_(id) {
