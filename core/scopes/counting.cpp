@@ -4,6 +4,7 @@
 #include "scopes/finder.hpp"
 
 #include <algorithm>
+#include <hwy/cache_control.h>
 #include <mutex>
 #include <numeric>
 #include <thread>
@@ -12,6 +13,7 @@ namespace kasuri::scopes {
 namespace {
 
 constexpr std::size_t block = 2048; ///< values whose bins are found together
+constexpr std::size_t rows_ahead = 4;
 constexpr std::size_t band = 256;   ///< columns that are counted together; a row of them is found at once
 
 /// Counts pieces on all cores, each into counts of its own, and adds them up: whole numbers, so the order does not matter.
@@ -19,8 +21,9 @@ template <class Piece>
 bool in_pieces(std::size_t count, std::size_t unit, std::size_t bins, Counts& into, const CancelToken& cancel, Piece&& piece) {
     into.bins.resize(bins);
     const std::size_t threads = std::max(1u, std::thread::hardware_concurrency());
-    // Large pieces: clearing and adding bins costs more than counting a few values.
-    const std::size_t grain = std::max(count / threads + 1, std::max<std::size_t>(1, 2 * bins / std::max<std::size_t>(1, unit)));
+    // Large pieces: clearing and adding bins costs more than counting a few values. Some for each core: one may be busy painting.
+    const std::size_t worth = 6 * bins / std::max<std::size_t>(1, unit), fair = count / threads + 1;
+    const std::size_t grain = std::max(count / (4 * threads) + 1, std::min(worth, fair));
     std::mutex mutex;
     return parallel_ranges(count, grain, cancel, [&](std::size_t first, std::size_t last) {
         Counts own(bins);
@@ -96,6 +99,10 @@ bool count_columns(std::span<const float> values, int width, int columns, const 
                 if (at >= values.size())
                     break;
                 const std::size_t count = std::min(right - left, values.size() - at);
+                // The next rows of the band lie in other pages, where the processor does not look ahead by itself.
+                if (const std::size_t ahead = at + rows_ahead * across; ahead + count <= values.size())
+                    for (std::size_t i = 0; i < count; i += 16)
+                        hwy::Prefetch(values.data() + ahead + i);
                 find(values.data() + at, count, bins.data());
                 if (count == order.size())
                     for (std::size_t i = 0; i < count; ++i)
