@@ -1,4 +1,6 @@
 // What a user waits for, measured on the real window on Qt's offscreen platform: no timed tests, just figures.
+#include "io/picture_file.hpp"
+#include "io/stretch.hpp"
 #include "widgets/bench.hpp"
 #include "widgets/cell_view.hpp"
 #include "widgets/main_window.hpp"
@@ -18,6 +20,7 @@
 
 #include <algorithm>
 #include <cstdio>
+#include <cstdlib>
 #include <vector>
 
 using namespace kasuri::app;
@@ -70,6 +73,24 @@ void print(const char* name, std::vector<double> times) {
                 times[times.size() * 95 / 100], times.size());
 }
 
+void memory() {
+    QFile status("/proc/self/status");
+    if (status.open(QIODevice::ReadOnly))
+        for (const QByteArray& entry : status.readAll().split('\n'))
+            if (entry.startsWith("VmHWM"))
+                std::printf("%-46s %6.0f MB\n", "most memory in use until now", entry.mid(6).trimmed().split(' ').front().toDouble() / 1024);
+}
+
+/// The picture at 3840x2160.
+void save_large(const std::string& from, const std::string& to) {
+    const kasuri::Result<kasuri::image::Image> small = kasuri::io::load(from);
+    const kasuri::image::Picture picture = *kasuri::image::picture_of(small.value(), "");
+    kasuri::image::Image large = kasuri::image::image_of(kasuri::io::stretched(picture, 3840, 2160));
+    large.depth = small.value().depth;
+    if (!kasuri::io::save(to, large))
+        std::abort();
+}
+
 } // namespace
 
 int main(int argc, char** argv) {
@@ -95,11 +116,14 @@ int main(int argc, char** argv) {
     window.repaint();
     std::printf("%-46s %6.0f ms\n", "start to first complete sheet", static_cast<double>(start.nsecsElapsed()) / 1e6);
 
+    // With an argument only a part is measured, for a profile of it.
+    const std::string part = argc > 1 ? argv[1] : "";
+    const bool keys_alone = part == "keys", no_keys = part == "drag";
     RuleEditor& editor = *window.rule_panel().editor();
     const int line = 11; // out.g = mix(g, shared, meet)
     editor.setCursorPosition(line - 1, editor.lineLength(line - 1) - 1);
     std::vector<double> keys, all_keys, proofs;
-    for (int i = 0; i < 200; ++i) {
+    for (int i = 0; i < (no_keys ? 1 : 200); ++i) {
         QElapsedTimer timer;
         timer.start();
         // "* 1", "* 12", ... and back: every state compiles or is a short-lived error that costs the same
@@ -118,6 +142,10 @@ int main(int argc, char** argv) {
     print("keystroke to refreshed sheet", keys);
     print("keystroke to refreshed sheet and readings", all_keys);
     print("keystroke to refreshed proofs", proofs);
+    if (keys_alone) {
+        bench.session().take_as_saved();
+        return 0;
+    }
     std::vector<double> drags;
     for (int i = 0; i < 200; ++i)
         drags.push_back(times_of(window, [&] { bench.session().set_value(0, (i % 100 + 1) / 101.0); }).all);
@@ -142,6 +170,10 @@ int main(int argc, char** argv) {
     const double seconds = static_cast<double>(dragged.nsecsElapsed()) / 1e9;
     std::printf("%-46s %6.1f sheets a second   %6.1f readings a second\n", "dragging a value", sheets / seconds, readings / seconds);
     settle(window);
+    if (no_keys) {
+        bench.session().take_as_saved();
+        return 0;
+    }
     CellView& cell = *window.sheet_view().cell(bench.sheet().cells()[1].id);
     window.sheet_view().set_alone(cell.id());
     settle(window);
@@ -154,11 +186,36 @@ int main(int argc, char** argv) {
         zooms.push_back(times_of(window, [&] { cell.zoom_to(1.1 + 0.1 * (i % 8)); }).all);
     print("pan, one cell filling the sheet", pans);
     print("zoom, the same", zooms);
-    QFile status("/proc/self/status");
-    if (status.open(QIODevice::ReadOnly))
-        for (const QByteArray& entry : status.readAll().split('\n'))
-            if (entry.startsWith("VmHWM"))
-                std::printf("%-46s %6.0f MB\n", "most memory in use", entry.mid(6).trimmed().split(' ').front().toDouble() / 1024);
-    bench.session().undo_stack().setClean();
+    window.sheet_view().set_alone(0);
+    memory();
+    // A picture of four times the size: a coarse sheet first, then the exact one.
+    const QString large = settings.path() + "/large.exr";
+    save_large(pictures + "cloths.exr", large.toStdString());
+    for (const Cell& shown : std::vector<Cell>(bench.sheet().cells()))
+        bench.sheet().remove(shown.id);
+    bench.sheet().add_picture(large.toStdString(), "colour");
+    settle(window);
+    std::vector<double> coarse, exact, read;
+    for (int i = 0; i < 40; ++i) {
+        QElapsedTimer timer;
+        double first = 0, last = 0;
+        QObject guard;
+        QObject::connect(&window, &MainWindow::sheet_shown, &guard, [&] {
+            QCoreApplication::sendPostedEvents(nullptr, QEvent::UpdateRequest);
+            last = static_cast<double>(timer.nsecsElapsed()) / 1e6;
+            first = first == 0 ? last : first;
+        });
+        timer.start();
+        read.push_back(times_of(window, [&] { bench.session().set_value(0, (i % 20 + 1) / 21.0); }).all);
+        settle(window);
+        coarse.push_back(first);
+        exact.push_back(last);
+    }
+    print("3840x2160, to the first sheet", coarse);
+    print("3840x2160, to the exact sheet", exact);
+    print("3840x2160, to sheet and readings", read);
+    memory();
+
+    bench.session().take_as_saved();
     return 0;
 }

@@ -7,6 +7,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <fmt/format.h>
 #include <map>
 #include <mutex>
 #include <vector>
@@ -16,6 +17,7 @@ namespace {
 
 constexpr float past = 1e-5f; ///< beyond what rounding can do to a colour on the edge
 constexpr int ring_steps = 360;
+constexpr std::string_view peek_prefix = "peek|";
 
 Light grey(float value) { return {value, value, value}; }
 
@@ -119,14 +121,48 @@ std::span<const Lens> lenses() {
     return rows;
 }
 
+std::string peek_lens(std::string_view expression, double low, double high) {
+    return fmt::format("{}{}|{}|{}", peek_prefix, low, high, expression);
+}
+
+namespace {
+
+/// The lens that an id of `peek_lens` names; each is made once.
+const Lens* peeking(std::string_view id) {
+    if (!id.starts_with(peek_prefix))
+        return nullptr;
+    static std::mutex mutex;
+    static std::map<std::string, Lens, std::less<>> made;
+    const std::lock_guard lock(mutex);
+    if (const auto found = made.find(id); found != made.end())
+        return &found->second;
+    const std::string_view rest = id.substr(peek_prefix.size());
+    const std::size_t first = rest.find('|'), second = first == rest.npos ? first : rest.find('|', first + 1);
+    if (second == rest.npos)
+        return nullptr;
+    Lens lens;
+    const auto low = parse_number(rest.substr(0, first)), high = parse_number(rest.substr(first + 1, second - first - 1));
+    lens.id = id;
+    lens.peeks = rest.substr(second + 1);
+    lens.title = lens.peeks;
+    lens.doc = "The value of this expression of the rule.";
+    lens.low = low.value_or(0);
+    lens.high = high && *high > lens.low ? *high : lens.low + 1;
+    return &made.emplace(id, std::move(lens)).first->second;
+}
+
+} // namespace
+
 const Lens& lens(std::string_view id) {
+    if (const Lens* peek = peeking(id))
+        return *peek;
     const auto all = lenses();
     const auto found = std::find_if(all.begin(), all.end(), [&](const Lens& l) { return l.id == id; });
     return found == all.end() ? all.front() : *found;
 }
 
 std::string caption(const Lens& lens) {
-    if (lens.expression.empty() || lens.compares)
+    if ((lens.expression.empty() && lens.peeks.empty()) || lens.compares)
         return lens.title;
     return lens.title + " " + number_text(lens.low, 4) + " .. " + number_text(lens.high, 4);
 }

@@ -27,11 +27,16 @@ struct Lens {
     double low = 0, high = 1;
     bool ring = false;            ///< low and high are the same: shown as the hues they are
     bool compares = false;        ///< the expression knows `other`, what the picture was before the rule
+    std::string peeks = {};       ///< an expression in the rule's own names: the numbers come from the rule, one or three of them
 };
 
 /// The rows, then every component of every colour model.
 std::span<const Lens> lenses();
-const Lens& lens(std::string_view id); ///< the first one if there is no such lens
+/// Of the rows, or one that `peek_lens` has named; the first one if there is no such lens.
+const Lens& lens(std::string_view id);
+
+/// The id of a lens that shows the value of an expression in the rule's names, between low and high.
+std::string peek_lens(std::string_view expression, double low = 0, double high = 1);
 
 /// "colour", or with its range: "L*a*b* l 0 .. 100".
 std::string caption(const Lens& lens);

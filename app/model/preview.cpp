@@ -2,6 +2,9 @@
 
 #include "model/preview_worker.hpp"
 
+#include <algorithm>
+#include <utility>
+
 #if defined(__linux__)
 #include <pthread.h>
 #endif
@@ -14,6 +17,8 @@ double milliseconds(Clock::time_point from) { return std::chrono::duration<doubl
 
 constexpr double patience_ms = 250;
 constexpr double readings_wait_ms = 100; ///< while newer work waits, readings may be so old
+constexpr auto pause = std::chrono::milliseconds(20); ///< after which a row is over
+constexpr double slow_ms = 60;           ///< an exact sheet that took so long is preceded by a coarse one
 
 } // namespace
 
@@ -41,7 +46,8 @@ std::uint64_t Preview::request(PreviewRequest request) {
         const std::lock_guard lock(mutex_);
         waiting_ = std::make_unique<PreviewRequest>(std::move(request));
         generation = ++generation_;
-        if (proving_ || milliseconds(began_) > patience_ms)
+        in_a_row_ = in_a_row_ || (busy_ && !optional_);
+        if (optional_ || milliseconds(began_) > patience_ms)
             current_.cancel();
     }
     wake_.notify_one();
@@ -54,34 +60,58 @@ void Preview::loop() {
 #endif
     PreviewWorker worker;
     Clock::time_point last_read{};
+    double exact_ms = 0;
     while (true) {
         std::unique_ptr<PreviewRequest> request;
         std::uint64_t generation = 0;
         CancelToken cancel;
+        bool hurried = false;
         {
             std::unique_lock lock(mutex_);
+            busy_ = false;
             wake_.wait(lock, [this] { return stop_ || waiting_; });
             if (stop_)
                 return;
             request = std::move(waiting_);
             generation = generation_;
             current_ = cancel;
-            proving_ = false;
+            hurried = std::exchange(in_a_row_, false);
+            optional_ = false;
+            busy_ = true;
             began_ = Clock::now();
         }
         const auto from = Clock::now();
-        const bool fresh = worker.check(request->text, request->path);
+        const bool fresh = worker.take(*request);
         if (fresh)
             emit checked(request->text, worker.last_checked());
         if (!worker.has_rule())
             continue;
-        worker.set_values(values_for(worker.rule(), request->values));
-        const std::shared_ptr<SheetResult> sheet = worker.sheet(*request, fresh, cancel);
+        const auto tell = [&](const std::shared_ptr<SheetResult>& sheet) {
+            sheet->generation = generation;
+            sheet->total_ms = milliseconds(from);
+            emit sheet_ready(sheet);
+        };
+        // In a row, as when a value is dragged, the eye follows the coarse sheet, and the exact one comes now and then and at the end.
+        if ((exact_ms > slow_ms || hurried) && worker.coarse_helps(*request)) {
+            const std::shared_ptr<SheetResult> coarse = worker.sheet(*request, true, cancel);
+            if (!coarse)
+                continue;
+            tell(coarse);
+            const bool due = exact_ms <= slow_ms && milliseconds(last_read) >= readings_wait_ms;
+            std::unique_lock lock(mutex_);
+            if (!due && wake_.wait_for(lock, hurried ? pause : Clock::duration::zero(), [this] { return stop_ || waiting_; })) {
+                in_a_row_ = true;
+                continue;
+            }
+            optional_ = !due; // something is on the screen
+        }
+        const auto exact_from = Clock::now();
+        const std::shared_ptr<SheetResult> sheet = worker.sheet(*request, false, cancel);
         if (!sheet)
             continue;
-        sheet->generation = generation;
-        sheet->total_ms = milliseconds(from);
-        emit sheet_ready(sheet);
+        // What was kept from before makes the next sheet look quick: a slow one is forgotten step by step.
+        exact_ms = std::max(milliseconds(exact_from), 0.8 * exact_ms);
+        tell(sheet);
         {
             const std::lock_guard lock(mutex_);
             if (waiting_ && milliseconds(last_read) < readings_wait_ms)
@@ -98,7 +128,7 @@ void Preview::loop() {
             const std::lock_guard lock(mutex_);
             if (waiting_)
                 continue; // newer work first; its proofs come after it
-            proving_ = true;
+            optional_ = true;
         }
         auto proofs = std::make_shared<ProofsResult>();
         proofs->generation = generation;

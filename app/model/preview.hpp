@@ -3,6 +3,7 @@
 #include "engine/program.hpp"
 #include "image/image.hpp"
 #include "model/display.hpp"
+#include "model/rule_state.hpp"
 #include "model/session.hpp"
 #include "proof/proof.hpp"
 #include "readings/reading.hpp"
@@ -19,13 +20,12 @@
 #include <map>
 #include <memory>
 #include <mutex>
+#include <optional>
 #include <string>
 #include <thread>
 #include <vector>
 
 namespace kasuri::app {
-
-using PicturePtr = std::shared_ptr<const image::Picture>;
 
 /// One cell of the sheet as the evaluation needs to know it.
 struct CellJob {
@@ -38,6 +38,7 @@ struct CellJob {
     std::shared_ptr<const image::Image> file{}; ///< where the rule's sources are looked for by name; may be null
     QRect region{};      ///< of the picture, which these pixels show; null: all of it
     std::vector<double> settings{}; ///< of a generated target
+    bool both = true;    ///< false: before is not shown now, and is not painted
 };
 
 struct StripJob {
@@ -57,6 +58,14 @@ struct ReadingJob {
     readings::Line line{};
 };
 
+/// Another rule that stands for "before": what the rule on the bench is compared with.
+struct OtherRule {
+    std::string text;
+    std::filesystem::path path{};
+    ValueMap values{};
+    friend bool operator==(const OtherRule&, const OtherRule&) = default;
+};
+
 struct PreviewRequest {
     std::string text;
     std::filesystem::path path{}; ///< of the filter: files that it uses stand beside it
@@ -66,6 +75,8 @@ struct PreviewRequest {
     std::vector<CellJob> cells;
     Screen screen{};
     std::vector<ReadingJob> readings{};
+    std::optional<OtherRule> against{}; ///< nothing: before is the picture as it comes
+    GivenSources sources{};             ///< of the rule, where something else than the picture's own layer was given
 };
 
 struct StripResult {
@@ -89,18 +100,22 @@ struct CellResult {
     QImage before, after;
     std::string space, working; ///< of the picture, and of the rule
     double outside_before = 0, outside_after = 0; ///< share of pixels that the screen cannot show as they are
-    PicturePtr before_pixels, after_pixels; ///< whole, for read-outs; after is in the space of before
+    PicturePtr before_pixels, after_pixels; ///< whole, for read-outs; after is in the space of before, and null in a coarse sheet
     QRect region{};                         ///< of the picture, which the images show
+    QSize size{};                           ///< of the picture
+    std::string fault{};                    ///< why the lens cannot show what it should
 };
 
 /// Everything the sheet shows of one state of the rule.
 struct SheetResult {
     std::uint64_t generation = 0;
+    bool coarse = false; ///< large pictures were made small before the rule, not after it; the exact sheet follows
     Screen screen{}; ///< for which it was made
     std::vector<StripResult> strips;
     std::vector<CellResult> cells;
     std::vector<std::string> missing_sources; ///< that some cell's picture does not have: they read as 0 there
     std::size_t operations = 0;
+    std::string against_fault; ///< why the other rule is not what before shows
     double check_ms = 0;  ///< text to runnable; 0 if the text was not checked again
     double total_ms = 0;
 };
@@ -122,7 +137,8 @@ using ProofsPtr = std::shared_ptr<const ProofsResult>;
 
 /// Checks and evaluates on a thread of its own. The latest request wins: what waits is replaced. A sheet that
 /// is being computed is finished if it is quick (so that dragging shows every step it can) and called off if
-/// it is slow; proofs are called off at once.
+/// it is slow; proofs are called off at once. When the last exact sheet took long, or requests come in a row, a coarse sheet comes
+/// first, and the exact one gives way to newer work.
 class Preview : public QObject {
     Q_OBJECT
 public:
@@ -146,7 +162,8 @@ private:
     std::unique_ptr<PreviewRequest> waiting_;
     std::uint64_t generation_ = 0;
     bool stop_ = false;
-    bool proving_ = false;
+    bool busy_ = false, in_a_row_ = false; ///< at work; new work came while it was
+    bool optional_ = false; ///< what is being done gives way to newer work at once
     std::chrono::steady_clock::time_point began_;
     CancelToken current_;
     std::thread thread_;

@@ -1,19 +1,14 @@
 #include "model/preview_worker.hpp"
 
 #include "colour/space.hpp"
-#include "document/filter_file.hpp"
-#include "engine/lower.hpp"
 #include "model/display.hpp"
 
 #include <algorithm>
-#include <chrono>
 #include <fmt/format.h>
+#include <utility>
 
 namespace kasuri::app {
 namespace {
-
-using Clock = std::chrono::steady_clock;
-double milliseconds(Clock::time_point from) { return std::chrono::duration<double, std::milli>(Clock::now() - from).count(); }
 
 /// Names a picture as well as its settings.
 std::string key_of(const std::string& source, const std::vector<double>& settings) {
@@ -25,56 +20,50 @@ std::string key_of(const std::string& source, const std::vector<double>& setting
 
 } // namespace
 
-bool PreviewWorker::check(const std::string& text, const std::filesystem::path& path) {
-    const std::uint64_t spaces = colour::spaces_generation();
-    if (checked_ && text == text_ && path == path_ && spaces == spaces_)
-        return false;
-    if (spaces != spaces_) { // another colour config: names may mean something else
-        shown_before_.clear();
-        measured_before_.clear();
+bool PreviewWorker::take(const PreviewRequest& request) {
+    if (const std::uint64_t spaces = colour::spaces_generation(); spaces != spaces_) { // another colour config: names may mean something else
+        spaces_ = spaces;
+        forget_before();
         forget_after();
     }
-    spaces_ = spaces;
-    text_ = text;
-    path_ = path;
-    const auto from = Clock::now();
-    lang::CheckOptions options;
-    options.open = document::used_beside(path);
-    checked_ = std::make_shared<const lang::Checked>(lang::check(text, proof::vocabulary(), options));
-    if (checked_->ok) {
-        if (good_ && engine::working_space(good_->rule) != engine::working_space(checked_->rule))
-            measured_before_.clear();
-        good_ = checked_;
+    const RuleState::Change change = rule_.check(request.text, request.path);
+    if (change == RuleState::Change::rule) {
         proved_.clear();
-        programs_.clear();
-        sources_.clear();
         forget_after();
-        program("");
+        if (const std::string working = rule_.working(); working != std::exchange(working_, working))
+            measured_before_.clear();
     }
-    check_ms_ = milliseconds(from);
-    return true;
-}
-
-void PreviewWorker::set_values(std::vector<double> values) {
-    if (values == values_)
-        return;
-    values_ = std::move(values);
-    forget_after();
-}
-
-const engine::Program& PreviewWorker::program(const std::string& space) {
-    engine::ProgramPtr& entry = programs_[space];
-    if (!entry) {
-        engine::CompileOptions options;
-        options.in_space = space;
-        options.out_space = space;
-        options.source_spaces.assign(good_->rule.sources.size(), space); // they are of the same file
-        entry = engine::compile(good_->rule, options);
+    fresh_ = change != RuleState::Change::none;
+    if (!has_rule())
+        return fresh_;
+    if (rule_.set_values(values_for(rule(), request.values)))
+        forget_after();
+    if (rule_.set_given(request.sources))
+        forget_after();
+    const bool compared = compares_;
+    if (request.against) {
+        if (against_.check(request.against->text, request.against->path) == RuleState::Change::rule)
+            forget_before();
+        compares_ = against_.has_rule() && against_.last_checked()->ok;
+        if (compares_ && (against_.set_values(values_for(against_.rule(), request.against->values)) || against_.set_given(request.sources)))
+            forget_before();
+    } else {
+        compares_ = false;
     }
-    return *entry;
+    if (compares_ != compared)
+        forget_before();
+    return fresh_;
 }
 
-std::shared_ptr<SheetResult> PreviewWorker::sheet(const PreviewRequest& request, bool fresh, const CancelToken& cancel) {
+bool PreviewWorker::coarse_helps(const PreviewRequest& request) {
+    if (rule_.program("").passes().size() > 1 || (compares_ && against_.program("").passes().size() > 1))
+        return false;
+    return std::any_of(request.cells.begin(), request.cells.end(), [](const CellJob& job) {
+        return job.picture && job.region.isNull() && job.pixels.width() < job.picture->width && job.pixels.height() < job.picture->height;
+    });
+}
+
+std::shared_ptr<SheetResult> PreviewWorker::sheet(const PreviewRequest& request, bool coarse, const CancelToken& cancel) {
     auto result = std::make_shared<SheetResult>();
     if (request.screen != screen_) {
         screen_ = request.screen;
@@ -82,19 +71,21 @@ std::shared_ptr<SheetResult> PreviewWorker::sheet(const PreviewRequest& request,
         shown_after_.clear();
     }
     result->screen = screen_;
-    const std::string working(engine::working_space(rule()));
-    result->operations = program("").operations();
-    result->check_ms = fresh ? check_ms_ : 0;
+    result->coarse = coarse;
+    result->operations = rule_.program("").operations();
+    result->check_ms = fresh_ ? rule_.check_ms() : 0;
+    if (request.against && !compares_)
+        result->against_fault = against_.last_checked()->diagnostics.empty() ? "it does not compile" : lang::message(against_.last_checked()->diagnostics.front());
     for (const CellJob& job : request.cells)
         if (job.pixels.width() > 0 && job.pixels.height() > 0) {
-            std::optional<CellResult> cell = this->cell(job, working, cancel);
+            std::optional<CellResult> cell = this->cell(job, coarse, cancel);
             if (!cell)
                 return nullptr;
             result->cells.push_back(std::move(*cell));
         }
     if (request.strip_pixels > 0)
         for (const StripJob& job : request.strips) {
-            std::optional<StripResult> strip = this->strip(job, *result, request.strip_pixels, working, cancel);
+            std::optional<StripResult> strip = this->strip(job, *result, request.strip_pixels, cancel);
             if (!strip)
                 return nullptr;
             if (strip->before.width > 0)
@@ -105,38 +96,32 @@ std::shared_ptr<SheetResult> PreviewWorker::sheet(const PreviewRequest& request,
     return result;
 }
 
-std::optional<StripResult> PreviewWorker::strip(const StripJob& job, const SheetResult& sheet, int pixels, const std::string& working, const CancelToken& cancel) {
+std::optional<StripResult> PreviewWorker::strip(const StripJob& job, const SheetResult& sheet, int pixels, const CancelToken& cancel) {
     StripResult strip;
     strip.id = job.id;
     strip.target = job.target;
     if (job.target) {
         strip.axis = targets::axis_of(*job.target, job.settings);
-        strip.before = targets::make(*job.target, pixels, job.settings);
-        if (job.target->space.empty())
-            strip.before.space = working;
+        image::Picture input = targets::make(*job.target, pixels, job.settings);
         const bool own = !job.target->space.empty();
-        if (!run(program(own ? strip.before.space : ""), strip.before, strip.after, cancel))
+        if (!own)
+            input.space = working_;
+        if (!run(rule_, own ? input.space : "", input, strip.after, cancel))
+            return std::nullopt;
+        strip.before = input;
+        // Numbers of the rule's space are read by the other rule as what they are there.
+        if (compares_ && !run(against_, input.space, input, strip.before, cancel))
             return std::nullopt;
         return strip;
     }
     // A cut: what the cell's picture has along its line.
     const auto cell = std::find_if(sheet.cells.begin(), sheet.cells.end(), [&](const CellResult& c) { return c.id == job.cell; });
-    if (cell == sheet.cells.end())
-        return strip; // its picture is being read
+    if (cell == sheet.cells.end() || !cell->after_pixels)
+        return strip; // its picture is being read, or comes with the exact sheet
     strip.before = readings::along(*cell->before_pixels, job.line);
     strip.after = readings::along(*cell->after_pixels, job.line);
     strip.axis = {0, static_cast<double>(strip.before.width), targets::Scale::linear, {}, ""};
     return strip;
-}
-
-const engine::BoundSources& PreviewWorker::sources_in(const ImagePtr& file) {
-    const auto found = sources_.find(file);
-    if (found != sources_.end())
-        return found->second;
-    std::vector<PicturePtr> pictures;
-    for (const lang::SourceInput& source : rule().sources)
-        pictures.push_back(file ? engine::source_in(*file, source.name) : nullptr);
-    return sources_[file] = engine::bind_sources(rule(), pictures);
 }
 
 std::vector<std::string> PreviewWorker::missing_sources(const PreviewRequest& request) {
@@ -147,66 +132,141 @@ std::vector<std::string> PreviewWorker::missing_sources(const PreviewRequest& re
     if (files.empty())
         files.push_back(nullptr);
     std::vector<std::string> missing;
-    std::size_t plane = 0;
-    for (const lang::SourceInput& source : rule().sources) {
-        if (std::any_of(files.begin(), files.end(), [&](const ImagePtr& file) { return !sources_in(file).planes[plane].data; }))
-            missing.push_back(source.name);
-        plane += static_cast<std::size_t>(width(source.type));
-    }
+    for (std::size_t i = 0; i < rule().sources.size(); ++i)
+        if (std::any_of(files.begin(), files.end(), [&](const ImagePtr& file) { return rule_.missing(i, file); }))
+            missing.push_back(rule().sources[i].name);
     return missing;
 }
 
-bool PreviewWorker::run(const engine::Program& program, const image::Picture& before, image::Picture& after, const CancelToken& cancel, const ImagePtr& file) {
-    const engine::BoundSources& bound = sources_in(file);
-    std::optional<image::Picture> made = engine::evaluate(program, before, values_, cancel, nullptr, &pool_, bound.planes);
+bool PreviewWorker::run(RuleState& rule, const std::string& space, const image::Picture& before, image::Picture& after, const CancelToken& cancel, const ImagePtr& file) {
+    const engine::BoundSources& bound = rule.sources_in(file, before.width, before.height);
+    std::optional<image::Picture> made = engine::evaluate(rule.program(space), before, rule.values(), cancel, nullptr, &pool_, bound.planes);
     if (made)
         after = std::move(*made);
     return made.has_value();
 }
 
-std::optional<CellResult> PreviewWorker::cell(const CellJob& job, const std::string& working, const CancelToken& cancel) {
-    const bool of_working = job.target && job.target->space.empty(); // its numbers are the rule's
-    const std::string key = key_of(of_working ? job.source + "|" + working : job.source, job.settings);
-    PicturePtr before = job.picture;
-    if (!before) {
-        PicturePtr& made = generated_[key];
-        if (!made) {
-            image::Picture picture = targets::make(*job.target, 0, job.settings);
-            if (of_working)
-                picture.space = working;
-            made = std::make_shared<const image::Picture>(std::move(picture));
-        }
-        before = made;
+PicturePtr PreviewWorker::ran(std::map<std::string, PicturePtr>& cache, const std::string& key, RuleState& rule, const std::string& space, const image::Picture& picture, const ImagePtr& file,
+                              const CancelToken& cancel) {
+    PicturePtr& entry = cache[key];
+    if (!entry) {
+        image::Picture made;
+        if (run(rule, space, picture, made, cancel, file))
+            entry = std::make_shared<const image::Picture>(std::move(made));
     }
-    PicturePtr& after = after_[key];
-    if (!after) {
-        image::Picture picture;
-        if (!run(program(of_working ? "" : before->space), *before, picture, cancel, job.file))
-            return std::nullopt;
-        after = std::make_shared<const image::Picture>(std::move(picture));
+    return entry;
+}
+
+PicturePtr PreviewWorker::input_of(const CellJob& job, const std::string& key, bool of_rule) {
+    if (job.picture)
+        return job.picture;
+    PicturePtr& made = generated_[key];
+    if (!made) {
+        image::Picture picture = targets::make(*job.target, 0, job.settings);
+        if (of_rule)
+            picture.space = working_;
+        made = std::make_shared<const image::Picture>(std::move(picture));
     }
+    return made;
+}
+
+PreviewWorker::Painted PreviewWorker::painted(std::map<Shown, Painted>& cache, const Shown& shape, const image::Picture& picture, const Lens& through, const image::Picture* other) {
+    Painted& entry = cache[shape];
+    if (entry.image.isNull())
+        entry.image = shown(picture, through, screen_, &entry.outside, &views_, other);
+    return entry;
+}
+
+PicturePtr PreviewWorker::peeked(const CellJob& job, const std::string& key, RuleState& rule, std::map<std::string, PicturePtr>& cache, const image::Picture& input, const std::string& space,
+                                 std::string& fault, const CancelToken& cancel) {
+    const RuleState::Peek& peek = rule.peek(lens(job.lens).peeks, space);
+    if (!peek.program) {
+        fault = peek.fault;
+        return nullptr;
+    }
+    PicturePtr& entry = cache[key + "|" + job.lens];
+    if (!entry) {
+        std::optional<image::Picture> made = readings::numbers_of(*peek.program, input, rule.values(), rule.sources_in(job.file, input.width, input.height).planes, cancel);
+        if (made)
+            entry = std::make_shared<const image::Picture>(std::move(*made));
+    }
+    return entry;
+}
+
+std::optional<CellResult> PreviewWorker::cell(const CellJob& job, bool coarse, const CancelToken& cancel) {
+    const bool of_rule = job.target && job.target->space.empty(); // its numbers are the rule's
+    const std::string key = key_of(of_rule ? job.source + "|" + working_ : job.source, job.settings);
+    PicturePtr input = input_of(job, key, of_rule);
     CellResult result;
     result.id = job.id;
-    result.space = before->space;
-    result.working = working;
-    result.before_pixels = before;
-    result.after_pixels = after;
-    result.region = job.region.isNull() ? QRect(0, 0, before->width, before->height) : job.region;
+    result.space = input->space;
+    result.working = working_;
+    result.size = QSize(input->width, input->height);
+    result.region = job.region.isNull() ? QRect(0, 0, input->width, input->height) : job.region;
+    const std::string space = of_rule ? "" : input->space;
     const Lens& through = lens(job.lens);
     const Shown shape{key, job.lens, job.pixels.width(), job.pixels.height(), job.region.x(), job.region.y(), job.region.width(), job.region.height()};
-    const auto painted = [&](std::map<Shown, Painted>& cache, std::map<Size, image::Picture>& small_cache, const image::Picture& picture) {
-        Painted& entry = cache[shape];
-        if (entry.image.isNull()) {
-            const image::Picture* other = through.compares ? &small(small_before_, key, job, *before) : nullptr;
-            entry.image = shown(small(small_cache, key, job, picture), through, screen_, &entry.outside, &views_, other);
+    if (coarse && job.region.isNull() && job.pixels.width() < input->width && job.pixels.height() < input->height) {
+        // Small first, then the rule: nearly the same, many times as fast. Nothing of it is kept.
+        const image::Picture& little = small(small_input_, key, job, *input);
+        image::Picture after, before = little;
+        if (!run(rule_, space, little, after, cancel, job.file) || (compares_ && !run(against_, input->space, little, before, cancel, job.file)))
+            return std::nullopt;
+        const Lens* by = &through;
+        if (!through.peeks.empty()) {
+            const RuleState::Peek& peek = rule_.peek(through.peeks, space);
+            result.fault = peek.fault;
+            std::optional<image::Picture> numbers;
+            if (peek.program)
+                numbers = readings::numbers_of(*peek.program, little, rule_.values(), rule_.sources_in(job.file, little.width, little.height).planes, cancel);
+            if (numbers)
+                after = before = std::move(*numbers);
+            else
+                by = &lens("colour");
         }
-        return entry;
+        const auto painted_now = [&](const image::Picture& picture) {
+            Painted made;
+            made.image = shown(picture, *by, screen_, &made.outside, &views_, &before);
+            return made;
+        };
+        const Painted was = compares_ || !through.peeks.empty() ? painted_now(before) : painted(shown_before_, shape, before, through, &before), is = painted_now(after);
+        result.before = was.image;
+        result.outside_before = was.outside;
+        result.after = is.image;
+        result.outside_after = is.outside;
+        return result;
+    }
+    const PicturePtr before = compares_ ? ran(before_, key, against_, input->space, *input, job.file, cancel) : input;
+    const PicturePtr after = before ? ran(after_, key, rule_, space, *input, job.file, cancel) : nullptr;
+    if (!after)
+        return std::nullopt;
+    result.before_pixels = before;
+    result.after_pixels = after;
+    const auto side = [&](bool is_after) -> std::optional<Painted> {
+        const image::Picture& picture = is_after ? *after : *before;
+        auto& cache = is_after ? shown_after_ : shown_before_;
+        auto& small_cache = is_after ? small_after_ : compares_ ? small_before_ : small_input_;
+        if (!through.peeks.empty()) {
+            std::string fault;
+            // Only what the rule on the bench does not know is worth telling.
+            RuleState& rule = is_after || !compares_ ? rule_ : against_;
+            const PicturePtr numbers = peeked(job, key, rule, is_after ? peeked_after_ : peeked_before_, *input, is_after || !compares_ ? space : input->space, is_after ? result.fault : fault, cancel);
+            if (numbers)
+                return painted(cache, shape, small(small_cache, key + "|" + job.lens, job, *numbers), through, nullptr);
+            if (cancel.cancelled())
+                return std::nullopt;
+            return painted(cache, shape, small(small_cache, key, job, picture), lens("colour"), nullptr);
+        }
+        const image::Picture* other = through.compares ? &small(compares_ ? small_before_ : small_input_, key, job, *before) : nullptr;
+        return painted(cache, shape, small(small_cache, key, job, picture), through, other);
     };
-    const Painted was = painted(shown_before_, small_before_, *before), is = painted(shown_after_, small_after_, *after);
-    result.before = was.image;
-    result.outside_before = was.outside;
-    result.after = is.image;
-    result.outside_after = is.outside;
+    const std::optional<Painted> was = job.both ? side(false) : Painted(), is = side(true);
+    if (!was || !is)
+        return std::nullopt;
+    result.before = was->image;
+    result.outside_before = was->outside;
+    result.after = is->image;
+    result.outside_after = is->outside;
     return result;
 }
 
@@ -249,12 +309,12 @@ std::optional<readings::Measured> PreviewWorker::measured(const ReadingJob& job,
             if (cell.id == id)
                 subject.pictures.push_back(after ? cell.after_pixels.get() : cell.before_pixels.get());
     subject.rule = [&](const image::Picture& picture) -> std::optional<image::Picture> {
-        if (!after)
+        if (!after && !compares_)
             return picture;
         image::Picture made;
-        return run(program(""), picture, made, cancel) ? std::optional(std::move(made)) : std::nullopt;
+        return run(after ? rule_ : against_, after ? std::string() : picture.space, picture, made, cancel) ? std::optional(std::move(made)) : std::nullopt;
     };
-    subject.working = engine::working_space(rule());
+    subject.working = working_;
     subject.settings = completed(job.reading->settings, job.settings);
     subject.line = job.line;
     subject.views = &views_;
@@ -265,17 +325,19 @@ std::optional<readings::Measured> PreviewWorker::measured(const ReadingJob& job,
 std::optional<proof::Outcome> PreviewWorker::proved(std::size_t index, const lang::ProofLine& line, const CancelToken& cancel) {
     if (const auto known = proved_.find(index); known != proved_.end())
         return known->second;
-    const std::vector<std::vector<double>> settings = {values_};
-    std::optional<proof::Outcome> outcome = proof::check(rule(), program(""), line, settings, cancel);
+    const std::vector<std::vector<double>> settings = {rule_.values()};
+    std::optional<proof::Outcome> outcome = proof::check(rule(), rule_.program(""), line, settings, cancel);
     if (const proof::Function* function = proof::find(line.function); outcome && function && function->at_defaults)
         proved_[index] = *outcome;
     return outcome;
 }
 
 void PreviewWorker::forget_unused(const PreviewRequest& request) {
-    std::erase_if(sources_, [&](const auto& entry) {
-        return entry.first && std::none_of(request.cells.begin(), request.cells.end(), [&](const CellJob& job) { return job.file == entry.first; });
-    });
+    const auto shown_file = [&](const ImagePtr& file) {
+        return !file || std::any_of(request.cells.begin(), request.cells.end(), [&](const CellJob& job) { return job.file == file; });
+    };
+    rule_.forget_sources(shown_file);
+    against_.forget_sources(shown_file);
     const auto unused = [&](const std::string& key, int width, int left, int top) {
         return std::none_of(request.cells.begin(), request.cells.end(), [&](const CellJob& job) {
             return key.starts_with(job.source) && width == job.pixels.width() && left == job.region.x() && top == job.region.y();
@@ -283,12 +345,25 @@ void PreviewWorker::forget_unused(const PreviewRequest& request) {
     };
     for (auto* cache : {&shown_before_, &shown_after_})
         std::erase_if(*cache, [&](const auto& entry) { return unused(std::get<0>(entry.first), std::get<2>(entry.first), std::get<4>(entry.first), std::get<5>(entry.first)); });
-    for (auto* cache : {&small_before_, &small_after_})
+    for (auto* cache : {&small_input_, &small_before_, &small_after_})
         std::erase_if(*cache, [&](const auto& entry) { return unused(std::get<0>(entry.first), std::get<1>(entry.first), std::get<3>(entry.first), std::get<4>(entry.first)); });
-    for (auto* cache : {&generated_, &after_})
+    for (auto* cache : {&generated_, &after_, &before_})
         std::erase_if(*cache, [&](const auto& entry) {
             return std::none_of(request.cells.begin(), request.cells.end(), [&](const CellJob& job) { return entry.first.starts_with(job.source); });
         });
+    for (auto* cache : {&peeked_after_, &peeked_before_})
+        std::erase_if(*cache, [&](const auto& entry) {
+            return std::none_of(request.cells.begin(), request.cells.end(), [&](const CellJob& job) { return entry.first.starts_with(job.source) && entry.first.ends_with(job.lens); });
+        });
+}
+
+void PreviewWorker::forget_before() {
+    before_.clear();
+    shown_before_.clear();
+    shown_after_.clear(); // lenses that compare
+    small_before_.clear();
+    measured_before_.clear();
+    peeked_before_.clear();
 }
 
 void PreviewWorker::forget_after() {
@@ -296,6 +371,12 @@ void PreviewWorker::forget_after() {
     shown_after_.clear();
     small_after_.clear();
     measured_after_.clear();
+    peeked_after_.clear();
+    if (!compares_) { // a peeked expression is the rule's own on both sides
+        peeked_before_.clear();
+        std::erase_if(shown_before_, [](const auto& entry) { return !lens(std::get<1>(entry.first)).peeks.empty(); });
+        std::erase_if(small_input_, [](const auto& entry) { return std::get<0>(entry.first).find("|peek|") != std::string::npos; });
+    }
 }
 
 const image::Picture& PreviewWorker::small(std::map<Size, image::Picture>& cache, const std::string& key, const CellJob& job, const image::Picture& picture) {

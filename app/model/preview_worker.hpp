@@ -1,6 +1,6 @@
 #pragma once
 #include "engine/evaluate.hpp"
-#include "engine/sources.hpp"
+#include "model/lens.hpp"
 #include "model/preview.hpp"
 
 #include <map>
@@ -14,20 +14,17 @@ namespace kasuri::app {
 /// What outlives a request on the evaluation's thread: the last good rule, its programs, what was evaluated and measured with it.
 class PreviewWorker {
 public:
-    /// Checks the text if it is another one. Returns whether it was.
-    bool check(const std::string& text, const std::filesystem::path& path);
-    const CheckedPtr& last_checked() const { return checked_; }
-    bool has_rule() const { return good_ != nullptr; }
-    const lang::Rule& rule() const { return good_->rule; }
-    void set_values(std::vector<double> values);
-    const std::vector<double>& values() const { return values_; }
+    /// Takes over what the request says of rules. Returns whether the text was checked.
+    bool take(const PreviewRequest& request);
+    const CheckedPtr& last_checked() const { return rule_.last_checked(); }
+    bool has_rule() const { return rule_.has_rule(); }
+    const lang::Rule& rule() const { return rule_.rule(); }
 
-    /// The program for pictures of a space; "" is the rule's own.
-    const engine::Program& program(const std::string& space);
-
-    /// Null if called off.
-    std::shared_ptr<SheetResult> sheet(const PreviewRequest& request, bool fresh, const CancelToken& cancel);
-    /// The readings of the same request; null if called off. `sheet` has been made before.
+    /// Null if called off. Coarse: pictures larger than shown go through the rule at the size at which they are shown.
+    std::shared_ptr<SheetResult> sheet(const PreviewRequest& request, bool coarse, const CancelToken& cancel);
+    /// Whether a coarse sheet would be another one: a picture is larger than shown, and no rule looks at neighbours.
+    bool coarse_helps(const PreviewRequest& request);
+    /// The readings of the same request; null if called off. An exact `sheet` has been made before.
     std::shared_ptr<ReadingsResult> readings(const PreviewRequest& request, const SheetResult& sheet, const CancelToken& cancel);
 
     /// A line of `proof::lines_of`, at the values. What goes by defaults alone is measured once for a rule. Nothing if called off.
@@ -42,30 +39,35 @@ private:
         double outside = 0;
     };
 
-    const engine::BoundSources& sources_in(const ImagePtr& file);
     std::vector<std::string> missing_sources(const PreviewRequest& request);
-    bool run(const engine::Program& program, const image::Picture& before, image::Picture& after, const CancelToken& cancel, const ImagePtr& file = nullptr);
-    std::optional<CellResult> cell(const CellJob& job, const std::string& working, const CancelToken& cancel);
-    std::optional<StripResult> strip(const StripJob& job, const SheetResult& sheet, int pixels, const std::string& working, const CancelToken& cancel);
+    bool run(RuleState& rule, const std::string& space, const image::Picture& before, image::Picture& after, const CancelToken& cancel, const ImagePtr& file = nullptr);
+    PicturePtr ran(std::map<std::string, PicturePtr>& cache, const std::string& key, RuleState& rule, const std::string& space, const image::Picture& picture, const ImagePtr& file,
+                   const CancelToken& cancel);
+    /// The input of a cell, and whether its numbers are the rule's.
+    PicturePtr input_of(const CellJob& job, const std::string& key, bool of_rule);
+    std::optional<CellResult> cell(const CellJob& job, bool coarse, const CancelToken& cancel);
+    Painted painted(std::map<Shown, Painted>& cache, const Shown& shape, const image::Picture& picture, const Lens& through, const image::Picture* other);
+    PicturePtr peeked(const CellJob& job, const std::string& key, RuleState& rule, std::map<std::string, PicturePtr>& cache, const image::Picture& input, const std::string& space, std::string& fault,
+                      const CancelToken& cancel);
+    std::optional<StripResult> strip(const StripJob& job, const SheetResult& sheet, int pixels, const CancelToken& cancel);
     const image::Picture& small(std::map<Size, image::Picture>& cache, const std::string& key, const CellJob& job, const image::Picture& picture);
     std::optional<readings::Measured> measured(const ReadingJob& job, const SheetResult& sheet, bool after, const CancelToken& cancel);
     void forget_unused(const PreviewRequest& request);
+    void forget_before();
     void forget_after();
 
     image::PlanePool pool_;
     readings::Views views_;
-    std::string text_;
-    std::filesystem::path path_;
-    CheckedPtr checked_, good_;
-    double check_ms_ = 0;
+    RuleState rule_, against_;
+    bool compares_ = false; ///< before is what `against_` makes
+    std::string working_;
     std::uint64_t spaces_ = 0;
-    std::vector<double> values_;
-    std::map<std::string, engine::ProgramPtr> programs_;
-    std::map<ImagePtr, engine::BoundSources> sources_;
-    std::map<std::string, PicturePtr> generated_, after_;
+    bool fresh_ = false;
+    /// Inputs; what the rule, and the other rule, make of them; what peeked expressions show.
+    std::map<std::string, PicturePtr> generated_, after_, before_, peeked_after_, peeked_before_;
     std::map<Shown, Painted> shown_before_, shown_after_;
     Screen screen_;
-    std::map<Size, image::Picture> small_before_, small_after_;
+    std::map<Size, image::Picture> small_input_, small_before_, small_after_;
     std::map<std::size_t, proof::Outcome> proved_; ///< at the defaults
     std::map<std::string, MeasuredPtr> measured_before_, measured_after_;
 };

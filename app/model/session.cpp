@@ -4,6 +4,7 @@
 #include "model/undo_commands.hpp"
 
 #include <algorithm>
+#include <utility>
 
 namespace kasuri::app {
 
@@ -17,8 +18,19 @@ std::vector<double> values_for(const lang::Rule& rule, const ValueMap& chosen) {
     return values;
 }
 
-Session::Session(QObject* parent) : QObject(parent), text_(document::new_filter_text()) {
-    connect(&stack_, &QUndoStack::cleanChanged, this, [this] { emit file_changed(); });
+Session::Session(QObject* parent) : QObject(parent), text_(document::new_filter_text()), saved_text_(text_) {
+    connect(&stack_, &QUndoStack::indexChanged, this, &Session::tell_if_modified);
+}
+
+bool Session::values_differ() const {
+    if (chosen_ == saved_values_)
+        return false;
+    return !rule() || values_for(*rule(), chosen_) != values_for(*rule(), saved_values_);
+}
+
+void Session::tell_if_modified() {
+    if (modified() != std::exchange(was_modified_, modified()))
+        emit file_changed();
 }
 
 std::vector<double> Session::values() const { return rule() ? values_for(*rule(), chosen_) : std::vector<double>(); }
@@ -95,7 +107,10 @@ void Session::write_preset(const QString& name) {
 void Session::load_text(std::string text, std::filesystem::path path) {
     text_ = std::move(text);
     path_ = std::move(path);
+    saved_text_ = text_;
     chosen_.clear();
+    saved_values_.clear();
+    was_modified_ = false;
     good_.reset();
     diagnostics_.clear();
     compiles_ = false;
@@ -118,13 +133,20 @@ Status Session::open(const std::filesystem::path& path) {
     return {};
 }
 
+void Session::take_as_saved() {
+    saved_text_ = text_;
+    saved_values_ = chosen_;
+    was_modified_ = false;
+    stack_.setClean();
+    emit file_changed();
+}
+
 Status Session::save(const std::filesystem::path& path) {
     if (const Status saved = document::save_filter(path, text_); !saved)
         return saved;
     const bool moved = path != path_;
     path_ = path;
-    stack_.setClean();
-    emit file_changed();
+    take_as_saved();
     if (moved)
         emit text_changed(); // files that it uses are looked for beside it
     return {};

@@ -42,7 +42,8 @@ public:
 
     const std::filesystem::path& path() const { return path_; }
     QString display_name() const; ///< file name without ending, or "untitled"
-    bool modified() const { return !stack_.isClean(); }
+    /// Whether there is something that is not in the file: text, or values that were chosen. How the sheet is arranged is not.
+    bool modified() const { return text_ != saved_text_ || values_differ(); }
 
     /// An edit that the editor has made already.
     void record_edit(const document::TextEdit& edit);
@@ -56,6 +57,9 @@ public:
     /// The values become the defaults in the text, or a preset line in it.
     void write_defaults();
     void write_preset(const QString& name);
+
+    /// What is there now counts as saved.
+    void take_as_saved();
 
     // Files. Errors leave everything as it was.
     void start_new();
@@ -79,10 +83,13 @@ private:
     friend class ValueCommand;
     void change_text(const document::TextEdit& edit);
     void change_values(const ValueMap& values);
+    bool values_differ() const;
+    void tell_if_modified();
     void load_text(std::string text, std::filesystem::path path);
 
-    std::string text_;
-    ValueMap chosen_;
+    std::string text_, saved_text_;
+    ValueMap chosen_, saved_values_;
+    bool was_modified_ = false;
     CheckedPtr good_;
     std::vector<lang::Diagnostic> diagnostics_;
     bool compiles_ = false;

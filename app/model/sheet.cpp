@@ -12,16 +12,16 @@ namespace kasuri::app {
 
 SheetModel::SheetModel(QObject* parent) : QObject(parent) {
     for (const char* name : {"grey_ramp", "saturation_ramp", "hue_sweep"})
-        strips_.push_back({next_id_++, targets::find(name)});
+        arrangement_.strips.push_back({next_id_++, targets::find(name)});
 }
 
 const Cell* SheetModel::find(int id) const {
-    const auto found = std::find_if(cells_.begin(), cells_.end(), [id](const Cell& c) { return c.id == id; });
-    return found == cells_.end() ? nullptr : &*found;
+    const auto found = std::find_if(arrangement_.cells.begin(), arrangement_.cells.end(), [id](const Cell& c) { return c.id == id; });
+    return found == arrangement_.cells.end() ? nullptr : &*found;
 }
 
 Cell& SheetModel::at(int id) {
-    return *std::find_if(cells_.begin(), cells_.end(), [id](const Cell& c) { return c.id == id; });
+    return *std::find_if(arrangement_.cells.begin(), arrangement_.cells.end(), [id](const Cell& c) { return c.id == id; });
 }
 
 QString SheetModel::title(const Cell& cell) const {
@@ -41,15 +41,22 @@ QStringList SheetModel::layers_of(const Cell& cell) const {
     return names;
 }
 
-PicturePtr SheetModel::picture_of(const Cell& cell) const {
-    const auto found = images_.find(cell.picture);
-    if (cell.target || found == images_.end() || !found->second)
+PicturePtr SheetModel::picture_of(const Cell& cell) const { return cell.target ? nullptr : picture_in(cell.picture, cell.layer); }
+
+PicturePtr SheetModel::picture_in(const std::string& path, const std::string& layer) const {
+    const auto found = images_.find(path);
+    if (found == images_.end() || !found->second)
         return nullptr;
-    PicturePtr& entry = pictures_[cell.source()];
+    PicturePtr& entry = pictures_[path + "#" + layer];
     if (!entry)
-        if (auto picture = image::picture_of(*found->second, cell.layer))
+        if (auto picture = image::picture_of(*found->second, layer))
             entry = std::make_shared<const image::Picture>(std::move(*picture));
     return entry;
+}
+
+bool SheetModel::uses(const std::string& path) const {
+    return std::any_of(arrangement_.cells.begin(), arrangement_.cells.end(), [&](const Cell& cell) { return !cell.target && cell.picture == path; }) ||
+           std::any_of(arrangement_.given.begin(), arrangement_.given.end(), [&](const auto& entry) { return entry.second.picture == path; });
 }
 
 std::shared_ptr<const image::Image> SheetModel::file_of(const Cell& cell) const {
@@ -58,20 +65,23 @@ std::shared_ptr<const image::Image> SheetModel::file_of(const Cell& cell) const 
 }
 
 int SheetModel::add_target(const targets::Target& target, const std::string& lens, std::vector<double> settings) {
-    cells_.push_back({next_id_++, &target, {}, {}, lens, std::move(settings)});
+    const Step step(*this, tr("a target added"));
+    arrangement_.cells.push_back({next_id_++, &target, {}, {}, lens, std::move(settings)});
     emit changed();
-    return cells_.back().id;
+    return arrangement_.cells.back().id;
 }
 
 int SheetModel::add_picture(const std::filesystem::path& path, const std::string& lens, const std::string& layer) {
-    cells_.push_back({next_id_++, nullptr, path.string(), layer, lens});
-    const int id = cells_.back().id;
+    const Step step(*this, tr("a picture added"));
+    arrangement_.cells.push_back({next_id_++, nullptr, path.string(), layer, lens});
+    const int id = arrangement_.cells.back().id;
     read(path.string());
     emit changed();
     return id;
 }
 
 void SheetModel::set_picture(int id, const std::filesystem::path& path) {
+    const Step step(*this, tr("another picture"));
     if (!find(id))
         return;
     Cell& cell = at(id);
@@ -84,13 +94,15 @@ void SheetModel::set_picture(int id, const std::filesystem::path& path) {
 }
 
 void SheetModel::remove(int id) {
-    std::erase_if(cells_, [id](const Cell& c) { return c.id == id; });
-    std::erase_if(strips_, [id](const Strip& s) { return !s.target && s.cell == id; });
+    const Step step(*this, tr("a cell removed"));
+    std::erase_if(arrangement_.cells, [id](const Cell& c) { return c.id == id; });
+    std::erase_if(arrangement_.strips, [id](const Strip& s) { return !s.target && s.cell == id; });
     forget_unused_images();
     emit changed();
 }
 
 void SheetModel::set_lens(int id, const std::string& lens) {
+    const Step step(*this, tr("another lens"), QString("lens %1").arg(id));
     if (!find(id))
         return;
     at(id).lens = lens;
@@ -98,6 +110,7 @@ void SheetModel::set_lens(int id, const std::string& lens) {
 }
 
 void SheetModel::set_layer(int id, const std::string& layer) {
+    const Step step(*this, tr("another layer"));
     if (!find(id))
         return;
     at(id).layer = layer;
@@ -105,6 +118,7 @@ void SheetModel::set_layer(int id, const std::string& layer) {
 }
 
 void SheetModel::set_target(int id, const targets::Target& target) {
+    const Step step(*this, tr("another target"));
     if (!find(id))
         return;
     Cell& cell = at(id);
@@ -159,19 +173,23 @@ void SheetModel::read(const std::string& path) {
                 --self->pending_;
                 if (const auto now = self->said_spaces_.find(path); (now == self->said_spaces_.end() ? std::string() : now->second) != space)
                     return; // said otherwise meanwhile: another reading is under way
-                if (loaded->ok() && std::none_of(self->cells_.begin(), self->cells_.end(), [&](const Cell& c) { return c.picture == path; })) {
+                if (loaded->ok() && !self->uses(path)) {
                     self->images_.erase(path); // another frame is wanted by now
                 } else if (loaded->ok()) {
                     self->images_[path] = std::make_shared<const image::Image>(std::move(loaded->value()));
                     const std::vector<std::string> layers = image::layers(*self->images_[path]);
-                    for (Cell& cell : self->cells_)
+                    for (Cell& cell : self->arrangement_.cells)
                         if (cell.picture == path && std::find(layers.begin(), layers.end(), cell.layer) == layers.end())
                             cell.layer = layers.front();
+                    for (auto& [source, given] : self->arrangement_.given)
+                        if (given.picture == path && std::find(layers.begin(), layers.end(), given.layer) == layers.end())
+                            given.layer = layers.front();
                     for (const std::string& note : self->images_[path]->notes)
                         emit self->noted(QString::fromStdString(std::filesystem::path(path).filename().string() + ": " + note));
                 } else {
                     self->images_.erase(path);
-                    std::erase_if(self->cells_, [&](const Cell& c) { return c.picture == path; });
+                    std::erase_if(self->arrangement_.cells, [&](const Cell& c) { return c.picture == path; });
+                    std::erase_if(self->arrangement_.given, [&](const auto& entry) { return entry.second.picture == path; });
                     emit self->failed(loaded->error());
                 }
                 emit self->changed();

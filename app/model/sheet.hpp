@@ -27,6 +27,7 @@ struct Cell {
     readings::Line line{};          ///< along which it is cut
 
     std::string source() const { return target ? "target:" + std::string(target->name) : picture + "#" + layer; }
+    friend bool operator==(const Cell&, const Cell&) = default;
 };
 
 /// A strip over the cells: a generated one, or the cut of a cell.
@@ -35,6 +36,7 @@ struct Strip {
     const targets::Target* target = nullptr;
     std::vector<double> settings{};
     int cell = 0; ///< whose cut it shows, when there is no target
+    friend bool operator==(const Strip&, const Strip&) = default;
 };
 
 /// A kept place: a pixel of what a cell shows, wherever else that is shown.
@@ -42,6 +44,23 @@ struct Pin {
     int number = 0;
     std::string source; ///< of Cell::source
     QPoint pixel;
+    friend bool operator==(const Pin&, const Pin&) = default;
+};
+
+/// A picture for one of the rule's sources, instead of each picture's own layer of that name.
+struct Given {
+    std::string picture; ///< path
+    std::string layer;
+    friend bool operator==(const Given&, const Given&) = default;
+};
+
+/// How the sheet is arranged: what undo goes back to.
+struct Arrangement {
+    std::vector<Cell> cells;
+    std::vector<Strip> strips;
+    std::vector<Pin> pins;
+    std::map<std::string, Given> given; ///< by the source's name
+    friend bool operator==(const Arrangement&, const Arrangement&) = default;
 };
 
 /// The cells of the sheet and the pictures they show. Pictures are read in the background.
@@ -50,7 +69,7 @@ class SheetModel : public QObject {
 public:
     explicit SheetModel(QObject* parent = nullptr);
 
-    const std::vector<Cell>& cells() const { return cells_; }
+    const std::vector<Cell>& cells() const { return arrangement_.cells; }
     const Cell* find(int id) const;
     QString title(const Cell& cell) const;
     QStringList layers_of(const Cell& cell) const;
@@ -68,7 +87,7 @@ public:
     void set_settings(int id, std::vector<double> settings);
     void set_line(int id, const readings::Line& line);
 
-    const std::vector<Strip>& strips() const { return strips_; }
+    const std::vector<Strip>& strips() const { return arrangement_.strips; }
     const Strip* find_strip(int id) const;
     int add_strip(const targets::Target& target, std::vector<double> settings = {});
     /// The values along the cell's line, as a strip.
@@ -78,12 +97,27 @@ public:
     void set_strip(int id, const targets::Target& target);
     void set_strip_settings(int id, std::vector<double> settings);
 
-    const std::vector<Pin>& pins() const { return pins_; }
+    const std::vector<Pin>& pins() const { return arrangement_.pins; }
     /// The number it got: the lowest that is free.
     int add_pin(const std::string& source, QPoint pixel);
     void move_pin(int number, QPoint pixel);
     void remove_pin(int number);
     void remove_pins();
+    void set_pins(std::vector<Pin> pins); ///< of another document
+
+    /// Pictures for the rule's sources.
+    const std::map<std::string, Given>& given() const { return arrangement_.given; }
+    void give(const std::string& source, const std::filesystem::path& picture, const std::string& layer = {});
+    void take_back(const std::string& source);
+    GivenSources given_pictures() const; ///< those that have been read
+
+    const Arrangement& arrangement() const { return arrangement_; }
+    /// Goes back to one, by undo.
+    void arrange(Arrangement arrangement);
+
+    /// Expressions of the rule that are offered as lenses: the names of its values.
+    const QStringList& peeks() const { return peeks_; }
+    void set_peeks(const QStringList& names) { peeks_ = names; }
     void set_lens(int id, const std::string& lens);
     void set_layer(int id, const std::string& layer);
     /// Shows another picture in the cell.
@@ -105,12 +139,30 @@ public:
 
 signals:
     void changed();                              ///< cells, strips or pictures
+    /// The user has rearranged it. `key`: steps of one kind upon one thing go together.
+    void rearranged(const QString& name, const QString& key, const kasuri::app::Arrangement& before);
     void pins_changed();
     void failed(const kasuri::Error& error);     ///< a picture could not be read; its cells are gone
     void noted(const QString& note);             ///< what should be known of a picture that was read
 
 private:
+    /// Tells of a rearrangement when it goes out of scope, if there was one.
+    class Step {
+    public:
+        Step(SheetModel& model, QString name, QString key = {}) : model_(model), before_(model.arrangement_), name_(std::move(name)), key_(std::move(key)) {}
+        ~Step() {
+            if (model_.arrangement_ != before_)
+                emit model_.rearranged(name_, key_, before_);
+        }
+
+    private:
+        SheetModel& model_;
+        Arrangement before_;
+        QString name_, key_;
+    };
     void read(const std::string& path);
+    bool uses(const std::string& path) const;
+    PicturePtr picture_in(const std::string& path, const std::string& layer) const;
     void forget_unused_images();
     Cell& at(int id);
     Strip& strip_at(int id);
@@ -119,9 +171,8 @@ private:
     int pending_ = 0;
     Screen screen_;
     std::map<std::string, std::string> said_spaces_; ///< by path
-    std::vector<Cell> cells_;
-    std::vector<Strip> strips_;
-    std::vector<Pin> pins_;
+    Arrangement arrangement_;
+    QStringList peeks_;
     std::map<std::string, std::shared_ptr<const image::Image>> images_;
     mutable std::map<std::string, io::Sequence> sequences_; ///< by path
     mutable std::map<std::string, PicturePtr> pictures_;

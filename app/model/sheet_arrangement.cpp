@@ -21,23 +21,26 @@ void move_before(Things& things, int id, int before) {
 } // namespace
 
 int SheetModel::duplicate(int id) {
-    const auto found = std::find_if(cells_.begin(), cells_.end(), [id](const Cell& c) { return c.id == id; });
-    if (found == cells_.end())
+    const Step step(*this, tr("a cell duplicated"));
+    const auto found = std::find_if(arrangement_.cells.begin(), arrangement_.cells.end(), [id](const Cell& c) { return c.id == id; });
+    if (found == arrangement_.cells.end())
         return 0;
     Cell copy = *found;
     copy.id = next_id_++;
     const int made = copy.id;
-    cells_.insert(found + 1, std::move(copy));
+    arrangement_.cells.insert(found + 1, std::move(copy));
     emit changed();
     return made;
 }
 
 void SheetModel::move(int id, int before) {
-    move_before(cells_, id, before);
+    const Step step(*this, tr("a cell moved"));
+    move_before(arrangement_.cells, id, before);
     emit changed();
 }
 
 void SheetModel::set_settings(int id, std::vector<double> settings) {
+    const Step step(*this, tr("settings of a target"), QString("settings %1").arg(id));
     if (!find(id))
         return;
     at(id).settings = std::move(settings);
@@ -45,6 +48,7 @@ void SheetModel::set_settings(int id, std::vector<double> settings) {
 }
 
 void SheetModel::set_line(int id, const readings::Line& line) {
+    const Step step(*this, tr("the line of a cut"), QString("line %1").arg(id));
     if (!find(id) || at(id).line == line)
         return;
     at(id).line = line;
@@ -60,6 +64,7 @@ const io::Sequence& SheetModel::sequence_of(const Cell& cell) const {
 }
 
 void SheetModel::set_frame(int id, std::size_t frame) {
+    const Step step(*this, tr("another frame"), QString("frame %1").arg(id));
     if (!find(id))
         return;
     Cell& cell = at(id);
@@ -76,8 +81,8 @@ void SheetModel::set_frame(int id, std::size_t frame) {
     sequences_[cell.picture] = std::move(next);
     if (!space.empty())
         said_spaces_[cell.picture] = space; // frames of one sequence mean the same
-    for (Pin& pin : pins_)
-        if (pin.source == was && std::none_of(cells_.begin(), cells_.end(), [&](const Cell& other) { return other.source() == was; }))
+    for (Pin& pin : arrangement_.pins)
+        if (pin.source == was && std::none_of(arrangement_.cells.begin(), arrangement_.cells.end(), [&](const Cell& other) { return other.source() == was; }))
             pin.source = cell.source();
     read(cell.picture);
     forget_unused_images();
@@ -85,48 +90,53 @@ void SheetModel::set_frame(int id, std::size_t frame) {
 }
 
 void SheetModel::forget_unused_images() {
-    const auto used = [this](const std::string& path) { return std::any_of(cells_.begin(), cells_.end(), [&](const Cell& cell) { return !cell.target && cell.picture == path; }); };
+    const auto used = [this](const std::string& path) { return uses(path); };
     std::erase_if(images_, [&](const auto& entry) { return entry.second && !used(entry.first); });
     std::erase_if(pictures_, [&](const auto& entry) { return !used(entry.first.substr(0, entry.first.rfind('#'))); });
 }
 
 const Strip* SheetModel::find_strip(int id) const {
-    const auto found = std::find_if(strips_.begin(), strips_.end(), [id](const Strip& s) { return s.id == id; });
-    return found == strips_.end() ? nullptr : &*found;
+    const auto found = std::find_if(arrangement_.strips.begin(), arrangement_.strips.end(), [id](const Strip& s) { return s.id == id; });
+    return found == arrangement_.strips.end() ? nullptr : &*found;
 }
 
 Strip& SheetModel::strip_at(int id) {
-    return *std::find_if(strips_.begin(), strips_.end(), [id](const Strip& s) { return s.id == id; });
+    return *std::find_if(arrangement_.strips.begin(), arrangement_.strips.end(), [id](const Strip& s) { return s.id == id; });
 }
 
 int SheetModel::add_strip(const targets::Target& target, std::vector<double> settings) {
-    strips_.push_back({next_id_++, &target, std::move(settings)});
-    const int id = strips_.back().id;
+    const Step step(*this, tr("a strip added"));
+    arrangement_.strips.push_back({next_id_++, &target, std::move(settings)});
+    const int id = arrangement_.strips.back().id;
     emit changed();
     return id;
 }
 
 int SheetModel::add_cut(int cell) {
-    for (const Strip& strip : strips_)
+    const Step step(*this, tr("a cut added"));
+    for (const Strip& strip : arrangement_.strips)
         if (!strip.target && strip.cell == cell)
             return strip.id; // it is there
-    strips_.push_back({next_id_++, nullptr, {}, cell});
-    const int id = strips_.back().id;
+    arrangement_.strips.push_back({next_id_++, nullptr, {}, cell});
+    const int id = arrangement_.strips.back().id;
     emit changed();
     return id;
 }
 
 void SheetModel::remove_strip(int id) {
-    std::erase_if(strips_, [id](const Strip& s) { return s.id == id; });
+    const Step step(*this, tr("a strip removed"));
+    std::erase_if(arrangement_.strips, [id](const Strip& s) { return s.id == id; });
     emit changed();
 }
 
 void SheetModel::move_strip(int id, int before) {
-    move_before(strips_, id, before);
+    const Step step(*this, tr("a strip moved"));
+    move_before(arrangement_.strips, id, before);
     emit changed();
 }
 
 void SheetModel::set_strip(int id, const targets::Target& target) {
+    const Step step(*this, tr("another strip"));
     if (!find_strip(id))
         return;
     Strip& strip = strip_at(id);
@@ -137,6 +147,7 @@ void SheetModel::set_strip(int id, const targets::Target& target) {
 }
 
 void SheetModel::set_strip_settings(int id, std::vector<double> settings) {
+    const Step step(*this, tr("settings of a strip"), QString("strip %1").arg(id));
     if (!find_strip(id))
         return;
     strip_at(id).settings = std::move(settings);
@@ -144,17 +155,19 @@ void SheetModel::set_strip_settings(int id, std::vector<double> settings) {
 }
 
 int SheetModel::add_pin(const std::string& source, QPoint pixel) {
+    const Step step(*this, tr("a pin set"));
     int number = 1;
-    while (std::any_of(pins_.begin(), pins_.end(), [number](const Pin& p) { return p.number == number; }))
+    while (std::any_of(arrangement_.pins.begin(), arrangement_.pins.end(), [number](const Pin& p) { return p.number == number; }))
         ++number;
-    pins_.push_back({number, source, pixel});
-    std::sort(pins_.begin(), pins_.end(), [](const Pin& a, const Pin& b) { return a.number < b.number; });
+    arrangement_.pins.push_back({number, source, pixel});
+    std::sort(arrangement_.pins.begin(), arrangement_.pins.end(), [](const Pin& a, const Pin& b) { return a.number < b.number; });
     emit pins_changed();
     return number;
 }
 
 void SheetModel::move_pin(int number, QPoint pixel) {
-    for (Pin& pin : pins_)
+    const Step step(*this, tr("a pin moved"), QString("pin %1").arg(number));
+    for (Pin& pin : arrangement_.pins)
         if (pin.number == number && pin.pixel != pixel) {
             pin.pixel = pixel;
             emit pins_changed();
@@ -162,12 +175,55 @@ void SheetModel::move_pin(int number, QPoint pixel) {
 }
 
 void SheetModel::remove_pin(int number) {
-    if (std::erase_if(pins_, [number](const Pin& p) { return p.number == number; }) > 0)
+    const Step step(*this, tr("a pin removed"));
+    if (std::erase_if(arrangement_.pins, [number](const Pin& p) { return p.number == number; }) > 0)
         emit pins_changed();
 }
 
 void SheetModel::remove_pins() {
-    pins_.clear();
+    const Step step(*this, tr("all pins removed"));
+    arrangement_.pins.clear();
+    emit pins_changed();
+}
+
+void SheetModel::set_pins(std::vector<Pin> pins) {
+    arrangement_.pins = std::move(pins);
+    emit pins_changed();
+}
+
+void SheetModel::give(const std::string& source, const std::filesystem::path& picture, const std::string& layer) {
+    const Step step(*this, tr("a picture for %1").arg(QString::fromStdString(source)));
+    arrangement_.given[source] = {picture.string(), layer};
+    read(picture.string());
+    forget_unused_images();
+    emit changed();
+}
+
+void SheetModel::take_back(const std::string& source) {
+    const Step step(*this, tr("no picture for %1").arg(QString::fromStdString(source)));
+    if (arrangement_.given.erase(source) == 0)
+        return;
+    forget_unused_images();
+    emit changed();
+}
+
+GivenSources SheetModel::given_pictures() const {
+    GivenSources pictures;
+    for (const auto& [source, given] : arrangement_.given)
+        if (PicturePtr picture = picture_in(given.picture, given.layer))
+            pictures[source] = std::move(picture);
+    return pictures;
+}
+
+void SheetModel::arrange(Arrangement arrangement) {
+    arrangement_ = std::move(arrangement);
+    for (const Cell& cell : arrangement_.cells)
+        if (!cell.target)
+            read(cell.picture);
+    for (const auto& [source, given] : arrangement_.given)
+        read(given.picture);
+    forget_unused_images();
+    emit changed();
     emit pins_changed();
 }
 

@@ -1,5 +1,7 @@
 #include "model/undo_commands.hpp"
 
+#include <utility>
+
 namespace kasuri::app {
 namespace {
 
@@ -73,6 +75,23 @@ void ValueCommand::redo() { session_.change_values(after_); }
 bool ValueCommand::mergeWith(const QUndoCommand* other) {
     const auto* next = static_cast<const ValueCommand*>(other);
     if (key_ < 0 || next->key_ != key_ || next->at_ - at_ > pause)
+        return false;
+    after_ = next->after_;
+    at_ = next->at_;
+    return true;
+}
+
+SheetCommand::SheetCommand(SheetModel& sheet, const QString& name, const QString& key, Arrangement before)
+    : QUndoCommand(name), sheet_(sheet), before_(std::move(before)), after_(sheet.arrangement()), key_(key), at_(now()) {}
+
+void SheetCommand::redo() {
+    if (!std::exchange(done_, false))
+        sheet_.arrange(after_);
+}
+
+bool SheetCommand::mergeWith(const QUndoCommand* other) {
+    const auto* next = static_cast<const SheetCommand*>(other);
+    if (key_.isEmpty() || next->key_ != key_ || next->at_ - at_ > pause)
         return false;
     after_ = next->after_;
     at_ = next->at_;

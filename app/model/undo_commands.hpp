@@ -1,6 +1,7 @@
 #pragma once
 #include "document/edit.hpp"
 #include "model/session.hpp"
+#include "model/sheet.hpp"
 
 #include <QElapsedTimer>
 #include <QUndoCommand>
@@ -42,6 +43,23 @@ private:
     Session& session_;
     ValueMap before_, after_;
     int key_; ///< which parameter, or -1 for several (never merged)
+    qint64 at_;
+};
+
+/// The sheet before and after; steps of one key without a pause are one.
+class SheetCommand : public QUndoCommand {
+public:
+    SheetCommand(SheetModel& sheet, const QString& name, const QString& key, Arrangement before);
+    void undo() override { sheet_.arrange(before_); }
+    void redo() override;
+    int id() const override { return 3; }
+    bool mergeWith(const QUndoCommand* other) override;
+
+private:
+    SheetModel& sheet_;
+    Arrangement before_, after_;
+    QString key_;
+    bool done_ = true;
     qint64 at_;
 };
 

@@ -4,6 +4,7 @@
 #include "handover/render.hpp"
 #include "io/config.hpp"
 #include "lang/format.hpp"
+#include "model/undo_commands.hpp"
 #include "widgets/bake_window.hpp"
 #include "widgets/target_menu.hpp"
 
@@ -34,6 +35,9 @@ Bench::Bench(QWidget* window) : QObject(window), window_(window), session_(this)
     for (const char* name : {"response", "hue_map", "parade"})
         readings_.add(*readings::find(name));
     connect(&sheet_, &SheetModel::failed, this, [this](const Error& error) { emit said(QString::fromStdString(error.text()), true); });
+    connect(&sheet_, &SheetModel::rearranged, this, [this](const QString& name, const QString& key, const Arrangement& before) {
+        session_.undo_stack().push(new SheetCommand(sheet_, name, key, before));
+    });
     connect(&sheet_, &SheetModel::noted, this, [this](const QString& note) { emit said(note, false); });
 }
 
@@ -186,6 +190,44 @@ void Bench::fill_readings(QMenu& menu) {
     menu.clear();
     for (const readings::Reading* reading : readings::all())
         menu.addAction(QString::fromUtf8(reading->title.data(), static_cast<qsizetype>(reading->title.size())), this, [this, reading] { readings_.add(*reading); });
+}
+
+void Bench::fill_against(QMenu& menu) {
+    menu.clear();
+    const auto choice = [&](const QString& text, bool on, auto act) {
+        QAction* action = menu.addAction(text, this, act);
+        action->setCheckable(true);
+        action->setChecked(on);
+    };
+    choice(tr("the picture as it comes"), !against_.rule(), [this] { against_.clear(); });
+    if (against_.rule())
+        choice(against_.name(), true, [] {});
+    menu.addSeparator();
+    menu.addAction(tr("The rule as it is now, kept\tCtrl+K"), this, &Bench::compare_with_now);
+    menu.addAction(tr("Another filter\u2026"), this, &Bench::ask_against);
+    for (const QString& file : QSettings().value("recent").toStringList())
+        if (is_filter(file) && QFileInfo::exists(file) && file.toStdString() != session_.path().string())
+            menu.addAction(QFileInfo(file).completeBaseName(), this, [this, file] {
+                if (const Status opened = against_.open(file.toStdString()); !opened)
+                    emit said(QString::fromStdString(opened.error().text()), true);
+            });
+}
+
+void Bench::compare_with_now() {
+    if (!session_.compiles()) {
+        emit said(tr("The rule does not compile (F8 shows where): there is nothing to compare with yet."), true);
+        return;
+    }
+    against_.set(tr("%1 as it was").arg(session_.display_name()), {session_.text(), session_.path(), session_.chosen_values()});
+    emit said(tr("Before is now the rule as it is; the menu beside Before goes back to the picture."), false);
+}
+
+void Bench::ask_against() {
+    const QString file = QFileDialog::getOpenFileName(window_, tr("Compare with which filter?"), folder_of(session_.path()), tr("Filters (*.kasuri)"));
+    if (file.isEmpty())
+        return;
+    if (const Status opened = against_.open(file.toStdString()); !opened)
+        emit said(QString::fromStdString(opened.error().text()), true);
 }
 
 void Bench::ask_config() {

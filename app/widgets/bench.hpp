@@ -1,4 +1,5 @@
 #pragma once
+#include "model/against.hpp"
 #include "model/preview.hpp"
 #include "model/readings_model.hpp"
 #include "model/session.hpp"
@@ -23,6 +24,7 @@ public:
     const Session& session() const { return session_; }
     SheetModel& sheet() { return sheet_; }
     ReadingsModel& readings() { return readings_; }
+    Against& against() { return against_; }
 
     void new_filter();
     void ask_open();
@@ -43,6 +45,12 @@ public:
     void add_chart();
     void fill_targets(QMenu& menu);
     void fill_readings(QMenu& menu);
+    /// What before may be: the picture as it comes, the rule as it is now, another filter.
+    void fill_against(QMenu& menu);
+    void compare_with_now();
+    void ask_against();
+    void peek() { emit peek_wanted(); }
+    void tear_off_sheet() { emit sheet_window_wanted(); }
     void ask_config();
     /// Reads an OpenColorIO config in the background and remembers it; then its spaces can be used everywhere.
     void use_config(const QString& file);
@@ -62,6 +70,8 @@ signals:
     void fix_wanted();
     void next_fault_wanted();
     void next_panel_wanted();
+    void peek_wanted();
+    void sheet_window_wanted();
 
 private:
     void remember(const QString& file);
@@ -70,6 +80,7 @@ private:
     Session session_;
     SheetModel sheet_;
     ReadingsModel readings_;
+    Against against_;
 };
 
 } // namespace kasuri::app

@@ -6,6 +6,7 @@
 #include "widgets/theme.hpp"
 
 #include <QFileDialog>
+#include <QInputDialog>
 #include <QMenu>
 
 #include <map>
@@ -45,6 +46,40 @@ void CellView::add_lenses(QMenu& menu, const Cell& cell) {
     }
 }
 
+void CellView::add_peeks(QMenu& menu, const Cell& cell) {
+    QMenu* peeks = menu.addMenu(tr("value of the rule"));
+    for (const QString& name : model_.peeks()) {
+        const std::string id = peek_lens(name.toStdString());
+        QAction* action = peeks->addAction(name, this, [this, id] { model_.set_lens(id_, id); });
+        action->setCheckable(true);
+        action->setChecked(lens(cell.lens).peeks == name.toStdString());
+    }
+    if (!model_.peeks().isEmpty())
+        peeks->addSeparator();
+    peeks->addAction(tr("An expression\u2026"), this, &CellView::ask_peek);
+    if (!lens(cell.lens).peeks.empty())
+        peeks->addAction(tr("Its range\u2026"), this, [this] {
+            static const Setting range[] = {{"low", "shown as black", 0, -1000, 1000}, {"high", "shown as white", 1, -1000, 1000}};
+            const Cell* now = model_.find(id_);
+            if (now && !lens(now->lens).peeks.empty())
+                edit_settings(this, text_of(lens(now->lens).peeks), range, {lens(now->lens).low, lens(now->lens).high}, [this](const std::vector<double>& values) {
+                    if (const Cell* shown = model_.find(id_))
+                        model_.set_lens(id_, peek_lens(lens(shown->lens).peeks, values[0], values[1]));
+                });
+        });
+}
+
+void CellView::ask_peek() {
+    const Cell* cell = model_.find(id_);
+    if (!cell)
+        return;
+    bool accepted = false;
+    const QString expression = QInputDialog::getText(this, tr("Show an expression"), tr("An expression in the names of the rule, such as luminance(rgb) - luminance(out.rgb):"),
+                                                     QLineEdit::Normal, text_of(lens(cell->lens).peeks), &accepted);
+    if (accepted && !expression.trimmed().isEmpty())
+        model_.set_lens(id_, peek_lens(expression.trimmed().toStdString(), lens(cell->lens).peeks.empty() ? 0 : lens(cell->lens).low, lens(cell->lens).peeks.empty() ? 1 : lens(cell->lens).high));
+}
+
 void CellView::add_targets(QMenu& menu) {
     add_target_actions(*menu.addMenu(tr("Show a target")), [](const targets::Target& target) { return target.shape != targets::Shape::strip; },
                        [this](const targets::Target& target) { model_.set_target(id_, target); });
@@ -56,6 +91,7 @@ void CellView::fill_menu(QMenu& menu) {
         return;
     menu.setToolTipsVisible(true);
     add_lenses(menu, *cell);
+    add_peeks(menu, *cell);
     const QStringList layers = model_.layers_of(*cell);
     if (layers.size() > 1) {
         menu.addSeparator();

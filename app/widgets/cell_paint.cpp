@@ -51,6 +51,7 @@ void CellView::paintEvent(QPaintEvent*) {
         draw_pictures(painter);
         draw_line(painter);
     }
+    draw_badges(painter);
     draw_frames(painter);
     if (has_result_)
         draw_pins(painter);
@@ -94,6 +95,11 @@ void CellView::draw_caption(QPainter& painter) const {
     const QString shows = painter.fontMetrics().elidedText(QString::fromUtf8("\u00b7 ") + lens_name + QString::fromUtf8(" \u25be"), Qt::ElideRight, std::max(0, end - x - kept));
     painter.drawText(QRect(x, 0, std::max(0, end - x), high), Qt::AlignLeft | Qt::AlignVCenter, shows);
     x += painter.fontMetrics().horizontalAdvance(shows) + 8;
+    if (has_result_ && !result_.fault.empty()) { // what the lens cannot show is told instead
+        painter.drawText(QRect(x, 0, std::max(0, end - x), high), Qt::AlignLeft | Qt::AlignVCenter, painter.fontMetrics().elidedText(QString::fromStdString(result_.fault), Qt::ElideRight, std::max(0, end - x)));
+        words.clear();
+        return;
+    }
     QString right = is_chart() ? tr("rim before, square after") : QString();
     if (const auto file = model_.file_of(cell))
         right = QString::fromStdString(file->space);
@@ -107,7 +113,7 @@ void CellView::draw_caption(QPainter& painter) const {
         right = fits(both) ? both : fits(share) ? share : share.section(' ', 0, -2); // what is outside is never hidden
     }
     if (before_only_)
-        right = tr("before");
+        right = before_name_;
     if (old_)
         right = tr("old");
     painter.setFont(theme::face(11.5, old_));
@@ -141,20 +147,21 @@ void CellView::draw_pictures(QPainter& painter) const {
     const QRectF where = room();
     const QRectF whole = picture_rect();
     const QRectF seen = whole & where;
+    const QImage& before = result_.before.isNull() ? result_.after : result_.before; // it comes with the next sheet
     if (before_only_) {
-        draw_picture(painter, result_.before, seen, 0);
+        draw_picture(painter, before, seen, 0);
     } else if (compare_ == Compare::twice) {
-        draw_picture(painter, result_.before, seen, 0);
+        draw_picture(painter, before, seen, 0);
         draw_picture(painter, result_.after, seen.translated(where.width() + between, 0), where.width() + between);
     } else if (compare_ == Compare::split) {
         const double x = std::round(split_x());
         draw_picture(painter, result_.after, seen, 0);
-        draw_picture(painter, result_.before, QRectF(seen.topLeft(), QPointF(x, seen.bottom())), 0);
+        draw_picture(painter, before, QRectF(seen.topLeft(), QPointF(x, seen.bottom())), 0);
         painter.fillRect(QRectF(x - 1.5, seen.top(), 3, seen.height()), QColor(0, 0, 0, 90));
         painter.fillRect(QRectF(x - 0.5, seen.top(), 1, seen.height()), Qt::white);
         painter.fillRect(QRectF(x - 3, seen.bottom() - 18, 6, 10), Qt::white);
         painter.setFont(theme::face(11.5));
-        const QString left = tr("before"), right = tr("after");
+        const QString left = before_name_, right = tr("after");
         const QFontMetrics metrics(painter.font());
         const auto word = [&](double at, const QString& text) {
             const QRectF box(at, seen.bottom() - 21, metrics.horizontalAdvance(text) + 8, 16);
@@ -186,7 +193,7 @@ void CellView::draw_values(QPainter& painter) const {
             const bool before = before_only_ || (compare_ == Compare::split && middle.x() < split_x());
             const auto pixel = (before ? result_.before_pixels : result_.after_pixels)->at(x, y);
             const QRgb under = painter.device()->devType() == QInternal::Widget && result_.after.rect().contains(x - result_.region.left(), y - result_.region.top())
-                                   ? (before ? result_.before : result_.after).pixel(x - result_.region.left(), y - result_.region.top())
+                                   ? (before && !result_.before.isNull() ? result_.before : result_.after).pixel(x - result_.region.left(), y - result_.region.top())
                                    : 0;
             painter.setPen(qGray(under) > 128 ? Qt::black : Qt::white);
             for (std::size_t c = 0; c < 3; ++c)
@@ -250,6 +257,20 @@ void CellView::draw_frames(QPainter& painter) const {
     const int wide = painter.fontMetrics().horizontalAdvance(number);
     const double left = std::clamp(x + 6, bar.left(), bar.right() - wide);
     painter.drawText(QRectF(left, bar.top() + 8, wide + 1, 14), Qt::AlignLeft | Qt::AlignVCenter, number);
+}
+
+void CellView::draw_badges(QPainter& painter) const {
+    const Cell* cell = model_.find(id_);
+    if (!cell)
+        return;
+    painter.setFont(theme::face(11.5));
+    for (const Badge& badge : badges()) {
+        const bool on = badge.layer.toStdString() == cell->layer;
+        if (on)
+            painter.fillRect(badge.rect, theme::on_surround);
+        painter.setPen(on ? theme::surround : theme::on_surround);
+        painter.drawText(badge.rect, Qt::AlignCenter, badge.text);
+    }
 }
 
 void CellView::draw_pins(QPainter& painter) const {

@@ -20,6 +20,7 @@ constexpr double drag_start = 8;
 constexpr double notch = 1.25;     ///< zoom of one notch of the wheel
 constexpr double between = 6;      ///< pixels between two copies
 constexpr double frames_height = 22;
+constexpr double badge_height = 22;
 } // namespace
 
 CellView::CellView(SheetModel& model, int id, QWidget* parent) : QWidget(parent), model_(model), id_(id) {
@@ -53,6 +54,11 @@ void CellView::set_before_only(bool before) {
     update();
 }
 
+void CellView::set_before_name(const QString& name) {
+    before_name_ = name;
+    update();
+}
+
 void CellView::set_spot(std::optional<QPoint> pixel) {
     if (pixel != spot_) {
         spot_ = pixel;
@@ -68,10 +74,10 @@ void CellView::set_alone(bool alone) {
 void CellView::set_compare(Compare compare) {
     if (compare == compare_)
         return;
-    const bool resized = compare == Compare::twice || compare_ == Compare::twice;
+    const bool resized = compare == Compare::twice || compare_ == Compare::twice, had = shows_before();
     compare_ = compare;
     update();
-    if (resized)
+    if (resized || had != shows_before())
         emit view_changed();
 }
 
@@ -100,10 +106,10 @@ QSize CellView::picture_size() const {
     if (is_chart())
         return {cell->target->columns, cell->target->rows};
     if (cell->target) // its size may follow from its settings: known once it has been made
-        return has_result_ && result_.before_pixels ? QSize(result_.before_pixels->width, result_.before_pixels->height) : QSize(cell->target->columns, cell->target->rows);
+        return has_result_ ? result_.size : QSize(cell->target->columns, cell->target->rows);
     const PicturePtr picture = model_.picture_of(*cell);
-    if (!picture && has_result_ && result_.before_pixels) // the next frame is being read
-        return {result_.before_pixels->width, result_.before_pixels->height};
+    if (!picture && has_result_) // the next frame is being read
+        return result_.size;
     return picture ? QSize(picture->width, picture->height) : QSize();
 }
 
@@ -112,6 +118,30 @@ QRectF CellView::frames_bar() const {
     if (!cell || cell->target || model_.sequence_of(*cell).frames.size() < 2)
         return {};
     return {0, height() - frames_height, static_cast<double>(width()), frames_height};
+}
+
+double CellView::badges_height() const {
+    const Cell* cell = model_.find(id_);
+    return cell && model_.layers_of(*cell).size() > 1 ? badge_height : 0;
+}
+
+std::vector<CellView::Badge> CellView::badges() const {
+    const Cell* cell = model_.find(id_);
+    if (!cell || badges_height() == 0)
+        return {};
+    std::vector<Badge> all;
+    const QFontMetrics metrics(theme::face(11.5));
+    const int top = height() - static_cast<int>(badge_height + frames_bar().height());
+    int left = 0;
+    for (const QString& layer : model_.layers_of(*cell)) {
+        const QString text = layer.isEmpty() ? tr("whole") : layer;
+        const int wide = metrics.horizontalAdvance(text) + 12;
+        if (left + wide > width())
+            break; // the menu has them all
+        all.push_back({layer, text, QRect(left, top + 3, wide, static_cast<int>(badge_height) - 4)});
+        left += wide + 4;
+    }
+    return all;
 }
 
 void CellView::choose_frame(double x) {
@@ -135,7 +165,7 @@ void CellView::step_frame(int by) {
 
 QRectF CellView::room() const {
     const double wide = compare_ == Compare::twice && !is_chart() ? (width() - between) / 2 : width();
-    return {0, theme::caption_height, std::max(0.0, wide), std::max(0.0, static_cast<double>(height() - theme::caption_height) - frames_bar().height())};
+    return {0, theme::caption_height, std::max(0.0, wide), std::max(0.0, static_cast<double>(height() - theme::caption_height) - frames_bar().height() - badges_height())};
 }
 
 QSizeF CellView::device_room() const { return room().size() * devicePixelRatioF(); }
@@ -253,6 +283,11 @@ void CellView::mousePressEvent(QMouseEvent* event) {
         grip_ = Grip::caption; // a menu when it is released here, a move when it is dragged
         return;
     }
+    for (const Badge& badge : badges())
+        if (badge.rect.contains(at.toPoint())) {
+            model_.set_layer(id_, badge.layer.toStdString());
+            return;
+        }
     if (frames_bar().contains(at)) {
         grip_ = Grip::frame;
         choose_frame(at.x());

@@ -32,6 +32,7 @@ public:
     const CellResult* result() const { return has_result_ ? &result_ : nullptr; }
     void set_old(bool old);
     void set_before_only(bool before);
+    void set_before_name(const QString& name);
     /// The spot that the pointer has in another cell of the same picture; null x hides it.
     void set_spot(std::optional<QPoint> pixel);
     /// Whether this cell has the sheet to itself.
@@ -47,6 +48,8 @@ public:
     /// The pixels that are seen, and how many device pixels they should have here.
     QRect wanted_region() const;
     QSize wanted_pixels() const;
+    /// Whether before is seen. In a picture that fits it always may be.
+    bool shows_before() const { return zoom_.fits() || is_chart() || before_only_ || compare_ != Compare::after; }
     /// Column and row of the picture under a point of this widget.
     std::optional<QPoint> pixel_at(const QPointF& point) const;
     /// The other way: middle of a pixel.
@@ -111,6 +114,16 @@ private:
     void draw_line(QPainter& painter) const;
     void draw_pins(QPainter& painter) const;
     void draw_frames(QPainter& painter) const;
+    /// A layer as a word under the picture.
+    struct Badge {
+        QString layer, text;
+        QRect rect;
+    };
+    std::vector<Badge> badges() const; ///< none unless the file has several layers
+    double badges_height() const;
+    void draw_badges(QPainter& painter) const;
+    void add_peeks(QMenu& menu, const Cell& cell);
+    void ask_peek();
     QRectF frames_bar() const; ///< empty unless the picture is one of a sequence
     void step_frame(int by);
     void choose_frame(double x);
@@ -123,6 +136,7 @@ private:
     bool has_result_ = false;
     bool old_ = false;
     bool before_only_ = false;
+    QString before_name_;
     bool alone_ = false;
     Compare compare_ = Compare::after;
     double split_ = 0.5;

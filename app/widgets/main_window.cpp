@@ -12,10 +12,12 @@
 #include "widgets/rule_panel.hpp"
 #include "widgets/sheet_settings.hpp"
 #include "widgets/sheet_view.hpp"
+#include "widgets/sources_panel.hpp"
 #include "widgets/status_line.hpp"
 #include "widgets/strip_view.hpp"
 #include "widgets/theme.hpp"
 #include "widgets/top_bar.hpp"
+#include "widgets/torn_window.hpp"
 #include "widgets/values_panel.hpp"
 
 #include <QApplication>
@@ -73,7 +75,14 @@ void MainWindow::lay_out() {
     columns_ = new QSplitter(Qt::Horizontal, this);
     left_ = new QSplitter(Qt::Vertical, columns_);
     rule_ = new RulePanel(bench_->session(), left_);
-    values_ = new ValuesPanel(bench_->session(), left_);
+    auto* below = new QWidget(left_);
+    auto* below_column = new QVBoxLayout(below);
+    below_column->setContentsMargins(0, 0, 0, 0);
+    below_column->setSpacing(0);
+    values_ = new ValuesPanel(bench_->session(), below);
+    sources_ = new SourcesPanel(bench_->sheet(), below);
+    below_column->addWidget(values_, 1);
+    below_column->addWidget(sources_);
     left_->setSizes({490, 190});
     left_->setStretchFactor(0, 1);
     left_->setStretchFactor(1, 0);
@@ -122,13 +131,16 @@ void MainWindow::connect_parts() {
     connect(&session, &Session::values_changed, this, &MainWindow::request);
     connect(sheet_, &SheetView::wanted, this, &MainWindow::request);
     connect(&session, &Session::rule_changed, this, &MainWindow::refresh_titles);
+    connect(&session, &Session::rule_changed, this, &MainWindow::take_rule);
     connect(&session, &Session::file_changed, this, &MainWindow::refresh_titles);
     connect(&session, &Session::diagnostics_changed, this, &MainWindow::mark_old);
     connect(&preview_, &Preview::checked, &session, &Session::set_checked);
     connect(&preview_, &Preview::sheet_ready, this, [this](const SheetPtr& sheet) {
         shown_ = sheet->generation;
         sheet_->show_result(sheet);
-        rule_->show_sheet(sheet->operations, sheet->missing_sources);
+        rule_->show_sheet(sheet->operations);
+        sources_->set_missing(sheet->missing_sources);
+        refresh_against(sheet->against_fault);
         status_->show_times(sheet->check_ms, sheet->total_ms);
         emit sheet_shown();
     });
@@ -141,8 +153,6 @@ void MainWindow::connect_parts() {
         proved_ = proofs->generation;
         proofs_->show_outcomes(proofs->outcomes);
     });
-    connect(sheet_, &SheetView::pointed, numbers_, &NumbersPanel::show_readout);
-    connect(sheet_, &SheetView::pointed, status_, &StatusLine::show_readout);
     connect(proofs_, &ProofsBar::followed, this, &MainWindow::follow);
     connect(top_, &TopBar::before_held, this, &MainWindow::show_before);
     connect(top_, &TopBar::screen_chosen, &bench_->sheet(), &SheetModel::set_screen);
@@ -154,13 +164,65 @@ void MainWindow::connect_parts() {
     connect(rule_->editor(), &RuleEditor::files_dropped, bench_, &Bench::open_urls);
     connect(&bench_->readings(), &ReadingsModel::changed, this, &MainWindow::request);
     connect(readings_, &ReadingsColumn::said, status_, &StatusLine::say);
+    connect(&bench_->against(), &Against::changed, this, [this] {
+        refresh_against({});
+        request();
+    });
+    connect(top_, &TopBar::against_opening, bench_, &Bench::fill_against);
+    connect(bench_, &Bench::peek_wanted, this, &MainWindow::peek);
+    connect(bench_, &Bench::sheet_window_wanted, this, &MainWindow::tear_off_sheet);
+    connect_sheet();
+}
+
+void MainWindow::connect_sheet() {
+    connect(sheet_, &SheetView::pointed, numbers_, &NumbersPanel::show_readout);
+    connect(sheet_, &SheetView::pointed, status_, &StatusLine::show_readout);
     connect(sheet_, &SheetView::current_changed, this, [this](int cell) {
         readings_->set_current_cell(cell);
         request();
     });
     connect(sheet_, &SheetView::files_dropped, bench_, &Bench::open_urls);
+    connect(sheet_, &SheetView::cell_dropped, sources_, &SourcesPanel::drop_cell);
     connect(sheet_, &SheetView::pins_read, pins_, &PinsPanel::show_pins);
     connect(pins_, &PinsPanel::chosen, sheet_, &SheetView::point_at_pin);
+}
+
+void MainWindow::take_rule() {
+    const lang::Rule* rule = bench_->session().rule();
+    sources_->set_sources(rule ? rule->sources : std::vector<lang::SourceInput>());
+    QStringList names;
+    if (rule)
+        for (const lang::Local& local : rule->locals)
+            names << QString::fromStdString(local.name);
+    bench_->sheet().set_peeks(names);
+}
+
+void MainWindow::peek() {
+    const QString expression = rule_->editor()->expression_at_caret();
+    const Cell* cell = bench_->sheet().find(sheet_->current_cell());
+    if (!cell || expression.isEmpty()) {
+        status_->say(cell ? tr("Put the caret on a name, or select an expression.") : tr("There is no cell to show it in."), true);
+        return;
+    }
+    const std::string wanted = peek_lens(expression.toStdString());
+    bench_->sheet().set_lens(cell->id, cell->lens == wanted ? "colour" : wanted); // the same again: back
+}
+
+void MainWindow::refresh_against(const std::string& fault) {
+    const QString& name = bench_->against().name();
+    top_->set_against(name, QString::fromStdString(fault));
+    const QString before = name.isEmpty() || !fault.empty() ? tr("before") : name;
+    sheet_->set_before_name(before);
+    numbers_->set_before_name(before);
+}
+
+void MainWindow::tear_off_sheet() {
+    if (torn_) {
+        torn_->close();
+        return;
+    }
+    torn_ = new TornWindow(sheet_, *columns_, tr("Sheet \u2013 Kasuri"));
+    torn_->show();
 }
 
 void MainWindow::request() {
@@ -178,6 +240,8 @@ void MainWindow::request() {
         wanted.strips = sheet_->strip_jobs();
         wanted.cells = sheet_->jobs();
         wanted.screen = bench_->sheet().screen();
+        wanted.against = bench_->against().rule();
+        wanted.sources = bench_->sheet().given_pictures();
         readings_->set_current_cell(sheet_->current_cell());
         wanted.readings = bench_->readings().jobs(bench_->sheet(), sheet_->current_cell());
         top_->set_screen(wanted.screen);
@@ -284,6 +348,8 @@ void MainWindow::closeEvent(QCloseEvent* event) {
         event->ignore();
         return;
     }
+    if (torn_)
+        torn_->give_back();
     QSettings settings;
     settings.setValue("window/geometry", saveGeometry());
     settings.setValue("window/columns", columns_->saveState());
@@ -297,6 +363,7 @@ void MainWindow::closeEvent(QCloseEvent* event) {
 void MainWindow::restore_sheet() {
     if (!restore_cells(bench_->sheet()))
         bench_->add_chart();
+    bench_->session().undo_stack().clear(); // nothing that anybody did
 }
 
 void MainWindow::restore_layout() {
@@ -307,6 +374,7 @@ void MainWindow::restore_layout() {
     right_->restoreState(settings.value("window/right").toByteArray());
     sheet_->splitter()->restoreState(settings.value("window/sheet").toByteArray());
     restore_settings(bench_->sheet(), bench_->readings());
+    bench_->session().undo_stack().clear();
 }
 
 } // namespace kasuri::app

@@ -1,6 +1,7 @@
 #pragma once
 #include "model/preview.hpp"
 
+#include <QPointer>
 #include <QWidget>
 
 class QSplitter;
@@ -14,8 +15,10 @@ class ReadingsColumn;
 class PinsPanel;
 class RulePanel;
 class SheetView;
+class SourcesPanel;
 class StatusLine;
 class TopBar;
+class TornWindow;
 class ValuesPanel;
 
 /// Puts the parts side by side and carries results to them; what commands do stands in Bench.
@@ -33,6 +36,8 @@ public:
     StatusLine& status_line() { return *status_; }
     ReadingsColumn& readings_column() { return *readings_; }
     PinsPanel& pins_panel() { return *pins_; }
+    SourcesPanel& sources_panel() { return *sources_; }
+    TopBar& top_bar() { return *top_; }
     /// Whether everything asked for has been shown, proofs included.
     bool settled() const;
     void show_before(bool before);
@@ -59,12 +64,19 @@ private:
     void mark_old();
     void follow(const proof::Place& place);
     void next_panel();
+    void connect_sheet();
+    void take_rule();
+    void peek();
+    void refresh_against(const std::string& fault);
+    /// The sheet in a window of its own, or back.
+    void tear_off_sheet();
 
     Bench* bench_;
     Preview preview_;
     TopBar* top_;
     RulePanel* rule_;
     ValuesPanel* values_;
+    SourcesPanel* sources_;
     SheetView* sheet_;
     ReadingsColumn* readings_;
     PinsPanel* pins_;
@@ -76,6 +88,7 @@ private:
     QSplitter* right_;
     std::uint64_t asked_ = 0, shown_ = 0, read_ = 0, proved_ = 0;
     bool pending_ = false;
+    QPointer<TornWindow> torn_;
 };
 
 } // namespace kasuri::app

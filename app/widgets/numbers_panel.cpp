@@ -39,7 +39,7 @@ void NumbersPanel::paintEvent(QPaintEvent*) {
     const int change = right, after = right - 72, before = right - 128;
     int y = 22;
     const auto column = [&](int x, const QString& text) { painter.drawText(QRect(x - 70, y, 70, row_height), Qt::AlignRight | Qt::AlignVCenter, text); };
-    column(before, tr("before"));
+    column(before, painter.fontMetrics().elidedText(before_name_, Qt::ElideMiddle, 60));
     column(after, tr("after"));
     column(change, tr("change"));
     y += row_height + 2;

@@ -13,6 +13,10 @@ public:
     void show_readout(const Readout& readout);
     /// Which model's components stand under r, g, b.
     void set_model(const colour::Model& model);
+    void set_before_name(const QString& name) {
+        before_name_ = name;
+        update();
+    }
     const colour::Model& model() const { return *model_; }
 
 protected:
@@ -21,6 +25,7 @@ protected:
 
 private:
     Readout readout_;
+    QString before_name_ = tr("before");
     const colour::Model* model_ = colour::find_model("lab");
 };
 

@@ -8,6 +8,7 @@
 #include <QApplication>
 #include <QClipboard>
 #include <QFileDialog>
+#include <QSaveFile>
 #include <QHBoxLayout>
 #include <QMenu>
 #include <QPainter>
@@ -151,6 +152,7 @@ void ReadingPanel::fill_menu(QMenu& menu) {
     menu.addAction(tr("Large, in a window of its own"), this, &ReadingPanel::tear_off);
     menu.addSeparator();
     menu.addAction(tr("Copy as a picture"), this, &ReadingPanel::copy_picture);
+    menu.addAction(tr("Write it as a picture\u2026"), this, &ReadingPanel::ask_picture);
     menu.addAction(tr("Write its numbers as CSV\u2026"), this, &ReadingPanel::ask_export);
     menu.addSeparator();
     menu.addAction(tr("Move up"), this, [this] { model_.move(id_, -1); });
@@ -187,6 +189,23 @@ void ReadingPanel::ask_export() {
     const QString file = QFileDialog::getSaveFileName(this, tr("Write the numbers"), shown ? utf8(shown->reading->name) + ".csv" : QString(), tr("Tables (*.csv)"));
     if (!file.isEmpty())
         export_to(file);
+}
+
+bool ReadingPanel::write_picture(const QString& file) {
+    // Written whole or not at all.
+    QSaveFile out(file);
+    const bool written = out.open(QIODevice::WriteOnly) && plot_->grab().toImage().save(&out, "PNG") && out.commit();
+    emit said(written ? tr("Wrote %1").arg(file) : tr("%1 could not be written (%2). Choose another place.").arg(file, out.errorString()), !written);
+    return written;
+}
+
+void ReadingPanel::ask_picture() {
+    const ShownReading* shown = model_.find(id_);
+    QString file = QFileDialog::getSaveFileName(this, tr("Write the reading as a picture"), shown ? utf8(shown->reading->name) + ".png" : QString(), tr("Pictures (*.png)"));
+    if (!file.isEmpty() && !file.endsWith(".png", Qt::CaseInsensitive))
+        file += ".png";
+    if (!file.isEmpty())
+        write_picture(file);
 }
 
 void ReadingPanel::copy_picture() {

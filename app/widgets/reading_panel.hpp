@@ -31,7 +31,10 @@ public:
     void tear_off();
     QString csv() const;
     bool export_to(const QString& file);
+    /// The reading as a PNG.
+    bool write_picture(const QString& file);
     void copy_picture();
+    void ask_picture();
 
 signals:
     void said(const QString& message, bool bad);

@@ -214,6 +214,14 @@ bool RuleEditor::apply_fix() {
     return true;
 }
 
+QString RuleEditor::expression_at_caret() const {
+    if (hasSelectedText())
+        return selectedText().simplified();
+    int line = 0, index = 0;
+    getCursorPosition(&line, &index);
+    return wordAtLineIndex(line, index);
+}
+
 void RuleEditor::go_to_next_fault() {
     if (diagnostics_.empty())
         return;

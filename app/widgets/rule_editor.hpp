@@ -36,6 +36,8 @@ public:
     bool apply_fix();
     void go_to_next_fault();
     std::string content() const;
+    /// The selected text, or the name that the caret is in or behind; empty if there is none.
+    QString expression_at_caret() const;
 
 signals:
     void edited(const kasuri::document::TextEdit& edit);

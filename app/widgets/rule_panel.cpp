@@ -38,9 +38,8 @@ RulePanel::RulePanel(Session& session, QWidget* parent) : QWidget(parent), sessi
     refresh();
 }
 
-void RulePanel::show_sheet(std::size_t operations, const std::vector<std::string>& missing_sources) {
+void RulePanel::show_sheet(std::size_t operations) {
     operations_ = operations;
-    missing_sources_ = missing_sources;
     refresh();
 }
 
@@ -68,11 +67,6 @@ void RulePanel::refresh() {
             parts << counted(warnings, tr("1 warning (F8)"), tr("%1 warnings (F8)"));
         if (hints > 0)
             parts << counted(hints, tr("1 hint (F8)"), tr("%1 hints (F8)"));
-        QStringList missing;
-        for (const std::string& name : missing_sources_)
-            missing << QString::fromStdString(name);
-        if (!missing.isEmpty())
-            parts << tr("%1: 0 where a picture has no such layer").arg(missing.join(", "));
     }
     understood_->setText(parts.join("      "));
     heading_->set_right(errors > 0 ? tr("does not compile") : QString());

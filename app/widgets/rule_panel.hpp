@@ -16,8 +16,8 @@ class RulePanel : public QWidget {
 public:
     explicit RulePanel(Session& session, QWidget* parent = nullptr);
     RuleEditor* editor() const { return editor_; }
-    /// What the last sheet found out: the work per pixel, and sources that some picture does not have.
-    void show_sheet(std::size_t operations, const std::vector<std::string>& missing_sources);
+    /// What the last sheet found out: the work per pixel.
+    void show_sheet(std::size_t operations);
 
 private:
     void refresh();
@@ -27,7 +27,6 @@ private:
     RuleEditor* editor_;
     QLabel* understood_;
     std::size_t operations_ = 0;
-    std::vector<std::string> missing_sources_;
 };
 
 } // namespace kasuri::app

@@ -87,7 +87,7 @@ std::vector<CellJob> SheetView::jobs() const {
             const auto file = model_.file_of(*cell);
             // Another meaning of the same numbers is another picture.
             CellJob job{cell->id, cell->source() + (file ? "@" + file->space : std::string()), model_.picture_of(*cell), cell->target, cell->lens, view->wanted_pixels(), file,
-                        view->wanted_region(), cell->settings};
+                        view->wanted_region(), cell->settings, view->shows_before()};
             if (job.target || job.picture)
                 jobs.push_back(std::move(job));
         }
@@ -136,6 +136,7 @@ void SheetView::rebuild_strips() {
         StripView* view = found == strips_.end() ? nullptr : *found;
         if (!view) {
             view = new StripView(model_, strip.id, strips_area_);
+            view->set_before_name(before_name_);
             view->set_old(old_);
             view->set_before_only(before_only_);
             connect(view, &StripView::hovered, this, [this, view](double share) { hover_strips(view, share); });
@@ -166,6 +167,7 @@ void SheetView::rebuild_cells() {
         CellView* view = this->cell(cell.id);
         if (!view) {
             view = new CellView(model_, cell.id, cells_area_);
+            view->set_before_name(before_name_);
             view->set_old(old_);
             view->set_before_only(before_only_);
             view->setVisible(alone_ == 0);
@@ -241,6 +243,16 @@ void SheetView::drop_cell(int id, const QPoint& global) {
         model_.move(id, !forward ? view->id() : i + 1 < cells_.size() ? cells_[i + 1]->id() : 0);
         return;
     }
+    if (!rect().contains(mapFromGlobal(global)))
+        emit cell_dropped(id, global);
+}
+
+void SheetView::set_before_name(const QString& name) {
+    before_name_ = name;
+    for (StripView* strip : strips_)
+        strip->set_before_name(name);
+    for (CellView* view : cells_)
+        view->set_before_name(name);
 }
 
 void SheetView::move_strip(int id, int by) {
@@ -262,6 +274,8 @@ void SheetView::show_result(const SheetPtr& sheet) {
     for (const CellResult& result : sheet->cells)
         if (CellView* view = cell(result.id))
             view->show_result(result);
+    if (sheet->coarse)
+        return; // the numbers wait for the exact sheet
     tell();
     tell_pins();
 }
@@ -278,8 +292,14 @@ void SheetView::set_before_only(bool before) {
     before_only_ = before;
     for (StripView* strip : strips_)
         strip->set_before_only(before);
-    for (CellView* view : cells_)
+    bool more = false; // something is shown that has not been painted yet
+    for (CellView* view : cells_) {
+        const bool had = view->shows_before();
         view->set_before_only(before);
+        more = more || (view->shows_before() && !had);
+    }
+    if (more)
+        emit wanted();
 }
 
 void SheetView::hover_strips(StripView* source, double share) {
@@ -323,7 +343,7 @@ Readout SheetView::readout_at(const Cell& cell, const QPoint& pixel) const {
     if (!view || !view->result())
         return {};
     const CellResult& result = *view->result();
-    if (pixel.x() >= result.before_pixels->width || pixel.y() >= result.before_pixels->height)
+    if (!result.before_pixels || !result.after_pixels || pixel.x() >= result.before_pixels->width || pixel.y() >= result.before_pixels->height)
         return {};
     QString place = tr("x %1   y %2").arg(pixel.x()).arg(pixel.y());
     if (cell.target && cell.target->shape == targets::Shape::patches)

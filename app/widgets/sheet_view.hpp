@@ -29,6 +29,8 @@ public:
     void show_result(const SheetPtr& sheet);
     void set_old(bool old);
     void set_before_only(bool before);
+    /// What before is called where it stands beside after.
+    void set_before_name(const QString& name);
     /// Puts the pointer's line on a place, as a failing proof does.
     void point_at(const QString& target, double share);
     const std::vector<StripView*>& strips() const { return strips_; }
@@ -49,6 +51,7 @@ signals:
     void pins_read(const std::vector<kasuri::app::PinReadout>& pins);
     void current_changed(int id);
     void files_dropped(const QList<QUrl>& urls);
+    void cell_dropped(int id, const QPoint& global); ///< its caption was dragged out of the sheet
 
 protected:
     void resizeEvent(QResizeEvent* event) override;
@@ -77,6 +80,7 @@ private:
     SheetPtr sheet_;
     QTimer resize_pause_;
     bool old_ = false, before_only_ = false;
+    QString before_name_ = tr("before");
     int current_ = 0, alone_ = 0;
     // What is pointed at: a strip and a share of it, or a cell and a pixel.
     StripView* hover_strip_ = nullptr;

@@ -142,7 +142,7 @@ void StripView::draw_caption(QPainter& painter) const {
     painter.setPen(theme::third);
     QString detail = describe();
     if (before_only_)
-        detail += tr("   before");
+        detail += "   " + before_name_;
     painter.drawText(QRect(x, 0, width(), caption_height), Qt::AlignLeft | Qt::AlignVCenter, detail);
     x += painter.fontMetrics().horizontalAdvance(detail) + 9;
     if (old_) {

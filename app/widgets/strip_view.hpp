@@ -27,6 +27,7 @@ public:
     void show_result(const SheetPtr& sheet, const StripResult& strip);
     void set_old(bool old);
     void set_before_only(bool before);
+    void set_before_name(const QString& name) { before_name_ = name; update(); }
     /// The hover line, as a share of the width; none below 0. It runs through all strips.
     void set_hover(double share, bool own);
     /// Left and right end of bands and threads, in pixels of this widget.
@@ -68,6 +69,7 @@ private:
     bool own_hover_ = false;
     bool old_ = false;
     bool before_only_ = false;
+    QString before_name_;
 };
 
 } // namespace kasuri::app

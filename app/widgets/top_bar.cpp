@@ -42,6 +42,14 @@ TopBar::TopBar(QMenu* menu, QWidget* parent) : QWidget(parent) {
     before_->setAccessibleName(tr("Show before while held"));
     connect(before_, &QPushButton::pressed, this, [this] { emit before_held(true); });
     connect(before_, &QPushButton::released, this, [this] { emit before_held(false); });
+    against_ = new QToolButton(this);
+    against_->setObjectName("against");
+    auto* against_menu = new QMenu(against_);
+    connect(against_menu, &QMenu::aboutToShow, this, [this, against_menu] { emit against_opening(*against_menu); });
+    against_->setMenu(against_menu);
+    against_->setPopupMode(QToolButton::InstantPopup);
+    against_->setAccessibleName(tr("What before is"));
+    set_against({});
     row->addWidget(menu_);
     row->addWidget(file_);
     row->addSpacing(18);
@@ -53,6 +61,7 @@ TopBar::TopBar(QMenu* menu, QWidget* parent) : QWidget(parent) {
     row->addWidget(display_word);
     row->addWidget(display_);
     row->addSpacing(12);
+    row->addWidget(against_);
     row->addWidget(before_);
 }
 
@@ -67,6 +76,14 @@ void TopBar::set_working(const QString& space) { working_->setText(space); }
 void TopBar::set_screen(const Screen& screen) {
     screen_ = screen;
     display_->setText(QString::fromStdString(screen.space) + (screen.limits == Limits::soft ? tr(", soft") : QString()) + QString::fromUtf8(" \u25be"));
+}
+
+void TopBar::set_against(const QString& name, const QString& fault) {
+    const QString shown = name.isEmpty() ? tr("the picture") : against_->fontMetrics().elidedText(name, Qt::ElideMiddle, 150);
+    against_->setText(tr("against %1").arg(shown) + (fault.isEmpty() ? QString() : tr(" \u2013 does not compile")) + QString::fromUtf8(" \u25be"));
+    against_->setToolTip(!fault.isEmpty()  ? tr("%1 does not compile (%2): before is the picture as it comes").arg(name, fault)
+                         : name.isEmpty() ? tr("Before is the picture as it comes. Choose another rule to compare with, in cells, strips and readings")
+                                          : tr("Before is what %1 makes of the picture, in cells, strips and readings").arg(name));
 }
 
 void TopBar::fill_screen_menu() {

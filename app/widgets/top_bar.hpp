@@ -19,10 +19,14 @@ public:
     void set_working(const QString& space);
     void set_before_shown(bool shown);
     void set_screen(const Screen& screen);
+    /// What before is; empty: the picture as it comes. `fault`: why it is not what it should be.
+    void set_against(const QString& name, const QString& fault = {});
+    QToolButton* against_button() const { return against_; }
 
 signals:
     void before_held(bool held);
     void screen_chosen(const kasuri::app::Screen& screen);
+    void against_opening(QMenu& menu);
 
 protected:
     void paintEvent(QPaintEvent* event) override;
@@ -38,6 +42,7 @@ private:
     QLabel* file_;
     QLabel* working_;
     QPushButton* before_;
+    QToolButton* against_;
 };
 
 } // namespace kasuri::app

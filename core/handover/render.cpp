@@ -4,6 +4,7 @@
 #include "engine/evaluate.hpp"
 #include "engine/lower.hpp"
 #include "engine/sources.hpp"
+#include "io/stretch.hpp"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -26,7 +27,7 @@ Result<std::string> chosen_layer(const image::Image& image, std::string layer, c
     return layer;
 }
 
-Result<PicturePtr> source_picture(const lang::SourceInput& source, const image::Image& image, const RenderJob& job) {
+Result<PicturePtr> source_picture(const lang::SourceInput& source, const image::Image& image, const RenderJob& job, std::vector<std::string>& notes) {
     const auto given = std::find_if(job.sources.begin(), job.sources.end(), [&](const SourceFile& file) { return file.name == source.name; });
     if (given == job.sources.end()) {
         if (PicturePtr beside = engine::source_in(image, source.name))
@@ -43,13 +44,14 @@ Result<PicturePtr> source_picture(const lang::SourceInput& source, const image::
     std::optional<image::Picture> picture = image::picture_of(loaded.value(), layer.value());
     if (!picture)
         return Error{"has no channel to read", given->file.string(), ""};
-    if (picture->width != image.width || picture->height != image.height)
-        return Error{fmt::format("is {} x {} pixels; the picture is {} x {}", picture->width, picture->height, image.width, image.height),
-                     given->file.string(), "Further pictures must have the size of the picture."};
+    if (picture->width != image.width || picture->height != image.height) {
+        notes.push_back(fmt::format("{} for {} is {} x {} pixels: stretched to {} x {}", given->file.filename().string(), source.name, picture->width, picture->height, image.width, image.height));
+        picture = io::stretched(*picture, image.width, image.height);
+    }
     return std::make_shared<const image::Picture>(std::move(*picture));
 }
 
-Result<engine::BoundSources> sources_of(const lang::Rule& rule, const image::Image& image, const RenderJob& job) {
+Result<engine::BoundSources> sources_of(const lang::Rule& rule, const image::Image& image, const RenderJob& job, std::vector<std::string>& notes) {
     std::vector<std::string> names;
     for (const lang::SourceInput& source : rule.sources)
         names.push_back(source.name);
@@ -58,7 +60,7 @@ Result<engine::BoundSources> sources_of(const lang::Rule& rule, const image::Ima
             return Error{fmt::format("the rule has no source {}", file.name), file.file.string(), fmt::format("It has: {}.", named(names))};
     std::vector<PicturePtr> pictures;
     for (const lang::SourceInput& source : rule.sources) {
-        Result<PicturePtr> picture = source_picture(source, image, job);
+        Result<PicturePtr> picture = source_picture(source, image, job, notes);
         if (!picture)
             return picture.error();
         pictures.push_back(std::move(picture.value()));
@@ -99,7 +101,8 @@ Result<io::SaveReport> render(const lang::Rule& rule, std::span<const double> va
     const std::optional<image::Picture> picture = image::picture_of(image, layer.value());
     if (!picture)
         return Error{"has no channel to work on", job.in.string(), ""};
-    const Result<engine::BoundSources> sources = sources_of(rule, image, job);
+    std::vector<std::string> notes = image.notes;
+    const Result<engine::BoundSources> sources = sources_of(rule, image, job, notes);
     if (!sources)
         return sources.error();
     engine::CompileOptions options;
@@ -111,7 +114,7 @@ Result<io::SaveReport> render(const lang::Rule& rule, std::span<const double> va
     const auto save = [&](const image::Image& made) {
         Result<io::SaveReport> report = io::save(job.out, made);
         if (report)
-            report.value().notes.insert(report.value().notes.begin(), image.notes.begin(), image.notes.end());
+            report.value().notes.insert(report.value().notes.begin(), notes.begin(), notes.end());
         return report;
     };
     if (program->is_identity()) // also spares the division by alpha and back, which is not exact

@@ -12,7 +12,8 @@
 
 namespace kasuri::handover {
 
-/// A picture file for one of the rule's sources; `layer` as in RenderJob.
+/// A picture file for one of the rule's sources; `layer` as in RenderJob. One of another size is stretched to the picture's, and a
+/// note says so.
 struct SourceFile {
     std::string name;
     std::filesystem::path file;

@@ -69,4 +69,30 @@ std::optional<std::array<image::Plane, 4>> Views::look(const image::Picture& pic
     return planes;
 }
 
+std::optional<image::Picture> numbers_of(const engine::Program& program, const image::Picture& picture, std::span<const double> parameters, const std::vector<engine::PlaneView>& more,
+                                         const CancelToken& cancel) {
+    engine::Source source{picture.width, picture.height, {}, more};
+    for (std::size_t c = 0; c < 4; ++c)
+        source.planes[c] = picture.planes[c] ? picture.planes[c]->data() : nullptr;
+    const std::size_t count = std::min<std::size_t>(3, program.outputs().size());
+    std::array<image::Samples, 3> made;
+    std::vector<engine::PlaneSink> sinks;
+    for (std::size_t i = 0; i < program.outputs().size(); ++i) {
+        if (i < count)
+            made[i].resize(picture.pixels());
+        sinks.emplace_back(i < count ? made[i].data() : nullptr);
+    }
+    if (!engine::run(program, source, parameters, std::span<const engine::PlaneSink>(sinks), cancel))
+        return std::nullopt;
+    image::Picture numbers;
+    numbers.width = picture.width;
+    numbers.height = picture.height;
+    numbers.space = picture.space;
+    for (std::size_t i = 0; i < count; ++i)
+        numbers.planes[i] = image::make_plane(std::move(made[i]));
+    for (std::size_t i = count; i < 3; ++i)
+        numbers.planes[i] = count == 1 ? numbers.planes[0] : image::make_plane(image::Samples(picture.pixels(), 0.0f));
+    return numbers;
+}
+
 } // namespace kasuri::readings

@@ -1,14 +1,18 @@
 #pragma once
 #include "base/cancel.hpp"
+#include "engine/evaluate.hpp"
 #include "engine/program.hpp"
 #include "image/image.hpp"
 
 #include <array>
 #include <map>
 #include <mutex>
+#include <optional>
+#include <span>
 #include <string>
 #include <string_view>
 #include <tuple>
+#include <vector>
 
 namespace kasuri::readings {
 
@@ -33,5 +37,10 @@ private:
     std::uint64_t spaces_ = 0;
     image::PlanePool pool_;
 };
+
+/// What a program with a `print` expression of one to four components shows of a picture, as a picture of numbers: one component in
+/// all three channels, of two the third is 0, of four the last is left out. Nothing if called off.
+std::optional<image::Picture> numbers_of(const engine::Program& program, const image::Picture& picture, std::span<const double> parameters, const std::vector<engine::PlaneView>& more,
+                                         const CancelToken& cancel = {});
 
 } // namespace kasuri::readings

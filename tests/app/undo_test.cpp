@@ -114,7 +114,7 @@ TEST_CASE("dragging one value is one step, another value another", "[undo]") {
 TEST_CASE("undoing back to what was saved is not modified any more", "[undo]") {
     Session session;
     at_end(session, "x");
-    session.undo_stack().setClean();
+    session.take_as_saved();
     CHECK_FALSE(session.modified());
     QTest::qWait(2);
     at_end(session, "\n");

@@ -33,7 +33,7 @@ public:
         window.bench().add_chart();
         settle();
     }
-    ~Driver() { window.bench().session().undo_stack().setClean(); } // no question about unsaved work
+    ~Driver() { window.bench().session().take_as_saved(); } // no question about unsaved work
 
     app::Session& session() { return window.bench().session(); }
     app::RuleEditor& editor() { return *window.rule_panel().editor(); }

@@ -1,6 +1,7 @@
 // What the window does with the whole of the language: kinds of parameters, files that are used, further pictures,
 // neighbourhoods, hints, the canonical form.
 #include "driver.hpp"
+#include "widgets/sources_panel.hpp"
 
 #include "widgets/value_editor.hpp"
 
@@ -113,10 +114,10 @@ TEST_CASE("a source is a layer of the picture in its cell, and where it is missi
     REQUIRE(expected);
     REQUIRE(shown);
     CHECK(*shown->planes[0] == *expected->planes[0]);
-    CHECK_FALSE(understood(d).contains("no such layer"));
+    CHECK_FALSE(d.window.sources_panel().said("robe").contains("0"));
     d.replace_text("source lantern : vec3\nout.rgb = lantern\n");
     d.settle();
-    CHECK(understood(d).contains("lantern: 0 where a picture has no such layer"));
+    CHECK(d.window.sources_panel().said("lantern").contains("not in every picture: 0 there"));
 }
 
 TEST_CASE("a rule that looks at its neighbours is shown, and hints are no warnings", "[gui][language]") {

@@ -233,7 +233,7 @@ TEST_CASE("a save that fails says so and loses nothing", "[gui]") {
 
 TEST_CASE("bad files leave the work on screen", "[gui]") {
     Driver d;
-    d.session().undo_stack().setClean();
+    d.session().take_as_saved();
     const std::string before = d.text();
     QFile binary(d.file("binary.kasuri"));
     REQUIRE(binary.open(QIODevice::WriteOnly));
@@ -331,7 +331,7 @@ TEST_CASE("before is shown while F9 is held", "[gui]") {
 
 TEST_CASE("files are dropped on the window and on the editor", "[gui]") {
     Driver d;
-    d.session().undo_stack().setClean();
+    d.session().take_as_saved();
     drop_on(d.window, filters + "crossed-threads.kasuri");
     d.settle();
     CHECK(d.text().find("Crossed threads") != std::string::npos);

@@ -57,7 +57,7 @@ TEST_CASE("a source is the layer or the channel of its name, or a file of its ow
     CHECK((*io::load(folder / "alpha.exr").value().find("B")->plane)[3] == 1);
 }
 
-TEST_CASE("a source that is not there, or of another size, is an error that writes nothing", "[handover]") {
+TEST_CASE("a source that is not there is an error that writes nothing, and one of another size is stretched, which is noted", "[handover]") {
     const TemporaryFolder folder;
     REQUIRE(io::save(folder / "in.exr", layered()));
     REQUIRE(io::save(folder / "small.exr", image::image_of(image::generated(2, 2, [](int, int) { return std::array<double, 3>{0, 0, 0}; }))));
@@ -68,11 +68,15 @@ TEST_CASE("a source that is not there, or of another size, is an error that writ
     };
     CHECK(said({}).find("reads the further picture dye") != std::string::npos);
     CHECK(said({{"dye", folder / "none.exr"}}).find("none.exr") != std::string::npos);
-    CHECK(said({{"dye", folder / "small.exr"}}).find("is 2 x 2 pixels; the picture is 4 x 2") != std::string::npos);
     CHECK(said({{"dye", folder / "in.exr", "nobody"}}).find("no layer nobody") != std::string::npos);
     CHECK(said({{"dye", folder / "in.exr"}, {"lamp", folder / "in.exr"}}).find("has no source lamp") != std::string::npos);
     CHECK_FALSE(std::filesystem::exists(folder / "out.exr"));
     CHECK(said({{"dye", folder / "in.exr", "lamp"}}) == "good");
+    const auto report = render(rule, {}, {folder / "in.exr", folder / "wide.exr", "", {{"dye", folder / "small.exr"}}});
+    REQUIRE(report);
+    REQUIRE_FALSE(report.value().notes.empty());
+    CHECK(report.value().notes.front() == "small.exr for dye is 2 x 2 pixels: stretched to 4 x 2");
+    CHECK(io::load(folder / "wide.exr").value().width == 4);
 }
 
 TEST_CASE("an offset makes no light where a premultiplied picture has no cover", "[handover]") {

@@ -6,6 +6,8 @@
 #include "support/support.hpp"
 #include "targets/target.hpp"
 
+#include <cmath>
+
 using namespace kasuri;
 using namespace kasuri::readings;
 using namespace kasuri::test;
@@ -252,4 +254,46 @@ TEST_CASE("round ticks", "[readings]") {
     CHECK(values(0, 1000, 5).back() == 1000);
     CHECK(values(1, 0, 5).empty());
     CHECK(even_ticks(-1, 1, 2)[1].label == "0");
+}
+
+TEST_CASE("the spectral locus is that of the published fit of the CIE 1931 observer", "[readings]") {
+    // C. Wyman, P.-P. Sloan, P. Shirley, Simple Analytic Approximations to the CIE XYZ Color Matching Functions, Journal of
+    // Computer Graphics Techniques 2 (2), 2013: the multi-lobe fit; coefficients from memory.
+    const auto lobe = [](double x, double at, double left, double right) {
+        const double t = (x - at) / (x < at ? left : right);
+        return std::exp(-0.5 * t * t);
+    };
+    const auto xy = [&](double nm) {
+        const double x = 1.056 * lobe(nm, 599.8, 37.9, 31.0) + 0.362 * lobe(nm, 442.0, 16.0, 26.7) - 0.065 * lobe(nm, 501.1, 20.4, 26.2);
+        const double y = 0.821 * lobe(nm, 568.8, 46.9, 40.5) + 0.286 * lobe(nm, 530.9, 16.3, 31.1);
+        const double z = 1.217 * lobe(nm, 437.0, 11.8, 36.0) + 0.681 * lobe(nm, 459.0, 26.0, 13.8);
+        return std::array{x / (x + y + z), y / (x + y + z)};
+    };
+    std::vector<double> wavelengths;
+    for (int nm = 380; nm <= 700; nm += nm >= 480 && nm < 530 ? 5 : 10)
+        wavelengths.push_back(nm);
+    const std::vector<Panel> panels = find("chromaticity")->panels(completed(find("chromaticity")->settings, {}));
+    const Guide& locus = panels[0].guides.front();
+    REQUIRE(locus.points.size() == wavelengths.size() + 1);
+    CHECK(locus.points.front() == locus.points.back()); // closed by the line of purples
+    for (std::size_t i = 0; i < wavelengths.size(); ++i)
+        if (wavelengths[i] >= 440 && wavelengths[i] <= 640) { // where the fit is good
+            INFO(wavelengths[i]);
+            CHECK(std::hypot(locus.points[i][0] - xy(wavelengths[i])[0], locus.points[i][1] - xy(wavelengths[i])[1]) < 0.025);
+        }
+    // The primaries of BT.2020 are the spectrum's at 630, 532 and 467 nm (the Recommendation says so).
+    const colour::Space& wide = *colour::find_space("rec2020-linear");
+    const auto near = [&](double nm, std::size_t corner, double most) {
+        double best = 1;
+        for (std::size_t i = 0; i + 1 < wavelengths.size(); ++i)
+            if (wavelengths[i] <= nm && wavelengths[i + 1] >= nm) {
+                const double t = (nm - wavelengths[i]) / (wavelengths[i + 1] - wavelengths[i]);
+                const double x = locus.points[i][0] + t * (locus.points[i + 1][0] - locus.points[i][0]), y = locus.points[i][1] + t * (locus.points[i + 1][1] - locus.points[i][1]);
+                best = std::min(best, std::hypot(x - wide.primaries[corner].x, y - wide.primaries[corner].y));
+            }
+        CHECK(best < most);
+    };
+    near(630, 0, 0.001);
+    near(532, 1, 0.006);
+    near(467, 2, 0.004); // between steps of 10 nm
 }

@@ -1,0 +1,35 @@
+#pragma once
+#include "base/result.hpp"
+#include "model/preview.hpp"
+
+#include <QObject>
+#include <QString>
+
+#include <optional>
+
+namespace kasuri::app {
+
+/// What "before" is, everywhere on the sheet and in the readings: the picture as it comes, or what another rule makes of it.
+class Against : public QObject {
+    Q_OBJECT
+public:
+    explicit Against(QObject* parent = nullptr) : QObject(parent) {}
+
+    const std::optional<OtherRule>& rule() const { return rule_; }
+    /// What the other rule is called; empty: none.
+    const QString& name() const { return name_; }
+
+    void set(const QString& name, OtherRule rule);
+    /// A filter file, at its defaults.
+    Status open(const std::filesystem::path& path);
+    void clear();
+
+signals:
+    void changed();
+
+private:
+    QString name_;
+    std::optional<OtherRule> rule_;
+};
+
+} // namespace kasuri::app

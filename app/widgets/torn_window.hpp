@@ -1,0 +1,30 @@
+#pragma once
+#include <QByteArray>
+#include <QWidget>
+
+class QSplitter;
+
+namespace kasuri::app {
+
+/// A window of its own for a part of the main window, for a second screen. Closed, it gives the part back to its place.
+class TornWindow : public QWidget {
+    Q_OBJECT
+public:
+    TornWindow(QWidget* part, QSplitter& home, const QString& title);
+    ~TornWindow() override;
+    void give_back();
+
+signals:
+    void given_back();
+
+protected:
+    void closeEvent(QCloseEvent* event) override;
+
+private:
+    QWidget* part_;
+    QSplitter& home_;
+    int place_;
+    QByteArray sizes_;
+};
+
+} // namespace kasuri::app

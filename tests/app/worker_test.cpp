@@ -1,0 +1,185 @@
+// What one request makes: coarse and exact sheets, another rule as before, peeked expressions, pictures given to sources.
+#include "model/preview_worker.hpp"
+
+#include <catch2/catch.hpp>
+#include <cmath>
+#include <cstdlib>
+
+using namespace kasuri;
+using namespace kasuri::app;
+
+namespace {
+
+/// Smooth, and larger than shown.
+PicturePtr slopes(int width = 640, int height = 360) {
+    return std::make_shared<const image::Picture>(image::generated(width, height, [=](int x, int y) {
+        return std::array<double, 3>{(x + 0.5) / width, (y + 0.5) / height, 0.25};
+    }));
+}
+
+PreviewRequest request(const std::string& text, PicturePtr picture, const std::string& lens = "colour", QSize pixels = {64, 36}) {
+    PreviewRequest wanted;
+    wanted.text = text;
+    CellJob job;
+    job.id = 7;
+    job.source = "slopes";
+    job.picture = std::move(picture);
+    job.lens = lens;
+    job.pixels = pixels;
+    wanted.cells = {job};
+    wanted.strip_pixels = 50;
+    wanted.strips = {{1, targets::find("grey_ramp")}};
+    return wanted;
+}
+
+std::shared_ptr<SheetResult> sheet_of(PreviewWorker& worker, const PreviewRequest& wanted, bool coarse = false) {
+    worker.take(wanted);
+    REQUIRE(worker.has_rule());
+    auto sheet = worker.sheet(wanted, coarse, {});
+    REQUIRE(sheet);
+    return sheet;
+}
+
+int farthest(const QImage& a, const QImage& b) {
+    REQUIRE(a.size() == b.size());
+    int most = 0;
+    for (int y = 0; y < a.height(); ++y)
+        for (int x = 0; x < a.width(); ++x)
+            for (const int shift : {0, 8, 16})
+                most = std::max(most, std::abs(static_cast<int>(a.pixel(x, y) >> shift & 255) - static_cast<int>(b.pixel(x, y) >> shift & 255)));
+    return most;
+}
+
+} // namespace
+
+TEST_CASE("a coarse sheet looks like the exact one where a picture is smooth, and keeps nothing", "[worker]") {
+    PreviewWorker worker;
+    const PreviewRequest wanted = request("out.rgb = rgb * rgb", slopes());
+    worker.take(wanted);
+    CHECK(worker.coarse_helps(wanted));
+    const auto coarse = sheet_of(worker, wanted, true), exact = sheet_of(worker, wanted);
+    CHECK(coarse->coarse);
+    CHECK_FALSE(exact->coarse);
+    CHECK(coarse->cells[0].after_pixels == nullptr);
+    CHECK(coarse->cells[0].size == QSize(640, 360));
+    CHECK(exact->cells[0].after_pixels->width == 640);
+    CHECK(coarse->cells[0].before == exact->cells[0].before); // nothing is done to it
+    CHECK(farthest(coarse->cells[0].after, exact->cells[0].after) <= 1);
+    CHECK(exact->cells[0].after.pixel(60, 30) == sheet_of(worker, wanted)->cells[0].after.pixel(60, 30));
+    // A stripe of single pixels is where both differ: the rule squares before or after the mean.
+    const auto stripes = std::make_shared<const image::Picture>(image::generated(640, 360, [](int x, int) { return std::array<double, 3>{x % 2 * 1.0, x % 2 * 1.0, x % 2 * 1.0}; }));
+    PreviewWorker other;
+    const PreviewRequest striped = request("out.rgb = rgb * rgb", stripes);
+    CHECK(farthest(sheet_of(other, striped, true)->cells[0].after, sheet_of(other, striped)->cells[0].after) > 40);
+}
+
+TEST_CASE("a coarse sheet is no help for small pictures, parts of pictures and rules that look at neighbours", "[worker]") {
+    const auto helps = [](const PreviewRequest& wanted) {
+        PreviewWorker worker;
+        worker.take(wanted);
+        return worker.coarse_helps(wanted);
+    };
+    CHECK(helps(request("out.r = g", slopes())));
+    CHECK_FALSE(helps(request("out.r = g", slopes(64, 36))));
+    CHECK_FALSE(helps(request("out.rgb = blur(rgb, 9)", slopes())));
+    PreviewRequest part = request("out.r = g", slopes());
+    part.cells[0].region = QRect(10, 10, 64, 36);
+    CHECK_FALSE(helps(part));
+}
+
+TEST_CASE("another rule stands for before, in cells and strips, with its own values", "[worker]") {
+    PreviewWorker worker;
+    PreviewRequest wanted = request("out.rgb = rgb * 0.5", slopes(), "change");
+    wanted.against = OtherRule{"param gain = 0.25 in 0 .. 1\nout.rgb = rgb * gain", {}, {}};
+    auto sheet = sheet_of(worker, wanted);
+    const auto input = wanted.cells[0].picture->at(320, 180);
+    CHECK(sheet->cells[0].before_pixels->at(320, 180)[0] == Approx(input[0] * 0.25f));
+    CHECK(sheet->cells[0].after_pixels->at(320, 180)[0] == Approx(input[0] * 0.5f));
+    CHECK(sheet->strips[0].before.at(40, 0)[1] == Approx(sheet->strips[0].after.at(40, 0)[1] / 2));
+    wanted.against->values = {{"gain", 0.5}};
+    sheet = sheet_of(worker, wanted);
+    CHECK(*sheet->cells[0].before_pixels->planes[0] == *sheet->cells[0].after_pixels->planes[0]);
+    CHECK(qRed(sheet->cells[0].after.pixel(5, 5)) == qRed(sheet->cells[0].after.pixel(60, 30))); // no change anywhere: one grey
+    // Gone, before is the picture again.
+    wanted.against.reset();
+    sheet = sheet_of(worker, wanted);
+    CHECK(sheet->cells[0].before_pixels == wanted.cells[0].picture);
+    CHECK(qRed(sheet->cells[0].after.pixel(5, 5)) != qRed(sheet->cells[0].after.pixel(60, 30)));
+    // One that does not compile is told, and before is the picture.
+    wanted.against = OtherRule{"out.rgb = rgb * ", {}, {}};
+    sheet = sheet_of(worker, wanted);
+    CHECK_FALSE(sheet->against_fault.empty());
+    CHECK(sheet->cells[0].before_pixels == wanted.cells[0].picture);
+}
+
+TEST_CASE("readings compare with the other rule, on the same axes", "[worker]") {
+    PreviewWorker worker;
+    PreviewRequest wanted = request("out.rgb = rgb * 0.5", slopes());
+    wanted.readings = {{1, readings::find("histogram"), {}, {7}}, {2, readings::find("response"), {}, {}}};
+    const auto measured = [&] {
+        const auto sheet = sheet_of(worker, wanted);
+        return worker.readings(wanted, *sheet, {});
+    };
+    const auto counts = [](const std::shared_ptr<ReadingsResult>& all, std::size_t i, bool after) {
+        REQUIRE(all);
+        const ReadingResult& reading = all->readings[i];
+        return readings::csv(reading.panels, after ? *reading.after : *reading.before);
+    };
+    const auto alone = measured();
+    wanted.against = OtherRule{"out.rgb = 0.5 * rgb", {}, {}};
+    const auto equal = measured();
+    for (const std::size_t i : {0u, 1u}) {
+        CHECK(counts(equal, i, false) == counts(equal, i, true));
+        CHECK(counts(alone, i, false) != counts(alone, i, true));
+        CHECK(counts(alone, i, true) == counts(equal, i, true));
+    }
+    wanted.against.reset();
+    CHECK(counts(measured(), 0, false) == counts(alone, 0, false));
+}
+
+TEST_CASE("an expression of the rule is a lens: whole pixels, its range, its faults", "[worker]") {
+    PreviewWorker worker;
+    PreviewRequest wanted = request("param at = 0.5 in 0 .. 1\nlet mask = step(at, r)\nout.rgb = rgb * mask", slopes(), peek_lens("mask"));
+    auto sheet = sheet_of(worker, wanted);
+    CHECK(sheet->cells[0].fault.empty());
+    CHECK(sheet->cells[0].after.pixelColor(10, 10) == QColor(0, 0, 0));
+    CHECK(sheet->cells[0].after.pixelColor(50, 10) == QColor(255, 255, 255));
+    CHECK(sheet->cells[0].after_pixels->at(600, 100)[0] == wanted.cells[0].picture->at(600, 100)[0]); // the numbers stay the rule's result
+    CHECK(sheet_of(worker, wanted, true)->cells[0].after.pixelColor(50, 10) == QColor(255, 255, 255));
+    // It follows values.
+    wanted.values = {{"at", 0.1}};
+    CHECK(sheet_of(worker, wanted)->cells[0].after.pixelColor(10, 10) == QColor(255, 255, 255));
+    // Three components are shown as three, a range is spread, and what is outside it is hatched.
+    wanted.cells[0].lens = peek_lens("vec3(0, 1, 0)");
+    CHECK(sheet_of(worker, wanted)->cells[0].after.pixelColor(3, 3) == QColor(0, 255, 0));
+    wanted.cells[0].lens = peek_lens("r + 4", 4, 5);
+    CHECK(qRed(sheet_of(worker, wanted)->cells[0].after.pixel(32, 10)) == Approx(128).margin(3));
+    wanted.cells[0].lens = peek_lens("0.0 * r + 7", 0, 1);
+    sheet = sheet_of(worker, wanted);
+    CHECK(sheet->cells[0].after.pixel(0, 0) != sheet->cells[0].after.pixel(3, 0));
+    // A name that is not there is told; the picture is shown.
+    wanted.cells[0].lens = peek_lens("nowhere");
+    sheet = sheet_of(worker, wanted);
+    CHECK(sheet->cells[0].fault.find("nowhere") != std::string::npos);
+    CHECK_FALSE(sheet->cells[0].after.isNull());
+    CHECK(lens(peek_lens("r | g", 1, 0)).peeks == "r | g"); // bars in it, and a range the wrong way round
+    CHECK(lens(peek_lens("r", 1, 0)).high > lens(peek_lens("r", 1, 0)).low);
+}
+
+TEST_CASE("a picture given to a source is stretched to each picture, and its space is minded", "[worker]") {
+    PreviewWorker worker;
+    PreviewRequest wanted = request("source lantern : vec3\nout.rgb = lantern", slopes());
+    CHECK(sheet_of(worker, wanted)->missing_sources == std::vector<std::string>{"lantern"});
+    CHECK(sheet_of(worker, wanted)->cells[0].after_pixels->at(100, 100)[0] == 0);
+    wanted.sources["lantern"] = slopes(64, 36);
+    auto sheet = sheet_of(worker, wanted);
+    CHECK(sheet->missing_sources.empty());
+    for (const int x : {100, 320, 500})
+        CHECK(sheet->cells[0].after_pixels->at(x, 100)[0] == Approx(wanted.cells[0].picture->at(x, 100)[0]).margin(0.002));
+    image::Picture encoded = *slopes();
+    encoded.space = "srgb";
+    wanted.sources["lantern"] = std::make_shared<const image::Picture>(std::move(encoded));
+    sheet = sheet_of(worker, wanted);
+    const double code = static_cast<double>(wanted.cells[0].picture->at(320, 100)[0]);
+    CHECK(sheet->cells[0].after_pixels->at(320, 100)[0] == Approx(std::pow((code + 0.055) / 1.055, 2.4)).epsilon(1e-5)); // IEC 61966-2-1
+}
