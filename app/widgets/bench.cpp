@@ -218,7 +218,7 @@ void Bench::compare_with_now() {
         emit said(tr("The rule does not compile (F8 shows where): there is nothing to compare with yet."), true);
         return;
     }
-    against_.set(tr("%1 as it was").arg(session_.display_name()), {session_.text(), session_.path(), session_.chosen_values()});
+    against_.set(tr("the kept rule"), {session_.text(), session_.path(), session_.chosen_values()});
     emit said(tr("Before is now the rule as it is; the menu beside Before goes back to the picture."), false);
 }
 

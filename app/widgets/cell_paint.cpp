@@ -161,8 +161,8 @@ void CellView::draw_pictures(QPainter& painter) const {
         painter.fillRect(QRectF(x - 0.5, seen.top(), 1, seen.height()), Qt::white);
         painter.fillRect(QRectF(x - 3, seen.bottom() - 18, 6, 10), Qt::white);
         painter.setFont(theme::face(11.5));
-        const QString left = before_name_, right = tr("after");
         const QFontMetrics metrics(painter.font());
+        const QString left = metrics.elidedText(before_name_, Qt::ElideMiddle, std::max(46, static_cast<int>(x - seen.left()) - 20)), right = tr("after");
         const auto word = [&](double at, const QString& text) {
             const QRectF box(at, seen.bottom() - 21, metrics.horizontalAdvance(text) + 8, 16);
             painter.fillRect(box, QColor(0, 0, 0, 110));

@@ -147,7 +147,7 @@ TEST_CASE("the rule as it was is kept as before, by a key, and named where befor
     d.replace_text("out.rgb = rgb * 0.25\n");
     d.settle();
     CHECK(d.view->result()->before_pixels->at(9, 9)[0] == Approx(2 * d.view->result()->after_pixels->at(9, 9)[0]));
-    CHECK(d.window.top_bar().against_button()->text().contains("untitled as it was"));
+    CHECK(d.window.top_bar().against_button()->text().contains("the kept rule"));
     QMenu menu;
     d.window.bench().fill_against(menu);
     menu.actions().front()->trigger();
