@@ -1,6 +1,7 @@
 #pragma once
 #include "base/cancel.hpp"
 #include "engine/program.hpp"
+#include "engine/reference.hpp"
 #include "image/image.hpp"
 #include "model/display.hpp"
 #include "model/rule_state.hpp"
@@ -76,6 +77,11 @@ struct PreviewRequest {
     Screen screen{};
     std::vector<ReadingJob> readings{};
     std::optional<OtherRule> against{}; ///< nothing: before is the picture as it comes
+    struct Point {
+        int cell = 0;
+        QPoint pixel;
+    };
+    std::optional<Point> trace{};       ///< where the rule is looked into
     GivenSources sources{};             ///< of the rule, where something else than the picture's own layer was given
 };
 
@@ -109,6 +115,8 @@ struct CellResult {
 /// Everything the sheet shows of one state of the rule.
 struct SheetResult {
     std::uint64_t generation = 0;
+    std::vector<engine::TraceNode> trace; ///< of the rule at the asked place
+    std::string text;                     ///< of the rule, which spans of the trace refer to
     bool coarse = false; ///< large pictures were made small before the rule, not after it; the exact sheet follows
     Screen screen{}; ///< for which it was made
     std::vector<StripResult> strips;

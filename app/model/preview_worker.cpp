@@ -92,6 +92,8 @@ std::shared_ptr<SheetResult> PreviewWorker::sheet(const PreviewRequest& request,
                 result->strips.push_back(std::move(*strip));
         }
     result->missing_sources = missing_sources(request);
+    result->trace = trace(request);
+    result->text = rule_.text();
     forget_unused(request);
     return result;
 }
@@ -122,6 +124,50 @@ std::optional<StripResult> PreviewWorker::strip(const StripJob& job, const Sheet
     strip.after = readings::along(*cell->after_pixels, job.line);
     strip.axis = {0, static_cast<double>(strip.before.width), targets::Scale::linear, {}, ""};
     return strip;
+}
+
+std::vector<engine::TraceNode> PreviewWorker::trace(const PreviewRequest& request) {
+    if (!request.trace)
+        return {};
+    const auto [id, pixel] = *request.trace;
+    const auto job = std::find_if(request.cells.begin(), request.cells.end(), [id = id](const CellJob& c) { return c.id == id; });
+    if (job == request.cells.end())
+        return {};
+    const bool of_rule = job->target && job->target->space.empty();
+    const PicturePtr input = input_of(*job, key_of(of_rule ? job->source + "|" + working_ : job->source, job->settings), of_rule);
+    if (pixel.x() < 0 || pixel.y() < 0 || pixel.x() >= input->width || pixel.y() >= input->height)
+        return {};
+    const auto in_rule = [&](const std::array<float, 4>& stored, const std::string& space) {
+        const colour::Space *from = colour::find_space(space), *to = colour::find_space(working_);
+        const colour::Triple colour = {static_cast<double>(stored[0]), static_cast<double>(stored[1]), static_cast<double>(stored[2])};
+        return from && to && from != to ? colour::converted(colour, *from, *to) : colour;
+    };
+    engine::ReferencePixel at;
+    const std::array<float, 4> stored = input->at(pixel.x(), pixel.y());
+    const colour::Triple colour = in_rule(stored, input->space);
+    at.rgba = {colour[0], colour[1], colour[2], static_cast<double>(stored[3])};
+    at.pixel = {static_cast<double>(pixel.x()), static_cast<double>(pixel.y())};
+    at.pos = {(pixel.x() + 0.5) / input->width, (pixel.y() + 0.5) / input->height};
+    at.aspect = static_cast<double>(input->width) / input->height;
+    at.extent = {static_cast<double>(input->width), static_cast<double>(input->height)};
+    const engine::BoundSources& bound = rule_.sources_in(job->file, input->width, input->height);
+    std::size_t plane = 0;
+    const std::size_t index = static_cast<std::size_t>(pixel.y()) * static_cast<std::size_t>(input->width) + static_cast<std::size_t>(pixel.x());
+    for (std::size_t i = 0; i < rule().sources.size(); ++i) {
+        const int components = width(rule().sources[i].type);
+        std::array<float, 4> values{};
+        for (int c = 0; c < components; ++c, ++plane)
+            if (bound.kept[plane])
+                values[static_cast<std::size_t>(c)] = (*bound.kept[plane])[index];
+        if (components >= 3) { // a single channel is numbers, not a colour
+            const colour::Triple source = in_rule(values, bound.spaces[i].empty() ? working_ : bound.spaces[i]);
+            for (std::size_t c = 0; c < 3; ++c)
+                values[c] = static_cast<float>(source[c]);
+        }
+        for (int c = 0; c < components; ++c)
+            at.sources.push_back(static_cast<double>(values[static_cast<std::size_t>(c)]));
+    }
+    return engine::reference_trace(rule(), rule_.values(), at);
 }
 
 std::vector<std::string> PreviewWorker::missing_sources(const PreviewRequest& request) {

@@ -39,6 +39,7 @@ private:
         double outside = 0;
     };
 
+    std::vector<engine::TraceNode> trace(const PreviewRequest& request);
     std::vector<std::string> missing_sources(const PreviewRequest& request);
     bool run(RuleState& rule, const std::string& space, const image::Picture& before, image::Picture& after, const CancelToken& cancel, const ImagePtr& file = nullptr);
     PicturePtr ran(std::map<std::string, PicturePtr>& cache, const std::string& key, RuleState& rule, const std::string& space, const image::Picture& picture, const ImagePtr& file,

@@ -28,6 +28,7 @@ public:
     bool has_rule() const { return good_ != nullptr; }
     const lang::Rule& rule() const { return good_->rule; }
     std::string working() const;
+    const std::string& text() const { return good_text_; }
     double check_ms() const { return check_ms_; }
 
     /// Return whether they are others.

@@ -80,6 +80,34 @@ void Session::set_values(const std::vector<double>& values, const QString& name)
         stack_.push(new ValueCommand(*this, std::move(after), name, -1));
 }
 
+void Session::recall(const std::string& text, const ValueMap& values, const QString& name) {
+    if (text == text_ && values == chosen_)
+        return;
+    stack_.beginMacro(name);
+    if (text != text_) {
+        // Only what differs is exchanged, so that the caret and the folds stay where they are.
+        std::size_t head = 0, tail = 0;
+        const std::size_t least = std::min(text.size(), text_.size());
+        while (head < least && text[head] == text_[head])
+            ++head;
+        while (tail < least - head && text[text.size() - 1 - tail] == text_[text_.size() - 1 - tail])
+            ++tail;
+        const auto inside = [](const std::string& of, std::size_t at) { return at < of.size() && (static_cast<unsigned char>(of[at]) & 0xC0) == 0x80; };
+        while (head > 0 && (inside(text, head) || inside(text_, head))) // whole characters
+            --head;
+        while (tail > 0 && inside(text, text.size() - tail))
+            --tail;
+        document::TextEdit edit;
+        edit.at = static_cast<std::uint32_t>(head);
+        edit.removed = text_.substr(head, text_.size() - head - tail);
+        edit.inserted = text.substr(head, text.size() - head - tail);
+        stack_.push(new TextCommand(*this, edit, name, false));
+    }
+    if (values != chosen_)
+        stack_.push(new ValueCommand(*this, values, name, -1));
+    stack_.endMacro();
+}
+
 void Session::reset_value(int parameter) {
     if (rule())
         set_value(parameter, rule()->parameters[static_cast<std::size_t>(parameter)].value);

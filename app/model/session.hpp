@@ -52,6 +52,8 @@ public:
     void set_value(int parameter, double value);
     /// All values at once, as one step.
     void set_values(const std::vector<double>& values, const QString& name);
+    /// Another state of text and values, as one step.
+    void recall(const std::string& text, const ValueMap& values, const QString& name);
     void reset_value(int parameter);
     void reset_values();
     /// The values become the defaults in the text, or a preset line in it.

@@ -104,6 +104,9 @@ public:
     void remove_pin(int number);
     void remove_pins();
     void set_pins(std::vector<Pin> pins); ///< of another document
+    /// The pin at which the rule is looked into: the chosen one, else the first; null if there is none.
+    const Pin* active_pin() const;
+    void set_active_pin(int number);
 
     /// Pictures for the rule's sources.
     const std::map<std::string, Given>& given() const { return arrangement_.given; }
@@ -173,6 +176,7 @@ private:
     std::map<std::string, std::string> said_spaces_; ///< by path
     Arrangement arrangement_;
     QStringList peeks_;
+    int active_pin_ = 0;
     std::map<std::string, std::shared_ptr<const image::Image>> images_;
     mutable std::map<std::string, io::Sequence> sequences_; ///< by path
     mutable std::map<std::string, PicturePtr> pictures_;

@@ -2,6 +2,7 @@
 #include "model/sheet.hpp"
 
 #include <algorithm>
+#include <utility>
 
 namespace kasuri::app {
 namespace {
@@ -160,6 +161,7 @@ int SheetModel::add_pin(const std::string& source, QPoint pixel) {
     while (std::any_of(arrangement_.pins.begin(), arrangement_.pins.end(), [number](const Pin& p) { return p.number == number; }))
         ++number;
     arrangement_.pins.push_back({number, source, pixel});
+    active_pin_ = number;
     std::sort(arrangement_.pins.begin(), arrangement_.pins.end(), [](const Pin& a, const Pin& b) { return a.number < b.number; });
     emit pins_changed();
     return number;
@@ -189,6 +191,17 @@ void SheetModel::remove_pins() {
 void SheetModel::set_pins(std::vector<Pin> pins) {
     arrangement_.pins = std::move(pins);
     emit pins_changed();
+}
+
+const Pin* SheetModel::active_pin() const {
+    const auto& pins = arrangement_.pins;
+    const auto found = std::find_if(pins.begin(), pins.end(), [this](const Pin& p) { return p.number == active_pin_; });
+    return found != pins.end() ? &*found : pins.empty() ? nullptr : &pins.front();
+}
+
+void SheetModel::set_active_pin(int number) {
+    if (std::exchange(active_pin_, number) != number)
+        emit pins_changed();
 }
 
 void SheetModel::give(const std::string& source, const std::filesystem::path& picture, const std::string& layer) {

@@ -1,11 +1,8 @@
 #include "model/undo_commands.hpp"
 
-#include <utility>
-
 namespace kasuri::app {
-namespace {
 
-qint64 now() {
+qint64 undo_clock() {
     static const QElapsedTimer clock = [] {
         QElapsedTimer timer;
         timer.start();
@@ -14,13 +11,13 @@ qint64 now() {
     return clock.elapsed();
 }
 
-constexpr qint64 pause = 800;     ///< milliseconds after which typing begins a new step
+namespace {
 constexpr qint64 one_gesture = 30;///< a replacement comes as a removal and an insertion at once
 
 } // namespace
 
 TextCommand::TextCommand(Session& session, const document::TextEdit& edit, const QString& name, bool done)
-    : QUndoCommand(name), session_(session), edits_{edit}, done_(done), typed_(done), at_(now()) {}
+    : QUndoCommand(name), session_(session), edits_{edit}, done_(done), typed_(done), at_(undo_clock()) {}
 
 void TextCommand::undo() {
     for (auto edit = edits_.rbegin(); edit != edits_.rend(); ++edit) {
@@ -54,7 +51,7 @@ bool TextCommand::continues(const TextCommand& next) const {
                              last.at + last.inserted.size() == first.at;
     const bool both_remove = last.inserted.empty() && first.inserted.empty() && first.removed.size() <= 4 &&
                              (first.at + first.removed.size() == last.at || first.at == last.at);
-    return next.at_ - at_ < pause && (both_insert || both_remove);
+    return next.at_ - at_ < undo_pause && (both_insert || both_remove);
 }
 
 bool TextCommand::mergeWith(const QUndoCommand* other) {
@@ -67,31 +64,14 @@ bool TextCommand::mergeWith(const QUndoCommand* other) {
 }
 
 ValueCommand::ValueCommand(Session& session, ValueMap after, const QString& name, int key)
-    : QUndoCommand(name), session_(session), before_(session.chosen_values()), after_(std::move(after)), key_(key), at_(now()) {}
+    : QUndoCommand(name), session_(session), before_(session.chosen_values()), after_(std::move(after)), key_(key), at_(undo_clock()) {}
 
 void ValueCommand::undo() { session_.change_values(before_); }
 void ValueCommand::redo() { session_.change_values(after_); }
 
 bool ValueCommand::mergeWith(const QUndoCommand* other) {
     const auto* next = static_cast<const ValueCommand*>(other);
-    if (key_ < 0 || next->key_ != key_ || next->at_ - at_ > pause)
-        return false;
-    after_ = next->after_;
-    at_ = next->at_;
-    return true;
-}
-
-SheetCommand::SheetCommand(SheetModel& sheet, const QString& name, const QString& key, Arrangement before)
-    : QUndoCommand(name), sheet_(sheet), before_(std::move(before)), after_(sheet.arrangement()), key_(key), at_(now()) {}
-
-void SheetCommand::redo() {
-    if (!std::exchange(done_, false))
-        sheet_.arrange(after_);
-}
-
-bool SheetCommand::mergeWith(const QUndoCommand* other) {
-    const auto* next = static_cast<const SheetCommand*>(other);
-    if (key_.isEmpty() || next->key_ != key_ || next->at_ - at_ > pause)
+    if (key_ < 0 || next->key_ != key_ || next->at_ - at_ > undo_pause)
         return false;
     after_ = next->after_;
     at_ = next->at_;

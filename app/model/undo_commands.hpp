@@ -1,11 +1,11 @@
 #pragma once
 #include "document/edit.hpp"
 #include "model/session.hpp"
-#include "model/sheet.hpp"
 
 #include <QElapsedTimer>
 #include <QUndoCommand>
 
+#include <utility>
 #include <vector>
 
 namespace kasuri::app {
@@ -46,17 +46,32 @@ private:
     qint64 at_;
 };
 
-/// The sheet before and after; steps of one key without a pause are one.
-class SheetCommand : public QUndoCommand {
+qint64 undo_clock();                       ///< milliseconds
+inline constexpr qint64 undo_pause = 800; ///< after which what goes on begins a new step
+
+/// A model's arrangement before and after; steps of one key without a pause are one. Pushed when the step has been made.
+template <class Model, class Arrangement>
+class ArrangementCommand : public QUndoCommand {
 public:
-    SheetCommand(SheetModel& sheet, const QString& name, const QString& key, Arrangement before);
-    void undo() override { sheet_.arrange(before_); }
-    void redo() override;
+    ArrangementCommand(Model& model, const QString& name, const QString& key, Arrangement before)
+        : QUndoCommand(name), model_(model), before_(std::move(before)), after_(model.arrangement()), key_(key), at_(undo_clock()) {}
+    void undo() override { model_.arrange(before_); }
+    void redo() override {
+        if (!std::exchange(done_, false))
+            model_.arrange(after_);
+    }
     int id() const override { return 3; }
-    bool mergeWith(const QUndoCommand* other) override;
+    bool mergeWith(const QUndoCommand* other) override {
+        const auto* next = dynamic_cast<const ArrangementCommand*>(other);
+        if (!next || key_.isEmpty() || next->key_ != key_ || next->at_ - at_ > undo_pause)
+            return false;
+        after_ = next->after_;
+        at_ = next->at_;
+        return true;
+    }
 
 private:
-    SheetModel& sheet_;
+    Model& model_;
     Arrangement before_, after_;
     QString key_;
     bool done_ = true;

@@ -4,6 +4,7 @@
 #include "handover/render.hpp"
 #include "io/config.hpp"
 #include "lang/format.hpp"
+#include "proof/proof.hpp"
 #include "model/undo_commands.hpp"
 #include "widgets/bake_window.hpp"
 #include "widgets/target_menu.hpp"
@@ -31,13 +32,17 @@ bool is_filter(const QString& file) {
 }
 } // namespace
 
-Bench::Bench(QWidget* window) : QObject(window), window_(window), session_(this), sheet_(this) {
+Bench::Bench(QWidget* window) : QObject(window), window_(window), session_(this), sheet_(this), takes_(session_), keeper_(session_, sheet_, takes_) {
     for (const char* name : {"response", "hue_map", "parade"})
         readings_.add(*readings::find(name));
     connect(&sheet_, &SheetModel::failed, this, [this](const Error& error) { emit said(QString::fromStdString(error.text()), true); });
     connect(&sheet_, &SheetModel::rearranged, this, [this](const QString& name, const QString& key, const Arrangement& before) {
-        session_.undo_stack().push(new SheetCommand(sheet_, name, key, before));
+        session_.undo_stack().push(new ArrangementCommand<SheetModel, Arrangement>(sheet_, name, key, before));
     });
+    connect(&takes_, &TakesModel::rearranged, this, [this](const QString& name, const QString& key, const std::vector<Take>& before) {
+        session_.undo_stack().push(new ArrangementCommand<TakesModel, std::vector<Take>>(takes_, name, key, before));
+    });
+    connect(&keeper_, &BenchKeeper::failed, this, [this](const Error& error) { emit said(QString::fromStdString(error.text()), true); });
     connect(&sheet_, &SheetModel::noted, this, [this](const QString& note) { emit said(note, false); });
 }
 
@@ -204,6 +209,8 @@ void Bench::fill_against(QMenu& menu) {
         choice(against_.name(), true, [] {});
     menu.addSeparator();
     menu.addAction(tr("The rule as it is now, kept\tCtrl+K"), this, &Bench::compare_with_now);
+    for (int i = 0; i < static_cast<int>(takes_.takes().size()); ++i)
+        menu.addAction(tr("take %1").arg(takes_.name(i)), this, [this, i] { compare_with_take(i); });
     menu.addAction(tr("Another filter\u2026"), this, &Bench::ask_against);
     for (const QString& file : QSettings().value("recent").toStringList())
         if (is_filter(file) && QFileInfo::exists(file) && file.toStdString() != session_.path().string())
@@ -220,6 +227,34 @@ void Bench::compare_with_now() {
     }
     against_.set(tr("the kept rule"), {session_.text(), session_.path(), session_.chosen_values()});
     emit said(tr("Before is now the rule as it is; the menu beside Before goes back to the picture."), false);
+}
+
+void Bench::compare_with_take(int index) {
+    const Take& take = takes_.takes()[static_cast<std::size_t>(index)];
+    against_.set(tr("take %1").arg(takes_.name(index)), {take.text, session_.path(), take.values});
+}
+
+void Bench::remember_take() {
+    const int count = static_cast<int>(takes_.takes().size());
+    const int index = takes_.remember();
+    emit said(index < count ? tr("Take %1 is this already").arg(takes_.name(index)) : tr("Take %1 remembered").arg(takes_.name(index)), false);
+}
+
+bool Bench::write_take(int index, const QString& file) {
+    const Take& take = takes_.takes()[static_cast<std::size_t>(index)];
+    lang::CheckOptions options;
+    options.open = document::used_beside(session_.path());
+    const lang::Checked checked = lang::check(take.text, proof::vocabulary(), options);
+    std::string text = take.text;
+    if (checked.ok)
+        text = document::with_defaults(text, checked.rule, values_for(checked.rule, take.values)).applied(text);
+    if (const Status saved = document::save_filter(file.toStdString(), text); !saved) {
+        emit said(QString::fromStdString(saved.error().text()), true);
+        return false;
+    }
+    remember(file);
+    emit said(tr("Wrote %1").arg(file), false);
+    return true;
 }
 
 void Bench::ask_against() {

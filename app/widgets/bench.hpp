@@ -4,6 +4,8 @@
 #include "model/readings_model.hpp"
 #include "model/session.hpp"
 #include "model/sheet.hpp"
+#include "model/takes.hpp"
+#include "model/bench_keeper.hpp"
 
 #include <QObject>
 #include <QUrl>
@@ -25,6 +27,8 @@ public:
     SheetModel& sheet() { return sheet_; }
     ReadingsModel& readings() { return readings_; }
     Against& against() { return against_; }
+    TakesModel& takes() { return takes_; }
+    BenchKeeper& keeper() { return keeper_; }
 
     void new_filter();
     void ask_open();
@@ -48,8 +52,14 @@ public:
     /// What before may be: the picture as it comes, the rule as it is now, another filter.
     void fill_against(QMenu& menu);
     void compare_with_now();
+    void compare_with_take(int index);
+    void remember_take();
+    void flip_take(int by) { takes_.flip(by); }
+    /// A filter of its own, with the take's values as defaults.
+    bool write_take(int index, const QString& file);
     void ask_against();
     void peek() { emit peek_wanted(); }
+    void trace() { emit trace_wanted(); }
     void tear_off_sheet() { emit sheet_window_wanted(); }
     void ask_config();
     /// Reads an OpenColorIO config in the background and remembers it; then its spaces can be used everywhere.
@@ -71,6 +81,7 @@ signals:
     void next_fault_wanted();
     void next_panel_wanted();
     void peek_wanted();
+    void trace_wanted();
     void sheet_window_wanted();
 
 private:
@@ -81,6 +92,8 @@ private:
     SheetModel sheet_;
     ReadingsModel readings_;
     Against against_;
+    TakesModel takes_;
+    BenchKeeper keeper_;
 };
 
 } // namespace kasuri::app

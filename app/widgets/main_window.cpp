@@ -16,8 +16,10 @@
 #include "widgets/status_line.hpp"
 #include "widgets/strip_view.hpp"
 #include "widgets/theme.hpp"
+#include "widgets/takes_bar.hpp"
 #include "widgets/top_bar.hpp"
 #include "widgets/torn_window.hpp"
+#include "widgets/trace_window.hpp"
 #include "widgets/values_panel.hpp"
 
 #include <QApplication>
@@ -29,6 +31,9 @@
 #include <QTimer>
 #include <QToolButton>
 #include <QVBoxLayout>
+
+#include <algorithm>
+#include <cmath>
 
 namespace kasuri::app {
 namespace {
@@ -72,6 +77,7 @@ void MainWindow::lay_out() {
     auto* menu = new QMenu(this);
     fill_menu(*menu, *this, *bench_);
     top_ = new TopBar(menu, this);
+    top_->add_takes(new TakesBar(*bench_, top_));
     columns_ = new QSplitter(Qt::Horizontal, this);
     left_ = new QSplitter(Qt::Vertical, columns_);
     rule_ = new RulePanel(bench_->session(), left_);
@@ -138,6 +144,7 @@ void MainWindow::connect_parts() {
     connect(&preview_, &Preview::sheet_ready, this, [this](const SheetPtr& sheet) {
         shown_ = sheet->generation;
         sheet_->show_result(sheet);
+        show_trace(*sheet);
         rule_->show_sheet(sheet->operations);
         sources_->set_missing(sheet->missing_sources);
         refresh_against(sheet->against_fault);
@@ -169,6 +176,7 @@ void MainWindow::connect_parts() {
         request();
     });
     connect(top_, &TopBar::against_opening, bench_, &Bench::fill_against);
+    connect(bench_, &Bench::trace_wanted, this, &MainWindow::open_trace);
     connect(bench_, &Bench::peek_wanted, this, &MainWindow::peek);
     connect(bench_, &Bench::sheet_window_wanted, this, &MainWindow::tear_off_sheet);
     connect_sheet();
@@ -183,6 +191,7 @@ void MainWindow::connect_sheet() {
     });
     connect(sheet_, &SheetView::files_dropped, bench_, &Bench::open_urls);
     connect(sheet_, &SheetView::cell_dropped, sources_, &SourcesPanel::drop_cell);
+    connect(&bench_->sheet(), &SheetModel::pins_changed, this, &MainWindow::request); // the rule is looked into there
     connect(sheet_, &SheetView::pins_read, pins_, &PinsPanel::show_pins);
     connect(pins_, &PinsPanel::chosen, sheet_, &SheetView::point_at_pin);
 }
@@ -195,6 +204,35 @@ void MainWindow::take_rule() {
         for (const lang::Local& local : rule->locals)
             names << QString::fromStdString(local.name);
     bench_->sheet().set_peeks(names);
+}
+
+void MainWindow::show_trace(const SheetResult& sheet) {
+    if (sheet.text != bench_->session().text())
+        return; // of a text that is gone; the next is on its way
+    std::vector<RuleEditor::LineValue> values;
+    for (const engine::TraceNode& node : sheet.trace)
+        if (node.depth == 0) {
+            const bool bad = std::any_of(node.value.begin(), node.value.end(), [](double x) { return !std::isfinite(x); });
+            values.push_back({node.span.end, value_text(node), bad});
+        }
+    rule_->editor()->set_line_values(std::move(values));
+    const Pin* pin = bench_->sheet().active_pin();
+    if (trace_)
+        trace_->show_trace(sheet, pin ? tr("pin %1").arg(pin->number) : tr("no pin"));
+}
+
+void MainWindow::open_trace() {
+    if (!bench_->sheet().active_pin()) {
+        status_->say(tr("Pin a place first: click in a cell with Ctrl, or P."), true);
+        return;
+    }
+    if (!trace_) {
+        trace_ = new TraceWindow(this);
+        connect(trace_, &TraceWindow::chosen, rule_->editor(), &RuleEditor::select);
+    }
+    trace_->show();
+    trace_->raise();
+    request();
 }
 
 void MainWindow::peek() {
@@ -242,6 +280,10 @@ void MainWindow::request() {
         wanted.screen = bench_->sheet().screen();
         wanted.against = bench_->against().rule();
         wanted.sources = bench_->sheet().given_pictures();
+        if (const Pin* pin = bench_->sheet().active_pin())
+            for (const Cell& cell : bench_->sheet().cells())
+                if (!wanted.trace && cell.source() == pin->source)
+                    wanted.trace = PreviewRequest::Point{cell.id, pin->pixel};
         readings_->set_current_cell(sheet_->current_cell());
         wanted.readings = bench_->readings().jobs(bench_->sheet(), sheet_->current_cell());
         top_->set_screen(wanted.screen);
@@ -348,6 +390,7 @@ void MainWindow::closeEvent(QCloseEvent* event) {
         event->ignore();
         return;
     }
+    bench_->keeper().write_now();
     if (torn_)
         torn_->give_back();
     QSettings settings;

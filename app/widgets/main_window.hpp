@@ -19,6 +19,7 @@ class SourcesPanel;
 class StatusLine;
 class TopBar;
 class TornWindow;
+class TraceWindow;
 class ValuesPanel;
 
 /// Puts the parts side by side and carries results to them; what commands do stands in Bench.
@@ -66,6 +67,8 @@ private:
     void next_panel();
     void connect_sheet();
     void take_rule();
+    void show_trace(const SheetResult& sheet);
+    void open_trace();
     void peek();
     void refresh_against(const std::string& fault);
     /// The sheet in a window of its own, or back.
@@ -89,6 +92,7 @@ private:
     std::uint64_t asked_ = 0, shown_ = 0, read_ = 0, proved_ = 0;
     bool pending_ = false;
     QPointer<TornWindow> torn_;
+    QPointer<TraceWindow> trace_;
 };
 
 } // namespace kasuri::app

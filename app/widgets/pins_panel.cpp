@@ -27,6 +27,9 @@ QSize PinsPanel::minimumSizeHint() const { return {200, std::min(static_cast<int
 void PinsPanel::show_pins(const std::vector<PinReadout>& pins) {
     const bool resized = pins.size() != pins_.size();
     pins_ = pins;
+    for (std::size_t i = 0; i < pins_.size(); ++i)
+        if (model_.active_pin() && model_.active_pin()->number == pins_[i].number)
+            chosen_ = static_cast<int>(i);
     chosen_ = std::clamp(chosen_, 0, std::max(0, static_cast<int>(pins_.size()) - 1));
     setVisible(!pins_.empty());
     if (resized)
@@ -47,8 +50,12 @@ void PinsPanel::paintEvent(QPaintEvent*) {
         if (hasFocus() && static_cast<int>(i) == chosen_)
             painter.fillRect(QRectF(0, y, 2.5, pin_height - 4), theme::accent);
         const QRect flag(left, y + 2, 15, 15);
+        // The rule is looked into at the filled one.
+        const bool active = model_.active_pin() && model_.active_pin()->number == pin.number;
         painter.fillRect(flag, theme::text);
-        painter.setPen(Qt::white);
+        if (!active)
+            painter.fillRect(flag.adjusted(1, 1, -1, -1), theme::chrome);
+        painter.setPen(active ? QColor(Qt::white) : theme::text);
         painter.setFont(theme::face(11.5, true));
         painter.drawText(flag, Qt::AlignCenter, QString::number(pin.number));
         painter.setPen(theme::text);
@@ -85,6 +92,7 @@ void PinsPanel::choose(int index) {
     if (index < 0 || index >= static_cast<int>(pins_.size()))
         return;
     chosen_ = index;
+    model_.set_active_pin(pins_[static_cast<std::size_t>(index)].number);
     emit chosen(pins_[static_cast<std::size_t>(index)].number);
     update();
 }

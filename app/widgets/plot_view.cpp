@@ -309,6 +309,8 @@ void PlotView::draw_arrows(QPainter& painter, int panel, const readings::Arrows&
     for (const readings::Arrow& arrow : arrows.arrows) {
         const QPointF from = point(panel, static_cast<double>(arrow.from[0]), static_cast<double>(arrow.from[1]));
         const QPointF to = point(panel, static_cast<double>(arrow.to[0]), static_cast<double>(arrow.to[1]));
+        if (!std::isfinite(from.x() + from.y() + to.x() + to.y()))
+            continue; // it went nowhere
         if (faint) { // before: the place alone, which the arrows of after begin at too
             painter.setPen(QPen(theme::third, 0.8));
             painter.setBrush(Qt::NoBrush);

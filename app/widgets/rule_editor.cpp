@@ -100,6 +100,10 @@ void RuleEditor::modified(int position, int type, const char* text, int length) 
     } else {
         return;
     }
+    if (!line_values_.empty()) { // of the text as it was
+        line_values_.clear();
+        viewport()->update();
+    }
     if (!following_)
         emit edited(edit);
 }
@@ -222,6 +226,32 @@ QString RuleEditor::expression_at_caret() const {
     return wordAtLineIndex(line, index);
 }
 
+void RuleEditor::set_line_values(std::vector<LineValue> values) {
+    line_values_ = std::move(values);
+    viewport()->update();
+}
+
+void RuleEditor::select(Span span) {
+    SendScintilla(SCI_SETSEL, static_cast<unsigned long>(span.begin), static_cast<long>(span.end));
+}
+
+void RuleEditor::draw_line_values(QPainter& painter) const {
+    constexpr int gap = 18, least = 34;
+    painter.setFont(theme::mono(10.5));
+    const QFontMetrics metrics = painter.fontMetrics();
+    const int line_height = static_cast<int>(SendScintilla(SCI_TEXTHEIGHT, 0));
+    for (const LineValue& value : line_values_) {
+        const long end = SendScintilla(SCI_GETLINEENDPOSITION, static_cast<unsigned long>(line_of(value.end)));
+        const int x = static_cast<int>(SendScintilla(SCI_POINTXFROMPOSITION, 0, end)) + gap, y = static_cast<int>(SendScintilla(SCI_POINTYFROMPOSITION, 0, end));
+        const int room = viewport()->width() - 8 - x;
+        if (room < least)
+            continue; // the trace has them all
+        const QRect where(x, y, room, line_height);
+        painter.setPen(value.bad ? theme::bad : theme::third);
+        painter.drawText(where, Qt::AlignRight | Qt::AlignVCenter, metrics.elidedText(value.text, Qt::ElideRight, room));
+    }
+}
+
 void RuleEditor::go_to_next_fault() {
     if (diagnostics_.empty())
         return;
@@ -298,8 +328,9 @@ void RuleEditor::dropEvent(QDropEvent* event) {
 
 void RuleEditor::paintEvent(QPaintEvent* event) {
     QsciScintilla::paintEvent(event);
+    QPainter painter(viewport());
+    draw_line_values(painter);
     if (hasFocus()) {
-        QPainter painter(viewport());
         painter.fillRect(QRectF(0, 0, 2.5, viewport()->height()), theme::accent);
     }
 }

@@ -39,6 +39,16 @@ public:
     /// The selected text, or the name that the caret is in or behind; empty if there is none.
     QString expression_at_caret() const;
 
+    /// What the lines come to at the pin in force: beside their ends, quietly.
+    struct LineValue {
+        std::uint32_t end = 0; ///< of the statement, in the text
+        QString text;
+        bool bad = false;      ///< not a number, or infinite
+    };
+    void set_line_values(std::vector<LineValue> values);
+    const std::vector<LineValue>& line_values() const { return line_values_; }
+    void select(Span span);
+
 signals:
     void edited(const kasuri::document::TextEdit& edit);
     void fix_wanted(const kasuri::lang::Fix& fix);
@@ -55,6 +65,7 @@ protected:
     void paintEvent(QPaintEvent* event) override;
 
 private:
+    void draw_line_values(QPainter& painter) const;
     void modified(int position, int type, const char* text, int length);
     void choose_message();
     void place_message();
@@ -67,6 +78,7 @@ private:
     std::string mirror_; ///< the text as last seen, for what a removal removed
     std::vector<lang::Diagnostic> diagnostics_;
     std::optional<std::size_t> shown_;
+    std::vector<LineValue> line_values_;
     bool following_ = false;
 };
 

@@ -1,5 +1,6 @@
 #include "widgets/rule_panel.hpp"
 
+#include "widgets/editor_assist.hpp"
 #include "widgets/heading.hpp"
 #include "widgets/rule_editor.hpp"
 #include "widgets/theme.hpp"
@@ -15,6 +16,7 @@ RulePanel::RulePanel(Session& session, QWidget* parent) : QWidget(parent), sessi
     column->setSpacing(0);
     heading_ = new Heading(tr("Rule"), this);
     editor_ = new RuleEditor(session_.undo_stack(), this);
+    assist_ = new EditorAssist(*editor_);
     understood_ = quiet_label({}, this, 11.5);
     understood_->setFixedHeight(26);
     understood_->setContentsMargins(theme::margin, 0, theme::margin, 0);
@@ -45,6 +47,7 @@ void RulePanel::show_sheet(std::size_t operations) {
 
 void RulePanel::refresh() {
     heading_->set_detail(session_.display_name());
+    assist_->set_path(session_.path());
     editor_->set_diagnostics(session_.diagnostics());
     std::set<std::string> names;
     if (const lang::Rule* rule = session_.rule())

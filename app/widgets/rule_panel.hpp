@@ -8,6 +8,7 @@ class QLabel;
 namespace kasuri::app {
 
 class Heading;
+class EditorAssist;
 class RuleEditor;
 
 /// The left column's upper part: the editor, and one line of what is understood about the rule.
@@ -16,6 +17,7 @@ class RulePanel : public QWidget {
 public:
     explicit RulePanel(Session& session, QWidget* parent = nullptr);
     RuleEditor* editor() const { return editor_; }
+    EditorAssist* assist() const { return assist_; }
     /// What the last sheet found out: the work per pixel.
     void show_sheet(std::size_t operations);
 
@@ -25,6 +27,7 @@ private:
     Session& session_;
     Heading* heading_;
     RuleEditor* editor_;
+    EditorAssist* assist_;
     QLabel* understood_;
     std::size_t operations_ = 0;
 };

@@ -15,7 +15,7 @@ namespace kasuri::app {
 
 TopBar::TopBar(QMenu* menu, QWidget* parent) : QWidget(parent) {
     setFixedHeight(42);
-    auto* row = new QHBoxLayout(this);
+    auto* row = row_ = new QHBoxLayout(this);
     row->setContentsMargins(8, 0, theme::margin, 1);
     row->setSpacing(8);
     menu_ = new QToolButton(this);
@@ -70,6 +70,8 @@ void TopBar::set_step(const QString& title, const QString& file, bool modified) 
     file_->setText(file + (modified ? tr("  \u2013 not saved") : QString()));
     update();
 }
+
+void TopBar::add_takes(QWidget* takes) { row_->insertWidget(row_->indexOf(step_) + 1, takes); }
 
 void TopBar::set_working(const QString& space) { working_->setText(space); }
 

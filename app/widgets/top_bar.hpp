@@ -3,6 +3,7 @@
 
 #include <QWidget>
 
+class QHBoxLayout;
 class QLabel;
 class QMenu;
 class QPushButton;
@@ -22,6 +23,8 @@ public:
     /// What before is; empty: the picture as it comes. `fault`: why it is not what it should be.
     void set_against(const QString& name, const QString& fault = {});
     QToolButton* against_button() const { return against_; }
+    /// Behind the step's name.
+    void add_takes(QWidget* takes);
 
 signals:
     void before_held(bool held);
@@ -43,6 +46,7 @@ private:
     QLabel* working_;
     QPushButton* before_;
     QToolButton* against_;
+    QHBoxLayout* row_;
 };
 
 } // namespace kasuri::app

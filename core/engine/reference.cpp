@@ -31,15 +31,15 @@ struct Frame {
 class Walker {
 public:
     Walker(const lang::Rule& rule, std::span<const double> parameters, int width, std::span<const ReferencePixel> pixels,
-           const ReferenceNoise* noise = nullptr, std::size_t steps = std::numeric_limits<std::size_t>::max())
-        : noise_(noise ? *noise : ReferenceNoise{}), random_(noise_.seed), rule_(rule), space_(*colour::find_space(working_space(rule))), parameters_(parameters), width_(width), pixels_(pixels),
+           const ReferenceNoise* noise = nullptr, std::size_t steps = std::numeric_limits<std::size_t>::max(), std::vector<TraceNode>* trace = nullptr)
+        : trace_(trace), noise_(noise ? *noise : ReferenceNoise{}), random_(noise_.seed), rule_(rule), space_(*colour::find_space(working_space(rule))), parameters_(parameters), width_(width), pixels_(pixels),
           count_(pixels.size()), frame_{rule, std::vector<Value>(rule.locals.size())} {
         out_ = gather(4, [](const ReferencePixel& p, std::size_t c) { return p.rgba[c]; });
-        for (std::size_t i = 0; i < std::min(steps, rule.steps.size()); ++i)
-            if (rule.steps[i].hold_hue)
+        for (step_ = 0; step_ < std::min(steps, rule.steps.size()); ++step_)
+            if (const std::size_t i = step_; rule.steps[i].hold_hue)
                 hold_hue(i);
             else
-                perform(rule.steps[i], frame_);
+                perform(rule.steps[step_], frame_);
     }
 
     const Value& out() const { return out_; }
@@ -89,12 +89,30 @@ private:
     }
 
     Value value(TypedId id, Frame& frame) {
+        const bool traced = trace_ && &frame == &frame_;
+        const std::size_t at = traced ? trace_->size() : 0;
+        if (traced)
+            trace_->push_back({depth_ == 0 ? rule_.steps[step_].span : frame.body.exprs[id].span, step_, depth_++, frame.body.exprs[id].type, {}, false});
         Value made = compute(id, frame);
+        if (traced) {
+            --depth_;
+            note(at, made);
+        }
         const TypedKind kind = frame.body.exprs[id].kind;
         if (noise_.relative > 0 && frame.body.exprs[id].type != lang::bool_type && kind != TypedKind::constant)
             for (double& x : made)
                 x += (random_() & 1 ? 1 : -1) * (noise_.relative * std::fabs(x) + noise_.absolute);
         return made;
+    }
+
+    void note(std::size_t at, const Value& made) {
+        TraceNode& node = (*trace_)[at];
+        node.value = made;
+        const auto finite = [](const Value& value) { return std::all_of(value.begin(), value.end(), [](double x) { return std::isfinite(x); }); };
+        node.born = !finite(made) && std::all_of(trace_->begin() + static_cast<std::ptrdiff_t>(at) + 1, trace_->end(), [&](const TraceNode& part) { return finite(part.value); });
+        // What a name holds was born where it was written.
+        if (const std::size_t parts = trace_->size() - at - 1; node.born && parts == 0)
+            node.born = false;
     }
 
     Value compute(TypedId id, Frame& frame) {
@@ -304,6 +322,9 @@ private:
         return 0;
     }
 
+    std::vector<TraceNode>* trace_;
+    std::size_t step_ = 0;
+    int depth_ = 0;
     ReferenceNoise noise_;
     std::mt19937 random_;
     const lang::Rule& rule_;
@@ -321,6 +342,12 @@ private:
 std::array<double, 4> reference(const lang::Rule& rule, std::span<const double> parameters, const ReferencePixel& pixel) {
     const Value out = Walker(rule, parameters, 1, {&pixel, 1}).out();
     return {out[0], out[1], out[2], out[3]};
+}
+
+std::vector<TraceNode> reference_trace(const lang::Rule& rule, std::span<const double> parameters, const ReferencePixel& pixel) {
+    std::vector<TraceNode> trace;
+    Walker(rule, parameters, 1, {&pixel, 1}, nullptr, std::numeric_limits<std::size_t>::max(), &trace);
+    return trace;
 }
 
 std::vector<double> reference_print(const lang::Rule& rule, std::span<const double> parameters, const ReferencePixel& pixel) {

@@ -25,6 +25,21 @@ std::array<double, 4> reference(const lang::Rule& rule, std::span<const double> 
 /// The components of the rule's print expression.
 std::vector<double> reference_print(const lang::Rule& rule, std::span<const double> parameters, const ReferencePixel& pixel);
 
+/// A part of the rule and what it comes to, one pixel. In the order of the text: a part stands before its own parts, which are one
+/// deeper; steps are at depth 0, with the span of the whole statement. Insides of functions are left out.
+struct TraceNode {
+    Span span;
+    std::size_t step = 0; ///< of Rule::steps
+    int depth = 0;
+    lang::Type type;
+    std::vector<double> value;
+    /// A number that is NaN or infinite comes into the world here: all parts of this one are finite.
+    bool born = false;
+};
+
+/// Every sub-expression of the rule at one pixel. The value at depth 0 is what the step writes.
+std::vector<TraceNode> reference_trace(const lang::Rule& rule, std::span<const double> parameters, const ReferencePixel& pixel);
+
 /// Every value on the way is moved up or down, by chance, by so much: Monte Carlo arithmetic (Parker 1997). What comes
 /// out of several runs scatters as much as the rule magnifies the rounding of floats.
 struct ReferenceNoise {

@@ -1,0 +1,111 @@
+#include "model/bench_keeper.hpp"
+
+#include <utility>
+
+namespace kasuri::app {
+namespace {
+
+constexpr int soon_ms = 300;
+
+/// A pin's source with its picture's path as it is kept, and back.
+std::string kept_source(const std::string& source, const std::filesystem::path& filter) {
+    const std::size_t mark = source.rfind('#');
+    if (source.starts_with("target:") || mark == std::string::npos)
+        return source;
+    std::error_code error;
+    const std::filesystem::path folder = std::filesystem::absolute(filter, error).parent_path();
+    return std::filesystem::absolute(source.substr(0, mark), error).lexically_proximate(folder).string() + source.substr(mark);
+}
+
+std::string shown_source(const std::string& source, const std::filesystem::path& filter) {
+    const std::size_t mark = source.rfind('#');
+    const std::filesystem::path path = source.substr(0, mark);
+    if (source.starts_with("target:") || mark == std::string::npos || path.is_absolute())
+        return source;
+    std::error_code error;
+    return (std::filesystem::absolute(filter, error).parent_path() / path).lexically_normal().string() + source.substr(mark);
+}
+
+} // namespace
+
+BenchKeeper::BenchKeeper(Session& session, SheetModel& sheet, TakesModel& takes, QObject* parent) : QObject(parent), session_(session), sheet_(sheet), takes_(takes) {
+    soon_.setSingleShot(true);
+    soon_.setInterval(soon_ms);
+    connect(&soon_, &QTimer::timeout, this, &BenchKeeper::write_now);
+    connect(&session_, &Session::text_replaced, this, &BenchKeeper::another_document);
+    connect(&session_, &Session::file_changed, this, &BenchKeeper::perhaps_renamed);
+    connect(&takes_, &TakesModel::changed, this, &BenchKeeper::changed);
+    connect(&sheet_, &SheetModel::pins_changed, this, &BenchKeeper::changed);
+}
+
+BenchKeeper::~BenchKeeper() { write_now(); }
+
+document::BenchFile BenchKeeper::bench(const std::filesystem::path& filter) const {
+    document::BenchFile bench;
+    bench.takes = takes_.takes();
+    for (const Pin& pin : sheet_.pins())
+        bench.pins.push_back({pin.number, kept_source(pin.source, filter), pin.pixel.x(), pin.pixel.y()});
+    bench.others = written_.others;
+    return bench;
+}
+
+void BenchKeeper::take(const document::BenchFile& bench, const std::filesystem::path& filter) {
+    taking_ = true;
+    takes_.arrange(bench.takes);
+    if (!bench.pins.empty()) { // else those on the sheet go on measuring
+        std::vector<Pin> pins;
+        for (const document::KeptPin& pin : bench.pins)
+            pins.push_back({pin.number, shown_source(pin.source, filter), QPoint(pin.x, pin.y)});
+        sheet_.set_pins(std::move(pins));
+    }
+    taking_ = false;
+}
+
+void BenchKeeper::another_document() {
+    write_now(); // of the one before
+    path_ = session_.path();
+    written_ = {};
+    foreign_ = false;
+    document::BenchFile found;
+    if (!path_.empty()) {
+        Result<document::BenchFile> loaded = document::load_bench(path_);
+        foreign_ = !loaded.ok();
+        if (loaded)
+            written_ = found = std::move(loaded.value());
+        else
+            emit failed(loaded.error());
+    }
+    take(found, path_);
+}
+
+void BenchKeeper::perhaps_renamed() {
+    if (session_.path() == path_ || session_.path().empty())
+        return;
+    path_ = session_.path(); // saved by another name: takes and pins go along
+    written_ = {};
+    foreign_ = false;
+    due_ = true;
+    write_now();
+}
+
+void BenchKeeper::changed() {
+    if (taking_ || path_.empty())
+        return;
+    due_ = true;
+    soon_.start();
+}
+
+void BenchKeeper::write_now() {
+    soon_.stop();
+    if (!std::exchange(due_, false) || path_.empty() || foreign_)
+        return;
+    document::BenchFile now = bench(path_);
+    if (now == written_)
+        return;
+    if (const Status saved = document::save_bench(path_, now); !saved)
+        emit failed(saved.error());
+    else
+        written_ = std::move(now);
+}
+
+} // namespace kasuri::app

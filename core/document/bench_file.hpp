@@ -1,0 +1,54 @@
+#pragma once
+#include "base/result.hpp"
+
+#include <filesystem>
+#include <map>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace kasuri::document {
+
+/// Stands beside the filter: "madder.kasuri" has "madder.kasuri-bench".
+inline constexpr std::string_view bench_ending = "-bench";
+inline constexpr int bench_version = 1;
+
+/// A remembered state of rule and values.
+struct KeptTake {
+    std::string name;
+    std::string text;
+    std::map<std::string, double> values; ///< that were chosen, by parameter
+    friend bool operator==(const KeptTake&, const KeptTake&) = default;
+};
+
+/// A kept place. `source`: "target:NAME", or "PICTURE#LAYER" with the picture's path relative to the filter's folder.
+struct KeptPin {
+    int number = 0;
+    std::string source;
+    int x = 0, y = 0;
+    friend bool operator==(const KeptPin&, const KeptPin&) = default;
+};
+
+/// What is kept with a filter and is not its text. JSON: {"kasuri-bench": 1, "takes": [...], "pins": [...]}.
+struct BenchFile {
+    std::vector<KeptTake> takes;
+    std::vector<KeptPin> pins;
+    std::string others{}; ///< fields that this version does not know, as a JSON object: they are written again
+    bool empty() const { return takes.empty() && pins.empty() && others.empty(); }
+    friend bool operator==(const BenchFile&, const BenchFile&) = default;
+};
+
+std::filesystem::path bench_path(const std::filesystem::path& filter);
+
+/// Of a filter; an empty one if there is none. A file of a newer version is an error, and so is what cannot be understood; the
+/// error says where.
+Result<BenchFile> load_bench(const std::filesystem::path& filter);
+
+/// Writes it whole or not at all; removes it if there is nothing to keep.
+Status save_bench(const std::filesystem::path& filter, const BenchFile& bench);
+
+// As text, for the recovery file.
+std::string bench_text(const BenchFile& bench);
+Result<BenchFile> bench_of(std::string_view text, const std::string& where);
+
+} // namespace kasuri::document

@@ -1,0 +1,161 @@
+// Takes: remembered, flipped, compared, named, written as filters, kept with the document; pins with them.
+#include "gui/driver.hpp"
+#include "base/file.hpp"
+#include "document/filter_file.hpp"
+#include "widgets/takes_bar.hpp"
+
+#include <QMenu>
+#include <QToolButton>
+
+using namespace kasuri;
+using namespace kasuri::app;
+using kasuri::test::Driver;
+
+namespace {
+
+struct Takes : Driver {
+    TakesModel& takes;
+    TakesBar* bar;
+
+    Takes() : takes(window.bench().takes()), bar(window.findChild<TakesBar*>()) {
+        REQUIRE(bar);
+        replace_text("param meet = 0 in 0 .. 1\nout.g = mix(g, b, meet)\n");
+        settle();
+    }
+};
+
+} // namespace
+
+TEST_CASE("a take remembers text and values in one key, and flipping is one step back", "[gui][takes]") {
+    Takes d;
+    d.trigger("take");
+    CHECK(d.takes.takes().size() == 1);
+    CHECK(d.takes.current() == 0);
+    d.trigger("take"); // the same is not kept twice
+    CHECK(d.takes.takes().size() == 1);
+    d.session().set_value(0, 0.5);
+    CHECK(d.takes.current() == -1);
+    d.trigger("take");
+    d.end_of_text();
+    d.type("out.r = b");
+    d.settle();
+    d.trigger("take");
+    REQUIRE(d.takes.takes().size() == 3);
+    CHECK(d.bar->buttons().size() == 3);
+    CHECK(d.takes.current() == 2);
+    const std::string last = d.text();
+    QTest::mouseClick(d.bar->buttons()[0], Qt::LeftButton);
+    d.settle();
+    CHECK(d.takes.current() == 0);
+    CHECK(d.text() == "param meet = 0 in 0 .. 1\nout.g = mix(g, b, meet)\n");
+    CHECK(d.session().values() == std::vector<double>{0});
+    CHECK(d.editor().content() == d.text());
+    CHECK(d.session().undo_stack().undoText() == "take 1");
+    d.window.bench().undo();
+    d.settle();
+    CHECK(d.text() == last);
+    CHECK(d.session().values() == std::vector<double>{0.5});
+    CHECK(d.takes.current() == 2);
+    d.trigger("take_before");
+    d.settle();
+    CHECK(d.takes.current() == 1);
+    CHECK(d.session().values() == std::vector<double>{0.5});
+    d.trigger("take_before");
+    d.trigger("take_before"); // round
+    d.settle();
+    CHECK(d.takes.current() == 2);
+    CHECK(d.bar->buttons()[2]->accessibleName().contains("in force"));
+    // Removing and naming are undone like everything else.
+    d.takes.rename(0, "  as it came ");
+    CHECK(d.bar->buttons()[0]->text() == "as it came");
+    d.takes.remove(0);
+    CHECK(d.takes.takes().size() == 2);
+    d.window.bench().undo();
+    d.window.bench().undo();
+    CHECK(d.takes.takes().size() == 3);
+    CHECK(d.takes.name(0) == "1");
+    CHECK(d.takes.current() == 2); // what is on the bench did not move
+}
+
+TEST_CASE("a take stands against the rule, and becomes a filter with its values as defaults", "[gui][takes]") {
+    Takes d;
+    d.session().set_value(0, 0.75);
+    d.trigger("take");
+    d.session().set_value(0, 0);
+    d.settle();
+    QMenu menu;
+    d.bar->fill_menu(menu, 0);
+    menu.actions()[1]->trigger(); // compare
+    d.settle();
+    CHECK(d.window.bench().against().name() == "take 1");
+    const StripResult& hues = *d.sheet().strips()[2]->result();
+    CHECK(hues.before.at(5, 0)[1] == Approx(0.25 * hues.after.at(5, 0)[1] + 0.75 * hues.after.at(5, 0)[2]).margin(1e-6));
+    REQUIRE(d.window.bench().write_take(0, d.file("three-quarters.kasuri")));
+    CHECK(document::load_filter(d.file("three-quarters.kasuri").toStdString()).value().find("meet = 0.75 in") != std::string::npos);
+    CHECK_FALSE(d.window.bench().write_take(0, "/nowhere/x.kasuri"));
+}
+
+TEST_CASE("takes and pins are kept with the document, and come back with it", "[gui][takes]") {
+    const QTemporaryDir kept;
+    const QString file = kept.filePath("madder.kasuri"), other = kept.filePath("other.kasuri");
+    const std::string source = "target:dye_chart";
+    {
+        Takes d;
+        d.trigger("take");
+        d.takes.rename(0, "first dip");
+        d.window.bench().sheet().add_pin(source, {3, 1});
+        CHECK_FALSE(QFile::exists(file + "-bench"));
+        REQUIRE(d.window.bench().save_to(file)); // untitled until now: written with the filter
+        REQUIRE(QFile::exists(file + "-bench"));
+        d.session().set_value(0, 0.5);
+        d.trigger("take");
+        REQUIRE(QTest::qWaitFor([&] { return document::load_bench(file.toStdString()).value().takes.size() == 2; }, 5000));
+        d.window.bench().sheet().add_pin(source, {5, 2});
+    } // closed at once: what was not written yet is written
+    CHECK(document::load_bench(file.toStdString()).value().pins.size() == 2);
+    {
+        Driver d;
+        d.window.bench().open(file);
+        d.settle();
+        CHECK(d.window.bench().takes().name(0) == "first dip");
+        CHECK(d.window.bench().takes().takes()[1].values.at("meet") == 0.5);
+        REQUIRE(d.window.bench().sheet().pins().size() == 2);
+        CHECK(d.window.bench().sheet().pins()[1].pixel == QPoint(5, 2));
+        // By another name they go along; a new filter has none, and the pins go on measuring.
+        REQUIRE(d.window.bench().save_to(other));
+        CHECK(document::load_bench(other.toStdString()).value().takes.size() == 2);
+        d.session().start_new();
+        d.settle();
+        CHECK(d.window.bench().takes().takes().empty());
+        CHECK(d.window.bench().sheet().pins().size() == 2);
+    }
+    // What a newer version wrote is told, and never overwritten.
+    const std::string newer = "{\"kasuri-bench\": 9}";
+    REQUIRE(write_file((file + "-bench").toStdString(), newer));
+    Driver d;
+    d.window.bench().open(file);
+    d.settle();
+    CHECK(d.window.status_line().message().contains("version 9"));
+    d.trigger("take");
+    d.window.bench().keeper().write_now();
+    CHECK(read_file((file + "-bench").toStdString(), 1000).value() == newer);
+}
+
+TEST_CASE("pins on pictures are kept by a path relative to the filter", "[gui][takes]") {
+    Driver d;
+    const QString file = d.file("madder.kasuri");
+    REQUIRE(QFile::copy(KASURI_DEMO_DIR "/puppet.exr", d.file("puppet.exr")));
+    d.window.bench().open(d.file("puppet.exr"));
+    d.settle();
+    const Cell& cell = d.window.bench().sheet().cells()[1];
+    const std::string source = cell.source();
+    d.window.bench().sheet().add_pin(source, {8, 9});
+    REQUIRE(d.window.bench().save_to(file));
+    const auto pins = document::load_bench(file.toStdString()).value().pins;
+    REQUIRE(pins.size() == 1);
+    CHECK(pins[0].source == "puppet.exr#");
+    d.window.bench().sheet().remove_pins();
+    d.window.bench().keeper().take(document::load_bench(file.toStdString()).value(), file.toStdString());
+    REQUIRE(d.window.bench().sheet().pins().size() == 1);
+    CHECK(d.window.bench().sheet().pins()[0].source == source);
+}
