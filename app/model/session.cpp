@@ -45,9 +45,9 @@ void Session::record_edit(const document::TextEdit& edit) {
     emit text_changed();
 }
 
-void Session::apply_edit(const document::TextEdit& edit, const QString& name) {
+void Session::apply_edit(const document::TextEdit& edit, const QString& name, const QString& key) {
     if (edit.removed != edit.inserted)
-        stack_.push(new TextCommand(*this, edit, name, false));
+        stack_.push(new TextCommand(*this, edit, name, false, key));
 }
 
 void Session::change_text(const document::TextEdit& edit) { text_ = edit.applied(text_); }

@@ -48,7 +48,8 @@ public:
     /// An edit that the editor has made already.
     void record_edit(const document::TextEdit& edit);
     /// An edit from elsewhere (a fix, a preset): changes the text and tells the editor.
-    void apply_edit(const document::TextEdit& edit, const QString& name);
+    /// Edits of one `key` without a pause are one step.
+    void apply_edit(const document::TextEdit& edit, const QString& name, const QString& key = {});
     void set_value(int parameter, double value);
     /// All values at once, as one step.
     void set_values(const std::vector<double>& values, const QString& name);

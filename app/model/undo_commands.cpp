@@ -16,8 +16,8 @@ constexpr qint64 one_gesture = 30;///< a replacement comes as a removal and an i
 
 } // namespace
 
-TextCommand::TextCommand(Session& session, const document::TextEdit& edit, const QString& name, bool done)
-    : QUndoCommand(name), session_(session), edits_{edit}, done_(done), typed_(done), at_(undo_clock()) {}
+TextCommand::TextCommand(Session& session, const document::TextEdit& edit, const QString& name, bool done, const QString& key)
+    : QUndoCommand(name), session_(session), edits_{edit}, done_(done), typed_(done), key_(key), at_(undo_clock()) {}
 
 void TextCommand::undo() {
     for (auto edit = edits_.rbegin(); edit != edits_.rend(); ++edit) {
@@ -40,6 +40,8 @@ void TextCommand::redo() {
 }
 
 bool TextCommand::continues(const TextCommand& next) const {
+    if (!key_.isEmpty() && next.key_ == key_)
+        return next.at_ - at_ < undo_pause;
     if (!typed_ || !next.typed_)
         return false;
     const document::TextEdit& last = edits_.back();

@@ -14,7 +14,7 @@ namespace kasuri::app {
 class TextCommand : public QUndoCommand {
 public:
     /// `done`: the editor has made the first edit already.
-    TextCommand(Session& session, const document::TextEdit& edit, const QString& name, bool done);
+    TextCommand(Session& session, const document::TextEdit& edit, const QString& name, bool done, const QString& key = {});
     void undo() override;
     void redo() override;
     int id() const override { return 1; }
@@ -27,6 +27,7 @@ private:
     std::vector<document::TextEdit> edits_;
     bool done_;
     bool typed_;
+    QString key_; ///< of what went on in a table or by dragging
     qint64 at_; ///< milliseconds; edits of one replacement come within the same few
 };
 

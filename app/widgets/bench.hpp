@@ -60,6 +60,7 @@ public:
     void ask_against();
     void peek() { emit peek_wanted(); }
     void trace() { emit trace_wanted(); }
+    void toggle_mix() { emit mix_wanted(); }
     void tear_off_sheet() { emit sheet_window_wanted(); }
     void ask_config();
     /// Reads an OpenColorIO config in the background and remembers it; then its spaces can be used everywhere.
@@ -82,6 +83,7 @@ signals:
     void next_panel_wanted();
     void peek_wanted();
     void trace_wanted();
+    void mix_wanted();
     void sheet_window_wanted();
 
 private:

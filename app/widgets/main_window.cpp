@@ -4,6 +4,7 @@
 #include "widgets/actions.hpp"
 #include "widgets/bench.hpp"
 #include "widgets/heading.hpp"
+#include "widgets/mix_panel.hpp"
 #include "widgets/numbers_panel.hpp"
 #include "widgets/proofs_bar.hpp"
 #include "widgets/pins_panel.hpp"
@@ -89,6 +90,9 @@ void MainWindow::lay_out() {
     sources_ = new SourcesPanel(bench_->sheet(), below);
     below_column->addWidget(values_, 1);
     below_column->addWidget(sources_);
+    mix_ = new MixPanel(bench_->session(), below);
+    mix_->hide();
+    below_column->addWidget(mix_);
     left_->setSizes({490, 190});
     left_->setStretchFactor(0, 1);
     left_->setStretchFactor(1, 0);
@@ -176,6 +180,7 @@ void MainWindow::connect_parts() {
         request();
     });
     connect(top_, &TopBar::against_opening, bench_, &Bench::fill_against);
+    connect(bench_, &Bench::mix_wanted, this, [this] { mix_->setVisible(!mix_->isVisible()); });
     connect(bench_, &Bench::trace_wanted, this, &MainWindow::open_trace);
     connect(bench_, &Bench::peek_wanted, this, &MainWindow::peek);
     connect(bench_, &Bench::sheet_window_wanted, this, &MainWindow::tear_off_sheet);
@@ -399,6 +404,7 @@ void MainWindow::closeEvent(QCloseEvent* event) {
     settings.setValue("window/left", left_->saveState());
     settings.setValue("window/right", right_->saveState());
     settings.setValue("window/sheet", sheet_->splitter()->saveState());
+    settings.setValue("window/mix", mix_->isVisible());
     store_settings(bench_->sheet(), bench_->readings());
     event->accept();
 }
@@ -416,6 +422,7 @@ void MainWindow::restore_layout() {
     left_->restoreState(settings.value("window/left").toByteArray());
     right_->restoreState(settings.value("window/right").toByteArray());
     sheet_->splitter()->restoreState(settings.value("window/sheet").toByteArray());
+    mix_->setVisible(settings.value("window/mix").toBool());
     restore_settings(bench_->sheet(), bench_->readings());
     bench_->session().undo_stack().clear();
 }

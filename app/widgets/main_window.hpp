@@ -9,6 +9,7 @@ class QSplitter;
 namespace kasuri::app {
 
 class Bench;
+class MixPanel;
 class NumbersPanel;
 class ProofsBar;
 class ReadingsColumn;
@@ -38,6 +39,7 @@ public:
     ReadingsColumn& readings_column() { return *readings_; }
     PinsPanel& pins_panel() { return *pins_; }
     SourcesPanel& sources_panel() { return *sources_; }
+    MixPanel& mix_panel() { return *mix_; }
     TopBar& top_bar() { return *top_; }
     /// Whether everything asked for has been shown, proofs included.
     bool settled() const;
@@ -80,6 +82,7 @@ private:
     RulePanel* rule_;
     ValuesPanel* values_;
     SourcesPanel* sources_;
+    MixPanel* mix_;
     SheetView* sheet_;
     ReadingsColumn* readings_;
     PinsPanel* pins_;

@@ -1,0 +1,57 @@
+#pragma once
+#include "document/mix_place.hpp"
+#include "insight/affine.hpp"
+
+#include <QWidget>
+
+#include <array>
+#include <optional>
+
+class QLabel;
+class QMenu;
+class QToolButton;
+
+namespace kasuri::app {
+
+class Heading;
+class NumberField;
+class Session;
+
+/// The mix as a table: how much of r, g, b and a constant goes into each channel. The text is the truth: a matrix of numbers in it is edited
+/// where it stands; a rule that is a matrix otherwise is shown, and can be written as one; else one can be added.
+class MixPanel : public QWidget {
+    Q_OBJECT
+public:
+    explicit MixPanel(Session& session, QWidget* parent = nullptr);
+    NumberField* field(int row, int column) const { return fields_[static_cast<std::size_t>(4 * row + column)]; }
+    QString said() const;
+    /// Which of insight::sum_holds() is in force.
+    void set_hold(int hold);
+    int hold() const { return hold_; }
+    void write_matrix();
+    void swap(int a, int b);
+    void rotate();
+    void invert();
+    void reset_row(int row);
+    void fill_menu(QMenu& menu);
+
+private:
+    void refresh();
+    void edit(int row, int column, double value);
+    void put(const insight::Affine& map, const QString& name, const QString& key = {});
+    /// The matrix in the text as it is now; the text may be ahead of the last check.
+    std::optional<document::MixPlace> place_now() const;
+
+    Session& session_;
+    Heading* heading_;
+    std::array<NumberField*, 12> fields_{};
+    std::array<QLabel*, 3> sums_{};
+    QLabel* said_;
+    QToolButton* write_;
+    QToolButton* hold_button_;
+    std::optional<insight::Affine> shown_;
+    bool editable_ = false;
+    int hold_ = 0;
+};
+
+} // namespace kasuri::app

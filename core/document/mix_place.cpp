@@ -1,0 +1,113 @@
+#include "document/mix_place.hpp"
+
+#include <algorithm>
+#include <fmt/format.h>
+#include <utility>
+#include <vector>
+
+namespace kasuri::document {
+namespace {
+
+using lang::Kind;
+using lang::Operator;
+using lang::TypedKind;
+
+/// A number that is written out, perhaps with a sign.
+std::optional<double> written(const lang::Rule& rule, lang::TypedId id) {
+    const lang::Typed& t = rule.exprs[id];
+    if (t.kind == TypedKind::constant && t.span.begin < t.span.end)
+        return t.number;
+    if (t.kind == TypedKind::unary && t.op == Operator::neg)
+        if (const auto inner = written(rule, t.args[0]))
+            return -*inner;
+    return std::nullopt;
+}
+
+/// `count` numbers side by side.
+template <std::size_t count>
+bool numbers_of(const lang::Rule& rule, lang::TypedId id, std::array<Span, count>& spans, std::array<double, count>& values) {
+    const lang::Typed& t = rule.exprs[id];
+    if (t.kind != TypedKind::construct || t.args.size() != count)
+        return false;
+    for (std::size_t i = 0; i < count; ++i) {
+        const auto number = written(rule, t.args[i]);
+        if (!number)
+            return false;
+        values[i] = *number;
+        spans[i] = rule.exprs[t.args[i]].span;
+    }
+    return true;
+}
+
+std::string offset_term(const std::array<double, 3>& offsets) {
+    return fmt::format(" + vec3({}, {}, {})", number_for_text(offsets[0]), number_for_text(offsets[1]), number_for_text(offsets[2]));
+}
+
+std::optional<MixPlace> product_of(const lang::Rule& rule, lang::TypedId id) {
+    const lang::Typed& t = rule.exprs[id];
+    MixPlace place;
+    if (t.kind != TypedKind::binary || t.op != Operator::mul || rule.exprs[t.args[0]].type.kind != Kind::mat3 || rule.exprs[t.args[1]].type.kind == Kind::mat3)
+        return std::nullopt;
+    return numbers_of(rule, t.args[0], place.numbers, place.values) ? std::optional(place) : std::nullopt;
+}
+
+} // namespace
+
+std::optional<MixPlace> mix_place(const lang::Rule& rule) {
+    for (const lang::Step& step : rule.steps) {
+        if (step.hold_hue)
+            continue;
+        const lang::Typed& t = rule.exprs[step.value];
+        std::optional<MixPlace> place = product_of(rule, step.value);
+        if (!place && t.kind == TypedKind::binary && t.op == Operator::add) {
+            place = product_of(rule, t.args[0]);
+            std::array<Span, 3> spans{};
+            if (place && numbers_of(rule, t.args[1], spans, place->offset_values))
+                place->offsets = spans;
+        }
+        if (!place)
+            continue;
+        place->statement = step.span;
+        return place;
+    }
+    return std::nullopt;
+}
+
+TextEdit with_mix_number(std::string_view text, const MixPlace& place, int which, double value) {
+    const auto index = static_cast<std::size_t>(which);
+    if (index >= 9 && !place.offsets)
+        return {};
+    const Span span = index < 9 ? place.numbers[index] : (*place.offsets)[index - 9];
+    return {span.begin, std::string(text_of(text, span)), number_for_text(value)};
+}
+
+TextEdit with_mix_numbers(std::string_view text, const MixPlace& place, const std::array<double, 9>& values, const std::array<double, 3>& offsets) {
+    std::vector<std::pair<Span, double>> all;
+    for (std::size_t i = 0; i < 9; ++i)
+        all.emplace_back(place.numbers[i], values[i]);
+    for (std::size_t i = 0; place.offsets && i < 3; ++i)
+        all.emplace_back((*place.offsets)[i], offsets[i]);
+    const auto [first, last] = std::minmax_element(all.begin(), all.end(), [](const auto& a, const auto& b) { return a.first.begin < b.first.begin; });
+    TextEdit edit;
+    const bool adds = !place.offsets && offsets != std::array<double, 3>{}; // they have no place yet: behind the statement
+    const Span whole{first->first.begin, adds ? place.statement.end : last->first.end};
+    edit.at = whole.begin;
+    edit.removed = std::string(text_of(text, whole));
+    edit.inserted = edit.removed;
+    std::sort(all.begin(), all.end(), [](const auto& a, const auto& b) { return a.first.begin > b.first.begin; });
+    for (const auto& [span, value] : all) // from behind, so that places stay
+        if (number_for_text(value) != text_of(text, span))
+            edit.inserted.replace(span.begin - whole.begin, span.size(), number_for_text(value));
+    if (adds)
+        edit.inserted += offset_term(offsets);
+    return edit;
+}
+
+std::string mix_statement(const std::array<double, 9>& values, const std::array<double, 3>& offsets, std::string_view of) {
+    std::string numbers;
+    for (std::size_t i = 0; i < 9; ++i)
+        numbers += fmt::format("{}{}", i == 0 ? "" : i % 3 == 0 ? ",  " : ", ", number_for_text(values[i]));
+    return fmt::format("out.rgb = mat3({}) * {}{}", numbers, of, offsets == std::array<double, 3>{} ? "" : offset_term(offsets));
+}
+
+} // namespace kasuri::document

@@ -1,0 +1,34 @@
+#pragma once
+#include "document/edit.hpp"
+#include "lang/rule.hpp"
+
+#include <array>
+#include <optional>
+#include <string>
+#include <string_view>
+
+namespace kasuri::document {
+
+/// A matrix of nine numbers in the rule's text, with the three numbers that are added to its product, if they are written there too.
+struct MixPlace {
+    std::array<Span, 9> numbers{};
+    std::array<double, 9> values{};
+    std::optional<std::array<Span, 3>> offsets{};
+    std::array<double, 3> offset_values{};
+    Span statement{};
+};
+
+/// The first statement `... = mat3(nine numbers) * ...`, with or without `+ vec3(three numbers)`.
+std::optional<MixPlace> mix_place(const lang::Rule& rule);
+
+/// Writes a number of the matrix (0 to 8, by rows) or of the offset (9 to 11) where it stands. Nothing is changed by an offset that
+/// is not written.
+TextEdit with_mix_number(std::string_view text, const MixPlace& place, int which, double value);
+
+/// All nine and the offsets, as one edit; offsets that are not written are added behind the product if there are any.
+TextEdit with_mix_numbers(std::string_view text, const MixPlace& place, const std::array<double, 9>& values, const std::array<double, 3>& offsets);
+
+/// "out.rgb = mat3(1, 0, 0,  0, 1, 0,  0, 0, 1) * OF", and "+ vec3(...)" where there are offsets.
+std::string mix_statement(const std::array<double, 9>& values, const std::array<double, 3>& offsets, std::string_view of);
+
+} // namespace kasuri::document

@@ -1,0 +1,126 @@
+// The mix table in the real window: two ways with the text.
+#include "gui/driver.hpp"
+#include "widgets/mix_panel.hpp"
+
+#include <QMenu>
+
+using namespace kasuri;
+using namespace kasuri::app;
+using kasuri::test::Driver;
+
+namespace {
+
+struct Mix : Driver {
+    MixPanel& panel;
+
+    explicit Mix(const QString& text) : panel(window.mix_panel()) {
+        trigger("mix");
+        CHECK(panel.isVisible());
+        replace_text(text);
+        settle();
+    }
+    void put(int row, int column, const QString& number) {
+        NumberField* field = panel.field(row, column);
+        field->setFocus();
+        field->selectAll();
+        QTest::keyClicks(field, number);
+        QTest::keyClick(field, Qt::Key_Return);
+        settle();
+    }
+};
+
+} // namespace
+
+TEST_CASE("a matrix in the text and the table are one thing", "[gui][mix]") {
+    Mix d("out.rgb = mat3(1, 0, 0,  0, 1, 0,  0, 0, 1) * rgb // the mix\n");
+    CHECK(d.panel.field(0, 0)->isEnabled());
+    CHECK(d.panel.field(1, 1)->value() == 1);
+    CHECK(d.panel.said().contains("luminance kept"));
+    d.put(0, 1, "0.25");
+    CHECK(d.text() == "out.rgb = mat3(1, 0.25, 0,  0, 1, 0,  0, 0, 1) * rgb // the mix\n");
+    CHECK(d.editor().content() == d.text());
+    CHECK(d.panel.said().contains("luminance moves"));
+    d.put(2, 3, "0.5");
+    CHECK(d.text() == "out.rgb = mat3(1, 0.25, 0,  0, 1, 0,  0, 0, 1) * rgb + vec3(0, 0, 0.5) // the mix\n");
+    // The text is the truth: what is typed there is in the table.
+    d.replace_text("out.rgb = mat3(0, 1, 0,  1, 0, 0,  0, 0, 0.5) * rgb\n");
+    d.settle();
+    CHECK(d.panel.field(0, 1)->value() == 1);
+    CHECK(d.panel.field(2, 2)->value() == 0.5);
+    CHECK(d.panel.said().contains("determinant"));
+    // Held sums: the row keeps what it has.
+    d.panel.set_hold(2); // the own channel takes it
+    d.put(2, 0, "0.25");
+    CHECK(d.text().find("0.25, 0, 0.25) * rgb") != std::string::npos);
+    d.window.bench().undo();
+    d.settle();
+    CHECK(d.panel.field(2, 2)->value() == 0.5);
+    d.panel.set_hold(0);
+    // Arrow keys without a pause are one step.
+    d.panel.field(0, 0)->setFocus();
+    for (int i = 0; i < 5; ++i)
+        QTest::keyClick(d.panel.field(0, 0), Qt::Key_Up);
+    d.settle();
+    CHECK(d.panel.field(0, 0)->value() == Approx(0.05));
+    d.window.bench().undo();
+    d.settle();
+    CHECK(d.panel.field(0, 0)->value() == 0);
+}
+
+TEST_CASE("swaps, rotation, inverse and resets are one click and one step each", "[gui][mix]") {
+    Mix d("out.rgb = mat3(2, 0, 0,  0, 1, 0,  0, 0, 1) * rgb + vec3(0.5, 0, 0)\n");
+    QMenu menu;
+    d.panel.fill_menu(menu);
+    const auto pick = [&](const QString& text) {
+        for (QAction* action : menu.actions())
+            if (action->text().startsWith(text)) {
+                REQUIRE(action->isEnabled());
+                action->trigger();
+                d.settle();
+                return;
+            }
+        FAIL(text.toStdString());
+    };
+    pick("Inverse");
+    CHECK(d.text() == "out.rgb = mat3(0.5, 0, 0,  0, 1, 0,  0, 0, 1) * rgb + vec3(-0.25, 0, 0)\n");
+    pick("Swap r and g");
+    CHECK(d.text() == "out.rgb = mat3(0, 1, 0,  0.5, 0, 0,  0, 0, 1) * rgb + vec3(0, -0.25, 0)\n");
+    pick("Rotate");
+    CHECK(d.panel.field(0, 0)->value() == 0.5);
+    CHECK(d.panel.field(1, 2)->value() == 1);
+    d.window.bench().undo();
+    d.settle();
+    pick("Reset g");
+    CHECK(d.panel.field(1, 1)->value() == 1);
+    pick("Reset all");
+    CHECK(d.panel.said().contains("luminance kept"));
+    CHECK(d.session().undo_stack().undoText() == "the mix reset");
+}
+
+TEST_CASE("a rule that is a matrix shows it however it is written, and can be written as one", "[gui][mix]") {
+    Mix d("param meet = 0.5 in 0 .. 1\nlet shared = 0.5 * g + 0.5 * b\nout.g = mix(g, shared, meet)\nout.b = mix(b, shared, meet)\nproof \"greys\" : neutral\n");
+    CHECK_FALSE(d.panel.field(1, 1)->isEnabled());
+    CHECK(d.panel.field(1, 1)->value() == Approx(0.75));
+    d.session().set_value(0, 1);
+    d.settle();
+    CHECK(d.panel.field(1, 1)->value() == Approx(0.5));
+    const auto before = d.after(2, 0.3);
+    d.panel.write_matrix();
+    d.settle();
+    CHECK(d.text() == "param meet = 0.5 in 0 .. 1\nout.rgb = mat3(1, 0, 0,  0, 0.5, 0.5,  0, 0.5, 0.5) * rgb\nproof \"greys\" : neutral\n");
+    for (std::size_t c = 0; c < 3; ++c)
+        CHECK(d.after(2, 0.3)[c] == Approx(before[c]).margin(1e-6));
+    CHECK(d.panel.field(1, 1)->isEnabled());
+    // No matrix: said, and one can be added behind.
+    d.replace_text("out.rgb = rgb * rgb\n");
+    d.settle();
+    CHECK(d.panel.said().contains("no matrix"));
+    d.panel.write_matrix();
+    d.settle();
+    CHECK(d.text() == "out.rgb = rgb * rgb\nout.rgb = mat3(1, 0, 0,  0, 1, 0,  0, 0, 1) * out.rgb\n");
+    CHECK(d.panel.field(0, 0)->isEnabled());
+    d.replace_text("out.rgb = ");
+    d.settle_text();
+    CHECK(d.panel.said().contains("does not compile"));
+    CHECK_FALSE(d.panel.field(0, 0)->isEnabled());
+}
