@@ -139,7 +139,13 @@ void EditorAssist::refresh_hint() {
         hint_->hide();
         return;
     }
-    const auto help = lang::call_help(editor_.content(), caret(), proof::vocabulary(), options());
+    const std::string content = editor_.content();
+    const std::string_view before = std::string_view(content).substr(0, std::min(caret(), content.size()));
+    if (std::count(before.begin(), before.end(), '(') == std::count(before.begin(), before.end(), ')')) {
+        hint_->hide(); // outside of all brackets
+        return;
+    }
+    const auto help = lang::call_help(content, caret(), proof::vocabulary(), options());
     if (!help || help->forms.empty()) {
         hint_->hide();
         return;

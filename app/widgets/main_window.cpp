@@ -35,6 +35,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace kasuri::app {
 namespace {
@@ -253,6 +254,8 @@ void MainWindow::peek() {
 
 void MainWindow::refresh_against(const std::string& fault) {
     const QString& name = bench_->against().name();
+    if (const QString now = name + "\n" + QString::fromStdString(fault); now == std::exchange(against_shown_, now))
+        return;
     top_->set_against(name, QString::fromStdString(fault));
     const QString before = name.isEmpty() || !fault.empty() ? tr("before") : name;
     sheet_->set_before_name(before);

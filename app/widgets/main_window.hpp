@@ -96,6 +96,7 @@ private:
     bool pending_ = false;
     QPointer<TornWindow> torn_;
     QPointer<TraceWindow> trace_;
+    QString against_shown_ = QStringLiteral("\n");
 };
 
 } // namespace kasuri::app

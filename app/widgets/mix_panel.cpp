@@ -113,6 +113,8 @@ void MixPanel::set_hold(int hold) {
 }
 
 void MixPanel::refresh() {
+    if (!isVisible())
+        return; // it is brought up to date when it is shown
     const auto holds = insight::sum_holds();
     hold_ = std::clamp(hold_, 0, static_cast<int>(holds.size()) - 1);
     hold_button_->setText((hold_ == 0 ? tr("sums free") : tr("sums: %1").arg(utf8(holds[static_cast<std::size_t>(hold_)].name))) + QString::fromUtf8(" \u25be"));

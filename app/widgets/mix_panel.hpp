@@ -35,6 +35,9 @@ public:
     void reset_row(int row);
     void fill_menu(QMenu& menu);
 
+protected:
+    void showEvent(QShowEvent*) override { refresh(); }
+
 private:
     void refresh();
     void edit(int row, int column, double value);

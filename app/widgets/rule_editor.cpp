@@ -227,6 +227,8 @@ QString RuleEditor::expression_at_caret() const {
 }
 
 void RuleEditor::set_line_values(std::vector<LineValue> values) {
+    if (values == line_values_)
+        return; // nothing to paint again
     line_values_ = std::move(values);
     viewport()->update();
 }

@@ -44,6 +44,7 @@ public:
         std::uint32_t end = 0; ///< of the statement, in the text
         QString text;
         bool bad = false;      ///< not a number, or infinite
+        friend bool operator==(const LineValue&, const LineValue&) = default;
     };
     void set_line_values(std::vector<LineValue> values);
     const std::vector<LineValue>& line_values() const { return line_values_; }

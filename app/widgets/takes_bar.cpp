@@ -12,6 +12,8 @@
 #include <QMenu>
 #include <QToolButton>
 
+#include <utility>
+
 namespace kasuri::app {
 namespace {
 constexpr int longest_name = 90; ///< pixels
@@ -36,6 +38,12 @@ TakesBar::TakesBar(Bench& bench, QWidget* parent) : QWidget(parent), bench_(benc
 
 void TakesBar::refresh() {
     const TakesModel& takes = bench_.takes();
+    // Text and values change with every key; what is seen here seldom does.
+    QStringList state = {QString::number(takes.current())};
+    for (int i = 0; i < static_cast<int>(takes.takes().size()); ++i)
+        state << takes.name(i);
+    if (state == std::exchange(shown_, state))
+        return;
     const int count = static_cast<int>(takes.takes().size()), first = std::max(0, count - most_shown);
     while (static_cast<int>(buttons_.size()) > count - first) {
         buttons_.back()->deleteLater();

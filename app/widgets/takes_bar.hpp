@@ -1,4 +1,5 @@
 #pragma once
+#include <QStringList>
 #include <QWidget>
 
 #include <vector>
@@ -28,6 +29,7 @@ private:
     Bench& bench_;
     QHBoxLayout* row_;
     std::vector<QToolButton*> buttons_;
+    QStringList shown_; ///< the take in force, and their names
     QLabel* word_;
     QToolButton* keep_;
 };

@@ -52,7 +52,8 @@ Solved solve(std::span<const Wish> wishes, const SolveOptions& options) {
     Solved solved;
     if (free.cols() > 0 && count > 0) {
         // The columns of `free` are orthonormal: the shortest solution in them is the one nearest to the identity.
-        const Eigen::VectorXd moved = free * Eigen::MatrixXd(lines * free).completeOrthogonalDecomposition().solve(wanted);
+        // What rounding left of a 0 would only be noise in the text.
+        const Eigen::VectorXd moved = (1e12 * free * Eigen::MatrixXd(lines * free).completeOrthogonalDecomposition().solve(wanted)).array().round().matrix() / 1e12;
         for (Eigen::Index row = 0; row < 3; ++row) {
             for (Eigen::Index i = 0; i < 3; ++i)
                 solved.map.matrix[static_cast<std::size_t>(row)][static_cast<std::size_t>(i)] += moved(at(row, i));

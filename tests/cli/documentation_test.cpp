@@ -26,7 +26,7 @@ std::string tried(const Folder& folder, const std::string& line) {
 TEST_CASE("every example of the documentation says what it really says", "[cli][documentation]") {
     Folder folder;
     int examples = 0;
-    for (const char* name : {"docs/language.md", "README.md"}) {
+    for (const char* name : {"docs/language.md", "docs/writing.md", "README.md"}) {
         std::istringstream lines(page(name));
         bool inside = false;
         std::string command, expected;
