@@ -153,9 +153,12 @@ void MixPanel::refresh() {
         for (std::size_t i = 0; i < 4; ++i) {
             NumberField* field = fields_[4 * row + i];
             field->setEnabled(editable_);
+            if (!session_.compiles())
+                continue; // the last numbers stay in sight, greyed
             field->set_value(!shown_ ? 0 : i < 3 ? shown_->matrix[row][i] : shown_->offset[row]);
         }
-        sums_[row]->setText(shown_ ? theme::number(sums[row]) : QString());
+        if (session_.compiles())
+            sums_[row]->setText(shown_ ? theme::number(sums[row]) : QString());
     }
     said_->setText(words.join(QString::fromUtf8("  \u00b7  ")));
     write_->setVisible(!editable_ && session_.compiles());

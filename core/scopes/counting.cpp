@@ -22,7 +22,7 @@ bool in_pieces(std::size_t count, std::size_t unit, std::size_t bins, Counts& in
     into.bins.resize(bins);
     const std::size_t threads = std::max(1u, std::thread::hardware_concurrency());
     // Large pieces: clearing and adding bins costs more than counting a few values. Some for each core: one may be busy painting.
-    const std::size_t worth = 6 * bins / std::max<std::size_t>(1, unit), fair = count / threads + 1;
+    const std::size_t worth = 9 * bins / std::max<std::size_t>(1, unit), fair = count / threads + 1;
     const std::size_t grain = std::max(count / (4 * threads) + 1, std::min(worth, fair));
     std::mutex mutex;
     return parallel_ranges(count, grain, cancel, [&](std::size_t first, std::size_t last) {
