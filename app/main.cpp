@@ -89,6 +89,8 @@ int main(int argc, char** argv) {
     for (const QString& file : parser.positionalArguments())
         window.bench().open(file, chosen[std::min(file.endsWith(".kasuri") ? 0 : pictures++, chosen.size() - 1)]);
     window.show();
+    if (!parser.isSet(shot))
+        window.bench().keep_recovery(RecoveryKeeper::usual_folder());
     if (parser.isSet(shot)) {
         auto* timer = new QTimer(&window);
         constexpr int most_ticks = 300; // half a minute at the worst

@@ -45,8 +45,11 @@ bool PreviewWorker::take(const PreviewRequest& request) {
         if (against_.check(request.against->text, request.against->path) == RuleState::Change::rule)
             forget_before();
         compares_ = against_.has_rule() && against_.last_checked()->ok;
-        if (compares_ && (against_.set_values(values_for(against_.rule(), request.against->values)) || against_.set_given(request.sources)))
-            forget_before();
+        if (compares_) {
+            const bool values = against_.set_values(values_for(against_.rule(), request.against->values)), given = against_.set_given(request.sources);
+            if (values || given)
+                forget_before();
+        }
     } else {
         compares_ = false;
     }

@@ -161,6 +161,12 @@ Status Session::open(const std::filesystem::path& path) {
     return {};
 }
 
+void Session::bring_back(const std::filesystem::path& path, const std::string& text, const ValueMap& values) {
+    const Result<std::string> saved = path.empty() ? Result<std::string>(document::new_filter_text()) : document::load_filter(path);
+    load_text(saved ? saved.value() : std::string(), path);
+    recall(text, values, tr("work brought back"));
+}
+
 void Session::take_as_saved() {
     saved_text_ = text_;
     saved_values_ = chosen_;

@@ -68,6 +68,8 @@ public:
     void start_new();
     Status open(const std::filesystem::path& path);
     Status save(const std::filesystem::path& path);
+    /// Unsaved work that comes back: its file is opened if it is there, and what was not saved is one step on top of it.
+    void bring_back(const std::filesystem::path& path, const std::string& text, const ValueMap& values);
 
     /// The result of checking `text`; ignored if the text has changed since.
     void set_checked(const std::string& text, const CheckedPtr& checked);

@@ -9,7 +9,9 @@
 #include "widgets/bake_window.hpp"
 #include "widgets/target_menu.hpp"
 
+#include <QPushButton>
 #include <QCoreApplication>
+#include <QDateTime>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QMenu>
@@ -57,6 +59,37 @@ bool Bench::may_leave() {
     case QMessageBox::Discard: return true;
     default: return false;
     }
+}
+
+void Bench::keep_recovery(const std::filesystem::path& folder) {
+    for (const LeftBehind& left : RecoveryKeeper::left_behind(folder)) {
+        const std::filesystem::path path = left.recovery.path;
+        const QString name = path.empty() ? tr("untitled") : QString::fromStdString(path.stem().string());
+        QMessageBox box(QMessageBox::NoIcon, tr("Unsaved work"),
+                        tr("Kasuri ended while \u201c%1\u201d had changes that were not saved. They were kept, as of %2.")
+                            .arg(name, QFileInfo(QString::fromStdString(left.file.string())).lastModified().toString("yyyy-MM-dd HH:mm:ss")),
+                        QMessageBox::NoButton, window_);
+        QAbstractButton* back = box.addButton(tr("Bring them back"), QMessageBox::AcceptRole);
+        QAbstractButton* away = box.addButton(tr("Throw them away"), QMessageBox::DestructiveRole);
+        box.addButton(tr("Ask again next time"), QMessageBox::RejectRole);
+        box.exec();
+        if (box.clickedButton() == away)
+            RecoveryKeeper::forget(left);
+        if (box.clickedButton() != back)
+            continue;
+        bring_back(left);
+        break; // one bench, one document: others are offered at the next start
+    }
+    recovery_ = new RecoveryKeeper(session_, keeper_, folder, this);
+    connect(recovery_, &RecoveryKeeper::failed, this, [this](const Error& error) { emit said(QString::fromStdString(error.text()), true); });
+    recovery_->write_now();
+}
+
+void Bench::bring_back(const LeftBehind& left) {
+    session_.bring_back(left.recovery.path, left.recovery.text, left.recovery.values);
+    keeper_.take(left.recovery.bench, left.recovery.path.empty() ? left.file : std::filesystem::path(left.recovery.path));
+    RecoveryKeeper::forget(left);
+    emit said(tr("The work is back, and not saved yet."), false);
 }
 
 void Bench::new_filter() {

@@ -6,6 +6,7 @@
 #include "model/sheet.hpp"
 #include "model/takes.hpp"
 #include "model/bench_keeper.hpp"
+#include "model/recovery_keeper.hpp"
 
 #include <QObject>
 #include <QUrl>
@@ -29,6 +30,10 @@ public:
     Against& against() { return against_; }
     TakesModel& takes() { return takes_; }
     BenchKeeper& keeper() { return keeper_; }
+    /// From now on unsaved work is kept in `folder`; what programs that are gone left there is offered.
+    void keep_recovery(const std::filesystem::path& folder);
+    void bring_back(const LeftBehind& left);
+    RecoveryKeeper* recovery() const { return recovery_; }
 
     void new_filter();
     void ask_open();
@@ -96,6 +101,7 @@ private:
     Against against_;
     TakesModel takes_;
     BenchKeeper keeper_;
+    RecoveryKeeper* recovery_ = nullptr;
 };
 
 } // namespace kasuri::app

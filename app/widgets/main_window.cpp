@@ -374,7 +374,7 @@ bool MainWindow::eventFilter(QObject* object, QEvent* event) {
     if (event->type() == QEvent::KeyPress || event->type() == QEvent::KeyRelease) {
         auto* widget = qobject_cast<QWidget*>(object);
         const auto* key = static_cast<QKeyEvent*>(event);
-        if (key->key() == Qt::Key_F9 && widget && widget->window() == this) {
+        if (key->key() == Qt::Key_F9 && widget && (widget->window() == this || (torn_ && widget->window() == torn_))) {
             if (!key->isAutoRepeat())
                 show_before(event->type() == QEvent::KeyPress);
             return true;

@@ -1,0 +1,56 @@
+#pragma once
+#include "document/recovery_file.hpp"
+#include "model/bench_keeper.hpp"
+#include "model/session.hpp"
+
+#include <QObject>
+#include <QTimer>
+
+#include <filesystem>
+#include <memory>
+#include <vector>
+
+class QLockFile;
+
+namespace kasuri::app {
+
+/// Unsaved work that a program which is gone has left behind.
+struct LeftBehind {
+    std::filesystem::path file;
+    document::Recovery recovery;
+};
+
+/// Writes unsaved work to a file of its own, at most a third of a second old, for the case that the program ends before it is saved.
+/// The file goes when there is nothing unsaved. A lock beside it, which goes with the process, says whose it is.
+class RecoveryKeeper : public QObject {
+    Q_OBJECT
+public:
+    /// `folder`: where the files of all running programs are; it is made when it is needed.
+    RecoveryKeeper(Session& session, BenchKeeper& bench, std::filesystem::path folder, QObject* parent = nullptr);
+    ~RecoveryKeeper() override;
+
+    void write_now();
+    const std::filesystem::path& file() const { return file_; }
+
+    /// What programs that run no more have left in the folder. What cannot be read is left out and left there.
+    static std::vector<LeftBehind> left_behind(const std::filesystem::path& folder);
+    static void forget(const LeftBehind& left);
+    /// Of this user: in the application's data.
+    static std::filesystem::path usual_folder();
+
+signals:
+    void failed(const kasuri::Error& error); ///< told once
+
+private:
+    void changed();
+
+    Session& session_;
+    BenchKeeper& bench_;
+    QTimer soon_;
+    std::filesystem::path folder_, file_;
+    std::unique_ptr<QLockFile> lock_;
+    std::string written_;
+    bool told_ = false;
+};
+
+} // namespace kasuri::app

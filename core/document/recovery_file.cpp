@@ -1,0 +1,41 @@
+#include "document/recovery_file.hpp"
+
+#include <cmath>
+#include <fmt/format.h>
+#include <nlohmann/json.hpp>
+
+namespace kasuri::document {
+namespace {
+using Json = nlohmann::ordered_json;
+constexpr const char* version_key = "kasuri-recovery";
+} // namespace
+
+std::string recovery_text(const Recovery& recovery) {
+    // Chosen values stand as a take of their own, so that there is one way to write numbers.
+    BenchFile state;
+    state.takes = {{"", recovery.text, recovery.values}};
+    const Json all = {{version_key, recovery_version}, {"path", recovery.path}, {"state", bench_text(state)}, {"bench", bench_text(recovery.bench)}};
+    return all.dump(1, '\t', false, Json::error_handler_t::replace) + "\n";
+}
+
+Result<Recovery> recovery_of(std::string_view text, const std::string& where) {
+    const Json all = Json::parse(text, nullptr, false);
+    const auto fault = [&](std::string what) { return Error{std::move(what), where, "It is left where it is."}; };
+    if (!all.is_object() || !all.contains(version_key) || !all[version_key].is_number_integer())
+        return fault("is no recovery file");
+    if (all[version_key].get<int>() > recovery_version)
+        return fault(fmt::format("is a recovery file of version {}; this Kasuri knows version {}", all[version_key].get<int>(), recovery_version));
+    const auto part = [&](const char* key) { return all.contains(key) && all[key].is_string() ? all[key].get<std::string>() : std::string(); };
+    const Result<BenchFile> state = bench_of(part("state"), where), bench = bench_of(part("bench"), where);
+    if (!state || state.value().takes.size() != 1)
+        return fault("has no text in it");
+    Recovery recovery;
+    recovery.path = part("path");
+    recovery.text = state.value().takes.front().text;
+    recovery.values = state.value().takes.front().values;
+    if (bench)
+        recovery.bench = bench.value();
+    return recovery;
+}
+
+} // namespace kasuri::document

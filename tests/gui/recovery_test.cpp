@@ -1,0 +1,178 @@
+// Nothing lost: the real window is killed in the middle of edits and saves, many times, and its work is offered back.
+#include "base/file.hpp"
+#include "document/filter_file.hpp"
+#include "gui/driver.hpp"
+#include "model/recovery_keeper.hpp"
+
+#include <QElapsedTimer>
+#include <QFile>
+#include <QMessageBox>
+#include <QProcess>
+#include <QPushButton>
+#include <QTimer>
+
+#include <cstdio>
+#include <random>
+
+using namespace kasuri;
+using namespace kasuri::app;
+using kasuri::test::Driver;
+
+namespace {
+
+const char* const head = "out.rgb = rgb\n";
+std::string line(int i) { return "//" + std::to_string(i) + "\n"; }
+
+/// The last line's number if the text is the head and the lines 1, 2, ... up to it; -1 if it is anything else.
+int lines_of(const std::string& text) {
+    std::string whole = head;
+    int count = 0;
+    while (whole.size() < text.size())
+        whole += line(++count);
+    if (whole == text)
+        return count;
+    // A line that was being written.
+    return text.size() < whole.size() && whole.compare(0, text.size(), text) == 0 ? count - 1 : -1;
+}
+
+} // namespace
+
+TEST_CASE("a child that writes until it is killed", "[.recovery-child]") {
+    const QString folder = qEnvironmentVariable("KASURI_TEST_FOLDER");
+    REQUIRE_FALSE(folder.isEmpty());
+    MainWindow window;
+    window.show();
+    window.bench().keep_recovery(folder.toStdString() + "/recovery");
+    window.bench().open(folder + "/work.kasuri");
+    RuleEditor& editor = *window.rule_panel().editor();
+    editor.setFocus();
+    editor.SendScintilla(QsciScintillaBase::SCI_DOCUMENTEND);
+    for (int i = 1; i < 100'000; ++i) {
+        for (const char c : line(i))
+            if (c == '\n')
+                QTest::keyClick(&editor, Qt::Key_Return);
+            else
+                QTest::keyClick(&editor, c);
+        if (i % 50 == 0)
+            window.bench().save();
+        std::printf("\n@%d\n", i);
+        std::fflush(stdout);
+        QTest::qWait(2);
+    }
+}
+
+TEST_CASE("killed at any moment, the last third of a second is the most that is lost", "[gui][recovery]") {
+    const QTemporaryDir folder;
+    const std::string work = folder.filePath("work.kasuri").toStdString(), kept = folder.filePath("recovery").toStdString();
+    std::mt19937 random(11);
+    int brought = 0;
+    for (int round = 0; round < 8; ++round) {
+        INFO("round " << round);
+        REQUIRE(document::save_filter(work, head));
+        QProcess child;
+        QProcessEnvironment environment = QProcessEnvironment::systemEnvironment();
+        environment.insert("KASURI_TEST_FOLDER", folder.path());
+        child.setProcessEnvironment(environment);
+        child.start(QCoreApplication::applicationFilePath(), {"a child that writes until it is killed"});
+        REQUIRE(child.waitForStarted(10000));
+        // Some while after it has begun to write.
+        QByteArray said;
+        QElapsedTimer since;
+        since.start();
+        while (!said.contains("@20\n") && since.elapsed() < 30000 && child.waitForReadyRead(10000))
+            said += child.readAllStandardOutput();
+        REQUIRE(said.contains("@20\n"));
+        const int more = static_cast<int>(1200 + random() % 900);
+        since.restart();
+        int before_last = 0; // what it had written a second before the end: room for a slow disk
+        while (since.elapsed() < more) {
+            child.waitForReadyRead(20);
+            said += child.readAllStandardOutput();
+            if (since.elapsed() < more - 1000)
+                before_last = said.mid(said.lastIndexOf('@') + 1).trimmed().toInt();
+        }
+        child.kill();
+        child.waitForFinished(10000);
+        // The file is whole, of whichever save.
+        const auto saved = document::load_filter(work);
+        REQUIRE(saved);
+        CHECK(lines_of(saved.value()) >= 0);
+        CHECK(lines_of(saved.value()) % 50 == 0);
+        const std::vector<LeftBehind> left = RecoveryKeeper::left_behind(kept);
+        REQUIRE(left.size() <= 1);
+        const int back = std::max(lines_of(saved.value()), left.empty() ? -1 : lines_of(left[0].recovery.text));
+        CHECK(back >= before_last);
+        if (left.empty())
+            continue; // killed when all was saved
+        CHECK(left[0].recovery.path == work);
+        CHECK(lines_of(left[0].recovery.text) >= 0);
+        if (lines_of(left[0].recovery.text) > lines_of(saved.value())) {
+            Driver d;
+            d.window.bench().bring_back(left[0]);
+            d.settle();
+            CHECK(d.text() == left[0].recovery.text);
+            CHECK(d.session().modified());
+            CHECK(d.session().undo_stack().undoText() == "work brought back");
+            d.window.bench().undo();
+            CHECK(d.text() == saved.value());
+            ++brought;
+        }
+        RecoveryKeeper::forget(left[0]);
+        CHECK(RecoveryKeeper::left_behind(kept).empty());
+    }
+    CHECK(brought > 0);
+}
+
+TEST_CASE("unsaved work is kept while it is unsaved, by the running program alone, and is offered when that is gone", "[gui][recovery]") {
+    const QTemporaryDir folder;
+    const std::filesystem::path kept = folder.filePath("recovery").toStdString();
+    std::string left_text;
+    {
+        Driver d;
+        d.window.bench().keep_recovery(kept);
+        CHECK_FALSE(std::filesystem::exists(d.window.bench().recovery()->file())); // nothing to keep
+        d.replace_text("param k = 0.5 in 0 .. 1\nout.r = k * g\n");
+        d.settle();
+        d.session().set_value(0, 0.25);
+        d.trigger("take");
+        d.window.bench().recovery()->write_now();
+        REQUIRE(std::filesystem::exists(d.window.bench().recovery()->file()));
+        CHECK(RecoveryKeeper::left_behind(kept).empty()); // its program runs
+        left_text = read_file(d.window.bench().recovery()->file(), 1 << 20).value();
+        REQUIRE(d.window.bench().save_to(d.file("k.kasuri")));
+        d.session().take_as_saved();
+        d.window.bench().recovery()->write_now();
+        CHECK_FALSE(std::filesystem::exists(d.window.bench().recovery()->file()));
+    }
+    // As if the program had gone.
+    REQUIRE(write_file(kept / "1-1.kasuri-recovery", left_text));
+    REQUIRE(write_file(kept / "1-2.kasuri-recovery", "{ broken"));
+    const std::vector<LeftBehind> left = RecoveryKeeper::left_behind(kept);
+    REQUIRE(left.size() == 1); // what cannot be read is left there
+    CHECK(left[0].recovery.values.at("k") == 0.25);
+    CHECK(left[0].recovery.bench.takes.size() == 1);
+    Driver d;
+    bool asked = false;
+    QTimer::singleShot(50, [&] {
+        if (auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget())) {
+            asked = true;
+            CHECK(box->text().contains("untitled"));
+            box->buttons().front()->click();
+        }
+    });
+    d.window.bench().keep_recovery(kept);
+    d.settle();
+    CHECK(asked);
+    CHECK(d.text() == "param k = 0.5 in 0 .. 1\nout.r = k * g\n");
+    CHECK(d.session().values() == std::vector<double>{0.25});
+    CHECK(d.window.bench().takes().takes().size() == 1);
+    CHECK(std::filesystem::exists(kept / "1-2.kasuri-recovery"));
+    CHECK_FALSE(std::filesystem::exists(kept / "1-1.kasuri-recovery"));
+    // No room: told, once, and nothing stops.
+    REQUIRE(write_file(folder.filePath("blocked").toStdString(), "a file"));
+    Driver other;
+    other.window.bench().keep_recovery(folder.filePath("blocked").toStdString());
+    other.replace_text("out.r = b\n");
+    other.window.bench().recovery()->write_now();
+    CHECK(other.window.status_line().message().contains("cannot be kept"));
+}
