@@ -27,7 +27,7 @@ QString utf8(const std::string& text) { return QString::fromStdString(text); }
 
 PlotView::PlotView(QWidget* parent) : QWidget(parent) {
     setMouseTracking(true);
-    setMinimumHeight(120);
+    setMinimumHeight(92); // three of them and some pins in a window of 800
 }
 
 void PlotView::show_plot(const std::vector<readings::Panel>& panels, const MeasuredPtr& reference, const MeasuredPtr& measured) {
