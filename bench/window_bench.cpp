@@ -112,6 +112,7 @@ int main(int argc, char** argv) {
     bench.sheet().add_picture(pictures + "puppet.exr", "colour");
     bench.open(KASURI_SOURCE_DIR "/data/filters/indigo-over-madder.kasuri");
     window.show();
+    bench.keep_recovery(settings.path().toStdString() + "/recovery"); // as in the program
     settle(window);
     window.repaint();
     std::printf("%-46s %6.0f ms\n", "start to first complete sheet", static_cast<double>(start.nsecsElapsed()) / 1e6);

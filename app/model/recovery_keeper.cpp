@@ -8,6 +8,7 @@
 
 #include <atomic>
 #include <fmt/format.h>
+#include <utility>
 
 namespace kasuri::app {
 namespace {
@@ -28,6 +29,7 @@ RecoveryKeeper::RecoveryKeeper(Session& session, BenchKeeper& bench, std::filesy
     : QObject(parent), session_(session), bench_(bench), folder_(std::move(folder)) {
     static std::atomic<int> count = 0; // several windows of one program
     file_ = folder_ / fmt::format("{}-{}{}", QCoreApplication::applicationPid(), ++count, ending);
+    writer_.setMaxThreadCount(1);
     soon_.setSingleShot(true);
     soon_.setInterval(soon_ms);
     connect(&soon_, &QTimer::timeout, this, &RecoveryKeeper::write_now);
@@ -37,10 +39,17 @@ RecoveryKeeper::RecoveryKeeper(Session& session, BenchKeeper& bench, std::filesy
 }
 
 RecoveryKeeper::~RecoveryKeeper() {
-    // Left in order: what was not saved was given up.
-    std::error_code error;
+    remove(); // left in order: what was not saved was given up
+    finish();
+}
+
+void RecoveryKeeper::remove() {
+    written_.clear();
     if (lock_)
-        std::filesystem::remove(file_, error);
+        writer_.start([file = file_] {
+            std::error_code error;
+            std::filesystem::remove(file, error);
+        });
 }
 
 void RecoveryKeeper::changed() {
@@ -50,32 +59,43 @@ void RecoveryKeeper::changed() {
 
 void RecoveryKeeper::write_now() {
     soon_.stop();
-    std::error_code error;
     if (!session_.modified()) {
-        if (lock_)
-            std::filesystem::remove(file_, error);
-        written_.clear();
+        if (!written_.empty())
+            remove();
         return;
     }
     if (!lock_) {
+        std::error_code error;
         std::filesystem::create_directories(folder_, error);
         lock_ = std::make_unique<QLockFile>(lock_of(file_));
         lock_->setStaleLockTime(0); // it is ours as long as the process lives
         if (!lock_->tryLock(0))
             lock_.reset();
     }
+    if (!lock_) {
+        wrote(Error{"cannot be locked", file_.string(), ""});
+        return;
+    }
     document::Recovery recovery{session_.path().string(), session_.text(), session_.chosen_values(), bench_.bench(session_.path().empty() ? folder_ / "untitled" : session_.path())};
     std::string text = document::recovery_text(recovery);
     if (text == written_)
         return;
-    const Status status = lock_ ? write_file(file_, text) : Status(Error{"cannot be locked", file_.string(), ""});
-    if (!status) {
-        if (!std::exchange(told_, true))
-            emit failed(Error{fmt::format("unsaved work cannot be kept: {}", status.error().text()), folder_.string(), "Save often, or make room there."});
+    written_ = text;
+    writer_.start([this, file = file_, text = std::move(text)] {
+        const Status status = write_file(file, text);
+        // The keeper waits for this thread before it goes; a message that comes later than that is dropped with it.
+        QMetaObject::invokeMethod(this, [this, status] { wrote(status); }, Qt::QueuedConnection);
+    });
+}
+
+void RecoveryKeeper::wrote(const Status& status) {
+    if (status) {
+        told_ = false;
         return;
     }
-    told_ = false;
-    written_ = std::move(text);
+    written_.clear(); // tried again with the next change
+    if (!std::exchange(told_, true))
+        emit failed(Error{fmt::format("unsaved work cannot be kept: {}", status.error().text()), folder_.string(), "Save often, or make room there."});
 }
 
 std::vector<LeftBehind> RecoveryKeeper::left_behind(const std::filesystem::path& folder) {
@@ -85,6 +105,16 @@ std::vector<LeftBehind> RecoveryKeeper::left_behind(const std::filesystem::path&
         const std::filesystem::path& file = entry.path();
         if (file.extension() != ending)
             continue;
+        if (const std::string name = file.filename().string(); name.starts_with('.')) {
+            // A write that was cut short, ".NAME.PID.part": its program's file is the one before it. Cleared away when that program is gone.
+            const std::filesystem::path whole = folder / (name.substr(1, name.find('.', 1) - 1) + ending);
+            QLockFile of_whole(lock_of(whole));
+            of_whole.setStaleLockTime(0);
+            std::error_code ignored;
+            if (of_whole.tryLock(0))
+                std::filesystem::remove(file, ignored);
+            continue;
+        }
         QLockFile lock(lock_of(file));
         lock.setStaleLockTime(0);
         if (!lock.tryLock(0))

@@ -4,6 +4,7 @@
 #include "model/session.hpp"
 
 #include <QObject>
+#include <QThreadPool>
 #include <QTimer>
 
 #include <filesystem>
@@ -29,7 +30,10 @@ public:
     RecoveryKeeper(Session& session, BenchKeeper& bench, std::filesystem::path folder, QObject* parent = nullptr);
     ~RecoveryKeeper() override;
 
+    /// Writes what is unsaved now, or removes what was; on a thread of its own, for disks are slow.
     void write_now();
+    /// Waits until that has been done.
+    void finish() { writer_.waitForDone(); }
     const std::filesystem::path& file() const { return file_; }
 
     /// What programs that run no more have left in the folder. What cannot be read is left out and left there.
@@ -43,13 +47,16 @@ signals:
 
 private:
     void changed();
+    void remove();
+    void wrote(const Status& status);
 
     Session& session_;
     BenchKeeper& bench_;
     QTimer soon_;
     std::filesystem::path folder_, file_;
     std::unique_ptr<QLockFile> lock_;
-    std::string written_;
+    std::string written_; ///< or on its way
+    QThreadPool writer_;  ///< one thread: in the order in which it was asked
     bool told_ = false;
 };
 

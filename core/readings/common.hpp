@@ -29,6 +29,22 @@ std::array<double, 2> range_of(const Unit& unit, double low, double high);
 /// The three channels of a picture in a unit. Nothing if called off.
 std::optional<std::array<image::Plane, 4>> in_unit(const Subject& subject, const image::Picture& picture, const Unit& unit);
 
+/// Counts each channel of all pictures of the subject: `count(samples, width, counts)` adds a plane to its channel's counts and says whether
+/// it was not called off. Nothing if called off.
+template <class Count>
+std::optional<std::array<scopes::Counts, 3>> count_channels(const Subject& subject, const Unit& unit, Count&& count) {
+    std::array<scopes::Counts, 3> counts;
+    for (const image::Picture* picture : subject.pictures) {
+        const auto planes = in_unit(subject, *picture, unit);
+        if (!planes)
+            return std::nullopt;
+        for (std::size_t c = 0; c < 3; ++c)
+            if (!count(*(*planes)[c], picture->width, counts[c]))
+                return std::nullopt;
+    }
+    return counts;
+}
+
 /// The share of values that lie outside a range as figures, where there are any.
 void tell_outside(Measured& measured, std::string_view name, const scopes::Counts& counts);
 

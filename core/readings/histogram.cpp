@@ -33,15 +33,10 @@ std::optional<Measured> measured_on(const Subject& subject) {
     const auto [low, high] = range_of(unit, set[1], set[2]);
     const scopes::Bins levels{low, high, bins};
     Measured measured;
-    std::array<scopes::Counts, 3> counts;
-    for (const image::Picture* picture : subject.pictures) {
-        const auto planes = in_unit(subject, *picture, unit);
-        if (!planes)
-            return std::nullopt;
-        for (std::size_t c = 0; c < 3; ++c)
-            if (!scopes::count_levels(*(*planes)[c], levels, counts[c], subject.cancel))
-                return std::nullopt;
-    }
+    auto counted = count_channels(subject, unit, [&](const image::Samples& samples, int , scopes::Counts& into) { return scopes::count_levels(samples, levels, into, subject.cancel); });
+    if (!counted)
+        return std::nullopt;
+    auto& counts = *counted;
     for (std::size_t c = 0; c < 3; ++c) {
         tell_outside(measured, channel_names[c], counts[c]);
         const auto total = static_cast<double>(std::max<std::uint64_t>(1, counts[c].total()));

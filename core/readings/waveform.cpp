@@ -34,16 +34,12 @@ std::vector<Panel> panels_of(Values set, int count) {
 std::optional<Measured> measured_on(const Subject& subject, int panels, int columns) {
     const Unit& unit = unit_of(subject.settings);
     const auto [low, high] = range_of(unit, subject.settings[1], subject.settings[2]);
+    const scopes::Bins bins{low, high, levels};
     Measured measured;
-    std::array<scopes::Counts, 3> counts;
-    for (const image::Picture* picture : subject.pictures) {
-        const auto planes = in_unit(subject, *picture, unit);
-        if (!planes)
-            return std::nullopt;
-        for (std::size_t c = 0; c < 3; ++c)
-            if (!scopes::count_columns(*(*planes)[c], picture->width, columns, {low, high, levels}, counts[c], subject.cancel))
-                return std::nullopt;
-    }
+    auto counted = count_channels(subject, unit, [&](const image::Samples& samples, int width, scopes::Counts& into) { return scopes::count_columns(samples, width, columns, bins, into, subject.cancel); });
+    if (!counted)
+        return std::nullopt;
+    auto& counts = *counted;
     for (std::size_t c = 0; c < 3; ++c) {
         tell_outside(measured, channel_names[c], counts[c]);
         // From columns of levels to rows of columns.

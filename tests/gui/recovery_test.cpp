@@ -136,19 +136,24 @@ TEST_CASE("unsaved work is kept while it is unsaved, by the running program alon
         d.session().set_value(0, 0.25);
         d.trigger("take");
         d.window.bench().recovery()->write_now();
+        d.window.bench().recovery()->finish();
         REQUIRE(std::filesystem::exists(d.window.bench().recovery()->file()));
         CHECK(RecoveryKeeper::left_behind(kept).empty()); // its program runs
         left_text = read_file(d.window.bench().recovery()->file(), 1 << 20).value();
         REQUIRE(d.window.bench().save_to(d.file("k.kasuri")));
         d.session().take_as_saved();
         d.window.bench().recovery()->write_now();
+        d.window.bench().recovery()->finish();
         CHECK_FALSE(std::filesystem::exists(d.window.bench().recovery()->file()));
     }
     // As if the program had gone.
     REQUIRE(write_file(kept / "1-1.kasuri-recovery", left_text));
     REQUIRE(write_file(kept / "1-2.kasuri-recovery", "{ broken"));
+    REQUIRE(write_file(kept / ".1-1.1.part.kasuri-recovery", left_text)); // killed in the middle of a write
     const std::vector<LeftBehind> left = RecoveryKeeper::left_behind(kept);
     REQUIRE(left.size() == 1); // what cannot be read is left there
+    CHECK(left[0].file.filename() == "1-1.kasuri-recovery");
+    CHECK_FALSE(std::filesystem::exists(kept / ".1-1.1.part.kasuri-recovery"));
     CHECK(left[0].recovery.values.at("k") == 0.25);
     CHECK(left[0].recovery.bench.takes.size() == 1);
     Driver d;
@@ -174,5 +179,6 @@ TEST_CASE("unsaved work is kept while it is unsaved, by the running program alon
     other.window.bench().keep_recovery(folder.filePath("blocked").toStdString());
     other.replace_text("out.r = b\n");
     other.window.bench().recovery()->write_now();
+    other.window.bench().recovery()->finish();
     CHECK(other.window.status_line().message().contains("cannot be kept"));
 }
