@@ -192,7 +192,7 @@ QImage shown(const image::Picture& picture, const Lens& lens, const Screen& to, 
     std::array<image::Plane, 4> numbers{};
     if (!lens.expression.empty() && views)
         numbers = views->look(picture, picture.space, lens.expression, {}, lens.compares ? (other ? other : &picture) : nullptr).value_or(numbers);
-    if (!lens.peeks.empty())
+    if (lens.of_rule())
         numbers = {picture.planes[0], picture.planes[1], picture.planes[2], nullptr};
     // Most of what is shown: light of the screen's own primaries, cut off at its limits.
     const bool plain = lens.id == "colour" && is_linear(space) && !space.to_light && same_screen && !monitor.from_light && to.limits == Limits::hard && white == 1;
@@ -248,7 +248,7 @@ QImage shown(const image::Picture& picture, const Lens& lens, const Screen& to, 
                 Light show{};
                 if (lens.shown)
                     show = lens.shown(pixel);
-                else if (numbers[1])
+                else if (numbers[1] && numbers[1] != numbers[0])
                     show = {number(0)[0], number(1)[0], number(2)[0]};
                 else if (numbers[0])
                     show = number(0);

@@ -54,6 +54,29 @@ Light veil(const LensPixel& p) {
     return {p.screen[0] * (1 - share) + tint[0] * share, p.screen[1] * (1 - share) + tint[1] * share, p.screen[2] * (1 - share) + tint[2] * share};
 }
 
+/// What is turned over: light rising stripes; what has lost a dimension: dark level lines. The rest is a dim grey, the brighter the more
+/// room the channels leave each other.
+Light fold_marks(double volume, int x, int y) {
+    constexpr double lost = 1e-3;
+    const auto base = static_cast<float>(0.06 + 0.22 * std::clamp(std::fabs(volume), 0.0, 1.0));
+    if (std::isnan(volume))
+        return grey(chequer(x, y) ? 1.0f : 0.0f);
+    if (std::fabs(volume) < lost)
+        return grey(y % 4 < 2 ? 0.0f : 0.12f);
+    return grey(volume < 0 && rising(x, y) ? 0.8f : base);
+}
+
+Lens of_slopes(std::string_view measure, std::string id, std::string title, std::string doc) {
+    Lens lens;
+    lens.measure = insight::find_measure(measure);
+    lens.id = std::move(id);
+    lens.title = std::move(title);
+    lens.doc = std::move(doc);
+    lens.low = lens.measure->low;
+    lens.high = lens.measure->high;
+    return lens;
+}
+
 std::string of_model(const colour::Model& model, const colour::Component& component) {
     return std::string(model.name) + "(rgb)." + std::string(component.name);
 }
@@ -74,6 +97,11 @@ std::vector<Lens> table() {
         {"change", "change, times 4", "What the rule adds and takes away: mid grey where nothing changes, four times the change in each channel.", {}, nullptr, "rgb - other", -0.125, 0.125, false, true},
         {"difference", "difference \u0394E2000", "How far the rule moves each colour, by CIEDE2000.", {}, nullptr, "delta_e_2000(lab(rgb), lab(other))", 0, 20, false, true},
     };
+    rows.push_back(of_slopes("noise_gain", "noise_gain", "noise gain", "How much louder the rule makes noise, in the channel that gets most of it: 1 is as loud as before."));
+    Lens folds = of_slopes("volume", "folds", "folds", "Where the rule turns the order of colours over (light rising stripes) and where it loses a dimension of colour (dark level lines). A swap of two channels "
+                                                       "turns all of them over; a fold is an edge between what is turned and what is not.");
+    folds.mark = fold_marks;
+    rows.push_back(std::move(folds));
     for (const colour::Model* model : colour::models())
         for (const colour::Component& component : model->components) {
             Lens lens;
@@ -162,12 +190,14 @@ const Lens& lens(std::string_view id) {
 }
 
 std::string caption(const Lens& lens) {
-    if ((lens.expression.empty() && lens.peeks.empty()) || lens.compares)
+    if ((lens.expression.empty() && !lens.of_rule()) || lens.compares || lens.mark)
         return lens.title;
     return lens.title + " " + number_text(lens.low, 4) + " .. " + number_text(lens.high, 4);
 }
 
 Light light_for(const Lens& lens, double value, int x, int y) {
+    if (lens.mark)
+        return lens.mark(value, x, y);
     if (std::isnan(value))
         return grey(chequer(x, y) ? 1.0f : 0.0f);
     const double share = (value - lens.low) / (lens.high - lens.low);

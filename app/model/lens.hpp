@@ -1,4 +1,6 @@
 #pragma once
+#include "insight/derivative.hpp"
+
 #include <array>
 #include <span>
 #include <string>
@@ -28,6 +30,12 @@ struct Lens {
     bool ring = false;            ///< low and high are the same: shown as the hues they are
     bool compares = false;        ///< the expression knows `other`, what the picture was before the rule
     std::string peeks = {};       ///< an expression in the rule's own names: the numbers come from the rule, one or three of them
+    const insight::Measure* measure = nullptr; ///< the number is made of the rule's slopes
+    /// How a number is shown, where not as `light_for` does.
+    Light (*mark)(double value, int x, int y) = nullptr;
+
+    /// Whether what is shown comes from the rule, not from a picture.
+    bool of_rule() const { return !peeks.empty() || measure; }
 };
 
 /// The rows, then every component of every colour model.

@@ -226,26 +226,37 @@ PreviewWorker::Painted PreviewWorker::painted(std::map<Shown, Painted>& cache, c
     return entry;
 }
 
+std::optional<image::Picture> PreviewWorker::numbers(const RuleState::Peek& peek, const image::Picture& input, RuleState& rule, const ImagePtr& file, const CancelToken& cancel) {
+    const auto planes = rule.sources_in(file, input.width, input.height).planes;
+    if (!peek.first)
+        return readings::numbers_of(*peek.program, input, rule.values(), planes, cancel);
+    const std::optional<image::Picture> inside = engine::evaluate(*peek.first, input, {}, cancel);
+    return inside ? readings::numbers_of(*peek.program, *inside, rule.values(), planes, cancel) : std::nullopt;
+}
+
 PicturePtr PreviewWorker::peeked(const CellJob& job, const std::string& key, RuleState& rule, std::map<std::string, PicturePtr>& cache, const image::Picture& input, const std::string& space,
                                  std::string& fault, const CancelToken& cancel) {
-    const RuleState::Peek& peek = rule.peek(lens(job.lens).peeks, space);
+    const RuleState::Peek& peek = rule.peek(lens(job.lens), space);
     if (!peek.program) {
         fault = peek.fault;
         return nullptr;
     }
     PicturePtr& entry = cache[key + "|" + job.lens];
     if (!entry) {
-        std::optional<image::Picture> made = readings::numbers_of(*peek.program, input, rule.values(), rule.sources_in(job.file, input.width, input.height).planes, cancel);
+        std::optional<image::Picture> made = numbers(peek, input, rule, job.file, cancel);
         if (made)
             entry = std::make_shared<const image::Picture>(std::move(*made));
     }
     return entry;
 }
 
-std::optional<CellResult> PreviewWorker::cell(const CellJob& job, bool coarse, const CancelToken& cancel) {
+std::optional<CellResult> PreviewWorker::cell(const CellJob& asked, bool coarse, const CancelToken& cancel) {
+    CellJob job = asked;
     const bool of_rule = job.target && job.target->space.empty(); // its numbers are the rule's
     const std::string key = key_of(of_rule ? job.source + "|" + working_ : job.source, job.settings);
     PicturePtr input = input_of(job, key, of_rule);
+    if (!QRect(0, 0, input->width, input->height).contains(job.region)) // it was asked for a picture of another size: all of this one
+        job.region = QRect();
     CellResult result;
     result.id = job.id;
     result.space = input->space;
@@ -262,14 +273,14 @@ std::optional<CellResult> PreviewWorker::cell(const CellJob& job, bool coarse, c
         if (!run(rule_, space, little, after, cancel, job.file) || (compares_ && !run(against_, input->space, little, before, cancel, job.file)))
             return std::nullopt;
         const Lens* by = &through;
-        if (!through.peeks.empty()) {
-            const RuleState::Peek& peek = rule_.peek(through.peeks, space);
+        if (through.of_rule()) {
+            const RuleState::Peek& peek = rule_.peek(through, space);
             result.fault = peek.fault;
-            std::optional<image::Picture> numbers;
+            std::optional<image::Picture> made;
             if (peek.program)
-                numbers = readings::numbers_of(*peek.program, little, rule_.values(), rule_.sources_in(job.file, little.width, little.height).planes, cancel);
-            if (numbers)
-                after = before = std::move(*numbers);
+                made = numbers(peek, little, rule_, job.file, cancel);
+            if (made)
+                after = before = std::move(*made);
             else
                 by = &lens("colour");
         }
@@ -278,7 +289,7 @@ std::optional<CellResult> PreviewWorker::cell(const CellJob& job, bool coarse, c
             made.image = shown(picture, *by, screen_, &made.outside, &views_, &before);
             return made;
         };
-        const Painted was = compares_ || !through.peeks.empty() ? painted_now(before) : painted(shown_before_, shape, before, through, &before), is = painted_now(after);
+        const Painted was = compares_ || through.of_rule() ? painted_now(before) : painted(shown_before_, shape, before, through, &before), is = painted_now(after);
         result.before = was.image;
         result.outside_before = was.outside;
         result.after = is.image;
@@ -295,13 +306,13 @@ std::optional<CellResult> PreviewWorker::cell(const CellJob& job, bool coarse, c
         const image::Picture& picture = is_after ? *after : *before;
         auto& cache = is_after ? shown_after_ : shown_before_;
         auto& small_cache = is_after ? small_after_ : compares_ ? small_before_ : small_input_;
-        if (!through.peeks.empty()) {
+        if (through.of_rule()) {
             std::string fault;
             // Only what the rule on the bench does not know is worth telling.
             RuleState& rule = is_after || !compares_ ? rule_ : against_;
             const PicturePtr numbers = peeked(job, key, rule, is_after ? peeked_after_ : peeked_before_, *input, is_after || !compares_ ? space : input->space, is_after ? result.fault : fault, cancel);
             if (numbers)
-                return painted(cache, shape, small(small_cache, key + "|" + job.lens, job, *numbers), through, nullptr);
+                return painted(cache, shape, small(small_cache, key + "|of rule|" + job.lens, job, *numbers), through, nullptr);
             if (cancel.cancelled())
                 return std::nullopt;
             return painted(cache, shape, small(small_cache, key, job, picture), lens("colour"), nullptr);
@@ -423,8 +434,8 @@ void PreviewWorker::forget_after() {
     peeked_after_.clear();
     if (!compares_) { // a peeked expression is the rule's own on both sides
         peeked_before_.clear();
-        std::erase_if(shown_before_, [](const auto& entry) { return !lens(std::get<1>(entry.first)).peeks.empty(); });
-        std::erase_if(small_input_, [](const auto& entry) { return std::get<0>(entry.first).find("|peek|") != std::string::npos; });
+        std::erase_if(shown_before_, [](const auto& entry) { return lens(std::get<1>(entry.first)).of_rule(); });
+        std::erase_if(small_input_, [](const auto& entry) { return std::get<0>(entry.first).find("|of rule|") != std::string::npos; });
     }
 }
 

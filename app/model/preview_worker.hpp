@@ -46,8 +46,9 @@ private:
                    const CancelToken& cancel);
     /// The input of a cell, and whether its numbers are the rule's.
     PicturePtr input_of(const CellJob& job, const std::string& key, bool of_rule);
-    std::optional<CellResult> cell(const CellJob& job, bool coarse, const CancelToken& cancel);
+    std::optional<CellResult> cell(const CellJob& asked, bool coarse, const CancelToken& cancel);
     Painted painted(std::map<Shown, Painted>& cache, const Shown& shape, const image::Picture& picture, const Lens& through, const image::Picture* other);
+    std::optional<image::Picture> numbers(const RuleState::Peek& peek, const image::Picture& input, RuleState& rule, const ImagePtr& file, const CancelToken& cancel);
     PicturePtr peeked(const CellJob& job, const std::string& key, RuleState& rule, std::map<std::string, PicturePtr>& cache, const image::Picture& input, const std::string& space, std::string& fault,
                       const CancelToken& cancel);
     std::optional<StripResult> strip(const StripJob& job, const SheetResult& sheet, int pixels, const CancelToken& cancel);

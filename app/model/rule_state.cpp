@@ -73,14 +73,24 @@ const engine::Program& RuleState::program(const std::string& space) {
     return *entry;
 }
 
-const RuleState::Peek& RuleState::peek(const std::string& expression, const std::string& space) {
-    const auto [entry, fresh] = peeks_.try_emplace({expression, space});
+const RuleState::Peek& RuleState::peek(const Lens& lens, const std::string& space) {
+    const auto [entry, fresh] = peeks_.try_emplace({lens.measure ? lens.id : lens.peeks, space});
     Peek& peek = entry->second;
     if (!fresh)
         return peek;
+    if (lens.measure) {
+        peek.program = insight::measured(rule(), *lens.measure, source_spaces(space));
+        if (!space.empty() && space != working()) {
+            const lang::Checked nothing = lang::check(rule().working.empty() ? "" : "working " + rule().working, proof::vocabulary());
+            engine::CompileOptions options;
+            options.in_space = space;
+            peek.first = engine::compile(nothing.rule, options);
+        }
+        return peek;
+    }
     lang::CheckOptions with;
     with.open = document::used_beside(path_);
-    with.print = expression;
+    with.print = lens.peeks;
     const lang::Checked checked = lang::check(good_text_, proof::vocabulary(), with);
     if (!checked.ok) {
         peek.fault = checked.print_diagnostics.empty() ? "the rule does not compile" : lang::message(checked.print_diagnostics.front());

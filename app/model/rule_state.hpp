@@ -2,6 +2,7 @@
 #include "engine/program.hpp"
 #include "engine/sources.hpp"
 #include "image/image.hpp"
+#include "model/lens.hpp"
 #include "model/session.hpp"
 
 #include <map>
@@ -39,12 +40,14 @@ public:
     /// The program for pictures of a space; "" is the rule's own.
     const engine::Program& program(const std::string& space);
 
-    /// What shows the value of an expression in the rule's names, evaluated after its last statement.
+    /// What makes the numbers of a lens of the rule: the value of an expression in its names, evaluated after its last statement, or
+    /// a measure of its slopes.
     struct Peek {
         engine::ProgramPtr program; ///< null if there is a fault
+        engine::ProgramPtr first;   ///< brings the picture into the working space, which `program` then wants; may be null
         std::string fault;
     };
-    const Peek& peek(const std::string& expression, const std::string& space);
+    const Peek& peek(const Lens& lens, const std::string& space);
 
     using ImagePtr = std::shared_ptr<const image::Image>;
     /// The further pictures for one of `width` x `height` pixels: what was given, stretched to that size; else what its file has of

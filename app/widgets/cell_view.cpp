@@ -33,8 +33,11 @@ CellView::CellView(SheetModel& model, int id, QWidget* parent) : QWidget(parent)
 }
 
 void CellView::show_result(const CellResult& result) {
+    const QRect asked = wanted_region();
     result_ = result;
     has_result_ = true;
+    if (!asked.isNull() && wanted_region() != asked) // a picture of another size has come: another part of it is seen
+        emit view_changed();
     // Which conversions the picture goes through; those between equal spaces do not happen.
     const QString arrow = QString::fromUtf8(" \u2192 "), space = QString::fromStdString(result.space), working = QString::fromStdString(result.working);
     const QString there = space == working ? tr("picture and rule %1").arg(space) : tr("picture %1").arg(space) + arrow + tr("rule %1").arg(working) + arrow + tr("picture %1").arg(space);

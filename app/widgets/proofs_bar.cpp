@@ -32,7 +32,7 @@ void ProofItem::show_outcome(const proof::Outcome& outcome) {
     setFocusPolicy(outcome.passed ? Qt::NoFocus : Qt::StrongFocus);
     setCursor(outcome.passed ? Qt::ArrowCursor : Qt::PointingHandCursor);
     QString tip = QString::fromStdString(outcome.doc);
-    tip += tr("\nSampled on %1 colours at these values.").arg(outcome.samples);
+    tip += outcome.proved ? tr("\nProved for all colours, by algebra; rounding measured on %1 colours.").arg(outcome.samples) : tr("\nSampled on %1 colours at these values.").arg(outcome.samples);
     if (!outcome.passed) {
         const auto triple = [](const std::array<float, 4>& c) {
             return QString("%1  %2  %3").arg(theme::number(static_cast<double>(c[0]))).arg(theme::number(static_cast<double>(c[1]))).arg(theme::number(static_cast<double>(c[2])));

@@ -249,6 +249,24 @@ private:
                 }
     }
 
+    /// Three plain numbers; says what else was found.
+    std::optional<std::array<double, 3>> plain_colour(ExprId id) {
+        const TypedId checked = e_.check(id);
+        if (e_.type(checked).kind == Kind::none)
+            return std::nullopt;
+        std::array<double, 3> colour{};
+        const Typed typed = rule_.exprs[checked];
+        for (std::size_t i = 0; i < typed.args.size(); ++i) {
+            const std::optional<double> number = e_.constant_value(typed.args[i]);
+            if (!number || i >= colour.size()) {
+                e_.fault(Code::not_constant, rule_.exprs[typed.args[i]].span, {});
+                return std::nullopt;
+            }
+            colour[i] = *number;
+        }
+        return colour;
+    }
+
     void proof(const Statement& s) {
         ProofLine line;
         line.title = s.text;
@@ -261,6 +279,8 @@ private:
             std::vector<Fix> fixes = e_.meant(line.target, known, s.type.span);
             e_.fault(Code::unknown_target, s.type.span, {line.target, fmt::format("{}", fmt::join(known, ", "))}, std::move(fixes));
         }
+        if (s.low != no_expr)
+            line.colour = plain_colour(s.low);
         // NAME or NAME < number: a ready-made function, unless it is a name of the rule.
         const bool compared = value.kind == ExprKind::binary && value.op == Operator::less;
         const Expr& subject = compared ? file_.tree.exprs[value.args[0]] : value;
@@ -281,8 +301,8 @@ private:
                 e_.fault(Code::unknown_proof, subject.span, {subject.name, fmt::format("{}", fmt::join(names, ", "))}, std::move(fixes));
                 return;
             }
-            if (!line.target.empty())
-                e_.fault(Code::target_fixed, s.type.span, {subject.name});
+            if (!line.target.empty() || s.low != no_expr)
+                e_.fault(Code::target_fixed, s.low != no_expr ? file_.tree.exprs[s.low].span : s.type.span, {subject.name});
             rule_.proofs.push_back(std::move(line));
             return;
         }

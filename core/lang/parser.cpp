@@ -282,11 +282,15 @@ private:
         s.value = expression();
     }
 
-    // proof = "proof" STRING [ "on" TARGET ] ":" expression
+    // proof = "proof" STRING [ "on" ( TARGET | "(" r "," g "," b ")" ) ] ":" expression
     void proof(Statement& s) {
         s.text = quoted();
-        if (accept_word("on"))
-            s.type = expect_name("the name of a target");
+        if (accept_word("on")) {
+            if (look() != TokenKind::open)
+                s.type = expect_name("the name of a target, or a colour such as (0.72, 0.49, 0.4)");
+            else if (s.low = three_numbers(); s.low == no_expr)
+                give_up("a colour such as (0.72, 0.49, 0.4)");
+        }
         expect(TokenKind::colon, ": and what is promised");
         skip_newlines();
         s.value = expression();

@@ -152,6 +152,7 @@ struct ProofLine {
     std::optional<double> limit;   ///< of a function
     Span span;
     std::string target{};          ///< empty: where it is not said
+    std::optional<std::array<double, 3>> colour{}; ///< instead of a target
     std::optional<TypedId> condition{};
     std::optional<TypedId> figure{}; ///< of a condition that compares: its left side
     std::optional<TypedId> bound{};  ///< and its right side

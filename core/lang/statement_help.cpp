@@ -18,7 +18,7 @@ constexpr std::array rows = {
     StatementHelp{"let", "let NAME = EXPRESSION", "Names a value. It can be changed later by assigning to it."},
     StatementHelp{"keep", "keep luminance", "Gives out the luminance of the input back."},
     StatementHelp{"hold", "hold hue of COLOUR [in MODEL]", "Turns out about the neutral axis until this colour has its hue back; neutrals stay."},
-    StatementHelp{"proof", "proof \"Title\" [on TARGET] : CONDITION", "What the filter promises: a ready-made proof function with a limit, or a condition that holds at every pixel of a target."},
+    StatementHelp{"proof", "proof \"Title\" [on TARGET or (R, G, B)] : CONDITION", "What the filter promises: a ready-made proof function with a limit, or a condition that holds at every pixel of a target, or for one colour."},
     StatementHelp{"", "NAME[.COMPONENTS] = EXPRESSION", "Assigns to out, to a let, or to some of their components; also += -= *= /=."},
 };
 

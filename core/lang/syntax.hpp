@@ -63,7 +63,7 @@ struct Statement {
     std::string text;             ///< filter, note, use, preset, proof, param, source: the quoted text
     Operator op = Operator::none; ///< assign: of += and the like
     ExprId value = no_expr;       ///< let, assign, result; param: default; proof: the condition; hold: the colour
-    ExprId low = no_expr, high = no_expr, step = no_expr; ///< param
+    ExprId low = no_expr, high = no_expr, step = no_expr; ///< param; low of proof: the colour after `on`
     std::vector<NamedValue> values;                       ///< preset
     bool whole = false;                                   ///< param: whole numbers only
     std::vector<Word> options;                            ///< param: of a choice

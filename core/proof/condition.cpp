@@ -2,12 +2,22 @@
 #include "proof/measure.hpp"
 #include "targets/target.hpp"
 
+#include <fmt/format.h>
+
 namespace kasuri::proof {
 namespace {
 
 image::Picture picture_of(const std::string& target) {
     const targets::Target* found = targets::find(target);
     return found ? targets::sampled(*found, 1025) : targets::lattice(telling_levels);
+}
+
+image::Picture picture_of(const std::array<double, 3>& colour) {
+    image::Picture picture;
+    picture.width = picture.height = 1;
+    for (std::size_t c = 0; c < 3; ++c)
+        picture.planes[c] = image::make_plane(image::Samples(1, static_cast<float>(colour[c])));
+    return picture;
 }
 
 /// By how much a comparison is broken; negative where it holds with room to spare.
@@ -32,8 +42,8 @@ std::optional<Outcome> check_condition(const lang::Rule& rule, const lang::Proof
     engine::CompileOptions options;
     options.also = compares ? std::vector{*line.figure, *line.bound} : std::vector{*line.condition};
     const engine::ProgramPtr program = engine::compile(rule, options);
-    const std::string target = line.target.empty() ? "lattice" : line.target;
-    const image::Picture picture = picture_of(target);
+    const std::string target = line.colour ? "this colour" : line.target.empty() ? "lattice" : line.target;
+    const image::Picture picture = line.colour ? picture_of(*line.colour) : picture_of(target);
     const std::size_t pixels = picture.pixels();
     std::vector<std::vector<float>> planes(4 + options.also.size(), std::vector<float>(pixels));
     std::vector<float*> outputs;
@@ -45,7 +55,7 @@ std::optional<Outcome> check_condition(const lang::Rule& rule, const lang::Proof
 
     Outcome outcome;
     outcome.title = line.title.empty() ? line.text : line.title;
-    outcome.doc = line.text + " on " + target;
+    outcome.doc = line.text + " on " + (line.colour ? fmt::format("({}, {}, {})", (*line.colour)[0], (*line.colour)[1], (*line.colour)[2]) : target);
     outcome.relation = compares ? std::string(lang::symbol(line.relation)) : "<=";
     outcome.passed = true;
     outcome.settings = static_cast<int>(settings.size());

@@ -28,6 +28,8 @@ const Function finite = {
     0,
     false,
     measure,
+    true,
+    nullptr,
 };
 
 } // namespace kasuri::proof

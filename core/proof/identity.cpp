@@ -1,3 +1,4 @@
+#include "insight/algebra.hpp"
 #include "proof/measure.hpp"
 #include "targets/target.hpp"
 
@@ -38,6 +39,8 @@ const Function identity = {
     2e-6,
     true,
     measure,
+    true,
+    [](const Subject& s) { return insight::shown_identity(s.rule, s.values); },
 };
 
 } // namespace kasuri::proof

@@ -1,6 +1,8 @@
 #pragma once
 #include "engine/evaluate.hpp"
+#include "insight/derivative.hpp"
 #include "proof/proof.hpp"
+#include "targets/target.hpp"
 
 #include <cmath>
 #include <limits>
@@ -33,6 +35,30 @@ bool measure_on(const Subject& subject, const image::Picture& picture, std::stri
         ++into.samples;
     }
     return true;
+}
+
+/// Levels in the middle of even steps from 0 to 1: beside the kinks that rules like to have at round numbers.
+inline std::vector<double> middles(int steps) {
+    std::vector<double> levels;
+    for (int i = 0; i < steps; ++i)
+        levels.push_back((i + 0.5) / steps);
+    return levels;
+}
+
+/// Runs the rule and its Jacobian over a lattice of `steps` levels between 0 and 1 and keeps the largest fault(jacobian) in `into`. All
+/// Jacobians are given. Returns nothing if cancelled.
+template <class Fault>
+std::optional<std::vector<insight::Jacobian>> measure_slopes(const Subject& subject, int steps, Measurement& into, Fault&& fault) {
+    const image::Picture picture = targets::lattice(middles(steps));
+    std::vector<std::array<float, 3>> colours(picture.pixels());
+    for (std::size_t i = 0; i < colours.size(); ++i)
+        colours[i] = {picture.at(i)[0], picture.at(i)[1], picture.at(i)[2]};
+    std::vector<insight::Jacobian> slopes = insight::jacobians(*subject.slopes(), subject.values, colours);
+    if (subject.cancel.cancelled())
+        return std::nullopt;
+    std::size_t at = 0;
+    const bool whole = measure_on(subject, picture, "lattice", into, [&](const auto&, const auto&) { return fault(slopes, at++); });
+    return whole ? std::optional(std::move(slopes)) : std::nullopt;
 }
 
 } // namespace kasuri::proof

@@ -1,3 +1,4 @@
+#include "insight/algebra.hpp"
 #include "proof/measure.hpp"
 #include "targets/target.hpp"
 
@@ -27,6 +28,8 @@ const Function neutral = {
     1e-4,
     false,
     measure,
+    true,
+    [](const Subject& s) { return insight::shown_neutral(s.rule); },
 };
 
 } // namespace kasuri::proof

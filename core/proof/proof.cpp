@@ -2,6 +2,7 @@
 
 #include "base/text.hpp"
 #include "builtins/builtin.hpp"
+#include "insight/derivative.hpp"
 #include "targets/target.hpp"
 
 #include <algorithm>
@@ -9,13 +10,20 @@
 
 namespace kasuri::proof {
 
-extern const Function identity, neutral, finite;
+extern const Function identity, neutral, finite, sums, luminance, monotonic, folds, invertible, noise, inside;
 
 namespace {
 const Function* const table[] = {
     &identity,
     &neutral,
     &finite,
+    &sums,
+    &luminance,
+    &monotonic,
+    &folds,
+    &invertible,
+    &noise,
+    &inside,
 };
 
 struct Words {
@@ -51,6 +59,8 @@ std::vector<lang::ProofLine> lines_of(const lang::Rule& rule) {
         return rule.proofs;
     std::vector<lang::ProofLine> lines;
     for (const Function* function : table) {
+        if (!function->usual)
+            continue;
         lang::ProofLine line;
         line.title = function->title;
         line.function = function->name;
@@ -104,8 +114,12 @@ std::optional<Outcome> check(const lang::Rule& rule, const engine::Program& prog
     outcome.limit = line.limit.value_or(function.limit);
     outcome.settings = static_cast<int>(sets.size());
     bool first = true;
+    engine::ProgramPtr slopes;
+    outcome.proved = function.shown != nullptr;
     for (const std::vector<double>& values : sets) {
-        const std::optional<Measurement> found = function.measure({rule, program, values, cancel});
+        const Subject subject{rule, program, values, cancel, &slopes};
+        outcome.proved = outcome.proved && function.shown(subject);
+        const std::optional<Measurement> found = function.measure(subject);
         if (!found)
             return std::nullopt;
         outcome.samples += found->samples;
@@ -118,6 +132,15 @@ std::optional<Outcome> check(const lang::Rule& rule, const engine::Program& prog
     }
     outcome.passed = outcome.figure <= outcome.limit;
     return outcome;
+}
+
+engine::ProgramPtr Subject::slopes() const {
+    if (slopes_kept && *slopes_kept)
+        return *slopes_kept;
+    engine::ProgramPtr made = insight::derivative(rule);
+    if (slopes_kept)
+        *slopes_kept = made;
+    return made;
 }
 
 std::string opposite(const std::string& relation) {
@@ -136,7 +159,7 @@ std::string report(const lang::Rule& rule, const Outcome& outcome) {
         for (std::size_t i = 0; i < outcome.values.size(); ++i)
             text += fmt::format("{} {} = {}", i == 0 ? "  at" : ",", rule.parameters[i].name, lang::value_text(rule.parameters[i], outcome.values[i]));
     }
-    return text + fmt::format("  [sampled: {} colours{}]", outcome.samples,
+    return text + fmt::format("  [{}: {} colours{}]", outcome.proved ? "proved; rounding measured" : "sampled", outcome.samples,
                               outcome.settings > 1 ? fmt::format(" at {} settings", outcome.settings) : "");
 }
 

@@ -35,6 +35,10 @@ struct Subject {
     const engine::Program& program; ///< of four outputs, in the rule's working space
     std::vector<double> values;     ///< of the parameters
     CancelToken cancel;
+    engine::ProgramPtr* slopes_kept = nullptr; ///< where `slopes` keeps it for further sets of values
+
+    /// The program of the rule's Jacobian, made when it is asked for.
+    engine::ProgramPtr slopes() const;
 };
 
 /// One row: a statement about rules that can be measured.
@@ -45,6 +49,10 @@ struct Function {
     double limit;              ///< when a rule says none; passed if figure <= limit
     bool at_defaults;          ///< measured at the defaults only
     std::optional<Measurement> (*measure)(const Subject&); ///< nothing if cancelled
+    bool usual = false;        ///< stands in for the proofs of a rule that has none
+    /// Whether it is certain for every finite colour, by algebra (insight/algebra), in exact arithmetic: for the values, and where they play no part
+    /// for all of them. Null: it can only be measured.
+    bool (*shown)(const Subject&) = nullptr;
 };
 
 std::span<const Function* const> functions();
@@ -62,6 +70,7 @@ struct Outcome {
     std::string relation = "<="; ///< how figure and limit stand when it passes
     std::string doc;          ///< what was measured
     bool passed = false;
+    bool proved = false;      ///< certain for all colours; what was measured is rounding alone
     Place worst;
     std::vector<double> values; ///< the parameter values of the worst case
     std::size_t samples = 0;

@@ -183,3 +183,44 @@ TEST_CASE("a picture given to a source is stretched to each picture, and its spa
     const double code = static_cast<double>(wanted.cells[0].picture->at(320, 100)[0]);
     CHECK(sheet->cells[0].after_pixels->at(320, 100)[0] == Approx(std::pow((code + 0.055) / 1.055, 2.4)).epsilon(1e-5)); // IEC 61966-2-1
 }
+
+TEST_CASE("a part that was asked for a larger picture is not read beyond the one that is there now", "[worker]") {
+    PreviewWorker worker;
+    PreviewRequest wanted = request("", slopes(320, 180));
+    wanted.cells[0].region = QRect(300, 150, 64, 36); // seen before, in one of 640 x 360
+    const auto sheet = sheet_of(worker, wanted);
+    CHECK(sheet->cells[0].region == QRect(0, 0, 320, 180));
+    CHECK(sheet->cells[0].after.size() == QSize(64, 36));
+    wanted.cells[0].region = QRect(256, 144, 64, 36);
+    CHECK(sheet_of(worker, wanted)->cells[0].region == QRect(256, 144, 64, 36));
+}
+
+TEST_CASE("noise gain and folds are seen in the rule's own space, whatever the picture's", "[worker]") {
+    PreviewWorker worker;
+    const auto shade = [&](const std::string& rule, const std::string& lens, const std::string& space, bool coarse = false) {
+        auto picture = std::make_shared<image::Picture>(image::generated(96, 54, [](int x, int) { return std::array<double, 3>{(x + 0.5) / 96, 0.4, 0.3}; }));
+        picture->space = space;
+        const auto sheet = sheet_of(worker, request(rule, picture, lens, {96, 54}), coarse);
+        CHECK(sheet->cells[0].fault.empty());
+        return sheet->cells[0].after;
+    };
+    // Gain 2 of a range of 4 is the grey of 0.5, by IEC 61966-2-1 code 128, everywhere.
+    for (const char* space : {"rec709-linear", "srgb", "acescg"})
+        for (const bool coarse : {false, true}) {
+            const QImage doubled = shade("out.r = 2 * r", "noise_gain", space, coarse);
+            CHECK(std::abs(qGreen(doubled.pixel(10, 10)) - 128) <= 1);
+            CHECK(std::abs(qGreen(doubled.pixel(90, 50)) - 128) <= 1);
+        }
+    // r (1 - r) turns round at 0.5.
+    const QImage folded = shade("out.r = 4 * r * (1 - r)", "folds", "rec709-linear");
+    int left = 0, right = 0; // rows 8 to 13: one whole period of the stripes
+    for (int y = 8; y < 14; ++y) {
+        left = std::max(left, qGreen(folded.pixel(20, y)));
+        right = std::max(right, qGreen(folded.pixel(70, y)));
+    }
+    CHECK(left < 150);
+    CHECK(right > 200);
+    CHECK(lens("folds").of_rule());
+    CHECK(caption(lens("folds")) == "folds");
+    CHECK(caption(lens("noise_gain")) == "noise gain 0 .. 4");
+}

@@ -168,3 +168,27 @@ TEST_CASE("a read-only folder is an error that keeps the old file", "[cli]") {
     CHECK(folder.read("closed/s.cube") == "old");
     fs::permissions(folder.path / "closed", fs::perms::owner_all);
 }
+
+TEST_CASE("check goes through folders, tells what fails and writes for a build server", "[cli]") {
+    Folder folder;
+    folder.write("dyes/a.kasuri", "param k = 0 in 0 .. 1\nout.r = r + k\nproof \"greys <stay> grey\" : neutral");
+    folder.write("dyes/deeper/b.kasuri", "proof \"rows\" : sums\nproof \"undone\" : invertible\nout.r = mix(r, g, 0.25)");
+    folder.write("dyes/c.kasuri", "out.r = r +");
+    folder.write("dyes/notes.txt", "no filter");
+    const Ran ran = cli(folder, "check " + folder.file("dyes") + " --junit " + folder.file("report.xml"));
+    CHECK(ran.exit == 1);
+    CHECK(ran.out.find("FAIL  greys <stay> grey  1 > 0.0001") != std::string::npos);
+    CHECK(ran.out.find("pass  rows  0 <= 0.0001  [proved") != std::string::npos);
+    CHECK(ran.out.ends_with("2 of 3 filters fail\n"));
+    CHECK(ran.err.find("c.kasuri:1:") != std::string::npos);
+    const std::string xml = folder.read("report.xml");
+    CHECK(xml.find("<testsuites name=\"kasuri-cli check\" tests=\"4\" failures=\"1\" errors=\"1\"") != std::string::npos);
+    CHECK(xml.find("<testcase name=\"greys &lt;stay&gt; grey\"") != std::string::npos);
+    const Ran quiet = cli(folder, "check --quiet " + folder.file("dyes/deeper"));
+    CHECK(quiet.exit == 0);
+    CHECK(quiet.out.empty());
+    CHECK(cli(folder, "check " + folder.file("dyes/a.kasuri") + " --set k=0").exit == 0);
+    folder.write("empty/readme.txt", "");
+    CHECK(cli(folder, "check " + folder.file("empty")).exit == 3);
+    CHECK(cli(folder, "check " + folder.file("nowhere.kasuri")).exit == 3);
+}

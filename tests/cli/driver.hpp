@@ -21,6 +21,7 @@ struct Folder {
     ~Folder() { std::filesystem::remove_all(path); }
     std::string file(const std::string& name) const { return (path / name).string(); }
     std::string write(const std::string& name, const std::string& content) const {
+        std::filesystem::create_directories((path / name).parent_path());
         std::ofstream(path / name, std::ios::binary) << content;
         return file(name);
     }

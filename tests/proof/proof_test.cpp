@@ -56,7 +56,9 @@ TEST_CASE("finite: NaN and infinities are counted", "[proof]") {
 }
 
 TEST_CASE("without proof lines the ready-made ones stand, with them they do", "[proof]") {
-    CHECK(proof::lines_of(good_rule("")).size() == proof::functions().size());
+    const auto usual = proof::lines_of(good_rule(""));
+    REQUIRE(usual.size() == 3);
+    CHECK((usual[0].function == "identity" && usual[1].function == "neutral" && usual[2].function == "finite"));
     const lang::Rule rule = good_rule("proof \"mine\" : neutral < 0.5\nout.r = r + 0.1");
     REQUIRE(proof::lines_of(rule).size() == 1);
     const auto outcome = proof::check(rule, *engine::compile(rule), proof::lines_of(rule)[0], std::vector<std::vector<double>>{{}});
@@ -105,4 +107,77 @@ TEST_CASE("the demo filters keep their promises", "[proof]") {
         ++filters;
     }
     CHECK(filters >= 3);
+}
+
+TEST_CASE("sums, luminance and reversals", "[proof]") {
+    CHECK(outcome_of("out.rgb = mat3(0.5, 0.3, 0.2, 0.1, 0.8, 0.1, 0, 0.25, 0.75) * rgb", "sums").proved);
+    const proof::Outcome gain = outcome_of("out.rgb = rgb * 0.5", "sums");
+    CHECK_FALSE((gain.passed || gain.proved));
+    CHECK(gain.figure == Approx(0.5).margin(1e-3));
+    const proof::Outcome kept = outcome_of("working rec709-linear\nout.rgb = max(rgb.grb, 0)\nkeep luminance", "luminance");
+    CHECK(kept.passed);
+    CHECK_FALSE(outcome_of("out.rgb = rgb.grb", "luminance").passed);
+    // By hand: 0.2126 of the red that is taken must be given to green as 0.2126 / 0.7152 (ITU-R BT.709-6, 3.2).
+    CHECK(outcome_of("out.r = r - 0.7152 * (r - g)\nout.g = g + 0.2126 * (r - g)", "luminance").proved);
+    CHECK(outcome_of("working srgb\nout.rgb = vec3(0.5)", "luminance").figure > 0.1);
+    CHECK(outcome_of("out.rgb = rgb * rgb * rgb", "monotonic").passed);
+    const proof::Outcome wave = outcome_of("out.g = sin(6.283185 * g)", "monotonic");
+    CHECK_FALSE(wave.passed);
+    CHECK(wave.worst.target == "grey_ramp");
+    CHECK(std::isinf(outcome_of("out.r = sqrt(r)", "monotonic").figure)); // NaN below 0
+}
+
+TEST_CASE("folds, inverses and noise come from the slopes", "[proof]") {
+    CHECK(outcome_of("", "folds").proved);
+    CHECK(outcome_of("out.rgb = rgb.grb", "folds").passed);      // all of it is turned over: no fold
+    CHECK(outcome_of("out.rgb = rgb.grb", "invertible").proved);
+    const proof::Outcome bump = outcome_of("out.r = 4 * r * (1 - r)", "folds"); // rises up to 0.5, falls above it
+    CHECK(bump.figure == 8 * 16 * 16);
+    CHECK_FALSE(bump.proved);
+    CHECK(outcome_of("out.r = r * r", "folds").passed);
+    const proof::Outcome dyes = outcome_of("param meet = 1 in 0 .. 1\nlet s = 0.5 * g + 0.5 * b\nout.g = mix(g, s, meet)\nout.b = mix(b, s, meet)", "invertible");
+    CHECK(dyes.figure == 4096);
+    CHECK(outcome_of("out.b = out.g", "folds").passed); // lost, not folded
+    CHECK_FALSE(outcome_of("out.r = pow(r, 3) * 0 + clamp(r, 0.2, 0.8)", "invertible").passed);
+    // 3 r - g - b: sqrt(9 + 1 + 1), by the rule of error propagation (JCGM 100, 5.1.2).
+    CHECK(outcome_of("out.r = 3 * r - g - b", "noise").figure == Approx(std::sqrt(11.0)).margin(1e-5));
+    CHECK(outcome_of("", "noise").figure == Approx(1));
+}
+
+TEST_CASE("nothing leaves 0 to 1", "[proof]") {
+    CHECK(outcome_of("out.rgb = mat3(0.5, 0.3, 0.2, 0.1, 0.8, 0.1, 0, 0.25, 0.75) * rgb", "inside").proved);
+    const proof::Outcome over = outcome_of("out.r = 1.25 * r - 0.125", "inside");
+    CHECK_FALSE((over.passed || over.proved));
+    CHECK(over.figure == Approx(0.125));
+    CHECK(outcome_of("out.rgb = clamp(rgb * 3, 0, 1)", "inside").passed);
+    CHECK_FALSE(outcome_of("out.rgb = rgb / (rgb - 0.5)", "inside").passed);
+}
+
+TEST_CASE("a promise about one colour", "[proof]") {
+    const auto check = [](const std::string& text) {
+        const lang::Rule rule = good_rule(text);
+        return *proof::check(rule, *engine::compile(rule), rule.proofs.at(0), proof::settings_of(rule));
+    };
+    const proof::Outcome held = check("proof \"skin keeps its hue\" on (0.72, 0.49, 0.4) : abs(hsv(out.rgb).h - hsv(rgb).h) < 0.01\nout.rgb = rgb.grb * 0.9\nhold hue of (0.72, 0.49, 0.4) in hsv");
+    CHECK(held.passed);
+    CHECK(held.samples == 1);
+    CHECK(held.worst.before[1] == 0.49f);
+    const proof::Outcome lands = check("proof \"lands\" on (0.5, 0.25, 0.125) : delta_e_2000(lab(out.rgb), lab(vec3(0.25, 0.5, 0.125))) < 0.1\nout.rgb = rgb.grb");
+    CHECK(lands.passed);
+    CHECK_FALSE(check("proof \"lands\" on (-0.5, 0.25, 0.125) : delta_e_2000(lab(out.rgb), lab(vec3(0.25, 0.5, 0.125))) < 0.1\nout.rgb = rgb.grb").passed);
+}
+
+TEST_CASE("what is proved is not contradicted by what is measured", "[proof]") {
+    for (const auto& entry : std::filesystem::directory_iterator(KASURI_SOURCE_DIR "/data/filters")) {
+        INFO(entry.path().string());
+        const lang::Rule rule = good_rule(content_of(entry.path()));
+        const auto program = engine::compile(rule);
+        for (const proof::Function* function : proof::functions()) {
+            lang::ProofLine line;
+            line.function = function->name;
+            const auto outcome = proof::check(rule, *program, line, proof::settings_of(rule));
+            INFO(proof::report(rule, *outcome));
+            CHECK((!outcome->proved || outcome->passed));
+        }
+    }
 }

@@ -1,0 +1,34 @@
+#pragma once
+#include "lang/rule.hpp"
+
+#include <array>
+#include <optional>
+#include <span>
+
+namespace kasuri::insight {
+
+/// What algebra shows about a rule, for every finite colour and, where no values are given, for every value of every parameter. Each
+/// output is written as a sum of products of inputs, parameters and operations that are left as they are (a square root, a minimum, a
+/// choice), and the sums are compared: numbers are exact but for the rounding of published constants (1e-9). True is a proof in exact arithmetic; what rounding
+/// adds is for measuring. False says nothing.
+/// Choices between two ways (`?`, guards of divisions) are followed both ways, up to six of them.
+
+/// out is in, alpha too, at these values.
+bool shown_identity(const lang::Rule& rule, std::span<const double> values);
+/// Equal r, g, b come out as equal r, g, b.
+bool shown_neutral(const lang::Rule& rule);
+/// A grey comes out as the same grey: the rows of a matrix sum to 1.
+bool shown_grey_kept(const lang::Rule& rule);
+/// The sum of the channels by these weights stays.
+bool shown_sum_kept(const lang::Rule& rule, const std::array<double, 3>& weights);
+/// Both rules give the same colours; their parameters are matched by name, and the first's values are given to both where they
+/// share one. Both have the same working space.
+bool shown_equal(const lang::Rule& a, const lang::Rule& b);
+
+/// reads[o][i]: whether output r, g, b, a may depend on input r, g, b, a. Three independent curves if only the diagonal is true.
+using Dependence = std::array<std::array<bool, 4>, 4>;
+Dependence dependence(const lang::Rule& rule);
+/// Whether out.r depends on r alone, out.g on g, out.b on b, alpha stays, and nothing depends on the place or on neighbours.
+bool separable(const lang::Rule& rule);
+
+} // namespace kasuri::insight
