@@ -80,6 +80,7 @@ struct PreviewRequest {
     struct Point {
         int cell = 0;
         QPoint pixel;
+        std::optional<std::array<float, 4>> colour{}; ///< instead: a colour of the working space, in the middle of nowhere
     };
     std::optional<Point> trace{};       ///< where the rule is looked into
     GivenSources sources{};             ///< of the rule, where something else than the picture's own layer was given

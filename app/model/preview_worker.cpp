@@ -132,8 +132,15 @@ std::optional<StripResult> PreviewWorker::strip(const StripJob& job, const Sheet
 std::vector<engine::TraceNode> PreviewWorker::trace(const PreviewRequest& request) {
     if (!request.trace)
         return {};
-    const auto [id, pixel] = *request.trace;
-    const auto job = std::find_if(request.cells.begin(), request.cells.end(), [id = id](const CellJob& c) { return c.id == id; });
+    if (request.trace->colour) {
+        engine::ReferencePixel at;
+        std::copy(request.trace->colour->begin(), request.trace->colour->end(), at.rgba.begin());
+        at.sources.resize(engine::source_channels(rule()));
+        return engine::reference_trace(rule(), rule_.values(), at);
+    }
+    const int id = request.trace->cell;
+    const QPoint pixel = request.trace->pixel;
+    const auto job = std::find_if(request.cells.begin(), request.cells.end(), [id](const CellJob& c) { return c.id == id; });
     if (job == request.cells.end())
         return {};
     const bool of_rule = job->target && job->target->space.empty();

@@ -1,6 +1,9 @@
 #include "widgets/actions.hpp"
 
 #include "widgets/bench.hpp"
+#include "widgets/editor_commands.hpp"
+#include "widgets/find_bar.hpp"
+#include "widgets/rule_panel.hpp"
 
 #include <QAction>
 #include <QCoreApplication>
@@ -25,6 +28,13 @@ constexpr ActionRow table[] = {
     {"fix", QT_TRANSLATE_NOOP("Actions", "Apply the offered fix"), "Alt+Return", [](Bench& b) { b.apply_fix(); }},
     {"next_fault", QT_TRANSLATE_NOOP("Actions", "Next error or warning"), "F8", [](Bench& b) { b.next_fault(); }},
     {"format", QT_TRANSLATE_NOOP("Actions", "Bring the rule into its canonical form"), "Ctrl+Shift+I", [](Bench& b) { b.format(); }},
+    {"find", QT_TRANSLATE_NOOP("Actions", "Find in the rule\u2026"), "Ctrl+F", [](Bench& b) { b.in_editor([](RulePanel& r) { r.find_bar()->open(false); }); }},
+    {"replace", QT_TRANSLATE_NOOP("Actions", "Find and replace\u2026"), "Ctrl+H", [](Bench& b) { b.in_editor([](RulePanel& r) { r.find_bar()->open(true); }); }},
+    {"rename", QT_TRANSLATE_NOOP("Actions", "Rename the name at the caret"), "F2", [](Bench& b) { b.in_editor([](RulePanel& r) { r.commands()->rename(); }); }},
+    {"definition", QT_TRANSLATE_NOOP("Actions", "Go to where the name is given"), "F12", [](Bench& b) { b.in_editor([](RulePanel& r) { r.commands()->go_to_definition(); }); }},
+    {"comment", QT_TRANSLATE_NOOP("Actions", "Turn lines into comments, or back"), "Ctrl+/", [](Bench& b) { b.in_editor([](RulePanel& r) { r.commands()->toggle_comments(); }); }},
+    {"recipes", QT_TRANSLATE_NOOP("Actions", "Write a recipe"), "", nullptr, [](Bench& b, QMenu& menu) { b.fill_in_editor(menu, [](RulePanel& r, QMenu& m) { r.commands()->fill_recipes(m); }); }},
+    {"add_proof", QT_TRANSLATE_NOOP("Actions", "Add a proof"), "", nullptr, [](Bench& b, QMenu& menu) { b.fill_in_editor(menu, [](RulePanel& r, QMenu& m) { r.commands()->fill_proofs(m); }); }},
     {"reset", QT_TRANSLATE_NOOP("Actions", "Reset all values"), "", [](Bench& b) { b.reset_values(); }},
     {"line", separator, "", nullptr},
     {"against", QT_TRANSLATE_NOOP("Actions", "Before is"), "", nullptr, [](Bench& b, QMenu& menu) { b.fill_against(menu); }},

@@ -16,6 +16,8 @@ class QWidget;
 
 namespace kasuri::app {
 
+class RulePanel;
+
 /// What the window's commands do: files, hand-over, undo. Knows the models and asks the user through dialogs;
 /// the window shows what it says.
 class Bench : public QObject {
@@ -66,6 +68,11 @@ public:
     void peek() { emit peek_wanted(); }
     void trace() { emit trace_wanted(); }
     void toggle_mix() { emit mix_wanted(); }
+    /// What is done at the caret is the editor's: these only carry it there.
+    using InEditor = void (*)(RulePanel&);
+    void in_editor(InEditor what) { emit editor_wanted(what); }
+    using FillInEditor = void (*)(RulePanel&, QMenu&);
+    void fill_in_editor(QMenu& menu, FillInEditor fill) { emit editor_menu_wanted(menu, fill); }
     void tear_off_sheet() { emit sheet_window_wanted(); }
     void ask_config();
     /// Reads an OpenColorIO config in the background and remembers it; then its spaces can be used everywhere.
@@ -89,6 +96,8 @@ signals:
     void peek_wanted();
     void trace_wanted();
     void mix_wanted();
+    void editor_wanted(kasuri::app::Bench::InEditor what);
+    void editor_menu_wanted(QMenu& menu, kasuri::app::Bench::FillInEditor fill);
     void sheet_window_wanted();
 
 private:

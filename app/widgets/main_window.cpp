@@ -3,6 +3,7 @@
 #include "engine/lower.hpp"
 #include "widgets/actions.hpp"
 #include "widgets/bench.hpp"
+#include "widgets/editor_commands.hpp"
 #include "widgets/heading.hpp"
 #include "widgets/mix_panel.hpp"
 #include "widgets/numbers_panel.hpp"
@@ -164,7 +165,12 @@ void MainWindow::connect_parts() {
     connect(&preview_, &Preview::proofs_ready, this, [this](const ProofsPtr& proofs) {
         proved_ = proofs->generation;
         proofs_->show_outcomes(proofs->outcomes);
+        if (looked_into_ && std::all_of(proofs->outcomes.begin(), proofs->outcomes.end(), [](const proof::Outcome& outcome) { return outcome.passed; })) {
+            looked_into_.reset(); // it is mended
+            request();
+        }
     });
+    connect(proofs_, &ProofsBar::add_opening, this, [this](QMenu& menu) { rule_->commands()->fill_proofs(menu); });
     connect(proofs_, &ProofsBar::followed, this, &MainWindow::follow);
     connect(top_, &TopBar::before_held, this, &MainWindow::show_before);
     connect(top_, &TopBar::screen_chosen, &bench_->sheet(), &SheetModel::set_screen);
@@ -182,6 +188,9 @@ void MainWindow::connect_parts() {
     });
     connect(top_, &TopBar::against_opening, bench_, &Bench::fill_against);
     connect(bench_, &Bench::mix_wanted, this, [this] { mix_->setVisible(!mix_->isVisible()); });
+    connect(bench_, &Bench::editor_wanted, this, [this](Bench::InEditor what) { what(*rule_); });
+    connect(bench_, &Bench::editor_menu_wanted, this, [this](QMenu& menu, Bench::FillInEditor fill) { fill(*rule_, menu); });
+    connect(rule_->commands(), &EditorCommands::said, status_, &StatusLine::say);
     connect(bench_, &Bench::trace_wanted, this, &MainWindow::open_trace);
     connect(bench_, &Bench::peek_wanted, this, &MainWindow::peek);
     connect(bench_, &Bench::sheet_window_wanted, this, &MainWindow::tear_off_sheet);
@@ -197,7 +206,10 @@ void MainWindow::connect_sheet() {
     });
     connect(sheet_, &SheetView::files_dropped, bench_, &Bench::open_urls);
     connect(sheet_, &SheetView::cell_dropped, sources_, &SourcesPanel::drop_cell);
-    connect(&bench_->sheet(), &SheetModel::pins_changed, this, &MainWindow::request); // the rule is looked into there
+    connect(&bench_->sheet(), &SheetModel::pins_changed, this, [this] {
+        looked_into_.reset();
+        request(); // the rule is looked into there
+    });
     connect(sheet_, &SheetView::pins_read, pins_, &PinsPanel::show_pins);
     connect(pins_, &PinsPanel::chosen, sheet_, &SheetView::point_at_pin);
 }
@@ -224,11 +236,11 @@ void MainWindow::show_trace(const SheetResult& sheet) {
     rule_->editor()->set_line_values(std::move(values));
     const Pin* pin = bench_->sheet().active_pin();
     if (trace_)
-        trace_->show_trace(sheet, pin ? tr("pin %1").arg(pin->number) : tr("no pin"));
+        trace_->show_trace(sheet, looked_into_ ? tr("the worst colour of a proof") : pin ? tr("pin %1").arg(pin->number) : tr("no pin"));
 }
 
 void MainWindow::open_trace() {
-    if (!bench_->sheet().active_pin()) {
+    if (!bench_->sheet().active_pin() && !looked_into_) {
         status_->say(tr("Pin a place first: click in a cell with Ctrl, or P."), true);
         return;
     }
@@ -288,10 +300,12 @@ void MainWindow::request() {
         wanted.screen = bench_->sheet().screen();
         wanted.against = bench_->against().rule();
         wanted.sources = bench_->sheet().given_pictures();
-        if (const Pin* pin = bench_->sheet().active_pin())
+        if (looked_into_)
+            wanted.trace = PreviewRequest::Point{0, {}, looked_into_->before};
+        else if (const Pin* pin = bench_->sheet().active_pin())
             for (const Cell& cell : bench_->sheet().cells())
                 if (!wanted.trace && cell.source() == pin->source)
-                    wanted.trace = PreviewRequest::Point{cell.id, pin->pixel};
+                    wanted.trace = PreviewRequest::Point{cell.id, pin->pixel, {}};
         readings_->set_current_cell(sheet_->current_cell());
         wanted.readings = bench_->readings().jobs(bench_->sheet(), sheet_->current_cell());
         top_->set_screen(wanted.screen);
@@ -330,6 +344,8 @@ void MainWindow::show_before(bool before) {
 }
 
 void MainWindow::follow(const proof::Place& place) {
+    looked_into_ = place; // beside the lines stands what the rule makes of it
+    request();
     const QString target = QString::fromStdString(place.target);
     if (targets::find(place.target) && targets::find(place.target)->shape == targets::Shape::strip) {
         sheet_->point_at(target, (place.index + 0.5) / place.count);

@@ -96,6 +96,7 @@ private:
     bool pending_ = false;
     QPointer<TornWindow> torn_;
     QPointer<TraceWindow> trace_;
+    std::optional<proof::Place> looked_into_; ///< the worst colour of a failing proof that was followed
     QString against_shown_ = QStringLiteral("\n");
 };
 

@@ -7,8 +7,10 @@
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QLabel>
+#include <QMenu>
 #include <QMouseEvent>
 #include <QPainter>
+#include <QToolButton>
 
 #include <algorithm>
 
@@ -110,6 +112,16 @@ ProofsBar::ProofsBar(QWidget* parent) : QWidget(parent) {
     row_ = new QHBoxLayout(this);
     row_->setContentsMargins(0, 1, theme::margin, 0);
     row_->setSpacing(0);
+    auto* add = new QToolButton(this);
+    add->setObjectName("add_proof");
+    add->setText("+");
+    add->setToolTip(tr("Add a ready-made proof to the rule"));
+    add->setAccessibleName(tr("Add a proof"));
+    add->setPopupMode(QToolButton::InstantPopup);
+    add->setMenu(new QMenu(add));
+    connect(add->menu(), &QMenu::aboutToShow, this, [this, add] { emit add_opening(*add->menu()); });
+    row_->addSpacing(6);
+    row_->addWidget(add);
     row_->addStretch(1);
     sum_ = quiet_label({}, this);
     row_->addWidget(sum_);

@@ -5,6 +5,7 @@
 
 class QHBoxLayout;
 class QLabel;
+class QMenu;
 
 namespace kasuri::app {
 
@@ -42,6 +43,7 @@ public:
     const std::vector<ProofItem*>& items() const { return items_; }
 
 signals:
+    void add_opening(QMenu& menu); ///< to be filled with what can be added
     void followed(const kasuri::proof::Place& place);
 
 protected:

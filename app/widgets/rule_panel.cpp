@@ -1,6 +1,8 @@
 #include "widgets/rule_panel.hpp"
 
 #include "widgets/editor_assist.hpp"
+#include "widgets/editor_commands.hpp"
+#include "widgets/find_bar.hpp"
 #include "widgets/heading.hpp"
 #include "widgets/rule_editor.hpp"
 #include "widgets/theme.hpp"
@@ -17,11 +19,14 @@ RulePanel::RulePanel(Session& session, QWidget* parent) : QWidget(parent), sessi
     heading_ = new Heading(tr("Rule"), this);
     editor_ = new RuleEditor(session_.undo_stack(), this);
     assist_ = new EditorAssist(*editor_);
+    commands_ = new EditorCommands(*editor_, session_);
+    find_ = new FindBar(*editor_, session_, this);
     understood_ = quiet_label({}, this, 11.5);
     understood_->setFixedHeight(26);
     understood_->setContentsMargins(theme::margin, 0, theme::margin, 0);
     column->addWidget(heading_);
     column->addWidget(editor_, 1);
+    column->addWidget(find_);
     column->addWidget(understood_);
     editor_->replace_all(session_.text());
     connect(editor_, &RuleEditor::edited, &session_, &Session::record_edit);

@@ -9,6 +9,8 @@ namespace kasuri::app {
 
 class Heading;
 class EditorAssist;
+class EditorCommands;
+class FindBar;
 class RuleEditor;
 
 /// The left column's upper part: the editor, and one line of what is understood about the rule.
@@ -18,6 +20,8 @@ public:
     explicit RulePanel(Session& session, QWidget* parent = nullptr);
     RuleEditor* editor() const { return editor_; }
     EditorAssist* assist() const { return assist_; }
+    EditorCommands* commands() const { return commands_; }
+    FindBar* find_bar() const { return find_; }
     /// What the last sheet found out: the work per pixel.
     void show_sheet(std::size_t operations);
 
@@ -28,6 +32,8 @@ private:
     Heading* heading_;
     RuleEditor* editor_;
     EditorAssist* assist_;
+    EditorCommands* commands_;
+    FindBar* find_;
     QLabel* understood_;
     std::size_t operations_ = 0;
 };

@@ -1,0 +1,200 @@
+// Tools of the text in the real editor: names, comments, numbers, find and replace, recipes, proofs.
+#include "gui/driver.hpp"
+#include "widgets/editor_commands.hpp"
+#include "widgets/find_bar.hpp"
+#include "widgets/trace_window.hpp"
+
+#include <QMenu>
+#include <QMouseEvent>
+
+using namespace kasuri;
+using namespace kasuri::app;
+using kasuri::test::Driver;
+
+namespace {
+
+struct Hands : Driver {
+    explicit Hands(const QString& text) {
+        window.activateWindow();
+        replace_text(text);
+        session().undo_stack().clear();
+        editor().setFocus();
+        settle_text();
+    }
+    void caret_in(const char* place, int by = 0) {
+        const std::size_t at = text().find(place);
+        REQUIRE(at != std::string::npos);
+        editor().SendScintilla(QsciScintillaBase::SCI_GOTOPOS, static_cast<unsigned long>(at + static_cast<std::size_t>(by)));
+    }
+    QPoint point_of(const char* place) {
+        const auto at = static_cast<long>(text().find(place));
+        return {static_cast<int>(editor().SendScintilla(QsciScintillaBase::SCI_POINTXFROMPOSITION, 0, at)) + 2,
+                static_cast<int>(editor().SendScintilla(QsciScintillaBase::SCI_POINTYFROMPOSITION, 0, at)) + 5};
+    }
+    void mouse(QEvent::Type type, const QPoint& at, Qt::KeyboardModifiers modifiers) {
+        const bool up = type == QEvent::MouseButtonRelease;
+        QMouseEvent event(type, at, editor().viewport()->mapToGlobal(at), type == QEvent::MouseMove ? Qt::NoButton : Qt::LeftButton, up ? Qt::NoButton : Qt::LeftButton, modifiers);
+        QApplication::sendEvent(editor().viewport(), &event);
+    }
+    EditorCommands& commands() { return *window.rule_panel().commands(); }
+    FindBar& find() { return *window.rule_panel().find_bar(); }
+    QString said() { return window.status_line().message(); }
+};
+
+} // namespace
+
+TEST_CASE("F2 renames a name in all its places as one step, and says why it cannot", "[gui][writing]") {
+    Hands d("param meet = 0 in 0 .. 1\nout.g = mix(g, b, meet)\n");
+    d.caret_in("meet)", 2);
+    d.trigger("rename");
+    QLineEdit* field = d.commands().rename_field();
+    REQUIRE(field);
+    CHECK(field->selectedText() == "meet");
+    QTest::keyClicks(field, "rgb");
+    QTest::keyClick(field, Qt::Key_Return);
+    CHECK(d.commands().rename_field() == field); // refused, to be mended
+    CHECK(d.text().find("meet") != std::string::npos);
+    field->selectAll();
+    QTest::keyClicks(field, "share");
+    QTest::keyClick(field, Qt::Key_Return);
+    CHECK(d.text() == "param share = 0 in 0 .. 1\nout.g = mix(g, b, share)\n");
+    CHECK(d.session().undo_stack().undoText() == "rename meet");
+    CHECK(d.editor().hasFocus());
+    d.trigger("undo");
+    CHECK(d.text().find("param meet") != std::string::npos);
+    d.settle();
+    d.caret_in("mix", 1);
+    d.trigger("rename");
+    CHECK_FALSE(d.commands().rename_field());
+    d.caret_in("meet)");
+    d.trigger("rename");
+    QTest::keyClick(d.commands().rename_field(), Qt::Key_Escape);
+    QTest::qWait(5);
+    CHECK_FALSE(d.commands().rename_field());
+    d.caret_in("meet)");
+    d.trigger("definition");
+    CHECK(d.editor().selectedText() == "meet");
+    CHECK(d.editor().SendScintilla(QsciScintillaBase::SCI_GETSELECTIONSTART) == 6);
+}
+
+TEST_CASE("lines become comments and come back", "[gui][writing]") {
+    Hands d("out.r = g\nout.g = r\n");
+    d.caret_in("out.r");
+    d.trigger("comment");
+    CHECK(d.text() == "// out.r = g\nout.g = r\n");
+    d.trigger("comment"); // the next line
+    CHECK(d.text() == "// out.r = g\n// out.g = r\n");
+    d.editor().selectAll();
+    d.trigger("comment");
+    CHECK(d.text() == "out.r = g\nout.g = r\n");
+    d.trigger("undo");
+    d.trigger("undo");
+    d.trigger("undo");
+    CHECK(d.text() == "out.r = g\nout.g = r\n");
+    d.settle();
+}
+
+TEST_CASE("a number is dragged in the text, finely and coarsely, as one step", "[gui][writing]") {
+    Hands d("out.r = r * 0.50\n");
+    const QPoint at = d.point_of("0.50");
+    d.mouse(QEvent::MouseButtonPress, at, Qt::ControlModifier);
+    d.mouse(QEvent::MouseMove, at + QPoint(20, 0), Qt::ControlModifier);
+    CHECK(d.text() == "out.r = r * 0.55\n");
+    d.mouse(QEvent::MouseMove, at + QPoint(40, 0), Qt::ControlModifier);
+    CHECK(d.text() == "out.r = r * 0.60\n");
+    d.mouse(QEvent::MouseMove, at + QPoint(40, 0), Qt::ControlModifier | Qt::ShiftModifier);
+    d.mouse(QEvent::MouseMove, at + QPoint(60, 0), Qt::ControlModifier | Qt::ShiftModifier);
+    CHECK(d.text() == "out.r = r * 0.605\n");
+    d.mouse(QEvent::MouseMove, at + QPoint(60, 0), Qt::ControlModifier | Qt::AltModifier);
+    d.mouse(QEvent::MouseMove, at + QPoint(64, 0), Qt::ControlModifier | Qt::AltModifier);
+    CHECK(d.text() == "out.r = r * 0.705\n");
+    d.mouse(QEvent::MouseButtonRelease, at + QPoint(64, 0), Qt::ControlModifier);
+    d.settle();
+    CHECK(d.after(0, 0.999)[0] == Approx(0.705 * d.sheet().strips()[0]->result()->before.at(static_cast<std::size_t>(d.sheet().strips()[0]->sample_at(0.999)))[0]).epsilon(1e-4));
+    CHECK(d.session().undo_stack().count() == 1);
+    d.trigger("undo");
+    CHECK(d.text() == "out.r = r * 0.50\n");
+    // By keys, at the caret.
+    d.caret_in("0.50", 1);
+    QTest::keyClick(&d.editor(), Qt::Key_Up, Qt::AltModifier);
+    CHECK(d.text() == "out.r = r * 0.51\n");
+    QTest::keyClick(&d.editor(), Qt::Key_Down, Qt::AltModifier | Qt::ShiftModifier);
+    CHECK(d.text() == "out.r = r * 0.509\n");
+    d.settle();
+}
+
+TEST_CASE("Ctrl and a click on a name goes to where it is given", "[gui][writing]") {
+    Hands d("let shade = 0.5 * g\nout.r = shade\n");
+    d.mouse(QEvent::MouseButtonPress, d.point_of("shade\n"), Qt::ControlModifier);
+    d.mouse(QEvent::MouseButtonRelease, d.point_of("shade\n"), Qt::ControlModifier);
+    CHECK(d.editor().SendScintilla(QsciScintillaBase::SCI_GETSELECTIONSTART) == 4);
+}
+
+TEST_CASE("find goes round, replace is one step, words and letters can matter", "[gui][writing]") {
+    Hands d("let Red = r\nlet red2 = \u00e9\nout.r = red + Red\n");
+    d.trigger("find");
+    REQUIRE(d.find().isVisible());
+    CHECK_FALSE(d.find().instead()->isVisible());
+    QTest::keyClicks(d.find().wanted(), "red");
+    CHECK(d.find().hits() == 4);
+    d.find().set_whole_words(true);
+    CHECK(d.find().hits() == 3);
+    d.find().set_case_matters(true);
+    CHECK(d.find().hits() == 1);
+    d.editor().SendScintilla(QsciScintillaBase::SCI_GOTOPOS, 0UL);
+    QTest::keyClick(d.find().wanted(), Qt::Key_Return);
+    CHECK(d.editor().selectedText() == "red");
+    CHECK(d.editor().SendScintilla(QsciScintillaBase::SCI_GETSELECTIONSTART) == static_cast<long>(d.text().find("red +"))); // bytes, not letters
+    d.find().set_case_matters(false);
+    d.trigger("replace");
+    QTest::keyClicks(d.find().instead(), "rot");
+    QTest::keyClick(d.find().instead(), Qt::Key_Return, Qt::ControlModifier);
+    CHECK(d.text() == "let rot = r\nlet red2 = \u00e9\nout.r = rot + rot\n");
+    d.trigger("undo");
+    CHECK(d.text() == "let Red = r\nlet red2 = \u00e9\nout.r = red + Red\n");
+    d.find().next(1);
+    d.find().replace_one();
+    CHECK(d.find().hits() == 2);
+    QTest::keyClick(d.find().wanted(), Qt::Key_Escape);
+    CHECK_FALSE(d.find().isVisible());
+    CHECK(d.editor().hasFocus());
+}
+
+TEST_CASE("a recipe is written below the line, its first number chosen", "[gui][writing]") {
+    Hands d("out.r = g\nproof \"greys\" : neutral\n");
+    d.caret_in("out.r", 3);
+    QMenu menu;
+    d.commands().fill_recipes(menu);
+    for (QAction* action : menu.actions())
+        if (action->text() == "Two dyes")
+            action->trigger();
+    CHECK(d.text().starts_with("out.r = g\nparam meet = 0 in 0 .. 1"));
+    CHECK(d.editor().selectedText() == "0");
+    QTest::keyClicks(&d.editor(), "0.5");
+    CHECK(d.text().find("param meet = 0.5 in") != std::string::npos);
+    d.settle();
+    CHECK(d.session().compiles());
+}
+
+TEST_CASE("a proof is added by a click, fails, and leads into the rule", "[gui][writing]") {
+    Hands d("out.r = 4 * r * (1 - r)\n");
+    QMenu menu;
+    d.commands().fill_proofs(menu);
+    for (QAction* action : menu.actions())
+        if (action->text() == "no folds")
+            action->trigger();
+    d.settle();
+    CHECK(d.text().ends_with("proof \"no folds\" : folds\n"));
+    REQUIRE(d.outcome("folds"));
+    CHECK_FALSE(d.outcome("folds")->passed);
+    QTest::mouseClick(d.window.proofs_bar().items().front(), Qt::LeftButton);
+    d.settle();
+    REQUIRE_FALSE(d.editor().line_values().empty()); // what the rule makes of the worst colour
+    CHECK(d.editor().line_values().front().text.contains("0."));
+    d.replace_text("out.r = r * r\nproof \"no folds\" : folds\n");
+    d.settle();
+    CHECK(d.outcome("folds")->passed);
+    QTest::qWait(20);
+    d.settle();
+    CHECK(d.editor().line_values().empty()); // mended: nothing to look into
+}
