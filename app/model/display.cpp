@@ -99,6 +99,12 @@ void add_row(std::vector<float>& sum, const float* row, const float* weight) {
 
 } // namespace
 
+QColor colour_on_screen(const std::array<double, 3>& values, std::string_view space) {
+    const colour::Space* from = colour::find_space(space);
+    const colour::Triple light = colour::converted(values, from ? *from : *colour::find_space(colour::default_space), *colour::find_space(colour::default_space));
+    return {display_code(static_cast<float>(light[0])), display_code(static_cast<float>(light[1])), display_code(static_cast<float>(light[2]))};
+}
+
 image::Picture reduced(const image::Picture& picture, int width, int height, const QRect& region) {
     const QRect of = region.isNull() ? QRect(0, 0, picture.width, picture.height) : region;
     if (width == picture.width && height == picture.height && of.size() == QSize(width, height))

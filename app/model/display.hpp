@@ -3,6 +3,7 @@
 #include "model/lens.hpp"
 #include "readings/view.hpp"
 
+#include <QColor>
 #include <QImage>
 #include <QRect>
 
@@ -33,6 +34,9 @@ struct Screen {
 
 /// 8-bit display code of linear light, by the sRGB encoding; what lies outside 0..1 shows as black or full.
 std::uint8_t display_code(float linear);
+
+/// A colour of a space as the screen shows it, by the sRGB encoding, cut off at its limits.
+QColor colour_on_screen(const std::array<double, 3>& values, std::string_view space);
 
 /// A picture brought to `width` x `height` by averaging what falls on each pixel (nearest where it is enlarged).
 /// Colour is averaged weighted by alpha. What is NaN stays NaN. Of `region` alone, if it is not null: pixels of the picture, inside it.

@@ -33,6 +33,7 @@ constexpr ActionRow table[] = {
     {"rename", QT_TRANSLATE_NOOP("Actions", "Rename the name at the caret"), "F2", [](Bench& b) { b.in_editor([](RulePanel& r) { r.commands()->rename(); }); }},
     {"definition", QT_TRANSLATE_NOOP("Actions", "Go to where the name is given"), "F12", [](Bench& b) { b.in_editor([](RulePanel& r) { r.commands()->go_to_definition(); }); }},
     {"comment", QT_TRANSLATE_NOOP("Actions", "Turn lines into comments, or back"), "Ctrl+/", [](Bench& b) { b.in_editor([](RulePanel& r) { r.commands()->toggle_comments(); }); }},
+    {"colour", QT_TRANSLATE_NOOP("Actions", "Set the colour at the caret\u2026"), "Ctrl+Shift+C", [](Bench& b) { b.in_editor([](RulePanel& r) { r.open_picker(); }); }},
     {"recipes", QT_TRANSLATE_NOOP("Actions", "Write a recipe"), "", nullptr, [](Bench& b, QMenu& menu) { b.fill_in_editor(menu, [](RulePanel& r, QMenu& m) { r.commands()->fill_recipes(m); }); }},
     {"add_proof", QT_TRANSLATE_NOOP("Actions", "Add a proof"), "", nullptr, [](Bench& b, QMenu& menu) { b.fill_in_editor(menu, [](RulePanel& r, QMenu& m) { r.commands()->fill_proofs(m); }); }},
     {"reset", QT_TRANSLATE_NOOP("Actions", "Reset all values"), "", [](Bench& b) { b.reset_values(); }},

@@ -151,6 +151,10 @@ bool EditorCommands::drag(QEvent* event) {
         if (mouse->button() != Qt::LeftButton || !held || position == std::string::npos)
             return false;
         const auto place = document::number_at(session_.text(), position);
+        if (!place && document::colour_at(session_.text(), position)) {
+            emit colour_wanted(position);
+            return true;
+        }
         if (!place)
             return definition_at(position);
         dragged_ = Dragged{place->span.begin, place->value, place->step(), static_cast<int>(mouse->position().x()), mouse->modifiers()};

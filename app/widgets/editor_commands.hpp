@@ -30,6 +30,7 @@ public:
 
 signals:
     void said(const QString& message, bool bad);
+    void colour_wanted(std::size_t at); ///< brackets or name of a colour were clicked with Ctrl
 
 protected:
     bool eventFilter(QObject* object, QEvent* event) override;

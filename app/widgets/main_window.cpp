@@ -3,6 +3,7 @@
 #include "engine/lower.hpp"
 #include "widgets/actions.hpp"
 #include "widgets/bench.hpp"
+#include "widgets/colour_picker.hpp"
 #include "widgets/editor_commands.hpp"
 #include "widgets/heading.hpp"
 #include "widgets/mix_panel.hpp"
@@ -191,6 +192,9 @@ void MainWindow::connect_parts() {
     connect(bench_, &Bench::editor_wanted, this, [this](Bench::InEditor what) { what(*rule_); });
     connect(bench_, &Bench::editor_menu_wanted, this, [this](QMenu& menu, Bench::FillInEditor fill) { fill(*rule_, menu); });
     connect(rule_->commands(), &EditorCommands::said, status_, &StatusLine::say);
+    connect(rule_->picker(), &ColourPicker::said, status_, &StatusLine::say);
+    connect(rule_->picker(), &ColourPicker::pick_wanted, this, [this] { sheet_->pick([this](const Readout& readout) { rule_->picker()->take(readout); }); });
+    connect(sheet_, &SheetView::pins_read, rule_->picker(), &ColourPicker::set_pins);
     connect(bench_, &Bench::trace_wanted, this, &MainWindow::open_trace);
     connect(bench_, &Bench::peek_wanted, this, &MainWindow::peek);
     connect(bench_, &Bench::sheet_window_wanted, this, &MainWindow::tear_off_sheet);

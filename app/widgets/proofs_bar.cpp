@@ -13,12 +13,13 @@
 #include <QToolButton>
 
 #include <algorithm>
+#include <cmath>
 
 namespace kasuri::app {
 namespace {
 constexpr int mark = 13;
 
-QString shown(double value) { return QString::fromStdString(number_text(value, 2)).replace('-', QChar(0x2212)); }
+QString shown(double value) { return QString::fromStdString(number_text(value, std::fabs(value) >= 100 ? 4 : 2)).replace('-', QChar(0x2212)); }
 /// A figure is rarely equal to its limit: one sign reads better than two.
 QString sign(const std::string& relation) { return relation.starts_with('<') ? QString("<") : QString(">"); }
 QString target_words(const std::string& name) {
@@ -33,7 +34,7 @@ void ProofItem::show_outcome(const proof::Outcome& outcome) {
     outcome_ = outcome;
     setFocusPolicy(outcome.passed ? Qt::NoFocus : Qt::StrongFocus);
     setCursor(outcome.passed ? Qt::ArrowCursor : Qt::PointingHandCursor);
-    QString tip = QString::fromStdString(outcome.doc);
+    QString tip = QString::fromStdString(outcome.title) + ": " + figure_text() + (outcome.passed ? QString() : " " + target_words(outcome.worst.target)) + "\n" + QString::fromStdString(outcome.doc);
     tip += outcome.proved ? tr("\nProved for all colours, by algebra; rounding measured on %1 colours.").arg(outcome.samples) : tr("\nSampled on %1 colours at these values.").arg(outcome.samples);
     if (!outcome.passed) {
         const auto triple = [](const std::array<float, 4>& c) {
@@ -53,17 +54,30 @@ void ProofItem::set_old(bool old) {
 }
 
 QString ProofItem::figure_text() const {
+    if (outcome_.passed && outcome_.proved)
+        return tr("proved");
     if (outcome_.passed)
         return outcome_.figure == 0 ? QString("0") : QString("%1 %2 %3").arg(shown(outcome_.figure), sign(outcome_.relation), shown(outcome_.limit));
     return tr("fails: %1 %2 %3 on").arg(shown(outcome_.figure), sign(proof::opposite(outcome_.relation)), shown(outcome_.limit));
 }
 
-QSize ProofItem::sizeHint() const {
-    int width = 12 + mark + 8 + QFontMetrics(theme::face(12.5, true)).horizontalAdvance(QString::fromStdString(outcome_.title)) + 10 +
-                QFontMetrics(theme::face()).horizontalAdvance(figure_text()) + 16;
-    if (!outcome_.passed)
+int ProofItem::width_at(Brief brief) const {
+    int width = 12 + mark + 8 + QFontMetrics(theme::face(12.5, true)).horizontalAdvance(QString::fromStdString(outcome_.title)) + 16;
+    if (figures(brief))
+        width += 10 + QFontMetrics(theme::face()).horizontalAdvance(figure_text());
+    if (figures(brief) && !outcome_.passed)
         width += QFontMetrics(theme::face()).horizontalAdvance(target_words(outcome_.worst.target)) + 6;
-    return {width, 36};
+    return width;
+}
+
+QSize ProofItem::sizeHint() const { return {width_at(brief_), 36}; }
+
+void ProofItem::set_brief(Brief brief) {
+    if (brief == brief_)
+        return;
+    brief_ = brief;
+    updateGeometry();
+    update();
 }
 
 void ProofItem::paintEvent(QPaintEvent*) {
@@ -74,14 +88,21 @@ void ProofItem::paintEvent(QPaintEvent*) {
     int x = 12 + mark + 8;
     painter.setFont(theme::face(12.5, true));
     painter.setPen(theme::text);
-    const QString title = QString::fromStdString(outcome_.title);
+    const bool cut = !figures(brief_);
+    const QString title = painter.fontMetrics().elidedText(QString::fromStdString(outcome_.title), Qt::ElideRight, width() - x - (cut ? 8 : 0));
+    if (cut && !outcome_.passed) { // a link, as its place would be
+        QFont link = painter.font();
+        link.setUnderline(true);
+        painter.setFont(link);
+    }
     painter.drawText(QRect(x, 0, width(), height()), Qt::AlignLeft | Qt::AlignVCenter, title);
     x += painter.fontMetrics().horizontalAdvance(title) + 10;
     painter.setFont(theme::face());
     painter.setPen(theme::second);
-    painter.drawText(QRect(x, 0, width(), height()), Qt::AlignLeft | Qt::AlignVCenter, figure_text());
+    if (!cut)
+        painter.drawText(QRect(x, 0, width(), height()), Qt::AlignLeft | Qt::AlignVCenter, figure_text());
     x += painter.fontMetrics().horizontalAdvance(figure_text()) + 6;
-    if (!outcome_.passed) {
+    if (!outcome_.passed && !cut) {
         QFont link = theme::face();
         link.setUnderline(true);
         painter.setFont(link);
@@ -112,7 +133,7 @@ ProofsBar::ProofsBar(QWidget* parent) : QWidget(parent) {
     row_ = new QHBoxLayout(this);
     row_->setContentsMargins(0, 1, theme::margin, 0);
     row_->setSpacing(0);
-    auto* add = new QToolButton(this);
+    auto* add = add_ = new QToolButton(this);
     add->setObjectName("add_proof");
     add->setText("+");
     add->setToolTip(tr("Add a ready-made proof to the rule"));
@@ -146,6 +167,27 @@ void ProofsBar::show_outcomes(const std::vector<proof::Outcome>& outcomes) {
     }
     sum_->setText(old_        ? tr("old")
                   : failed == 0 ? tr("all %1 pass").arg(outcomes.size()) : tr("%1 of %2 fail").arg(failed).arg(outcomes.size()));
+    make_room();
+}
+
+void ProofsBar::make_room() {
+    const int room = width() - add_->sizeHint().width() - sum_->sizeHint().width() - 6 - 2 * theme::margin;
+    auto brief = ProofItem::Brief::no;
+    for (const auto tried : {ProofItem::Brief::no, ProofItem::Brief::passing, ProofItem::Brief::all}) {
+        int sum = 0;
+        for (const ProofItem* item : items_)
+            sum += item->width_at(tried);
+        brief = tried;
+        if (sum <= room)
+            break;
+    }
+    for (ProofItem* item : items_)
+        item->set_brief(brief);
+}
+
+void ProofsBar::resizeEvent(QResizeEvent* event) {
+    QWidget::resizeEvent(event);
+    make_room();
 }
 
 void ProofsBar::set_old(bool old) {

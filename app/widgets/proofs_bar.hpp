@@ -6,6 +6,7 @@
 class QHBoxLayout;
 class QLabel;
 class QMenu;
+class QToolButton;
 
 namespace kasuri::app {
 
@@ -17,6 +18,10 @@ public:
     void show_outcome(const proof::Outcome& outcome);
     void set_old(bool old);
     const proof::Outcome& outcome() const { return outcome_; }
+    /// How much is left out where there is little room: nothing; the figures of what passes; all figures.
+    enum class Brief { no, passing, all };
+    void set_brief(Brief brief);
+    int width_at(Brief brief) const;
     QSize sizeHint() const override;
 
 signals:
@@ -30,7 +35,9 @@ protected:
 private:
     QString figure_text() const;
     proof::Outcome outcome_;
+    bool figures(Brief brief) const { return brief == Brief::no || (brief == Brief::passing && !outcome_.passed); }
     bool old_ = false;
+    Brief brief_ = Brief::no;
 };
 
 /// The row of proofs along the bottom.
@@ -48,9 +55,12 @@ signals:
 
 protected:
     void paintEvent(QPaintEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
 
 private:
+    void make_room();
     QHBoxLayout* row_;
+    QToolButton* add_;
     QLabel* sum_;
     std::vector<ProofItem*> items_;
     bool old_ = false;

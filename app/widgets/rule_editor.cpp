@@ -1,5 +1,6 @@
 #include "widgets/rule_editor.hpp"
 
+#include "model/display.hpp"
 #include "widgets/message_box.hpp"
 #include "widgets/rule_lexer.hpp"
 #include "widgets/theme.hpp"
@@ -100,6 +101,7 @@ void RuleEditor::modified(int position, int type, const char* text, int length) 
     } else {
         return;
     }
+    colours_ = document::colours_in(mirror_);
     if (!line_values_.empty()) { // of the text as it was
         line_values_.clear();
         viewport()->update();
@@ -254,6 +256,25 @@ void RuleEditor::draw_line_values(QPainter& painter) const {
     }
 }
 
+void RuleEditor::set_working(const std::string& space) {
+    if (space == working_)
+        return;
+    working_ = space;
+    viewport()->update();
+}
+
+void RuleEditor::draw_colours(QPainter& painter) const {
+    const int line_height = static_cast<int>(SendScintilla(SCI_TEXTHEIGHT, 0));
+    for (const document::ColourPlace& colour : colours_) {
+        const auto begin = static_cast<long>(colour.span.begin), end = static_cast<long>(colour.span.end);
+        const int left = static_cast<int>(SendScintilla(SCI_POINTXFROMPOSITION, 0, begin)), right = static_cast<int>(SendScintilla(SCI_POINTXFROMPOSITION, 0, end));
+        const int top = static_cast<int>(SendScintilla(SCI_POINTYFROMPOSITION, 0, begin)), last = static_cast<int>(SendScintilla(SCI_POINTYFROMPOSITION, 0, end));
+        // Of a colour that goes on in the next line the part in the first one is enough.
+        const QRect bar(left, top + line_height - 3, (top == last ? right : viewport()->width() - 8) - left, 3);
+        painter.fillRect(bar, colour_on_screen(colour.values, working_));
+    }
+}
+
 void RuleEditor::go_to_next_fault() {
     if (diagnostics_.empty())
         return;
@@ -331,6 +352,7 @@ void RuleEditor::dropEvent(QDropEvent* event) {
 void RuleEditor::paintEvent(QPaintEvent* event) {
     QsciScintilla::paintEvent(event);
     QPainter painter(viewport());
+    draw_colours(painter);
     draw_line_values(painter);
     if (hasFocus()) {
         painter.fillRect(QRectF(0, 0, 2.5, viewport()->height()), theme::accent);

@@ -1,5 +1,5 @@
 #pragma once
-#include "document/edit.hpp"
+#include "document/line_edits.hpp"
 #include "lang/diagnostic.hpp"
 
 #include <Qsci/qsciscintilla.h>
@@ -49,6 +49,8 @@ public:
     void set_line_values(std::vector<LineValue> values);
     const std::vector<LineValue>& line_values() const { return line_values_; }
     void select(Span span);
+    /// The space in which three numbers are a colour: under each such colour of the text lies a bar of it.
+    void set_working(const std::string& space);
 
 signals:
     void edited(const kasuri::document::TextEdit& edit);
@@ -67,6 +69,7 @@ protected:
 
 private:
     void draw_line_values(QPainter& painter) const;
+    void draw_colours(QPainter& painter) const;
     void modified(int position, int type, const char* text, int length);
     void choose_message();
     void place_message();
@@ -80,6 +83,8 @@ private:
     std::vector<lang::Diagnostic> diagnostics_;
     std::optional<std::size_t> shown_;
     std::vector<LineValue> line_values_;
+    std::string working_;
+    std::vector<document::ColourPlace> colours_;
     bool following_ = false;
 };
 

@@ -1,5 +1,7 @@
 #include "widgets/rule_panel.hpp"
 
+#include "engine/lower.hpp"
+#include "widgets/colour_picker.hpp"
 #include "widgets/editor_assist.hpp"
 #include "widgets/editor_commands.hpp"
 #include "widgets/find_bar.hpp"
@@ -21,9 +23,11 @@ RulePanel::RulePanel(Session& session, QWidget* parent) : QWidget(parent), sessi
     assist_ = new EditorAssist(*editor_);
     commands_ = new EditorCommands(*editor_, session_);
     find_ = new FindBar(*editor_, session_, this);
+    picker_ = new ColourPicker(*editor_, session_);
     understood_ = quiet_label({}, this, 11.5);
     understood_->setFixedHeight(26);
     understood_->setContentsMargins(theme::margin, 0, theme::margin, 0);
+    connect(commands_, &EditorCommands::colour_wanted, picker_, &ColourPicker::open);
     column->addWidget(heading_);
     column->addWidget(editor_, 1);
     column->addWidget(find_);
@@ -45,6 +49,8 @@ RulePanel::RulePanel(Session& session, QWidget* parent) : QWidget(parent), sessi
     refresh();
 }
 
+void RulePanel::open_picker() { picker_->open(static_cast<std::size_t>(editor_->SendScintilla(QsciScintillaBase::SCI_GETCURRENTPOS))); }
+
 void RulePanel::show_sheet(std::size_t operations) {
     operations_ = operations;
     refresh();
@@ -59,6 +65,8 @@ void RulePanel::refresh() {
         for (const lang::Parameter& p : rule->parameters)
             names.insert(p.name);
     editor_->set_parameters(std::move(names));
+    if (const lang::Rule* rule = session_.rule())
+        editor_->set_working(std::string(engine::working_space(*rule)));
     int errors = 0, warnings = 0, hints = 0;
     for (const lang::Diagnostic& d : session_.diagnostics())
         (d.severity == lang::Severity::error ? errors : d.severity == lang::Severity::warning ? warnings : hints) += 1;

@@ -11,6 +11,7 @@ class Heading;
 class EditorAssist;
 class EditorCommands;
 class FindBar;
+class ColourPicker;
 class RuleEditor;
 
 /// The left column's upper part: the editor, and one line of what is understood about the rule.
@@ -22,6 +23,8 @@ public:
     EditorAssist* assist() const { return assist_; }
     EditorCommands* commands() const { return commands_; }
     FindBar* find_bar() const { return find_; }
+    ColourPicker* picker() const { return picker_; }
+    void open_picker();
     /// What the last sheet found out: the work per pixel.
     void show_sheet(std::size_t operations);
 
@@ -34,6 +37,7 @@ private:
     EditorAssist* assist_;
     EditorCommands* commands_;
     FindBar* find_;
+    ColourPicker* picker_;
     QLabel* understood_;
     std::size_t operations_ = 0;
 };

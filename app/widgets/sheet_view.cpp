@@ -4,7 +4,9 @@
 #include "widgets/strip_view.hpp"
 #include "widgets/theme.hpp"
 
+#include <QApplication>
 #include <QEvent>
+#include <QKeyEvent>
 #include <QPainter>
 #include <QSplitter>
 #include <QUrl>
@@ -12,6 +14,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace kasuri::app {
 namespace {
@@ -51,7 +54,28 @@ SheetView::SheetView(SheetModel& model, QWidget* parent) : QWidget(parent), mode
     rebuild();
 }
 
+void SheetView::pick(std::function<void(const Readout&)> take) {
+    if (!take_)
+        qApp->installEventFilter(this);
+    take_ = std::move(take);
+    for (QWidget* each : findChildren<QWidget*>())
+        each->setCursor(Qt::CrossCursor);
+}
+
 bool SheetView::eventFilter(QObject* object, QEvent* event) {
+    if (take_ && (event->type() == QEvent::MouseButtonPress || event->type() == QEvent::KeyPress)) {
+        auto* widget = qobject_cast<QWidget*>(object);
+        const bool escape = event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Escape;
+        const bool here = event->type() == QEvent::MouseButtonPress && widget && isAncestorOf(widget) && (qobject_cast<CellView*>(widget) || qobject_cast<StripView*>(widget));
+        if (escape || here) {
+            const auto take = std::exchange(take_, nullptr);
+            qApp->removeEventFilter(this);
+            for (QWidget* each : findChildren<QWidget*>())
+                each->unsetCursor();
+            take(here ? pointed_ : Readout());
+            return true;
+        }
+    }
     if (object == cells_area_ && event->type() == QEvent::Resize) {
         arrange_cells();
         resize_pause_.start();
@@ -387,6 +411,7 @@ void SheetView::tell() {
         if (const Cell* source = model_.find(hover_cell_))
             readout = readout_at(*source, *hover_pixel_);
     }
+    pointed_ = readout;
     emit pointed(readout);
 }
 

@@ -6,6 +6,7 @@
 #include <QTimer>
 #include <QWidget>
 
+#include <functional>
 #include <vector>
 
 class QSplitter;
@@ -44,6 +45,8 @@ public:
     /// Puts the pointer's mark on a pin.
     void point_at_pin(int number);
     const SheetPtr& sheet() const { return sheet_; }
+    /// What is clicked next goes to `take`, and does nothing else; Escape leaves it.
+    void pick(std::function<void(const Readout&)> take);
 
 signals:
     void wanted();                                    ///< sizes or cells changed: evaluate again
@@ -87,6 +90,8 @@ private:
     double hover_share_ = -1;
     int hover_cell_ = 0;
     std::optional<QPoint> hover_pixel_;
+    Readout pointed_;
+    std::function<void(const Readout&)> take_;
 };
 
 } // namespace kasuri::app

@@ -1,5 +1,7 @@
 // Tools of the text in the real editor: names, comments, numbers, find and replace, recipes, proofs.
 #include "gui/driver.hpp"
+#include "widgets/cell_view.hpp"
+#include "widgets/colour_picker.hpp"
 #include "widgets/editor_commands.hpp"
 #include "widgets/find_bar.hpp"
 #include "widgets/trace_window.hpp"
@@ -197,4 +199,53 @@ TEST_CASE("a proof is added by a click, fails, and leads into the rule", "[gui][
     QTest::qWait(20);
     d.settle();
     CHECK(d.editor().line_values().empty()); // mended: nothing to look into
+}
+
+TEST_CASE("a colour in the text has a picker: typed, taken from the sheet and from a pin, one step of undo", "[gui][writing]") {
+    Hands d("out.rgb *= vec3(0.5, 0.25, 1)\n");
+    d.caret_in("0.25");
+    d.trigger("colour");
+    ColourPicker& picker = *d.window.rule_panel().picker();
+    REQUIRE(picker.isVisible());
+    CHECK(picker.field(1)->value() == 0.25);
+    picker.field(1)->setFocus();
+    picker.field(1)->selectAll();
+    QTest::keyClicks(picker.field(1), "0.75");
+    QTest::keyClick(picker.field(1), Qt::Key_Return);
+    QTest::keyClick(picker.field(1), Qt::Key_Up);
+    CHECK(d.text() == "out.rgb *= vec3(0.5, 0.76, 1)\n");
+    d.settle();
+    // Under the text lies a bar of the colour, and clicking a cell takes what it has there.
+    CHECK(d.session().undo_stack().count() == 1);
+    const QPoint foot = d.point_of("0.76") + QPoint(0, static_cast<int>(d.editor().SendScintilla(QsciScintillaBase::SCI_TEXTHEIGHT, 0)) - 7);
+    const QRgb bar = d.editor().viewport()->grab().toImage().pixel(foot);
+    CHECK(qBlue(bar) == 255);
+    CHECK(qGreen(bar) > qRed(bar));
+    emit picker.pick_wanted();
+    CellView* cell = d.sheet().cell(d.sheet().current_cell());
+    REQUIRE(cell);
+    const QPoint at = cell->rect().center() + QPoint(3, 20);
+    QTest::mouseMove(cell, at);
+    QTest::qWait(5);
+    const std::size_t pins = d.window.bench().sheet().pins().size();
+    QTest::mouseClick(cell, Qt::LeftButton, Qt::NoModifier, at);
+    d.settle();
+    CHECK(d.text() != "out.rgb *= vec3(0.5, 0.76, 1)\n");
+    CHECK(d.window.bench().sheet().pins().size() == pins);
+    Readout readout;
+    readout.valid = true;
+    readout.space = "srgb";
+    readout.before = {0.5f, 0.5f, 0.5f, 1};
+    picker.take(readout);
+    // IEC 61966-2-1: 0.5 decodes to 0.21404.
+    CHECK(d.text() == "out.rgb *= vec3(0.21404, 0.21404, 0.21404)\n");
+    QTest::keyClick(&picker, Qt::Key_Escape);
+    CHECK_FALSE(picker.isVisible());
+    CHECK(d.editor().hasFocus());
+    d.trigger("undo");
+    CHECK(d.text() == "out.rgb *= vec3(0.5, 0.25, 1)\n");
+    d.caret_in("out");
+    d.trigger("colour");
+    CHECK_FALSE(picker.isVisible());
+    CHECK(d.said().contains("three numbers"));
 }
