@@ -1,5 +1,6 @@
 #include "model/session.hpp"
 
+#include "document/line_edits.hpp"
 #include "document/filter_file.hpp"
 #include "model/undo_commands.hpp"
 
@@ -86,21 +87,7 @@ void Session::recall(const std::string& text, const ValueMap& values, const QStr
     stack_.beginMacro(name);
     if (text != text_) {
         // Only what differs is exchanged, so that the caret and the folds stay where they are.
-        std::size_t head = 0, tail = 0;
-        const std::size_t least = std::min(text.size(), text_.size());
-        while (head < least && text[head] == text_[head])
-            ++head;
-        while (tail < least - head && text[text.size() - 1 - tail] == text_[text_.size() - 1 - tail])
-            ++tail;
-        const auto inside = [](const std::string& of, std::size_t at) { return at < of.size() && (static_cast<unsigned char>(of[at]) & 0xC0) == 0x80; };
-        while (head > 0 && (inside(text, head) || inside(text_, head))) // whole characters
-            --head;
-        while (tail > 0 && inside(text, text.size() - tail))
-            --tail;
-        document::TextEdit edit;
-        edit.at = static_cast<std::uint32_t>(head);
-        edit.removed = text_.substr(head, text_.size() - head - tail);
-        edit.inserted = text.substr(head, text.size() - head - tail);
+        const document::TextEdit edit = document::difference(text_, text);
         stack_.push(new TextCommand(*this, edit, name, false));
     }
     if (values != chosen_)
@@ -159,6 +146,14 @@ Status Session::open(const std::filesystem::path& path) {
         return text.error();
     load_text(std::move(text.value()), path);
     return {};
+}
+
+void Session::meet_file(const std::string& theirs, const std::string& text, const QString& step) {
+    saved_text_ = theirs;
+    if (text != text_)
+        recall(text, chosen_, step);
+    tell_if_modified();
+    emit file_changed();
 }
 
 void Session::bring_back(const std::filesystem::path& path, const std::string& text, const ValueMap& values) {

@@ -40,6 +40,11 @@ public:
     std::vector<double> values() const;
     QUndoStack& undo_stack() { return stack_; }
 
+    /// What the file holds as far as is known: the text as it was opened or saved.
+    const std::string& saved_text() const { return saved_text_; }
+    /// The file holds `theirs` now, and the text becomes `text`, as one step.
+    void meet_file(const std::string& theirs, const std::string& text, const QString& step);
+
     const std::filesystem::path& path() const { return path_; }
     QString display_name() const; ///< file name without ending, or "untitled"
     /// Whether there is something that is not in the file: text, or values that were chosen. How the sheet is arranged is not.

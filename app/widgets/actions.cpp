@@ -45,6 +45,7 @@ constexpr ActionRow table[] = {
     {"take_after", QT_TRANSLATE_NOOP("Actions", "Flip to the next take"), "Alt+PgDown", [](Bench& b) { b.flip_take(1); }},
     {"peek", QT_TRANSLATE_NOOP("Actions", "Show the expression at the caret on the sheet"), "Ctrl+E", [](Bench& b) { b.peek(); }},
     {"mix", QT_TRANSLATE_NOOP("Actions", "Mix table"), "Ctrl+M", [](Bench& b) { b.toggle_mix(); }},
+    {"wishes", QT_TRANSLATE_NOOP("Actions", "A matrix from wishes\u2026"), "Ctrl+Shift+M", [](Bench& b) { b.open_wishes(); }},
     {"trace", QT_TRANSLATE_NOOP("Actions", "Trace at the pin"), "Ctrl+Shift+T", [](Bench& b) { b.trace(); }},
     {"sheet_window", QT_TRANSLATE_NOOP("Actions", "Sheet in a window of its own, or back"), "Ctrl+Shift+W", [](Bench& b) { b.tear_off_sheet(); }},
     {"config", QT_TRANSLATE_NOOP("Actions", "Colour config\u2026"), "", [](Bench& b) { b.ask_config(); }},

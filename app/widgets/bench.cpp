@@ -34,7 +34,7 @@ bool is_filter(const QString& file) {
 }
 } // namespace
 
-Bench::Bench(QWidget* window) : QObject(window), window_(window), session_(this), sheet_(this), takes_(session_), keeper_(session_, sheet_, takes_) {
+Bench::Bench(QWidget* window) : QObject(window), window_(window), session_(this), sheet_(this), takes_(session_), watch_(session_), keeper_(session_, sheet_, takes_) {
     for (const char* name : {"response", "hue_map", "parade"})
         readings_.add(*readings::find(name));
     connect(&sheet_, &SheetModel::failed, this, [this](const Error& error) { emit said(QString::fromStdString(error.text()), true); });
@@ -44,6 +44,7 @@ Bench::Bench(QWidget* window) : QObject(window), window_(window), session_(this)
     connect(&takes_, &TakesModel::rearranged, this, [this](const QString& name, const QString& key, const std::vector<Take>& before) {
         session_.undo_stack().push(new ArrangementCommand<TakesModel, std::vector<Take>>(takes_, name, key, before));
     });
+    connect(&watch_, &FileWatch::said, this, &Bench::said);
     connect(&keeper_, &BenchKeeper::failed, this, [this](const Error& error) { emit said(QString::fromStdString(error.text()), true); });
     connect(&sheet_, &SheetModel::noted, this, [this](const QString& note) { emit said(note, false); });
 }
@@ -150,6 +151,10 @@ bool Bench::ask_save_as() {
 }
 
 bool Bench::save_to(const QString& file) {
+    if (std::filesystem::path(file.toStdString()) == session_.path() && !watch_.look()) {
+        emit said(tr("Not saved: somebody else has changed the same lines of the file. Choose above the text which stay."), true);
+        return false;
+    }
     if (const Status saved = session_.save(file.toStdString()); !saved) {
         emit said(QString::fromStdString(saved.error().text()), true);
         return false;

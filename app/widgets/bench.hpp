@@ -5,6 +5,7 @@
 #include "model/session.hpp"
 #include "model/sheet.hpp"
 #include "model/takes.hpp"
+#include "model/file_watch.hpp"
 #include "model/bench_keeper.hpp"
 #include "model/recovery_keeper.hpp"
 
@@ -31,6 +32,7 @@ public:
     ReadingsModel& readings() { return readings_; }
     Against& against() { return against_; }
     TakesModel& takes() { return takes_; }
+    FileWatch& file_watch() { return watch_; }
     BenchKeeper& keeper() { return keeper_; }
     /// From now on unsaved work is kept in `folder`; what programs that are gone left there is offered.
     void keep_recovery(const std::filesystem::path& folder);
@@ -68,6 +70,7 @@ public:
     void peek() { emit peek_wanted(); }
     void trace() { emit trace_wanted(); }
     void toggle_mix() { emit mix_wanted(); }
+    void open_wishes() { emit wishes_wanted(); }
     /// What is done at the caret is the editor's: these only carry it there.
     using InEditor = void (*)(RulePanel&);
     void in_editor(InEditor what) { emit editor_wanted(what); }
@@ -96,6 +99,7 @@ signals:
     void peek_wanted();
     void trace_wanted();
     void mix_wanted();
+    void wishes_wanted();
     void editor_wanted(kasuri::app::Bench::InEditor what);
     void editor_menu_wanted(QMenu& menu, kasuri::app::Bench::FillInEditor fill);
     void sheet_window_wanted();
@@ -109,6 +113,7 @@ private:
     ReadingsModel readings_;
     Against against_;
     TakesModel takes_;
+    FileWatch watch_;
     BenchKeeper keeper_;
     RecoveryKeeper* recovery_ = nullptr;
 };

@@ -62,6 +62,7 @@ ColourPicker::ColourPicker(RuleEditor& editor, Session& session) : QFrame(editor
     space_ = quiet_label({}, this, 11.5);
     for (QWidget* each : std::initializer_list<QWidget*>{from_sheet_, from_pin_, space_}) {
         each->setFont(theme::face(11.5));
+        each->setSizePolicy(QSizePolicy::Fixed, QSizePolicy::Fixed);
         from->addWidget(each);
     }
     from->addStretch(1);
@@ -86,7 +87,10 @@ void ColourPicker::open(std::size_t at) {
     const auto end = static_cast<long>(found->span.end);
     const QPoint below(static_cast<int>(editor_.SendScintilla(QsciScintillaBase::SCI_POINTXFROMPOSITION, 0, end)),
                        static_cast<int>(editor_.SendScintilla(QsciScintillaBase::SCI_POINTYFROMPOSITION, 0, end) + editor_.SendScintilla(QsciScintillaBase::SCI_TEXTHEIGHT, 0)) + 4);
-    adjustSize();
+    space_->setText(QString::fromStdString(working()));
+    ensurePolished();
+    layout()->activate();
+    resize(sizeHint());
     QPoint corner = editor_.viewport()->mapTo(editor_.window(), below) - QPoint(width() / 2, 0);
     corner.setX(std::clamp(corner.x(), 4, std::max(4, editor_.window()->width() - width() - 4)));
     corner.setY(std::min(corner.y(), editor_.window()->height() - height() - 4));

@@ -67,7 +67,12 @@ FindBar::FindBar(RuleEditor& editor, Session& session, QWidget* parent) : QWidge
     below->addWidget(all_);
     rows->addWidget(second_);
     editor_.indicatorDefine(QsciScintilla::StraightBoxIndicator, hit_mark);
-    editor_.setIndicatorForegroundColor(theme::accent, hit_mark);
+    QColor mark = theme::accent;
+    mark.setAlpha(45);
+    editor_.setIndicatorForegroundColor(mark, hit_mark);
+    editor_.setIndicatorOutlineColor(theme::accent, hit_mark);
+    editor_.setIndicatorDrawUnder(true, hit_mark);
+    setTabOrder(wanted_, instead_);
     connect(wanted_, &QLineEdit::textChanged, this, &FindBar::search);
     connect(whole_, &QToolButton::toggled, this, &FindBar::search);
     connect(letters_, &QToolButton::toggled, this, &FindBar::search);

@@ -24,6 +24,7 @@
 #include "widgets/torn_window.hpp"
 #include "widgets/trace_window.hpp"
 #include "widgets/values_panel.hpp"
+#include "widgets/wishes_window.hpp"
 
 #include <QApplication>
 #include <QCloseEvent>
@@ -84,7 +85,7 @@ void MainWindow::lay_out() {
     top_->add_takes(new TakesBar(*bench_, top_));
     columns_ = new QSplitter(Qt::Horizontal, this);
     left_ = new QSplitter(Qt::Vertical, columns_);
-    rule_ = new RulePanel(bench_->session(), left_);
+    rule_ = new RulePanel(bench_->session(), bench_->file_watch(), left_);
     auto* below = new QWidget(left_);
     auto* below_column = new QVBoxLayout(below);
     below_column->setContentsMargins(0, 0, 0, 0);
@@ -195,6 +196,15 @@ void MainWindow::connect_parts() {
     connect(rule_->picker(), &ColourPicker::said, status_, &StatusLine::say);
     connect(rule_->picker(), &ColourPicker::pick_wanted, this, [this] { sheet_->pick([this](const Readout& readout) { rule_->picker()->take(readout); }); });
     connect(sheet_, &SheetView::pins_read, rule_->picker(), &ColourPicker::set_pins);
+    connect(bench_, &Bench::wishes_wanted, this, [this] {
+        if (!wishes_) {
+            wishes_ = new WishesWindow(bench_->session(), *mix_, this);
+            connect(sheet_, &SheetView::pins_read, wishes_, &WishesWindow::set_pins);
+            wishes_->set_pins(pins_->pins());
+        }
+        wishes_->show();
+        wishes_->raise();
+    });
     connect(bench_, &Bench::trace_wanted, this, &MainWindow::open_trace);
     connect(bench_, &Bench::peek_wanted, this, &MainWindow::peek);
     connect(bench_, &Bench::sheet_window_wanted, this, &MainWindow::tear_off_sheet);

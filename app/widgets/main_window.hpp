@@ -21,6 +21,7 @@ class StatusLine;
 class TopBar;
 class TornWindow;
 class TraceWindow;
+class WishesWindow;
 class ValuesPanel;
 
 /// Puts the parts side by side and carries results to them; what commands do stands in Bench.
@@ -41,6 +42,7 @@ public:
     SourcesPanel& sources_panel() { return *sources_; }
     MixPanel& mix_panel() { return *mix_; }
     TopBar& top_bar() { return *top_; }
+    WishesWindow* wishes() const { return wishes_; }
     /// Whether everything asked for has been shown, proofs included.
     bool settled() const;
     void show_before(bool before);
@@ -96,6 +98,7 @@ private:
     bool pending_ = false;
     QPointer<TornWindow> torn_;
     QPointer<TraceWindow> trace_;
+    WishesWindow* wishes_ = nullptr;
     std::optional<proof::Place> looked_into_; ///< the worst colour of a failing proof that was followed
     QString against_shown_ = QStringLiteral("\n");
 };

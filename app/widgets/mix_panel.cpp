@@ -240,12 +240,29 @@ void MixPanel::write_matrix() {
         edit.at = all.begin;
         edit.removed = std::string(text_of(text, all));
         edit.inserted = document::mix_statement(numbers_of(map), map.offset, "rgb");
-    } else { // behind the last statement, or at the end
-        const std::size_t from = rule->steps.empty() ? text.size() : std::min(text.find('\n', rule->steps.back().span.end), text.size());
-        edit.at = static_cast<std::uint32_t>(from);
-        edit.inserted = (from > 0 && text[from - 1] != '\n' ? "\n" : "") + document::mix_statement(numbers_of(map), map.offset, rule->steps.empty() ? "rgb" : "out.rgb") + (from == text.size() ? "\n" : "");
+    } else {
+        edit = appended(map);
     }
     session_.apply_edit(edit, tr("a matrix"));
+}
+
+document::TextEdit MixPanel::appended(const insight::Affine& map) const {
+    const lang::Rule& rule = *session_.rule();
+    const std::string& text = session_.text();
+    document::TextEdit edit;
+    const std::size_t from = rule.steps.empty() ? text.size() : std::min(text.find('\n', rule.steps.back().span.end), text.size());
+    edit.at = static_cast<std::uint32_t>(from);
+    edit.inserted = (from > 0 && text[from - 1] != '\n' ? "\n" : "") + document::mix_statement(numbers_of(map), map.offset, rule.steps.empty() ? "rgb" : "out.rgb") + (from == text.size() ? "\n" : "");
+    return edit;
+}
+
+void MixPanel::write_map(const insight::Affine& map, const QString& name) {
+    if (!session_.rule() || !session_.compiles())
+        return;
+    if (place_now())
+        put(map, name);
+    else
+        session_.apply_edit(appended(map), name);
 }
 
 void MixPanel::fill_menu(QMenu& menu) {

@@ -29,6 +29,8 @@ public:
     void set_hold(int hold);
     int hold() const { return hold_; }
     void write_matrix();
+    /// Puts the numbers into the matrix of the text, or adds one behind the last statement.
+    void write_map(const insight::Affine& map, const QString& name);
     void swap(int a, int b);
     void rotate();
     void invert();
@@ -40,6 +42,7 @@ protected:
 
 private:
     void refresh();
+    document::TextEdit appended(const insight::Affine& map) const;
     void edit(int row, int column, double value);
     void put(const insight::Affine& map, const QString& name, const QString& key = {});
     /// The matrix in the text as it is now; the text may be ahead of the last check.

@@ -2,6 +2,7 @@
 
 #include "engine/lower.hpp"
 #include "widgets/colour_picker.hpp"
+#include "widgets/disk_bar.hpp"
 #include "widgets/editor_assist.hpp"
 #include "widgets/editor_commands.hpp"
 #include "widgets/find_bar.hpp"
@@ -14,7 +15,7 @@
 
 namespace kasuri::app {
 
-RulePanel::RulePanel(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+RulePanel::RulePanel(Session& session, FileWatch& watch, QWidget* parent) : QWidget(parent), session_(session) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
@@ -29,6 +30,7 @@ RulePanel::RulePanel(Session& session, QWidget* parent) : QWidget(parent), sessi
     understood_->setContentsMargins(theme::margin, 0, theme::margin, 0);
     connect(commands_, &EditorCommands::colour_wanted, picker_, &ColourPicker::open);
     column->addWidget(heading_);
+    column->addWidget(new DiskBar(watch, this));
     column->addWidget(editor_, 1);
     column->addWidget(find_);
     column->addWidget(understood_);

@@ -10,6 +10,7 @@ namespace kasuri::app {
 class Heading;
 class EditorAssist;
 class EditorCommands;
+class FileWatch;
 class FindBar;
 class ColourPicker;
 class RuleEditor;
@@ -18,7 +19,7 @@ class RuleEditor;
 class RulePanel : public QWidget {
     Q_OBJECT
 public:
-    explicit RulePanel(Session& session, QWidget* parent = nullptr);
+    explicit RulePanel(Session& session, FileWatch& watch, QWidget* parent = nullptr);
     RuleEditor* editor() const { return editor_; }
     EditorAssist* assist() const { return assist_; }
     EditorCommands* commands() const { return commands_; }

@@ -1,7 +1,9 @@
 // The mix table in the real window: two ways with the text.
 #include "gui/driver.hpp"
 #include "widgets/mix_panel.hpp"
+#include "widgets/wishes_window.hpp"
 
+#include <QCheckBox>
 #include <QMenu>
 
 using namespace kasuri;
@@ -123,4 +125,38 @@ TEST_CASE("a rule that is a matrix shows it however it is written, and can be wr
     d.settle_text();
     CHECK(d.panel.said().contains("does not compile"));
     CHECK_FALSE(d.panel.field(0, 0)->isEnabled());
+}
+
+TEST_CASE("wishes become a matrix in the text, with what must hold, and say how far they are missed", "[gui][mix]") {
+    Driver d;
+    d.replace_text("out.rgb = rgb\n");
+    d.settle();
+    d.trigger("wishes");
+    WishesWindow* wishes = d.window.wishes();
+    REQUIRE(wishes);
+    wishes->add({{1, 0, 0}, {0.8, 0.1, 0}});
+    wishes->add({{0, 1, 0}, {0.1, 0.9, 0.1}});
+    CHECK(wishes->said().contains("largest 0"));
+    wishes->rows_sum()->setChecked(true);
+    // By hand: the third column is what is left of 1 in each row.
+    CHECK(wishes->solved().map.matrix[0][2] == Approx(0.1));
+    wishes->write();
+    d.settle();
+    CHECK(d.text() == "out.rgb = rgb\nout.rgb = mat3(0.8, 0.1, 0.1,  0.1, 0.9, 0,  0, 0.1, 0.9) * out.rgb\n");
+    NumberField* field = wishes->field(0, 3);
+    field->setFocus();
+    field->selectAll();
+    QTest::keyClicks(field, "0.7");
+    QTest::keyClick(field, Qt::Key_Return);
+    CHECK(wishes->wishes()[0].to[0] == 0.7);
+    wishes->write(); // into the one that is there
+    d.settle();
+    CHECK(d.text() == "out.rgb = rgb\nout.rgb = mat3(0.7, 0.1, 0.2,  0.1, 0.9, 0,  0, 0.1, 0.9) * out.rgb\n");
+    d.trigger("undo");
+    CHECK(d.text().find("mat3(0.8") != std::string::npos);
+    // Two wishes for one colour cannot both be met: halfway, by least squares.
+    wishes->add({{1, 0, 0}, {0.5, 0.1, 0}});
+    CHECK(wishes->solved().largest == Approx(0.1));
+    CHECK(wishes->solved().map.matrix[0][0] == Approx(0.6));
+    wishes->close();
 }

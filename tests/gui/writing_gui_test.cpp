@@ -8,6 +8,7 @@
 
 #include <QMenu>
 #include <QMouseEvent>
+#include <QToolButton>
 
 using namespace kasuri;
 using namespace kasuri::app;
@@ -248,4 +249,33 @@ TEST_CASE("a colour in the text has a picker: typed, taken from the sheet and fr
     d.trigger("colour");
     CHECK_FALSE(picker.isVisible());
     CHECK(d.said().contains("three numbers"));
+}
+
+TEST_CASE("somebody else's change of the same lines is asked about above the text, and saving waits for it", "[gui][writing]") {
+    Driver d;
+    const QString file = d.file("dye.kasuri");
+    const auto write = [&](const char* text) {
+        QFile out(file);
+        REQUIRE(out.open(QIODevice::WriteOnly));
+        out.write(text);
+    };
+    write("out.r = g\n");
+    d.window.bench().open(file);
+    d.settle();
+    d.replace_text("out.r = b\n");
+    write("out.r = g * 2\n");
+    CHECK_FALSE(d.window.bench().save());
+    CHECK(d.window.status_line().message().contains("Not saved"));
+    QToolButton* theirs = d.window.findChild<QToolButton*>("theirs");
+    REQUIRE(theirs->isVisible());
+    QTest::mouseClick(theirs, Qt::LeftButton);
+    CHECK_FALSE(theirs->isVisible());
+    CHECK(d.text() == "out.r = g * 2\n");
+    d.trigger("undo");
+    CHECK(d.text() == "out.r = b\n");
+    CHECK(d.window.bench().save());
+    QFile in(file);
+    REQUIRE(in.open(QIODevice::ReadOnly));
+    CHECK(in.readAll() == "out.r = b\n");
+    d.settle();
 }

@@ -1,0 +1,39 @@
+#pragma once
+#include "model/session.hpp"
+
+#include <QFileSystemWatcher>
+#include <QTimer>
+
+namespace kasuri::app {
+
+/// Notices when somebody else changes the filter's file. What the bench has not touched follows it; changes of different lines are merged;
+/// where both sides changed the same lines nothing happens until one of the ways is chosen.
+class FileWatch : public QObject {
+    Q_OBJECT
+public:
+    explicit FileWatch(Session& session, QObject* parent = nullptr);
+
+    /// Looks at once; otherwise a moment after the file changes. True if nothing stands in the way of saving.
+    bool look();
+    /// Both sides have changed the same lines; `theirs` is what the file holds.
+    bool clashes() const { return clash_; }
+    enum class Way { mine, theirs, merged };
+    void choose(Way way);
+
+signals:
+    void said(const QString& message, bool bad);
+    void clash_changed();
+
+private:
+    void watch();
+    void settle(const std::string& text, const QString& step, const QString& message);
+
+    Session& session_;
+    QFileSystemWatcher watcher_;
+    QTimer pause_;
+    std::filesystem::path path_;
+    std::string theirs_;
+    bool clash_ = false, gone_ = false;
+};
+
+} // namespace kasuri::app

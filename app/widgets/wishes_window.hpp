@@ -1,0 +1,61 @@
+#pragma once
+#include "insight/solve.hpp"
+#include "model/readout.hpp"
+#include "model/session.hpp"
+
+#include <QDialog>
+
+#include <array>
+#include <vector>
+
+class QCheckBox;
+class QGridLayout;
+class QLabel;
+class QPushButton;
+
+namespace kasuri::app {
+
+class MixPanel;
+class NumberField;
+
+/// Finds the matrix that makes wished colours of given ones: a list of "this colour -> that colour", what must hold exactly, and how far each
+/// wish is missed. Stays open beside the work; the matrix goes into the rule as text.
+class WishesWindow : public QDialog {
+    Q_OBJECT
+public:
+    WishesWindow(Session& session, MixPanel& mix, QWidget* parent);
+    void add(const insight::Wish& wish);
+    /// Each pin's colour before and after, as wishes to be changed.
+    void add_pins();
+    void set_pins(std::vector<PinReadout> pins);
+    void write();
+    const std::vector<insight::Wish>& wishes() const { return wishes_; }
+    const insight::Solved& solved() const { return solved_; }
+    NumberField* field(std::size_t wish, int number) const { return rows_[wish].fields[static_cast<std::size_t>(number)]; }
+    QCheckBox *rows_sum() const { return sums_; }
+    QString said() const;
+
+private:
+    struct Row {
+        std::array<NumberField*, 6> fields{};
+        std::array<QWidget*, 2> swatches{};
+        QLabel* missed = nullptr;
+        std::vector<QWidget*> all;
+    };
+    void rebuild();
+    void solve();
+    std::string working() const;
+
+    Session& session_;
+    MixPanel& mix_;
+    std::vector<insight::Wish> wishes_;
+    std::vector<PinReadout> pins_;
+    insight::Solved solved_;
+    std::vector<Row> rows_;
+    QGridLayout* grid_;
+    QCheckBox *sums_, *luminance_, *offset_;
+    QLabel *matrix_, *said_, *empty_;
+    QPushButton *write_, *from_pins_;
+};
+
+} // namespace kasuri::app
