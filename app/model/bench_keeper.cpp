@@ -28,13 +28,15 @@ std::string shown_source(const std::string& source, const std::filesystem::path&
 
 } // namespace
 
-BenchKeeper::BenchKeeper(Session& session, SheetModel& sheet, TakesModel& takes, QObject* parent) : QObject(parent), session_(session), sheet_(sheet), takes_(takes) {
+BenchKeeper::BenchKeeper(Session& session, SheetModel& sheet, TakesModel& takes, Tuning& tuning, QObject* parent)
+    : QObject(parent), session_(session), sheet_(sheet), takes_(takes), tuning_(tuning) {
     soon_.setSingleShot(true);
     soon_.setInterval(soon_ms);
     connect(&soon_, &QTimer::timeout, this, &BenchKeeper::write_now);
     connect(&session_, &Session::text_replaced, this, &BenchKeeper::another_document);
     connect(&session_, &Session::file_changed, this, &BenchKeeper::perhaps_renamed);
     connect(&takes_, &TakesModel::changed, this, &BenchKeeper::changed);
+    connect(&tuning_, &Tuning::changed, this, &BenchKeeper::changed);
     connect(&sheet_, &SheetModel::pins_changed, this, &BenchKeeper::changed);
 }
 
@@ -45,6 +47,7 @@ document::BenchFile BenchKeeper::bench(const std::filesystem::path& filter) cons
     bench.takes = takes_.takes();
     for (const Pin& pin : sheet_.pins())
         bench.pins.push_back({pin.number, kept_source(pin.source, filter), pin.pixel.x(), pin.pixel.y()});
+    bench.tuning = tuning_.arrangement();
     bench.others = written_.others;
     return bench;
 }
@@ -52,6 +55,7 @@ document::BenchFile BenchKeeper::bench(const std::filesystem::path& filter) cons
 void BenchKeeper::take(const document::BenchFile& bench, const std::filesystem::path& filter) {
     taking_ = true;
     takes_.arrange(bench.takes);
+    tuning_.arrange(bench.tuning);
     if (!bench.pins.empty()) { // else those on the sheet go on measuring
         std::vector<Pin> pins;
         for (const document::KeptPin& pin : bench.pins)

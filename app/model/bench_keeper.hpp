@@ -3,6 +3,7 @@
 #include "model/session.hpp"
 #include "model/sheet.hpp"
 #include "model/takes.hpp"
+#include "model/tuning.hpp"
 
 #include <QObject>
 #include <QTimer>
@@ -11,12 +12,12 @@
 
 namespace kasuri::app {
 
-/// Keeps takes and pins with the document, in the file beside it: read when a filter is opened, written soon after a change and
+/// Keeps takes, pins and how values are set with the document, in the file beside it: read when a filter is opened, written soon after a change and
 /// when the filter gets another name. What cannot be read is never overwritten.
 class BenchKeeper : public QObject {
     Q_OBJECT
 public:
-    BenchKeeper(Session& session, SheetModel& sheet, TakesModel& takes, QObject* parent = nullptr);
+    BenchKeeper(Session& session, SheetModel& sheet, TakesModel& takes, Tuning& tuning, QObject* parent = nullptr);
     ~BenchKeeper() override;
 
     /// What is to be kept now, with paths relative to the folder of `filter`.
@@ -36,6 +37,7 @@ private:
     Session& session_;
     SheetModel& sheet_;
     TakesModel& takes_;
+    Tuning& tuning_;
     QTimer soon_;
     std::filesystem::path path_; ///< of the filter whose things these are
     document::BenchFile written_; ///< what the file holds

@@ -71,14 +71,16 @@ void Session::set_value(int parameter, double value) {
         emit values_changed(); // what was asked for is shown somewhere, and is not what is
 }
 
-void Session::set_values(const std::vector<double>& values, const QString& name) {
+void Session::set_values(const std::vector<double>& values, const QString& name, int parameter) {
     if (!rule())
         return;
     ValueMap after = chosen_;
     for (std::size_t i = 0; i < values.size(); ++i)
         after[rule()->parameters[i].name] = values[i];
     if (after != chosen_)
-        stack_.push(new ValueCommand(*this, std::move(after), name, -1));
+        stack_.push(new ValueCommand(*this, std::move(after), name, parameter));
+    else if (parameter >= 0)
+        emit values_changed(); // what was asked for is shown somewhere, and is not what is
 }
 
 void Session::recall(const std::string& text, const ValueMap& values, const QString& name) {

@@ -56,8 +56,8 @@ public:
     /// Edits of one `key` without a pause are one step.
     void apply_edit(const document::TextEdit& edit, const QString& name, const QString& key = {});
     void set_value(int parameter, double value);
-    /// All values at once, as one step.
-    void set_values(const std::vector<double>& values, const QString& name);
+    /// All values at once, as one step. With a parameter it is that one which is being changed: changes of it without a pause are one step.
+    void set_values(const std::vector<double>& values, const QString& name, int parameter = -1);
     /// Another state of text and values, as one step.
     void recall(const std::string& text, const ValueMap& values, const QString& name);
     void reset_value(int parameter);

@@ -34,7 +34,7 @@ bool is_filter(const QString& file) {
 }
 } // namespace
 
-Bench::Bench(QWidget* window) : QObject(window), window_(window), session_(this), sheet_(this), takes_(session_), watch_(session_), keeper_(session_, sheet_, takes_) {
+Bench::Bench(QWidget* window) : QObject(window), window_(window), session_(this), sheet_(this), takes_(session_), watch_(session_), tuning_(session_), keeper_(session_, sheet_, takes_, tuning_) {
     for (const char* name : {"response", "hue_map", "parade"})
         readings_.add(*readings::find(name));
     connect(&sheet_, &SheetModel::failed, this, [this](const Error& error) { emit said(QString::fromStdString(error.text()), true); });
@@ -43,6 +43,9 @@ Bench::Bench(QWidget* window) : QObject(window), window_(window), session_(this)
     });
     connect(&takes_, &TakesModel::rearranged, this, [this](const QString& name, const QString& key, const std::vector<Take>& before) {
         session_.undo_stack().push(new ArrangementCommand<TakesModel, std::vector<Take>>(takes_, name, key, before));
+    });
+    connect(&tuning_, &Tuning::rearranged, this, [this](const QString& name, const QString& key, const document::KeptTuning& before) {
+        session_.undo_stack().push(new ArrangementCommand<Tuning, document::KeptTuning>(tuning_, name, key, before));
     });
     connect(&watch_, &FileWatch::said, this, &Bench::said);
     connect(&keeper_, &BenchKeeper::failed, this, [this](const Error& error) { emit said(QString::fromStdString(error.text()), true); });

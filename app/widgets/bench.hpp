@@ -33,6 +33,7 @@ public:
     Against& against() { return against_; }
     TakesModel& takes() { return takes_; }
     FileWatch& file_watch() { return watch_; }
+    Tuning& tuning() { return tuning_; }
     BenchKeeper& keeper() { return keeper_; }
     /// From now on unsaved work is kept in `folder`; what programs that are gone left there is offered.
     void keep_recovery(const std::filesystem::path& folder);
@@ -114,6 +115,7 @@ private:
     Against against_;
     TakesModel takes_;
     FileWatch watch_;
+    Tuning tuning_;
     BenchKeeper keeper_;
     RecoveryKeeper* recovery_ = nullptr;
 };

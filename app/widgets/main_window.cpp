@@ -90,7 +90,7 @@ void MainWindow::lay_out() {
     auto* below_column = new QVBoxLayout(below);
     below_column->setContentsMargins(0, 0, 0, 0);
     below_column->setSpacing(0);
-    values_ = new ValuesPanel(bench_->session(), below);
+    values_ = new ValuesPanel(bench_->session(), bench_->tuning(), below);
     sources_ = new SourcesPanel(bench_->sheet(), below);
     below_column->addWidget(values_, 1);
     below_column->addWidget(sources_);

@@ -1,8 +1,10 @@
 #include "widgets/values_panel.hpp"
 
 #include "model/session.hpp"
+#include "model/tuning.hpp"
 #include "widgets/heading.hpp"
 #include "widgets/number_field.hpp"
+#include "widgets/settings_dialog.hpp"
 #include "widgets/theme.hpp"
 #include "widgets/value_editor.hpp"
 
@@ -12,9 +14,22 @@
 #include <QScrollArea>
 #include <QToolButton>
 
-namespace kasuri::app {
+#include <algorithm>
+#include <tuple>
 
-ValuesPanel::ValuesPanel(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+namespace kasuri::app {
+namespace {
+
+QString words(const std::vector<std::string>& names) {
+    QStringList list;
+    for (const std::string& name : names)
+        list << QString::fromStdString(name);
+    return list.join(", ");
+}
+
+} // namespace
+
+ValuesPanel::ValuesPanel(Session& session, Tuning& tuning, QWidget* parent) : QWidget(parent), session_(session), tuning_(tuning) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
@@ -41,6 +56,7 @@ ValuesPanel::ValuesPanel(Session& session, QWidget* parent) : QWidget(parent), s
     column->addWidget(scroll, 1);
     connect(&session_, &Session::rule_changed, this, &ValuesPanel::rebuild);
     connect(&session_, &Session::values_changed, this, &ValuesPanel::refresh);
+    connect(&tuning_, &Tuning::changed, this, &ValuesPanel::rebuild);
     rebuild();
 }
 
@@ -59,8 +75,12 @@ NumberField* ValuesPanel::field(const std::string& name) const {
 void ValuesPanel::rebuild() {
     std::vector<Row> wanted;
     if (const lang::Rule* rule = session_.rule())
-        for (const lang::Parameter& p : rule->parameters)
-            wanted.push_back({p});
+        for (std::size_t i = 0; i < rule->parameters.size(); ++i) {
+            Row row{rule->parameters[i], !tuning_.linked_with(rule->parameters[i].name).empty()};
+            if (row.parameter.kind == lang::ParameterKind::number || row.parameter.kind == lang::ParameterKind::whole)
+                std::tie(row.parameter.low, row.parameter.high) = tuning_.range(row.parameter, session_.values()[i]);
+            wanted.push_back(std::move(row));
+        }
     const bool same = std::equal(wanted.begin(), wanted.end(), rows_.begin(), rows_.end(),
                                  [](const Row& a, const Row& b) { return a.same(b); });
     if (!same) { // typing elsewhere in the text must not take the field from under a drag
@@ -79,8 +99,24 @@ void ValuesPanel::rebuild() {
             const QString name = QString::fromStdString(row.parameter.name), description = QString::fromStdString(row.parameter.description);
             auto* label = new QLabel(row.widget);
             label->setFixedWidth(62);
+            if (row.linked) { // a sign that does not need colour
+                QFont joined = label->font();
+                joined.setUnderline(true);
+                label->setFont(joined);
+            }
             label->setText(label->fontMetrics().elidedText(name, Qt::ElideMiddle, 62));
-            label->setToolTip(description.isEmpty() ? name : name + ": " + description);
+            QStringList told = {description.isEmpty() ? name : name + ": " + description};
+            if (row.linked)
+                told << tr("moves together with %1").arg(words(tuning_.linked_with(row.parameter.name)));
+            if (tuning_.narrowed(row.parameter.name))
+                told << tr("set over a narrower range");
+            label->setToolTip(told.join('\n'));
+            row.widget->setContextMenuPolicy(Qt::CustomContextMenu);
+            connect(row.widget, &QWidget::customContextMenuRequested, this, [this, widget = row.widget, parameter = row.parameter.name](const QPoint& at) {
+                QMenu menu(widget);
+                fill_row_menu(menu, parameter);
+                menu.exec(widget->mapToGlobal(at));
+            });
             label->setTextInteractionFlags(Qt::NoTextInteraction);
             row.editor = make_value_editor(row.parameter, row.widget);
             row.editor->setToolTip(description);
@@ -93,7 +129,7 @@ void ValuesPanel::rebuild() {
             line->addWidget(row.editor, 1);
             line->addWidget(row.reset);
             layout->insertWidget(index, row.widget);
-            connect(row.editor, &ValueEditor::value_edited, this, [this, index](double value) { session_.set_value(index, value); });
+            connect(row.editor, &ValueEditor::value_edited, this, [this, index](double value) { tuning_.set(index, value); });
             connect(row.editor, &ValueEditor::reset_wanted, this, [this, index] { session_.reset_value(index); });
             connect(row.reset, &QToolButton::clicked, this, [this, index] { session_.reset_value(index); });
         }
@@ -102,8 +138,58 @@ void ValuesPanel::rebuild() {
     refresh();
 }
 
+void ValuesPanel::fill_row_menu(QMenu& menu, const std::string& name) {
+    const lang::Rule* rule = session_.rule();
+    if (!rule)
+        return;
+    const std::vector<double> values = session_.values();
+    const lang::Parameter* found = nullptr;
+    double value = 0;
+    int index = 0;
+    const auto number = [](const lang::Parameter& p) { return p.kind == lang::ParameterKind::number || p.kind == lang::ParameterKind::whole; };
+    QMenu* with = menu.addMenu(tr("Move together with"));
+    const std::vector<std::string> linked = tuning_.linked_with(name);
+    for (std::size_t i = 0; i < rule->parameters.size(); ++i) {
+        const lang::Parameter& p = rule->parameters[i];
+        if (p.name == name) {
+            found = &p;
+            value = values[i];
+            index = static_cast<int>(i);
+        } else if (number(p)) {
+            QAction* action = with->addAction(QString::fromStdString(p.name), this, [this, name, other = p.name] {
+                const std::vector<std::string> now = tuning_.linked_with(name);
+                std::find(now.begin(), now.end(), other) != now.end() ? tuning_.unlink(other) : tuning_.link(name, other);
+            });
+            action->setCheckable(true);
+            action->setChecked(std::find(linked.begin(), linked.end(), p.name) != linked.end());
+        }
+    }
+    with->setEnabled(found && number(*found) && !with->isEmpty());
+    if (!linked.empty())
+        menu.addAction(tr("Move by itself"), this, [this, name] { tuning_.unlink(name); });
+    menu.addSeparator();
+    if (found && number(*found)) {
+        menu.addAction(tr("Narrow the range around the value"), this, [this, p = *found, value] { tuning_.narrow_around(p, value); });
+        menu.addAction(tr("Range\u2026"), this, [this, p = *found, value] {
+            const auto [low, high] = tuning_.range(p, value);
+            const Setting ends[] = {{"from", "left end", low, p.low, p.high}, {"to", "right end", high, p.low, p.high}};
+            edit_settings(this, QString::fromStdString(p.name), ends, {low, high}, [this, p](const std::vector<double>& typed) { tuning_.narrow(p, typed[0], typed[1]); });
+        });
+        QAction* whole = menu.addAction(tr("The whole range"), this, [this, p = *found] { tuning_.narrow(p, p.low, p.high); });
+        whole->setEnabled(tuning_.narrowed(name));
+        menu.addSeparator();
+    }
+    menu.addAction(tr("Reset"), this, [this, index] { session_.reset_value(index); });
+}
+
 void ValuesPanel::refresh() {
     const std::vector<double> values = session_.values();
+    // A value that was set elsewhere may lie outside of a narrower range: then the whole one is there again.
+    if (const lang::Rule* rule = session_.rule(); rule && rule->parameters.size() == rows_.size() && rows_.size() == values.size())
+        for (std::size_t i = 0; i < rows_.size(); ++i)
+            if (rule->parameters[i].name == rows_[i].parameter.name && tuning_.narrowed(rows_[i].parameter.name) &&
+                tuning_.range(rule->parameters[i], values[i]) != std::pair(rows_[i].parameter.low, rows_[i].parameter.high) && rows_[i].parameter.kind == rule->parameters[i].kind)
+                return rebuild();
     int differ = 0;
     for (std::size_t i = 0; i < rows_.size() && i < values.size(); ++i) {
         rows_[i].editor->set_value(values[i]);

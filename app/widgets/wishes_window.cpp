@@ -48,6 +48,7 @@ WishesWindow::WishesWindow(Session& session, MixPanel& mix, QWidget* parent) : Q
     grid_ = new QGridLayout;
     grid_->setHorizontalSpacing(5);
     grid_->setVerticalSpacing(4);
+    grid_->setColumnStretch(9, 1); // how far it is missed
     column->addLayout(grid_);
     empty_ = quiet_label(tr("No wish yet."), this);
     column->addWidget(empty_);
@@ -194,8 +195,9 @@ void WishesWindow::solve() {
         lines << QString::fromUtf8(theme::letters[row]) + " = " + numbers.join(' ');
     }
     matrix_->setText(lines.join('\n'));
+    const auto far = [](double distance) { return distance < 5e-7 ? QString("0") : QString::fromStdString(number_text(distance, 2)); };
     said_->setText(wishes_.empty() ? tr("Nothing is wished: everything stays as it is.")
-                                   : tr("root mean square %1, largest %2, determinant %3").arg(QString::fromStdString(number_text(solved_.rms, 2)), QString::fromStdString(number_text(solved_.largest, 2)), theme::number(solved_.map.determinant())));
+                                   : tr("root mean square %1, largest %2, determinant %3").arg(far(solved_.rms), far(solved_.largest), theme::number(solved_.map.determinant())));
     write_->setEnabled(!wishes_.empty());
 }
 

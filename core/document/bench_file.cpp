@@ -54,6 +54,10 @@ std::string bench_text(const BenchFile& bench) {
     all["pins"] = Json::array();
     for (const KeptPin& pin : bench.pins)
         all["pins"].push_back({{"number", pin.number}, {"of", pin.source}, {"x", pin.x}, {"y", pin.y}});
+    if (!bench.tuning.links.empty())
+        all["links"] = bench.tuning.links;
+    for (const auto& [name, range] : bench.tuning.ranges)
+        all["ranges"][name] = {number(range.first), number(range.second)};
     if (const Json others = Json::parse(bench.others, nullptr, false); others.is_object())
         for (const auto& [key, value] : others.items())
             all[key] = value;
@@ -83,7 +87,19 @@ Result<BenchFile> bench_of(std::string_view text, const std::string& where) {
     for (const Json& entry : list("pins"))
         if (entry.is_object() && whole_in(entry, "number") > 0)
             bench.pins.push_back({whole_in(entry, "number"), text_in(entry, "of"), whole_in(entry, "x"), whole_in(entry, "y")});
-    for (const char* known : {version_key, "takes", "pins"})
+    for (const Json& entry : list("links")) {
+        std::vector<std::string> group;
+        for (const Json& name : entry)
+            if (name.is_string())
+                group.push_back(name.get<std::string>());
+        if (group.size() > 1)
+            bench.tuning.links.push_back(std::move(group));
+    }
+    if (const auto ranges = all.find("ranges"); ranges != all.end() && ranges->is_object())
+        for (const auto& [name, range] : ranges->items())
+            if (range.is_array() && range.size() == 2 && number_in(range[0]) < number_in(range[1]))
+                bench.tuning.ranges[name] = {number_in(range[0]), number_in(range[1])};
+    for (const char* known : {version_key, "takes", "pins", "links", "ranges"})
         all.erase(known);
     if (!all.empty())
         bench.others = all.dump(-1, ' ', false, Json::error_handler_t::replace);

@@ -5,6 +5,7 @@
 #include <map>
 #include <string>
 #include <string_view>
+#include <utility>
 #include <vector>
 
 namespace kasuri::document {
@@ -29,12 +30,22 @@ struct KeptPin {
     friend bool operator==(const KeptPin&, const KeptPin&) = default;
 };
 
-/// What is kept with a filter and is not its text. JSON: {"kasuri-bench": 1, "takes": [...], "pins": [...]}.
+/// How values are set: groups of names that move together, and narrower ranges.
+struct KeptTuning {
+    std::vector<std::vector<std::string>> links;
+    std::map<std::string, std::pair<double, double>> ranges;
+    bool empty() const { return links.empty() && ranges.empty(); }
+    friend bool operator==(const KeptTuning&, const KeptTuning&) = default;
+};
+
+/// What is kept with a filter and is not its text. JSON: {"kasuri-bench": 1, "takes": [...], "pins": [...], "links": [[name, ...], ...],
+/// "ranges": {name: [low, high]}}.
 struct BenchFile {
     std::vector<KeptTake> takes;
     std::vector<KeptPin> pins;
+    KeptTuning tuning{};
     std::string others{}; ///< fields that this version does not know, as a JSON object: they are written again
-    bool empty() const { return takes.empty() && pins.empty() && others.empty(); }
+    bool empty() const { return takes.empty() && pins.empty() && tuning.empty() && others.empty(); }
     friend bool operator==(const BenchFile&, const BenchFile&) = default;
 };
 

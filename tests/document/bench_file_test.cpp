@@ -14,6 +14,8 @@ BenchFile sample() {
     BenchFile bench;
     bench.takes = {{"vat blue", "out.g = b // \u201cé\u201d\n", {{"meet", 1}, {"depth", 0.1}}}, {"", "out.r = g\n", {}}};
     bench.pins = {{1, "target:dye_chart", 3, 1}, {4, "pictures/cloths.exr#", 1700, 372}};
+    bench.tuning.links = {{"meet", "depth"}};
+    bench.tuning.ranges = {{"meet", {0.25, 0.5}}};
     return bench;
 }
 
