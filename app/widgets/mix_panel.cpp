@@ -57,6 +57,25 @@ MixPanel::MixPanel(Session& session, QWidget* parent) : QWidget(parent), session
         fill_menu(*menu);
     });
     hold_button_->setMenu(menu);
+    which_ = new QToolButton(heading_);
+    which_->setFont(theme::face(11.5));
+    which_->setPopupMode(QToolButton::InstantPopup);
+    which_->setAccessibleName(tr("Which of the matrices"));
+    auto* places = new QMenu(which_);
+    connect(places, &QMenu::aboutToShow, this, [this, places] {
+        places->clear();
+        if (const lang::Rule* rule = session_.rule()) {
+            int index = 0;
+            for (const document::MixPlace& place : document::mix_places(*rule)) {
+                QAction* action = places->addAction(QString::fromStdString(place.name), this, [this, index] { choose(index); });
+                action->setCheckable(true);
+                action->setChecked(index++ == chosen_);
+            }
+        }
+    });
+    which_->setMenu(places);
+    which_->hide();
+    heading_->add_control(which_);
     heading_->add_control(hold_button_);
     column->addWidget(heading_);
     auto* grid = new QGridLayout;
@@ -112,6 +131,11 @@ void MixPanel::set_hold(int hold) {
     refresh();
 }
 
+void MixPanel::choose(int which) {
+    chosen_ = which;
+    refresh();
+}
+
 void MixPanel::refresh() {
     if (!isVisible())
         return; // it is brought up to date when it is shown
@@ -119,9 +143,15 @@ void MixPanel::refresh() {
     hold_ = std::clamp(hold_, 0, static_cast<int>(holds.size()) - 1);
     hold_button_->setText((hold_ == 0 ? tr("sums free") : tr("sums: %1").arg(utf8(holds[static_cast<std::size_t>(hold_)].name))) + QString::fromUtf8(" \u25be"));
     const lang::Rule* rule = session_.rule();
-    const std::optional<document::MixPlace> place = rule && session_.compiles() ? document::mix_place(*rule) : std::nullopt;
+    const std::vector<document::MixPlace> places = rule && session_.compiles() ? document::mix_places(*rule) : std::vector<document::MixPlace>();
+    if (session_.compiles())
+        chosen_ = std::clamp(chosen_, 0, std::max(0, static_cast<int>(places.size()) - 1));
+    const document::MixPlace* const place = places.empty() ? nullptr : &places[static_cast<std::size_t>(chosen_)];
+    which_->setVisible(places.size() > 1);
+    if (place)
+        which_->setText(QString::fromStdString(place->name) + QString::fromUtf8(" \u25be"));
     const std::optional<insight::Affine> whole = rule && session_.compiles() ? insight::affine(*rule, session_.values()) : std::nullopt;
-    editable_ = place.has_value();
+    editable_ = place != nullptr;
     shown_ = place ? std::optional(map_of(*place)) : whole;
     QStringList words;
     if (!session_.compiles())
@@ -170,7 +200,10 @@ std::optional<document::MixPlace> MixPanel::place_now() const {
     lang::CheckOptions options;
     options.open = document::used_beside(session_.path());
     const lang::Checked checked = lang::check(session_.text(), proof::vocabulary(), options);
-    return checked.ok ? document::mix_place(checked.rule) : std::nullopt;
+    if (!checked.ok)
+        return std::nullopt;
+    std::vector<document::MixPlace> places = document::mix_places(checked.rule);
+    return places.empty() ? std::nullopt : std::optional(std::move(places[static_cast<std::size_t>(std::clamp(chosen_, 0, static_cast<int>(places.size()) - 1))]));
 }
 
 void MixPanel::put(const insight::Affine& map, const QString& name, const QString& key) {

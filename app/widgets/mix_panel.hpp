@@ -28,6 +28,10 @@ public:
     /// Which of insight::sum_holds() is in force.
     void set_hold(int hold);
     int hold() const { return hold_; }
+    /// Which of the matrices of the text is shown, from 0, where there are several.
+    void choose(int which);
+    int chosen() const { return chosen_; }
+    QToolButton* which_button() const { return which_; }
     void write_matrix();
     /// Puts the numbers into the matrix of the text, or adds one behind the last statement.
     void write_map(const insight::Affine& map, const QString& name);
@@ -55,6 +59,8 @@ private:
     QLabel* said_;
     QToolButton* write_;
     QToolButton* hold_button_;
+    QToolButton* which_;
+    int chosen_ = 0;
     std::optional<insight::Affine> shown_;
     bool editable_ = false;
     int hold_ = 0;

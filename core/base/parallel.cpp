@@ -46,6 +46,12 @@ void limit_threads(int threads) {
 
 } // namespace kasuri
 
+#if defined(__has_feature)
+#if __has_feature(thread_sanitizer) && !defined(__SANITIZE_THREAD__) // as clang says it
+#define __SANITIZE_THREAD__
+#endif
+#endif
+
 #if defined(__SANITIZE_THREAD__)
 // Debian's libraries are not built for the thread sanitizer: it does not see their locks and reports races inside
 // them. Ours stay reported.

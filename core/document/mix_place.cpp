@@ -53,7 +53,8 @@ std::optional<MixPlace> product_of(const lang::Rule& rule, lang::TypedId id) {
 
 } // namespace
 
-std::optional<MixPlace> mix_place(const lang::Rule& rule) {
+std::vector<MixPlace> mix_places(const lang::Rule& rule) {
+    std::vector<MixPlace> all;
     for (const lang::Step& step : rule.steps) {
         if (step.hold_hue)
             continue;
@@ -68,9 +69,15 @@ std::optional<MixPlace> mix_place(const lang::Rule& rule) {
         if (!place)
             continue;
         place->statement = step.span;
-        return place;
+        place->name = step.to_output ? "out.rgb" : rule.locals[step.local].name;
+        all.push_back(std::move(*place));
     }
-    return std::nullopt;
+    return all;
+}
+
+std::optional<MixPlace> mix_place(const lang::Rule& rule) {
+    std::vector<MixPlace> all = mix_places(rule);
+    return all.empty() ? std::nullopt : std::optional(std::move(all.front()));
 }
 
 TextEdit with_mix_number(std::string_view text, const MixPlace& place, int which, double value) {

@@ -6,6 +6,7 @@
 #include <optional>
 #include <string>
 #include <string_view>
+#include <vector>
 
 namespace kasuri::document {
 
@@ -16,9 +17,12 @@ struct MixPlace {
     std::optional<std::array<Span, 3>> offsets{};
     std::array<double, 3> offset_values{};
     Span statement{};
+    std::string name{}; ///< of what the statement makes: out.rgb, or a let
 };
 
-/// The first statement `... = mat3(nine numbers) * ...`, with or without `+ vec3(three numbers)`.
+/// All statements `... = mat3(nine numbers) * ...`, with or without `+ vec3(three numbers)`, in their order: one, or one for each zone.
+std::vector<MixPlace> mix_places(const lang::Rule& rule);
+/// The first of them.
 std::optional<MixPlace> mix_place(const lang::Rule& rule);
 
 /// Writes a number of the matrix (0 to 8, by rows) or of the offset (9 to 11) where it stands. Nothing is changed by an offset that

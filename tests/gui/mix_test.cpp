@@ -5,6 +5,7 @@
 
 #include <QCheckBox>
 #include <QMenu>
+#include <QToolButton>
 
 using namespace kasuri;
 using namespace kasuri::app;
@@ -159,4 +160,56 @@ TEST_CASE("wishes become a matrix in the text, with what must hold, and say how 
     CHECK(wishes->solved().largest == Approx(0.1));
     CHECK(wishes->solved().map.matrix[0][0] == Approx(0.6));
     wishes->close();
+}
+
+TEST_CASE("each zone's matrix has its table", "[gui][mix]") {
+    Mix d("let zone = zones(luminance(rgb), 0.1, 0.4, 0.1)\nlet dark = mat3(1, 0, 0,  0, 1, 0,  0, 0, 1) * rgb\nlet light = mat3(0.5, 0.5, 0,  0, 1, 0,  0, 0, 1) * rgb\n"
+          "out.rgb = zone.x * dark + (1 - zone.x) * light\n");
+    REQUIRE(d.panel.which_button()->isVisible());
+    CHECK(d.panel.which_button()->text().startsWith("dark"));
+    CHECK(d.panel.field(0, 1)->value() == 0);
+    d.panel.choose(1);
+    CHECK(d.panel.which_button()->text().startsWith("light"));
+    CHECK(d.panel.field(0, 1)->value() == 0.5);
+    d.panel.field(0, 1)->setFocus();
+    QTest::keyClick(d.panel.field(0, 1), Qt::Key_Up);
+    d.settle();
+    CHECK(d.text().find("let light = mat3(0.5, 0.51, 0,") != std::string::npos);
+    CHECK(d.text().find("let dark = mat3(1, 0, 0,") != std::string::npos);
+    CHECK(d.panel.chosen() == 1); // stays while the text is edited
+    d.replace_text("out.rgb = mat3(1, 0, 0,  0, 1, 0,  0, 0, 1) * rgb\n");
+    d.settle();
+    CHECK_FALSE(d.panel.which_button()->isVisible());
+}
+
+TEST_CASE("values are linked and their ranges narrowed by the menu of their row", "[gui][mix]") {
+    Driver d;
+    d.replace_text("param meet = 0.5 in 0 .. 1\nparam warm = 0.2 in 0 .. 1\nout.r = r * meet + warm\n");
+    d.settle();
+    QMenu menu;
+    d.window.values_panel().fill_row_menu(menu, "meet");
+    REQUIRE(menu.actions().front()->menu());
+    for (QAction* action : menu.actions().front()->menu()->actions())
+        if (action->text() == "warm")
+            action->trigger();
+    NumberField* field = d.window.values_panel().field("meet");
+    field->setFocus();
+    QTest::keyClick(field, Qt::Key_Up);
+    d.settle();
+    CHECK(d.session().values()[1] == Approx(0.21));
+    QMenu again;
+    d.window.values_panel().fill_row_menu(again, "warm");
+    for (QAction* action : again.actions())
+        if (action->text() == "Narrow the range around the value")
+            action->trigger();
+    field = d.window.values_panel().field("warm");
+    field->setFocus();
+    field->selectAll();
+    QTest::keyClicks(field, "0.9"); // beyond the narrower range: its end
+    QTest::keyClick(field, Qt::Key_Return);
+    d.settle();
+    CHECK(d.session().values()[1] == Approx(0.335));
+    d.session().set_value(1, 0.9); // from elsewhere: the whole range is there again
+    d.settle();
+    CHECK(d.window.values_panel().field("warm")->value() == Approx(0.9));
 }
