@@ -1,7 +1,10 @@
 // What is found out about a rule while it is written: the matrix it is, the trace of a pixel, completion, weights from wishes.
 #include "document/mix_place.hpp"
 #include "engine/reference.hpp"
+#include "engine/evaluate.hpp"
 #include "insight/affine.hpp"
+#include "insight/algebra.hpp"
+#include "insight/derivative.hpp"
 #include "insight/solve.hpp"
 #include "lang/assist.hpp"
 #include "lang/check.hpp"
@@ -63,8 +66,76 @@ void wishes_solved(benchmark::State& state) {
         benchmark::DoNotOptimize(insight::solve(wishes, {false, true, {0.2126, 0.7152, 0.0722}}));
 }
 
+/// A rule, its Jacobian (nine outputs) and its noise gain over one picture of 1920 x 1080: what matters is their ratio.
+enum class What { rule, jacobian, noise };
+void slopes_computed(benchmark::State& state, const char* text, What what) {
+    const lang::Rule rule = rule_of(text == nullptr ? filter("held-madder") : std::string(text));
+    std::vector<double> values;
+    for (const lang::Parameter& p : rule.parameters)
+        values.push_back(p.value == 0 ? 0.5 * p.high : p.value);
+    engine::CompileOptions options;
+    options.colour_only = true;
+    const engine::ProgramPtr program = what == What::rule ? engine::compile(rule, options) : what == What::jacobian ? insight::derivative(rule) : insight::measured(rule, *insight::find_measure("noise_gain"));
+    constexpr int width = 1920, height = 1080;
+    std::mt19937 random(1);
+    std::uniform_real_distribution<float> number(0, 1);
+    std::array<std::vector<float>, 3> in;
+    for (auto& plane : in)
+        for (int i = 0; i < width * height; ++i)
+            plane.push_back(number(random));
+    std::vector<std::vector<float>> out(program->outputs().size(), std::vector<float>(width * height));
+    std::vector<float*> sinks;
+    for (auto& plane : out)
+        sinks.push_back(plane.data());
+    engine::Source source{width, height, {}};
+    for (std::size_t c = 0; c < 3; ++c)
+        source.planes[c] = in[c].data();
+    for (auto _ : state)
+        engine::run(*program, source, values, std::span<float* const>(sinks));
+}
+
+void proofs_checked(benchmark::State& state, const char* name) {
+    const lang::Rule rule = rule_of(filter(name));
+    std::vector<double> values;
+    for (const lang::Parameter& p : rule.parameters)
+        values.push_back(p.value);
+    const std::vector<std::vector<double>> settings = {values};
+    const engine::ProgramPtr program = engine::compile(rule);
+    for (auto _ : state)
+        for (const proof::Function* function : proof::functions()) {
+            if (function->compares)
+                continue;
+            lang::ProofLine line;
+            line.function = function->name;
+            benchmark::DoNotOptimize(proof::check(rule, *program, line, settings));
+        }
+}
+
+void greys_shown(benchmark::State& state, const char* name) {
+    const lang::Rule rule = rule_of(filter(name));
+    for (auto _ : state)
+        benchmark::DoNotOptimize(insight::shown_neutral(rule));
+}
+
+const char* const hsv_rule = "let c = hsv(rgb)\nc.s *= 0.7\nc.v *= 1 - 0.3 * c.s\nout.rgb = rgb(c)";
+const char* const curve_rule = "out.rgb = srgb_decode(srgb_encode(rgb) * 0.9 + 0.02)";
+
 } // namespace
 
+BENCHMARK_CAPTURE(slopes_computed, mix_rule, dyes, What::rule)->Name("slopes: two dyes and a matrix, the rule itself")->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK_CAPTURE(slopes_computed, mix_slopes, dyes, What::jacobian)->Name("slopes: two dyes and a matrix, Jacobian")->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK_CAPTURE(slopes_computed, hsv_rule, hsv_rule, What::rule)->Name("slopes: hsv, the rule itself")->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK_CAPTURE(slopes_computed, hsv_slopes, hsv_rule, What::jacobian)->Name("slopes: hsv, Jacobian")->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK_CAPTURE(slopes_computed, hsv_noise, hsv_rule, What::noise)->Name("slopes: hsv, noise gain")->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK_CAPTURE(slopes_computed, curve_rule, curve_rule, What::rule)->Name("slopes: curves there and back, the rule itself")->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK_CAPTURE(slopes_computed, curve_slopes, curve_rule, What::jacobian)->Name("slopes: curves there and back, Jacobian")->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK_CAPTURE(slopes_computed, held_rule, nullptr, What::rule)->Name("slopes: held madder, the rule itself")->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK_CAPTURE(slopes_computed, held_slopes, nullptr, What::jacobian)->Name("slopes: held madder, Jacobian")->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK_CAPTURE(proofs_checked, indigo, "indigo-over-madder")->Name("proofs: all ready-made ones, indigo over madder")->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK_CAPTURE(proofs_checked, held, "held-madder")->Name("proofs: all ready-made ones, held madder")->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK_CAPTURE(proofs_checked, lantern, "lantern-glow")->Name("proofs: all ready-made ones, lantern glow")->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK_CAPTURE(greys_shown, indigo, "indigo-over-madder")->Name("insight: greys shown by algebra, indigo over madder")->Unit(benchmark::kMicrosecond);
+BENCHMARK_CAPTURE(greys_shown, held, "held-madder")->Name("insight: greys shown by algebra, held madder")->Unit(benchmark::kMicrosecond);
 BENCHMARK(matrix_recognised)->Name("insight: the matrix that a rule is")->Unit(benchmark::kMicrosecond);
 BENCHMARK(pixel_traced)->Name("insight: every part of a rule at a pixel")->Unit(benchmark::kMicrosecond);
 BENCHMARK(word_completed)->Name("insight: completion of a word")->Unit(benchmark::kMicrosecond);

@@ -1,6 +1,8 @@
 #include "model/preview_worker.hpp"
 
 #include "colour/space.hpp"
+#include "insight/algebra.hpp"
+#include "insight/summary.hpp"
 #include "model/display.hpp"
 
 #include <algorithm>
@@ -29,6 +31,7 @@ bool PreviewWorker::take(const PreviewRequest& request) {
     const RuleState::Change change = rule_.check(request.text, request.path);
     if (change == RuleState::Change::rule) {
         proved_.clear();
+        curves_.reset();
         forget_after();
         if (const std::string working = rule_.working(); working != std::exchange(working_, working))
             measured_before_.clear();
@@ -76,6 +79,7 @@ std::shared_ptr<SheetResult> PreviewWorker::sheet(const PreviewRequest& request,
     result->screen = screen_;
     result->coarse = coarse;
     result->operations = rule_.program("").operations();
+    result->understood = understood();
     result->check_ms = fresh_ ? rule_.check_ms() : 0;
     if (request.against && !compares_)
         result->against_fault = against_.last_checked()->diagnostics.empty() ? "it does not compile" : lang::message(against_.last_checked()->diagnostics.front());
@@ -192,6 +196,16 @@ std::vector<std::string> PreviewWorker::missing_sources(const PreviewRequest& re
         if (std::any_of(files.begin(), files.end(), [&](const ImagePtr& file) { return rule_.missing(i, file); }))
             missing.push_back(rule().sources[i].name);
     return missing;
+}
+
+std::string PreviewWorker::understood() {
+    insight::Known known;
+    known.matrix = insight::shown_matrix(rule(), rule_.values());
+    known.identity = known.matrix && known.matrix->is_identity();
+    if (!curves_)
+        curves_ = insight::separable(rule());
+    known.curves = *curves_;
+    return insight::in_short(known);
 }
 
 bool PreviewWorker::run(RuleState& rule, const std::string& space, const image::Picture& before, image::Picture& after, const CancelToken& cancel, const ImagePtr& file) {

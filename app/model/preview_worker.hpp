@@ -39,6 +39,7 @@ private:
         double outside = 0;
     };
 
+    std::string understood();
     std::vector<engine::TraceNode> trace(const PreviewRequest& request);
     std::vector<std::string> missing_sources(const PreviewRequest& request);
     bool run(RuleState& rule, const std::string& space, const image::Picture& before, image::Picture& after, const CancelToken& cancel, const ImagePtr& file = nullptr);
@@ -65,6 +66,7 @@ private:
     std::string working_;
     std::uint64_t spaces_ = 0;
     bool fresh_ = false;
+    std::optional<bool> curves_; ///< whether the rule is three of them
     /// Inputs; what the rule, and the other rule, make of them; what peeked expressions show.
     std::map<std::string, PicturePtr> generated_, after_, before_, peeked_after_, peeked_before_;
     std::map<Shown, Painted> shown_before_, shown_after_;

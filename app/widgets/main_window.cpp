@@ -153,7 +153,7 @@ void MainWindow::connect_parts() {
         shown_ = sheet->generation;
         sheet_->show_result(sheet);
         show_trace(*sheet);
-        rule_->show_sheet(sheet->operations);
+        rule_->show_sheet(sheet->operations, sheet->understood);
         sources_->set_missing(sheet->missing_sources);
         refresh_against(sheet->against_fault);
         status_->show_times(sheet->check_ms, sheet->total_ms);

@@ -3,6 +3,7 @@
 #include "colour/space.hpp"
 #include "document/filter_file.hpp"
 #include "engine/lower.hpp"
+#include "insight/algebra.hpp"
 #include "insight/hold_sum.hpp"
 #include "model/session.hpp"
 #include "proof/proof.hpp"
@@ -150,7 +151,7 @@ void MixPanel::refresh() {
     which_->setVisible(places.size() > 1);
     if (place)
         which_->setText(QString::fromStdString(place->name) + QString::fromUtf8(" \u25be"));
-    const std::optional<insight::Affine> whole = rule && session_.compiles() ? insight::affine(*rule, session_.values()) : std::nullopt;
+    const std::optional<insight::Affine> whole = rule && session_.compiles() ? insight::shown_matrix(*rule, session_.values()) : std::nullopt;
     editable_ = place != nullptr;
     shown_ = place ? std::optional(map_of(*place)) : whole;
     QStringList words;

@@ -53,8 +53,9 @@ RulePanel::RulePanel(Session& session, FileWatch& watch, QWidget* parent) : QWid
 
 void RulePanel::open_picker() { picker_->open(static_cast<std::size_t>(editor_->SendScintilla(QsciScintillaBase::SCI_GETCURRENTPOS))); }
 
-void RulePanel::show_sheet(std::size_t operations) {
+void RulePanel::show_sheet(std::size_t operations, const std::string& understood) {
     operations_ = operations;
+    known_ = QString::fromStdString(understood);
     refresh();
 }
 
@@ -81,6 +82,8 @@ void RulePanel::refresh() {
     } else if (session_.compiles()) {
         parts << (operations_ == 0 ? tr("Changes nothing: in is out, bit for bit")
                                    : counted(static_cast<int>(operations_), tr("1 operation a pixel"), tr("%1 operations a pixel")));
+        if (!known_.isEmpty())
+            parts << known_;
         if (warnings > 0)
             parts << counted(warnings, tr("1 warning (F8)"), tr("%1 warnings (F8)"));
         if (hints > 0)

@@ -27,7 +27,7 @@ public:
     ColourPicker* picker() const { return picker_; }
     void open_picker();
     /// What the last sheet found out: the work per pixel.
-    void show_sheet(std::size_t operations);
+    void show_sheet(std::size_t operations, const std::string& understood);
 
 private:
     void refresh();
@@ -41,6 +41,7 @@ private:
     ColourPicker* picker_;
     QLabel* understood_;
     std::size_t operations_ = 0;
+    QString known_;
 };
 
 } // namespace kasuri::app

@@ -1,6 +1,7 @@
 #include "command.hpp"
 #include "common.hpp"
 #include "engine/lower.hpp"
+#include "insight/summary.hpp"
 #include "ir/printed.hpp"
 #include "lang/parser.hpp"
 #include "lang/printed.hpp"
@@ -22,6 +23,7 @@ struct Options {
 struct Subject {
     std::string_view text;
     const lang::Rule* rule;
+    std::span<const double> values;
     const Options& options;
 };
 
@@ -53,6 +55,10 @@ constexpr Stage stages[] = {
          return ir::printed(graph, outputs);
      }},
     {"tiles", true, [](const Subject& s) { return engine::compile(*s.rule, compile_options(s))->printed(); }},
+    {"known", true, [](const Subject& s) {
+         const std::string text = insight::described(insight::known(*s.rule, s.values));
+         return text.empty() ? std::string("nothing is certain without trying colours\n") : text;
+     }},
 };
 
 int run(const Options& options) {
@@ -70,7 +76,7 @@ int run(const Options& options) {
             break;
         if (options.stage.empty())
             all += fmt::format("{}== {}\n", all.empty() ? "" : "\n", stage.name);
-        all += stage.dump({loaded.text, good ? &loaded.rule : nullptr, options});
+        all += stage.dump({loaded.text, good ? &loaded.rule : nullptr, loaded.values, options});
     }
     std::fwrite(all.data(), 1, all.size(), stdout);
     return std::fflush(stdout) == 0 ? loaded.exit : static_cast<int>(Exit::input_output);
@@ -87,13 +93,13 @@ const Command explain_command = {
         std::vector<std::string> names;
         for (const Stage& stage : stages)
             names.emplace_back(stage.name);
-        app.add_option("--stage", options->stage, "Only this one: tokens, tree, types, graph or tiles")->check(CLI::IsMember(names));
+        app.add_option("--stage", options->stage, "Only this one: tokens, tree, types, graph, tiles or known")->check(CLI::IsMember(names));
         app.add_option("--in-space", options->in_space, "Show the conversions of a picture of this space, too");
         app.add_option("--out-space", options->out_space, "And those into this space");
         app.add_flag("--plain", options->plain, "Graph and tiles without rewrites and fused operations");
         app.footer("tokens: words of the text; tree: its grammar; types: with types and rates, functions checked;\n"
                    "graph: scalar operations after rewriting; tiles: passes over the picture, u computed once, r registers of\n"
-                   "a tile, i inputs (0 to 3 are r g b a).");
+                   "a tile, i inputs (0 to 3 are r g b a); known: what is certain about the rule at its values.");
         return [options]() -> int {
             if (options->rule.filter.empty() && !options->rule.text_given) {
                 fmt::print(stderr, "kasuri-cli explain: give FILTER or --rule TEXT\n");

@@ -46,23 +46,52 @@ private:
     std::map<Atom, Polynomial> divisors_;
 };
 
+using Inputs = std::array<Polynomial, 4>;
+
 /// Which way each condition goes, by its key, as far as it has been decided.
 struct Choices {
     std::map<std::string, bool> decided;
-    bool grey = false; ///< the condition was that r, g, b are equal
+    std::optional<Inputs> inputs{}; ///< what is left of r, g, b where conditions that are true say that something is equal
 };
 
-/// A condition that is still open.
+/// A condition that is still open, what is 0 if it is true, and the inputs it was asked of.
 struct Open {
     std::string key;
-    bool whether_grey = false;
+    std::vector<Polynomial> zero{};
+    Inputs inputs{};
 };
+
+/// The inputs where all of `zero` are 0, as far as one of them can be told by the others: an input that stands in it once, alone.
+std::optional<Inputs> where_zero(std::vector<Polynomial> zero, Inputs inputs) {
+    bool any = false;
+    for (std::size_t i = 0; i < zero.size(); ++i) {
+        const Polynomial equation = zero[i];
+        for (std::size_t c = 0; c < 3; ++c) {
+            const auto& terms = inputs[c].terms();
+            if (terms.size() != 1 || terms.begin()->first.size() != 1) // told by others already
+                continue;
+            const Polynomial::Atom atom = terms.begin()->first.front();
+            const auto alone = equation.terms().find({atom});
+            const auto holds = [atom](const auto& term) { return std::count(term.first.begin(), term.first.end(), atom) > 0; };
+            if (alone == equation.terms().end() || std::count_if(equation.terms().begin(), equation.terms().end(), holds) != 1)
+                continue;
+            Polynomial rest = equation;
+            rest.add({atom}, -alone->second);
+            const Polynomial told = rest.times(-1 / alone->second);
+            for (Polynomial& input : inputs)
+                input = input.with(atom, told);
+            for (Polynomial& later : zero)
+                later = later.with(atom, told);
+            any = true;
+            break;
+        }
+    }
+    return any ? std::optional(std::move(inputs)) : std::nullopt;
+}
 
 /// The outputs of a rule as sums of products.
 class Reading {
 public:
-    using Inputs = std::array<Polynomial, 4>;
-
     Reading(const lang::Rule& rule, Atoms& atoms, std::optional<std::span<const double>> values) : rule_(rule), atoms_(atoms), values_(values), outputs_(engine::lower(rule, graph_, {})) {}
 
     /// `open` gets the first condition that is not decided, if there is one.
@@ -130,31 +159,35 @@ private:
         const Polynomial &condition = known_[node.args[0]], &yes = known_[node.args[1]], &no = known_[node.args[2]];
         if (condition.is_constant())
             return condition.constant() != 0 ? yes : no;
-        if (yes.plus(no, -1).is_zero(std::max(1.0, yes.largest())))
+        if (yes.plus(no, -1).is_zero(std::max(yes.largest(), no.largest())))
             return yes;
         const std::string decided = condition.key();
         if (const auto way = choices_->decided.find(decided); way != choices_->decided.end())
             return way->second ? yes : no;
         if (!*open_)
-            *open_ = {decided, asks_for_grey(graph_[node.args[0]])};
+            *open_ = Open{decided, equations(graph_[node.args[0]]), *inputs_};
         return atoms_.named(key(node));
     }
 
-    bool is_input(ir::NodeId id, std::size_t channel) const { return known_[id].plus((*inputs_)[channel], -1).is_zero(); }
-
-    /// max(max(r, g), b) or the smallest: colour models ask whether they are equal before they divide by what lies between.
-    bool is_extreme(Op op, ir::NodeId id) const {
+    /// The three values of max(max(x, y), z), or of the smallest.
+    std::optional<std::array<ir::NodeId, 3>> extreme(Op op, ir::NodeId id) const {
         const ir::Node& outer = graph_[id];
         if (outer.op != op || graph_[outer.args[0]].op != op)
-            return false;
-        const ir::Node& inner = graph_[outer.args[0]];
-        return is_input(inner.args[0], 0) && is_input(inner.args[1], 1) && is_input(outer.args[1], 2);
+            return std::nullopt;
+        return std::array{graph_[outer.args[0]].args[0], graph_[outer.args[0]].args[1], outer.args[1]};
     }
-    bool asks_for_grey(const ir::Node& condition) const {
-        if (condition.op != Op::equal || !known_[condition.args[1]].is_zero())
-            return false;
-        const ir::Node& spread = graph_[condition.args[0]];
-        return spread.op == Op::sub && is_extreme(Op::max, spread.args[0]) && is_extreme(Op::min, spread.args[1]);
+
+    /// What is 0 where the condition is true. Colour models ask whether the largest and the smallest of three are equal: then all are.
+    std::vector<Polynomial> equations(const ir::Node& condition) const {
+        if (condition.op != Op::equal)
+            return {};
+        const ir::Node& left = graph_[condition.args[0]];
+        if (left.op == Op::sub && known_[condition.args[1]].is_zero()) {
+            const auto most = extreme(Op::max, left.args[0]), least = extreme(Op::min, left.args[1]);
+            if (most && most == least)
+                return {known_[(*most)[1]].plus(known_[(*most)[0]], -1), known_[(*most)[2]].plus(known_[(*most)[0]], -1)};
+        }
+        return {known_[condition.args[0]].plus(known_[condition.args[1]], -1)};
     }
 
     Polynomial of(const ir::Node& node) {
@@ -162,7 +195,7 @@ private:
         if (arity == 0)
             return leaf(node);
         const auto x = [&](std::size_t k) -> const Polynomial& { return known_[node.args[k]]; };
-        const auto same = [&](std::size_t a, std::size_t b) { return x(a).plus(x(b), -1).is_zero(std::max(1.0, x(a).largest())); };
+        const auto same = [&](std::size_t a, std::size_t b) { return x(a).plus(x(b), -1).is_zero(std::max(x(a).largest(), x(b).largest())); };
         bool constant = node.op != Op::external;
         for (int k = 0; k < arity; ++k)
             constant = constant && x(static_cast<std::size_t>(k)).is_constant();
@@ -179,7 +212,10 @@ private:
         case Op::sub: return x(0).plus(x(1), -1);
         case Op::mul: return x(0).times(x(1));
         case Op::fma: return x(0).times(x(1)).plus(x(2));
-        case Op::div: return x(1).is_constant() ? (x(1).constant() != 0 ? x(0).times(1 / x(1).constant()) : atoms_.named(key(node))) : x(0).times(atoms_.reciprocal(x(1)));
+        case Op::div:
+            if (same(0, 1) && x(0).terms().size() > 0) // as dividing and multiplying out would have it
+                return Polynomial(1);
+            return x(1).is_constant() ? (x(1).constant() != 0 ? x(0).times(1 / x(1).constant()) : atoms_.named(key(node))) : x(0).times(atoms_.reciprocal(x(1)));
         case Op::min:
         case Op::max: return same(0, 1) ? x(0) : atoms_.named(key(node));
         case Op::less:
@@ -230,6 +266,7 @@ bool is_nothing(Polynomial difference, const Atoms& atoms, double scale) {
                 return false;
         }
         difference = std::move(cleared);
+        scale *= std::pow(x.largest(), static_cast<double>(most)); // all of it was multiplied
     }
     return difference.is_zero(scale);
 }
@@ -245,30 +282,32 @@ bool every_way(const Holds& holds, Choices choices = {}) {
     for (const bool way : {false, true}) {
         Choices further = choices;
         further.decided[open->key] = way;
-        further.grey = further.grey || (way && open->whether_grey);
+        if (way)
+            if (auto told = where_zero(open->zero, open->inputs))
+                further.inputs = std::move(told);
         if (!every_way(holds, std::move(further)))
             return false;
     }
     return true;
 }
 
-Reading::Inputs colour(Atoms& atoms) { return {atoms.named("r"), atoms.named("g"), atoms.named("b"), atoms.named("a")}; }
-Reading::Inputs grey(Atoms& atoms) {
+Inputs colour(Atoms& atoms) { return {atoms.named("r"), atoms.named("g"), atoms.named("b"), atoms.named("a")}; }
+Inputs grey(Atoms& atoms) {
     const Polynomial t = atoms.named("grey");
     return {t, t, t, atoms.named("a")};
 }
 
 /// Whether all of `differences` of the outputs vanish, whichever way choices go.
 template <class Differences>
-bool vanish(const lang::Rule& rule, std::optional<std::span<const double>> values, Reading::Inputs (*inputs)(Atoms&), const Differences& differences) {
+bool vanish(const lang::Rule& rule, std::optional<std::span<const double>> values, Inputs (*inputs)(Atoms&), const Differences& differences) {
     Atoms atoms;
     Reading reading(rule, atoms, values);
     return every_way([&](const Choices& choices, std::optional<Open>& open) {
-        const Reading::Inputs in = choices.grey ? grey(atoms) : inputs(atoms);
+        const Inputs in = choices.inputs.value_or(inputs(atoms));
         const auto out = reading.outputs(in, choices, open);
-        double scale = 1;
-        for (const Polynomial& each : out)
-            scale = std::max(scale, each.largest());
+        double scale = 0;
+        for (std::size_t c = 0; c < 3; ++c) // alpha has numbers of its own
+            scale = std::max(scale, out[c].largest());
         const std::vector<Polynomial> all = differences(in, out);
         return std::all_of(all.begin(), all.end(), [&](const Polynomial& difference) { return is_nothing(difference, atoms, scale); });
     });
@@ -280,6 +319,48 @@ bool shown_identity(const lang::Rule& rule, std::span<const double> values) {
     return vanish(rule, values, colour, [](const auto& in, const auto& out) {
         return std::vector{out[0].plus(in[0], -1), out[1].plus(in[1], -1), out[2].plus(in[2], -1), out[3].plus(in[3], -1)};
     });
+}
+
+std::optional<Affine> shown_matrix(const lang::Rule& rule, std::span<const double> values) {
+    if (const std::optional<Affine> quick = affine(rule, values))
+        return quick;
+    // One way through the choices says which matrix it would be; then all of them have to be that one.
+    Atoms atoms;
+    Reading reading(rule, atoms, values);
+    const Inputs in = colour(atoms);
+    Choices choices;
+    std::array<Polynomial, 4> out;
+    for (std::optional<Open> open; choices.decided.size() <= most_choices; choices.decided[open->key] = false) {
+        open.reset();
+        out = reading.outputs(in, choices, open);
+        if (!open)
+            break;
+    }
+    Affine made;
+    for (std::size_t o = 0; o < 3; ++o) {
+        made.matrix[o] = {};
+        for (const auto& [product, factor] : out[o].terms()) {
+            if (product.empty()) {
+                made.offset[o] = factor;
+                continue;
+            }
+            const auto channel = std::find_if(in.begin(), in.begin() + 3, [&](const Polynomial& x) { return x.terms().begin()->first == product; });
+            if (channel == in.begin() + 3)
+                return std::nullopt;
+            made.matrix[o][static_cast<std::size_t>(channel - in.begin())] = factor;
+        }
+    }
+    const bool all = vanish(rule, values, colour, [&](const auto& before, const auto& after) {
+        std::vector<Polynomial> differences = {after[3].plus(before[3], -1)};
+        for (std::size_t o = 0; o < 3; ++o) {
+            Polynomial difference = after[o].plus(Polynomial(made.offset[o]), -1);
+            for (std::size_t i = 0; i < 3; ++i)
+                difference = difference.plus(before[i], -made.matrix[o][i]);
+            differences.push_back(std::move(difference));
+        }
+        return differences;
+    });
+    return all ? std::optional(made) : std::nullopt;
 }
 
 bool shown_neutral(const lang::Rule& rule) {
@@ -305,10 +386,10 @@ bool shown_equal(const lang::Rule& a, const lang::Rule& b) {
     Atoms atoms;
     Reading first(a, atoms, std::nullopt), second(b, atoms, std::nullopt);
     return every_way([&](const Choices& choices, std::optional<Open>& open) {
-        const Reading::Inputs in = choices.grey ? grey(atoms) : colour(atoms);
+        const Inputs in = choices.inputs.value_or(colour(atoms));
         const auto x = first.outputs(in, choices, open), y = second.outputs(in, choices, open);
         for (std::size_t c = 0; c < 4; ++c)
-            if (!is_nothing(x[c].plus(y[c], -1), atoms, std::max(1.0, x[c].largest())))
+            if (!is_nothing(x[c].plus(y[c], -1), atoms, std::max(x[c].largest(), y[c].largest())))
                 return false;
         return true;
     });

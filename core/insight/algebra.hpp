@@ -1,4 +1,5 @@
 #pragma once
+#include "insight/affine.hpp"
 #include "lang/rule.hpp"
 
 #include <array>
@@ -15,6 +16,9 @@ namespace kasuri::insight {
 
 /// out is in, alpha too, at these values.
 bool shown_identity(const lang::Rule& rule, std::span<const double> values);
+/// The matrix that it is at these values, however it is written, choices and colour models included; nothing if that cannot be shown.
+/// `affine` is ten times as quick and finds most of them.
+std::optional<Affine> shown_matrix(const lang::Rule& rule, std::span<const double> values);
 /// Equal r, g, b come out as equal r, g, b.
 bool shown_neutral(const lang::Rule& rule);
 /// A grey comes out as the same grey: the rows of a matrix sum to 1.

@@ -59,6 +59,20 @@ Polynomial Polynomial::times(double factor) const {
     return made;
 }
 
+Polynomial Polynomial::with(Atom atom, const Polynomial& value) const {
+    Polynomial made;
+    for (const auto& [product, factor] : terms_) {
+        Product rest;
+        std::copy_if(product.begin(), product.end(), std::back_inserter(rest), [atom](Atom a) { return a != atom; });
+        Polynomial term;
+        term.add(rest, factor);
+        for (std::size_t k = rest.size(); k < product.size(); ++k)
+            term = term.times(value);
+        made = made.plus(term);
+    }
+    return made;
+}
+
 std::string Polynomial::key() const {
     const double least = rounding * largest();
     std::string text;

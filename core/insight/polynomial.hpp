@@ -33,6 +33,8 @@ public:
     Polynomial plus(const Polynomial& other, double by = 1) const;
     Polynomial times(const Polynomial& other) const;
     Polynomial times(double factor) const;
+    /// With `value` wherever `atom` stands.
+    Polynomial with(Atom atom, const Polynomial& value) const;
     /// Equal for equal sums, but for rounding of their numbers.
     std::string key() const;
 

@@ -12,7 +12,8 @@ public:
 
     bool none(NodeId t) const { return g.is_constant(t, 0); }
     NodeId times(NodeId slope, NodeId factor) { return none(slope) ? slope : g.mul(slope, factor); }
-    NodeId over(NodeId slope, NodeId divisor) { return none(slope) ? slope : g.div(slope, divisor); }
+    /// The reciprocal serves all three directions.
+    NodeId over(NodeId slope, NodeId divisor) { return none(slope) ? slope : g.mul(slope, g.div(g.constant(1), divisor)); }
     NodeId plus(NodeId a, NodeId b) { return none(a) ? b : none(b) ? a : g.add(a, b); }
     NodeId minus(NodeId a, NodeId b) { return none(b) ? a : none(a) ? g.neg(b) : g.sub(a, b); }
     NodeId pick(NodeId condition, NodeId yes, NodeId no) { return yes == no ? yes : g.select(condition, yes, no); }

@@ -172,7 +172,10 @@ public:
             case StatementKind::assign: body_.assign(s); break;
             case StatementKind::keep: keep(s); break;
             case StatementKind::hold: body_.hold(s); break;
-            case StatementKind::proof: proof(s); break;
+            case StatementKind::proof:
+                if (options_.proofs)
+                    proof(s);
+                break;
             case StatementKind::result: break; // only in functions
             }
         if (rule_.weight > most_operations)
@@ -249,6 +252,27 @@ private:
                 }
     }
 
+    /// Reads the other filter; its own proofs play no part.
+    void compare_with(const Word& file, ProofLine& line) {
+        const auto fail = [&](const std::string& why) { e_.fault(Code::cannot_use, file.span, {file.text, why}); };
+        if (!options_.open)
+            return fail("files cannot be used here");
+        const Result<std::string> text = options_.open(file.text);
+        if (!text)
+            return fail(text.error().text());
+        CheckOptions options;
+        options.open = options_.open;
+        options.proofs = false;
+        Checked checked = lang::check(text.value(), file_.vocabulary, options);
+        for (const Diagnostic& d : checked.diagnostics)
+            if (d.severity == Severity::error) {
+                const LineColumn place = line_column(text.value(), d.span.begin);
+                return fail(fmt::format("line {}, column {}: {}", place.line, place.column, message(d)));
+            }
+        line.file = file.text;
+        line.other = std::make_shared<const Rule>(std::move(checked.rule));
+    }
+
     /// Three plain numbers; says what else was found.
     std::optional<std::array<double, 3>> plain_colour(ExprId id) {
         const TypedId checked = e_.check(id);
@@ -301,6 +325,14 @@ private:
                 e_.fault(Code::unknown_proof, subject.span, {subject.name, fmt::format("{}", fmt::join(names, ", "))}, std::move(fixes));
                 return;
             }
+            const auto comparing = file_.vocabulary.comparing_proofs;
+            const bool compares = std::find(comparing.begin(), comparing.end(), subject.name) != comparing.end();
+            if (compares && s.file.text.empty())
+                e_.fault(Code::proof_file, subject.span, {subject.name, "needs a filter to compare with"});
+            else if (!compares && !s.file.text.empty() && !known.empty())
+                e_.fault(Code::proof_file, s.file.span, {subject.name, "does not compare with another filter"});
+            else if (compares)
+                compare_with(s.file, line);
             if (!line.target.empty() || s.low != no_expr)
                 e_.fault(Code::target_fixed, s.low != no_expr ? file_.tree.exprs[s.low].span : s.type.span, {subject.name});
             rule_.proofs.push_back(std::move(line));

@@ -33,6 +33,7 @@ struct CheckOptions {
     std::vector<std::string> columns;       ///< names of plain floats that come with every pixel
     /// The text of a used file by the name written in the rule; null: nothing can be used.
     std::function<Result<std::string>(const std::string& name)> open;
+    bool proofs = true; ///< false: proof lines are passed over
 };
 
 /// Text -> tokens -> tree -> typed tree. All faults are found.

@@ -61,6 +61,7 @@ constexpr std::array rows = {
     CodeRow{Code::bare_choice, error, "K312", "%1 is a choice and has no value of its own", "Ask for an option, which is a condition: %2.", "param way = soft of soft, hard\nout.r = way"},
     CodeRow{Code::rate, error, "K313", "%1 of %2 cannot change from pixel to pixel", "It may be a number, a parameter, or made of those.", "out.rgb = blur(rgb, 10 * r)"},
     CodeRow{Code::target_fixed, error, "K314", "%1 is measured on targets of its own", "Leave out `on`, or write a condition.", "proof \"greys\" on ramp : neutral"},
+    CodeRow{Code::proof_file, error, "K315", "%1 %2", "equals and undoes are measured against another filter, which stands behind them: proof \"as before\" : equals \"old.kasuri\".", "proof \"as before\" : equals"},
     CodeRow{Code::value_out_of_range, error, "K401", "the value %1 lies outside %2 .. %3", "Widen the range or change the value.", "param k = 2 in 0 .. 1\nout.r = r * k"},
     CodeRow{Code::empty_range, error, "K402", "the range %1 .. %2 is empty", "Write the smaller end first.", "param k = 0 in 1 .. 0\nout.r = r * k"},
     CodeRow{Code::bad_step, error, "K403", "a step must be %1", "", "param k = 0 in 0 .. 1 step -0.1\nout.r = r * k"},

@@ -20,7 +20,7 @@ enum class Code {
     unknown_target, unknown_finish, no_hue, neutral_hue, hold_place, cannot_use, outside_function, function_later,
     duplicate_name, reserved_name, duplicate_statement,
     not_assignable, needs_colour, needs_rgb, wrong_type, operand_types, argument_count, argument_type,
-    condition_type, choice_types, swizzle_repeats, model_not_colour, bare_choice, rate, target_fixed,
+    condition_type, choice_types, swizzle_repeats, model_not_colour, bare_choice, rate, target_fixed, proof_file,
     value_out_of_range, empty_range, bad_step, not_constant, not_parameter, not_whole, no_range,
     knot_order, too_many_knots, rule_too_large, too_many_stages,
     unused_name, always, keep_in_linear, keep_after_model,

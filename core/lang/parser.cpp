@@ -282,7 +282,7 @@ private:
         s.value = expression();
     }
 
-    // proof = "proof" STRING [ "on" ( TARGET | "(" r "," g "," b ")" ) ] ":" expression
+    // proof = "proof" STRING [ "on" ( TARGET | "(" r "," g "," b ")" ) ] ":" ( NAME STRING [ "<" expression ] | expression )
     void proof(Statement& s) {
         s.text = quoted();
         if (accept_word("on")) {
@@ -293,7 +293,30 @@ private:
         }
         expect(TokenKind::colon, ": and what is promised");
         skip_newlines();
-        s.value = expression();
+        s.value = look() == TokenKind::name && look(1) == TokenKind::string ? compared_with_file(s) : expression();
+    }
+
+    // NAME STRING [ "<" expression ]
+    ExprId compared_with_file(Statement& s) {
+        Expr name;
+        name.kind = ExprKind::name;
+        name.span = name.name_span = token().span;
+        name.name = text(token());
+        ++at_;
+        s.file.span = token().span;
+        s.file.text = quoted();
+        tree_.exprs.push_back(name);
+        const auto subject = static_cast<ExprId>(tree_.exprs.size() - 1);
+        if (!accept(TokenKind::less))
+            return subject;
+        Expr compared;
+        compared.kind = ExprKind::binary;
+        compared.op = Operator::less;
+        compared.args = {subject, expression()};
+        compared.span = cover(name.span, last_span());
+        compared.height = tree_.exprs[compared.args[1]].height + 1;
+        tree_.exprs.push_back(std::move(compared));
+        return static_cast<ExprId>(tree_.exprs.size() - 1);
     }
 };
 

@@ -145,6 +145,8 @@ struct Preset {
     Span span;
 };
 
+struct Rule;
+
 /// A promise: a ready-made proof function with a limit, or a condition on every pixel of a target.
 struct ProofLine {
     std::string title;
@@ -158,6 +160,8 @@ struct ProofLine {
     std::optional<TypedId> bound{};  ///< and its right side
     Operator relation = Operator::none;
     std::string text{};            ///< the condition as it is written
+    std::shared_ptr<const Rule> other{}; ///< the filter that a function compares with
+    std::string file{};            ///< its name
 };
 
 /// A rule that has been checked: immutable, and without errors if `check` reported none.

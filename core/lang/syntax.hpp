@@ -68,6 +68,7 @@ struct Statement {
     bool whole = false;                                   ///< param: whole numbers only
     std::vector<Word> options;                            ///< param: of a choice
     Word type;                                            ///< source: the name of its type; proof: the target after `on`; hold: the model after `in`
+    Word file{};                                          ///< proof: another filter that a ready-made function compares with
     std::vector<FunctionParameter> parameters;            ///< fn
     std::vector<Statement> body;                          ///< fn; its last statement is the result
     bool unclosed = false;                                ///< fn: its } is missing, which has been reported

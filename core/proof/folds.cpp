@@ -1,4 +1,4 @@
-#include "insight/affine.hpp"
+#include "insight/algebra.hpp"
 #include "proof/measure.hpp"
 
 namespace kasuri::proof {
@@ -33,10 +33,10 @@ std::optional<Measurement> count(const Subject& subject, bool (*bad)(double volu
 }
 
 /// An exact matrix is the same everywhere.
-bool is_matrix(const Subject& subject) { return insight::affine(subject.rule, subject.values).has_value(); }
+bool is_matrix(const Subject& subject) { return insight::shown_matrix(subject.rule, subject.values).has_value(); }
 
 bool has_inverse(const Subject& subject) {
-    const auto matrix = insight::affine(subject.rule, subject.values);
+    const auto matrix = insight::shown_matrix(subject.rule, subject.values);
     return matrix && std::fabs(insight::volume(matrix->matrix)) > lost;
 }
 

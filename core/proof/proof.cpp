@@ -10,7 +10,7 @@
 
 namespace kasuri::proof {
 
-extern const Function identity, neutral, finite, sums, luminance, monotonic, folds, invertible, noise, inside;
+extern const Function identity, neutral, finite, sums, luminance, monotonic, folds, invertible, noise, inside, equals, undoes, lut;
 
 namespace {
 const Function* const table[] = {
@@ -24,17 +24,24 @@ const Function* const table[] = {
     &invertible,
     &noise,
     &inside,
+    &lut,
+    &equals,
+    &undoes,
 };
 
 struct Words {
-    std::vector<std::string_view> names, targets = {"lattice"};
+    std::vector<std::string_view> names, comparing, targets = {"lattice"};
     lang::Vocabulary all;
     Words() : all(builtins::vocabulary()) {
-        for (const Function* function : table)
+        for (const Function* function : table) {
             names.push_back(function->name);
+            if (function->compares)
+                comparing.push_back(function->name);
+        }
         for (const targets::Target* target : targets::all())
             targets.push_back(target->name);
         all.proofs = names;
+        all.comparing_proofs = comparing;
         all.targets = targets;
     }
 };
@@ -110,14 +117,14 @@ std::optional<Outcome> check(const lang::Rule& rule, const engine::Program& prog
     Outcome outcome;
     outcome.title = line.title.empty() ? std::string(function.title) : line.title;
     outcome.function = line.function;
-    outcome.doc = function.doc;
+    outcome.doc = line.file.empty() ? std::string(function.doc) : fmt::format("{} With {}.", function.doc, line.file);
     outcome.limit = line.limit.value_or(function.limit);
     outcome.settings = static_cast<int>(sets.size());
     bool first = true;
     engine::ProgramPtr slopes;
     outcome.proved = function.shown != nullptr;
     for (const std::vector<double>& values : sets) {
-        const Subject subject{rule, program, values, cancel, &slopes};
+        const Subject subject{rule, program, values, cancel, line.other.get(), &slopes};
         outcome.proved = outcome.proved && function.shown(subject);
         const std::optional<Measurement> found = function.measure(subject);
         if (!found)

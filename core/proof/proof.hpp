@@ -35,6 +35,7 @@ struct Subject {
     const engine::Program& program; ///< of four outputs, in the rule's working space
     std::vector<double> values;     ///< of the parameters
     CancelToken cancel;
+    const lang::Rule* other = nullptr; ///< of functions that compare
     engine::ProgramPtr* slopes_kept = nullptr; ///< where `slopes` keeps it for further sets of values
 
     /// The program of the rule's Jacobian, made when it is asked for.
@@ -53,6 +54,7 @@ struct Function {
     /// Whether it is certain for every finite colour, by algebra (insight/algebra), in exact arithmetic: for the values, and where they play no part
     /// for all of them. Null: it can only be measured.
     bool (*shown)(const Subject&) = nullptr;
+    bool compares = false;     ///< with another filter, whose name stands behind
 };
 
 std::span<const Function* const> functions();

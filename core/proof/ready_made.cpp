@@ -11,7 +11,10 @@ namespace {
 std::vector<ReadyMade> table() {
     std::vector<ReadyMade> rows;
     for (const Function* function : functions())
-        rows.push_back({std::string(function->title), std::string(function->doc),
+        if (function->compares)
+            rows.push_back({std::string(function->title), std::string(function->doc), fmt::format("proof \"{}\" : {} \"$other.kasuri\" < {}", function->title, function->name, number_text(function->limit, 6))});
+        else
+            rows.push_back({std::string(function->title), std::string(function->doc),
                         function->limit > 0 ? fmt::format("proof \"{}\" : {} < ${}", function->title, function->name, number_text(function->limit, 6))
                                             : fmt::format("proof \"{}\" : {}$", function->title, function->name)});
     const auto add = [&](std::string title, std::string doc, const std::string& rest) { rows.push_back({title, std::move(doc), fmt::format("proof \"{}\" {}", title, rest)}); };

@@ -1,5 +1,6 @@
 #include "insight/algebra.hpp"
 #include "insight/polynomial.hpp"
+#include "insight/summary.hpp"
 #include "support/support.hpp"
 
 using namespace kasuri;
@@ -85,4 +86,46 @@ TEST_CASE("three curves of their own", "[insight]") {
     CHECK_FALSE(separable(good_rule("out.rgb = rgb * pos.x")));
     CHECK_FALSE(separable(good_rule("out.rgb = rgb * a")));
     CHECK(dependence(good_rule("out.r = g + b"))[0] == std::array<bool, 4>{false, true, true, false});
+}
+
+TEST_CASE("what is known is said with its numbers", "[insight]") {
+    const lang::Rule rule = good_rule(dyes);
+    const std::vector<double> full = {1};
+    const Known at_full = known(rule, full);
+    CHECK((at_full.matrix && at_full.identity_at_defaults && at_full.grey_kept && !at_full.curves && !at_full.identity));
+    CHECK(in_short(at_full) == "an exact matrix");
+    const std::string text = described(at_full);
+    CHECK(text.find("cannot be undone") != std::string::npos);
+    CHECK(text.find("rows sum to 1, 1, 1; determinant 0") != std::string::npos);
+    CHECK(described(known(rule, defaults(rule))).starts_with("changes nothing at these values\n"));
+    CHECK(in_short(known(good_rule("out.rgb = rgb * 2"), {})) == "three gains");
+    CHECK(in_short(known(good_rule("out.rgb = sqrt(rgb)"), {})) == "three curves");
+    CHECK(described(known(good_rule("out.r = g * b"), {})).empty());
+    CHECK(described(known(good_rule("out.r = r - 0.7152 * (r - g)\nout.g = g + 0.2126 * (r - g)"), {})).find("luminance is kept") != std::string::npos);
+}
+
+TEST_CASE("a matrix is shown through choices and colour models that come to nothing", "[insight]") {
+    const auto of = [](const std::string& text, std::vector<double> values = {}) {
+        const lang::Rule rule = good_rule(text);
+        return shown_matrix(rule, values.empty() ? defaults(rule) : values);
+    };
+    const std::string dyed = dyes + "param depth = 0 in -1 .. 1\nlet c = hsv(out.rgb)\nc.v *= 1 - depth * c.s\nout.rgb = rgb(c)";
+    REQUIRE(of(dyed, {0.5, 0}));
+    CHECK(of(dyed, {0.5, 0})->matrix[1] == std::array<double, 3>{0, 0.75, 0.25});
+    CHECK_FALSE(of(dyed, {0.5, 0.1}));
+    REQUIRE(of("out.r = g > b ? g + r - r : g")); // both ways the same
+    CHECK(of("out.r = g > b ? g + r - r : g")->matrix[0] == std::array<double, 3>{0, 1, 0});
+    CHECK_FALSE(of("out.r = g > b ? g : b"));
+    CHECK(of("out.rgb = (rgb + 1) * (rgb + 1) - rgb * rgb")->matrix[2] == std::array<double, 3>{0, 0, 2});
+    CHECK_FALSE(of("out.rgb = rgb * rgb"));
+    CHECK_FALSE(of("out.a = 0.5"));
+    CHECK_FALSE(of("out.r = clamp(r, 0, 1)"));
+}
+
+TEST_CASE("small numbers are not taken for nothing", "[insight]") {
+    CHECK_FALSE(equal("out.r = (r * 0.000000001) / (g * 0.000000001)", "out.r = 1"));
+    CHECK_FALSE(equal("out.rgb = rgb * 0.000000001", "out.rgb = rgb.grb * 0.000000001"));
+    CHECK_FALSE(neutral("out.rgb = vec3(r * 0.0000000002, g * 0.0000000001, b * 0.0000000001)"));
+    CHECK_FALSE(equal("out.r = min(r * 0.0000000001, g * 0.0000000001)", "out.r = r * 0.0000000001"));
+    CHECK(equal("out.rgb = rgb * 0.000000001", "out.rgb = 0.000000001 * rgb"));
 }

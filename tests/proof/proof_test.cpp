@@ -1,5 +1,6 @@
 #include "support/support.hpp"
 
+#include <map>
 #include <set>
 
 using namespace kasuri;
@@ -173,6 +174,8 @@ TEST_CASE("what is proved is not contradicted by what is measured", "[proof]") {
         const lang::Rule rule = good_rule(content_of(entry.path()));
         const auto program = engine::compile(rule);
         for (const proof::Function* function : proof::functions()) {
+            if (function->compares) // there is nothing to compare with
+                continue;
             lang::ProofLine line;
             line.function = function->name;
             const auto outcome = proof::check(rule, *program, line, proof::settings_of(rule));
@@ -180,4 +183,52 @@ TEST_CASE("what is proved is not contradicted by what is measured", "[proof]") {
             CHECK((!outcome->proved || outcome->passed));
         }
     }
+}
+
+TEST_CASE("a filter is compared with another one, and undone by it", "[proof]") {
+    const std::map<std::string, std::string> files = {
+        {"same.kasuri", "param meet = 1 in 0 .. 1\nlet half = 0.5 * meet * (b - g)\nout.g += half\nout.b -= half\nproof \"x\" : equals \"same.kasuri\""}, // its own proofs play no part
+        {"other.kasuri", "out.g = b"},
+        {"encoded.kasuri", "working srgb\nout.rgb = srgb_encode(srgb_decode(rgb) * 2)"},
+        {"halved.kasuri", "out.rgb = rgb / 2"},
+        {"broken.kasuri", "out.r = "},
+    };
+    lang::CheckOptions options;
+    options.open = [&](const std::string& name) -> Result<std::string> {
+        const auto found = files.find(name);
+        return found == files.end() ? Result<std::string>(Error{"is not there", name, ""}) : Result<std::string>(found->second);
+    };
+    const auto checked = [&](const std::string& text) { return lang::check(text, proof::vocabulary(), options); };
+    const auto outcome = [&](const std::string& text) {
+        const lang::Checked made = checked(text);
+        REQUIRE(made.ok);
+        return *proof::check(made.rule, *engine::compile(made.rule), made.rule.proofs.at(0), proof::settings_of(made.rule));
+    };
+    const std::string dyes = "param meet = 0 in 0 .. 1\nlet shared = 0.5 * g + 0.5 * b\nout.g = mix(g, shared, meet)\nout.b = mix(b, shared, meet)\n";
+    const proof::Outcome same = outcome(dyes + "proof \"same\" : equals \"same.kasuri\" < 1e-6");
+    CHECK((same.passed && same.proved));
+    CHECK(same.limit == 1e-6);
+    const proof::Outcome other = outcome("proof \"same\" : equals \"other.kasuri\"");
+    CHECK_FALSE((other.passed || other.proved));
+    CHECK(other.figure > 0.9); // |g - b| over the larger: of 16 and -1 more than 1
+    const proof::Outcome spaces = outcome("out.rgb = rgb * 2\nproof \"same\" : equals \"encoded.kasuri\" < 1e-4");
+    CHECK((spaces.passed && !spaces.proved)); // in another space: the same light
+    CHECK(outcome("out.rgb = rgb * 2\nproof \"back\" : undoes \"halved.kasuri\"").figure == 0);
+    CHECK_FALSE(outcome("out.rgb = rgb * 3\nproof \"back\" : undoes \"halved.kasuri\"").passed);
+    const auto code = [&](const std::string& text) { return checked(text).diagnostics.empty() ? std::string() : lang::row(checked(text).diagnostics[0].code).id; };
+    CHECK(code("proof \"x\" : equals") == "K315");
+    CHECK(code("proof \"x\" : neutral \"same.kasuri\"") == "K315");
+    CHECK(code("proof \"x\" : equals \"nowhere.kasuri\"") == "K221");
+    CHECK(code("proof \"x\" : undoes \"broken.kasuri\"") == "K221");
+    CHECK(code("proof \"x\" on grey_ramp : equals \"same.kasuri\"") == "K314");
+}
+
+TEST_CASE("how far a table of 33 points is from the rule", "[proof]") {
+    CHECK(outcome_of("out.rgb = mat3(0.5, 0.3, 0.2, 0.1, 0.8, 0.1, 0, 0.25, 0.75) * rgb", "lut").figure < 1e-6); // straight lines
+    // By hand: x * x between points that are 1/32 apart is missed by (1/64)^2 at most.
+    const proof::Outcome square = outcome_of("out.r = r * r", "lut");
+    CHECK(square.figure == Approx(1.0 / 4096).epsilon(0.03));
+    CHECK(square.passed);
+    CHECK_FALSE(outcome_of("out.rgb = step(0.51, rgb)", "lut").passed);
+    CHECK(std::isinf(outcome_of("out.rgb = blur(rgb, 2)", "lut").figure));
 }

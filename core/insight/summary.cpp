@@ -1,0 +1,74 @@
+#include "insight/summary.hpp"
+
+#include "base/text.hpp"
+#include "colour/space.hpp"
+#include "engine/lower.hpp"
+#include "insight/algebra.hpp"
+
+#include <fmt/format.h>
+
+namespace kasuri::insight {
+namespace {
+
+std::string rows_of(const Affine& map) {
+    std::string text;
+    constexpr char letters[] = "rgb";
+    for (std::size_t row = 0; row < 3; ++row) {
+        text += fmt::format("  {} =", letters[row]);
+        for (std::size_t i = 0; i < 3; ++i)
+            text += fmt::format(" {:>10}", number_text(map.matrix[row][i], 6));
+        text += fmt::format("   + {}\n", number_text(map.offset[row], 6));
+    }
+    return text;
+}
+
+} // namespace
+
+Known known(const lang::Rule& rule, std::span<const double> values) {
+    Known made;
+    made.matrix = shown_matrix(rule, values);
+    made.identity = made.matrix ? made.matrix->is_identity() : shown_identity(rule, values);
+    made.curves = separable(rule);
+    std::vector<double> defaults;
+    for (const lang::Parameter& p : rule.parameters)
+        defaults.push_back(p.value);
+    made.identity_at_defaults = shown_identity(rule, defaults);
+    made.neutral = shown_neutral(rule);
+    made.grey_kept = made.neutral && shown_grey_kept(rule);
+    const colour::Space& space = *colour::find_space(engine::working_space(rule));
+    made.luminance_kept = colour::is_linear(space) && !space.to_light && shown_sum_kept(rule, colour::luminance_weights(space));
+    return made;
+}
+
+std::string described(const Known& known) {
+    std::string text;
+    if (known.identity)
+        text += "changes nothing at these values\n";
+    if (known.matrix && !known.identity) {
+        const Affine& map = *known.matrix;
+        const auto sums = map.row_sums();
+        text += "exactly this matrix at these values:\n" + rows_of(map);
+        text += fmt::format("  rows sum to {}, {}, {}; determinant {}\n", number_text(sums[0], 6), number_text(sums[1], 6), number_text(sums[2], 6), number_text(map.determinant(), 6));
+        if (const auto inverse = map.inverse())
+            text += "  undone by:\n" + rows_of(*inverse);
+        else
+            text += "  cannot be undone: a dimension is lost\n";
+    }
+    if (known.curves && !known.identity)
+        text += "three independent curves\n";
+    if (known.identity_at_defaults)
+        text += "changes nothing at the defaults: proved\n";
+    if (known.grey_kept)
+        text += "greys keep their value, for all values of the parameters: proved\n";
+    else if (known.neutral)
+        text += "greys stay grey, for all values of the parameters: proved\n";
+    if (known.luminance_kept)
+        text += "luminance is kept, for all values of the parameters: proved\n";
+    return text;
+}
+
+std::string in_short(const Known& known) {
+    return known.identity ? "" : known.matrix && known.curves ? "three gains" : known.matrix ? "an exact matrix" : known.curves ? "three curves" : "";
+}
+
+} // namespace kasuri::insight
