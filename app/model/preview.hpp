@@ -1,5 +1,6 @@
 #pragma once
 #include "base/cancel.hpp"
+#include "document/bench_file.hpp"
 #include "engine/program.hpp"
 #include "engine/reference.hpp"
 #include "image/image.hpp"
@@ -40,6 +41,7 @@ struct CellJob {
     QRect region{};      ///< of the picture, which these pixels show; null: all of it
     std::vector<double> settings{}; ///< of a generated target
     bool both = true;    ///< false: before is not shown now, and is not painted
+    std::shared_ptr<const document::KeptTake> take{}; ///< null: the rule on the bench
 };
 
 struct StripJob {

@@ -20,13 +20,29 @@ std::string key_of(const std::string& source, const std::vector<double>& setting
     return key;
 }
 
+constexpr std::string_view take_mark = "|take ";
+
+/// Names a take by what it makes of a picture.
+std::string take_key(const document::KeptTake& take) {
+    std::string key = fmt::format("{:x}", std::hash<std::string>{}(take.text));
+    for (const auto& [name, value] : take.values)
+        key += fmt::format(" {}={:.17g}", name, value);
+    return key;
+}
+
 } // namespace
 
 bool PreviewWorker::take(const PreviewRequest& request) {
+    if (path_ != request.path || given_ != request.sources) { // takes look for the same files and pictures
+        path_ = request.path;
+        given_ = request.sources;
+        forget_takes();
+    }
     if (const std::uint64_t spaces = colour::spaces_generation(); spaces != spaces_) { // another colour config: names may mean something else
         spaces_ = spaces;
         forget_before();
         forget_after();
+        forget_takes();
     }
     const RuleState::Change change = rule_.check(request.text, request.path);
     if (change == RuleState::Change::rule) {
@@ -198,6 +214,18 @@ std::vector<std::string> PreviewWorker::missing_sources(const PreviewRequest& re
     return missing;
 }
 
+RuleState* PreviewWorker::of_take(const document::KeptTake& take, std::string& fault) {
+    RuleState& state = takes_[take_key(take)];
+    state.check(take.text, path_);
+    if (!state.has_rule()) {
+        fault = "the take does not compile";
+        return nullptr;
+    }
+    state.set_values(values_for(state.rule(), take.values));
+    state.set_given(given_);
+    return &state;
+}
+
 std::string PreviewWorker::understood() {
     insight::Known known;
     known.matrix = insight::shown_matrix(rule(), rule_.values());
@@ -286,20 +314,27 @@ std::optional<CellResult> PreviewWorker::cell(const CellJob& asked, bool coarse,
     result.region = job.region.isNull() ? QRect(0, 0, input->width, input->height) : job.region;
     const std::string space = of_rule ? "" : input->space;
     const Lens& through = lens(job.lens);
-    const Shown shape{key, job.lens, job.pixels.width(), job.pixels.height(), job.region.x(), job.region.y(), job.region.width(), job.region.height()};
+    // A cell may have a rule of its own: a take.
+    RuleState* const taken = job.take ? of_take(*job.take, result.fault) : nullptr;
+    RuleState& mine = taken ? *taken : rule_;
+    const std::string own = taken ? key + std::string(take_mark) + take_key(*job.take) : key, my_space = taken ? input->space : space;
+    const auto shape_of = [&](const std::string& of) {
+        return Shown{of, job.lens, job.pixels.width(), job.pixels.height(), job.region.x(), job.region.y(), job.region.width(), job.region.height()};
+    };
+    const Shown shape = shape_of(key);
     if (coarse && job.region.isNull() && job.pixels.width() < input->width && job.pixels.height() < input->height) {
         // Small first, then the rule: nearly the same, many times as fast. Nothing of it is kept.
         const image::Picture& little = small(small_input_, key, job, *input);
         image::Picture after, before = little;
-        if (!run(rule_, space, little, after, cancel, job.file) || (compares_ && !run(against_, input->space, little, before, cancel, job.file)))
+        if (!run(mine, my_space, little, after, cancel, job.file) || (compares_ && !run(against_, input->space, little, before, cancel, job.file)))
             return std::nullopt;
         const Lens* by = &through;
         if (through.of_rule()) {
-            const RuleState::Peek& peek = rule_.peek(through, space);
+            const RuleState::Peek& peek = mine.peek(through, my_space);
             result.fault = peek.fault;
             std::optional<image::Picture> made;
             if (peek.program)
-                made = numbers(peek, little, rule_, job.file, cancel);
+                made = numbers(peek, little, mine, job.file, cancel);
             if (made)
                 after = before = std::move(*made);
             else
@@ -318,7 +353,7 @@ std::optional<CellResult> PreviewWorker::cell(const CellJob& asked, bool coarse,
         return result;
     }
     const PicturePtr before = compares_ ? ran(before_, key, against_, input->space, *input, job.file, cancel) : input;
-    const PicturePtr after = before ? ran(after_, key, rule_, space, *input, job.file, cancel) : nullptr;
+    const PicturePtr after = before ? ran(after_, own, mine, my_space, *input, job.file, cancel) : nullptr;
     if (!after)
         return std::nullopt;
     result.before_pixels = before;
@@ -330,16 +365,19 @@ std::optional<CellResult> PreviewWorker::cell(const CellJob& asked, bool coarse,
         if (through.of_rule()) {
             std::string fault;
             // Only what the rule on the bench does not know is worth telling.
-            RuleState& rule = is_after || !compares_ ? rule_ : against_;
-            const PicturePtr numbers = peeked(job, key, rule, is_after ? peeked_after_ : peeked_before_, *input, is_after || !compares_ ? space : input->space, is_after ? result.fault : fault, cancel);
+            const bool of_mine = is_after || !compares_;
+            RuleState& rule = of_mine ? mine : against_;
+            const std::string& of = of_mine ? own : key;
+            const PicturePtr numbers = peeked(job, of, rule, is_after ? peeked_after_ : peeked_before_, *input, of_mine ? my_space : input->space, is_after ? result.fault : fault, cancel);
             if (numbers)
-                return painted(cache, shape, small(small_cache, key + "|of rule|" + job.lens, job, *numbers), through, nullptr);
+                return painted(cache, shape_of(of), small(small_cache, of + "|of rule|" + job.lens, job, *numbers), through, nullptr);
             if (cancel.cancelled())
                 return std::nullopt;
-            return painted(cache, shape, small(small_cache, key, job, picture), lens("colour"), nullptr);
+            return painted(cache, shape_of(of), small(small_cache, of, job, picture), lens("colour"), nullptr);
         }
         const image::Picture* other = through.compares ? &small(compares_ ? small_before_ : small_input_, key, job, *before) : nullptr;
-        return painted(cache, shape, small(small_cache, key, job, picture), through, other);
+        const std::string& of = is_after ? own : key;
+        return painted(cache, shape_of(of), small(small_cache, of, job, picture), through, other);
     };
     const std::optional<Painted> was = job.both ? side(false) : Painted(), is = side(true);
     if (!was || !is)
@@ -438,6 +476,14 @@ void PreviewWorker::forget_unused(const PreviewRequest& request) {
         });
 }
 
+void PreviewWorker::forget_takes() {
+    takes_.clear();
+    after_.clear();
+    shown_after_.clear();
+    small_after_.clear();
+    peeked_after_.clear();
+}
+
 void PreviewWorker::forget_before() {
     before_.clear();
     shown_before_.clear();
@@ -448,11 +494,13 @@ void PreviewWorker::forget_before() {
 }
 
 void PreviewWorker::forget_after() {
-    after_.clear();
-    shown_after_.clear();
-    small_after_.clear();
+    // What takes make stays.
+    const auto of_rule = [](const std::string& key) { return key.find(take_mark) == std::string::npos; };
+    std::erase_if(after_, [&](const auto& entry) { return of_rule(entry.first); });
+    std::erase_if(shown_after_, [&](const auto& entry) { return of_rule(std::get<0>(entry.first)); });
+    std::erase_if(small_after_, [&](const auto& entry) { return of_rule(std::get<0>(entry.first)); });
     measured_after_.clear();
-    peeked_after_.clear();
+    std::erase_if(peeked_after_, [&](const auto& entry) { return of_rule(entry.first); });
     if (!compares_) { // a peeked expression is the rule's own on both sides
         peeked_before_.clear();
         std::erase_if(shown_before_, [](const auto& entry) { return lens(std::get<1>(entry.first)).of_rule(); });

@@ -40,6 +40,8 @@ private:
     };
 
     std::string understood();
+    /// The rule of a take; null if it does not compile.
+    RuleState* of_take(const document::KeptTake& take, std::string& fault);
     std::vector<engine::TraceNode> trace(const PreviewRequest& request);
     std::vector<std::string> missing_sources(const PreviewRequest& request);
     bool run(RuleState& rule, const std::string& space, const image::Picture& before, image::Picture& after, const CancelToken& cancel, const ImagePtr& file = nullptr);
@@ -56,12 +58,16 @@ private:
     const image::Picture& small(std::map<Size, image::Picture>& cache, const std::string& key, const CellJob& job, const image::Picture& picture);
     std::optional<readings::Measured> measured(const ReadingJob& job, const SheetResult& sheet, bool after, const CancelToken& cancel);
     void forget_unused(const PreviewRequest& request);
+    void forget_takes();
     void forget_before();
     void forget_after();
 
     image::PlanePool pool_;
     readings::Views views_;
     RuleState rule_, against_;
+    std::map<std::string, RuleState> takes_; ///< that have cells of their own
+    std::filesystem::path path_;
+    GivenSources given_;
     bool compares_ = false; ///< before is what `against_` makes
     std::string working_;
     std::uint64_t spaces_ = 0;

@@ -25,6 +25,11 @@ Cell& SheetModel::at(int id) {
 }
 
 QString SheetModel::title(const Cell& cell) const {
+    if (cell.take) {
+        Cell plain = cell;
+        plain.take = nullptr;
+        return title(plain) + QString::fromUtf8(" \u00b7 ") + tr("take %1").arg(QString::fromStdString(cell.take->name));
+    }
     if (cell.target)
         return QString::fromUtf8(cell.target->title.data(), static_cast<qsizetype>(cell.target->title.size()));
     QString name = QString::fromStdString(std::filesystem::path(cell.picture).stem().string());

@@ -25,6 +25,7 @@ struct Cell {
     std::string lens = "colour";
     std::vector<double> settings{}; ///< of the target
     readings::Line line{};          ///< along which it is cut
+    std::shared_ptr<const document::KeptTake> take{}; ///< what it goes through; null: the rule on the bench
 
     std::string source() const { return target ? "target:" + std::string(target->name) : picture + "#" + layer; }
     friend bool operator==(const Cell&, const Cell&) = default;
@@ -72,6 +73,9 @@ public:
     const std::vector<Cell>& cells() const { return arrangement_.cells; }
     const Cell* find(int id) const;
     QString title(const Cell& cell) const;
+    /// What a cell shows through each of the takes, beside it; without takes such cells go.
+    void show_takes(int cell, const std::vector<document::KeptTake>& takes);
+    bool shows_takes() const;
     QStringList layers_of(const Cell& cell) const;
     PicturePtr picture_of(const Cell& cell) const; ///< null while it is being read
     std::shared_ptr<const image::Image> file_of(const Cell& cell) const; ///< all layers of it

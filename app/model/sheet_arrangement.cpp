@@ -34,6 +34,26 @@ int SheetModel::duplicate(int id) {
     return made;
 }
 
+bool SheetModel::shows_takes() const {
+    return std::any_of(cells().begin(), cells().end(), [](const Cell& cell) { return cell.take != nullptr; });
+}
+
+void SheetModel::show_takes(int id, const std::vector<document::KeptTake>& takes) {
+    const Step step(*this, takes.empty() ? tr("takes put away") : tr("takes side by side"));
+    std::erase_if(arrangement_.cells, [](const Cell& cell) { return cell.take != nullptr; });
+    auto found = std::find_if(arrangement_.cells.begin(), arrangement_.cells.end(), [id](const Cell& c) { return c.id == id; });
+    if (found != arrangement_.cells.end()) {
+        const Cell shown = *found;
+        for (const document::KeptTake& take : takes) {
+            Cell copy = shown;
+            copy.id = next_id_++;
+            copy.take = std::make_shared<const document::KeptTake>(take);
+            found = arrangement_.cells.insert(found + 1, std::move(copy));
+        }
+    }
+    emit changed();
+}
+
 void SheetModel::move(int id, int before) {
     const Step step(*this, tr("a cell moved"));
     move_before(arrangement_.cells, id, before);

@@ -43,6 +43,7 @@ constexpr ActionRow table[] = {
     {"take", QT_TRANSLATE_NOOP("Actions", "Remember a take"), "Ctrl+T", [](Bench& b) { b.remember_take(); }},
     {"take_before", QT_TRANSLATE_NOOP("Actions", "Flip to the take before"), "Alt+PgUp", [](Bench& b) { b.flip_take(-1); }},
     {"take_after", QT_TRANSLATE_NOOP("Actions", "Flip to the next take"), "Alt+PgDown", [](Bench& b) { b.flip_take(1); }},
+    {"takes", QT_TRANSLATE_NOOP("Actions", "Takes side by side, or back"), "Ctrl+Shift+K", [](Bench& b) { b.show_takes(); }},
     {"peek", QT_TRANSLATE_NOOP("Actions", "Show the expression at the caret on the sheet"), "Ctrl+E", [](Bench& b) { b.peek(); }},
     {"mix", QT_TRANSLATE_NOOP("Actions", "Mix table"), "Ctrl+M", [](Bench& b) { b.toggle_mix(); }},
     {"wishes", QT_TRANSLATE_NOOP("Actions", "A matrix from wishes\u2026"), "Ctrl+Shift+M", [](Bench& b) { b.open_wishes(); }},

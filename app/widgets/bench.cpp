@@ -167,6 +167,18 @@ bool Bench::save_to(const QString& file) {
     return true;
 }
 
+void Bench::show_takes() {
+    if (sheet_.shows_takes())
+        return sheet_.show_takes(0, {});
+    std::vector<Take> named = takes_.takes();
+    for (std::size_t i = 0; i < named.size(); ++i)
+        named[i].name = takes_.name(static_cast<int>(i)).toStdString();
+    if (named.empty())
+        emit said(tr("There is no take yet: Ctrl+T remembers one."), true);
+    else
+        emit takes_wanted(named);
+}
+
 void Bench::open_bake() {
     auto* bake = new BakeWindow(session_, window_);
     connect(bake, &BakeWindow::said, this, &Bench::said);

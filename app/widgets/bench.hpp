@@ -65,6 +65,8 @@ public:
     void compare_with_take(int index);
     void remember_take();
     void flip_take(int by) { takes_.flip(by); }
+    /// All takes as cells of one picture, or back.
+    void show_takes();
     /// A filter of its own, with the take's values as defaults.
     bool write_take(int index, const QString& file);
     void ask_against();
@@ -101,6 +103,7 @@ signals:
     void trace_wanted();
     void mix_wanted();
     void wishes_wanted();
+    void takes_wanted(const std::vector<kasuri::document::KeptTake>& takes);
     void editor_wanted(kasuri::app::Bench::InEditor what);
     void editor_menu_wanted(QMenu& menu, kasuri::app::Bench::FillInEditor fill);
     void sheet_window_wanted();

@@ -205,6 +205,7 @@ void MainWindow::connect_parts() {
         wishes_->show();
         wishes_->raise();
     });
+    connect(bench_, &Bench::takes_wanted, this, [this](const std::vector<Take>& takes) { bench_->sheet().show_takes(sheet_->current_cell(), takes); });
     connect(bench_, &Bench::trace_wanted, this, &MainWindow::open_trace);
     connect(bench_, &Bench::peek_wanted, this, &MainWindow::peek);
     connect(bench_, &Bench::sheet_window_wanted, this, &MainWindow::tear_off_sheet);

@@ -88,6 +88,8 @@ void store_settings(const SheetModel& sheet, const ReadingsModel& readings) {
         read << QString::fromStdString(line);
     QVariantList cells;
     for (const Cell& cell : sheet.cells()) {
+        if (cell.take) // of this document, and seen for a while
+            continue;
         QVariantMap entry = {{"lens", QString::fromStdString(cell.lens)}};
         if (cell.target) {
             entry["target"] = QString::fromStdString(std::string(cell.target->name));

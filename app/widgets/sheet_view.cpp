@@ -111,7 +111,7 @@ std::vector<CellJob> SheetView::jobs() const {
             const auto file = model_.file_of(*cell);
             // Another meaning of the same numbers is another picture.
             CellJob job{cell->id, cell->source() + (file ? "@" + file->space : std::string()), model_.picture_of(*cell), cell->target, cell->lens, view->wanted_pixels(), file,
-                        view->wanted_region(), cell->settings, view->shows_before()};
+                        view->wanted_region(), cell->settings, view->shows_before(), cell->take};
             if (job.target || job.picture)
                 jobs.push_back(std::move(job));
         }

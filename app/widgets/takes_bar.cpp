@@ -84,6 +84,7 @@ void TakesBar::fill_menu(QMenu& menu, int index) {
     const QString name = takes.name(index);
     menu.addAction(tr("Flip to %1").arg(name), this, [this, index] { bench_.takes().flip_to(index); });
     menu.addAction(tr("Compare with %1").arg(name), this, [this, index] { bench_.compare_with_take(index); });
+    menu.addAction(bench_.sheet().shows_takes() ? tr("Put the takes on the sheet away") : tr("See all takes side by side"), &bench_, &Bench::show_takes);
     menu.addAction(tr("Name\u2026"), this, [this, index] { ask_name(index); });
     menu.addAction(tr("Write it as a filter\u2026"), this, [this, index] { ask_filter(index); });
     menu.addAction(tr("Remove"), this, [this, index] { bench_.takes().remove(index); });

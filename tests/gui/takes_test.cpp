@@ -159,3 +159,39 @@ TEST_CASE("pins on pictures are kept by a path relative to the filter", "[gui][t
     REQUIRE(d.window.bench().sheet().pins().size() == 1);
     CHECK(d.window.bench().sheet().pins()[0].source == source);
 }
+
+TEST_CASE("takes stand side by side on the sheet, each with its own rule, and go again", "[gui][takes]") {
+    Driver d;
+    d.replace_text("param gain = 1 in 0 .. 4\nout.rgb = rgb * gain\n");
+    d.settle();
+    d.window.bench().remember_take();
+    d.session().set_value(0, 2);
+    d.settle();
+    d.window.bench().remember_take();
+    d.replace_text("out.rgb = rgb.gbr\n");
+    d.settle();
+    const std::size_t cells = d.window.bench().sheet().cells().size();
+    d.trigger("takes");
+    d.settle();
+    const auto& all = d.window.bench().sheet().cells();
+    REQUIRE(all.size() == cells + 2);
+    const auto after = [&](std::size_t cell) { return d.sheet().cell(all[cell].id)->result()->after_pixels->at(3, 1); };
+    const auto before = d.sheet().cell(all[0].id)->result()->before_pixels->at(3, 1);
+    CHECK(after(1)[0] == before[0]);
+    CHECK(after(2)[0] == 2 * before[0]);
+    CHECK(after(0)[0] == before[1]); // the rule on the bench
+    CHECK(d.window.bench().sheet().title(all[2]).endsWith("take 2"));
+    d.replace_text("out.rgb = rgb * 0.5\n"); // goes on; takes stay what they are
+    d.settle();
+    CHECK(after(0)[0] == before[0] / 2);
+    CHECK(after(2)[0] == 2 * before[0]);
+    d.window.bench().sheet().set_lens(all[2].id, "noise_gain");
+    d.settle();
+    CHECK(d.sheet().cell(all[2].id)->result()->fault.empty());
+    d.trigger("takes");
+    CHECK(d.window.bench().sheet().cells().size() == cells);
+    d.trigger("undo");
+    CHECK(d.window.bench().sheet().cells().size() == cells + 2);
+    d.trigger("redo");
+    d.settle();
+}
