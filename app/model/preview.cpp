@@ -140,6 +140,8 @@ void Preview::loop() {
             proofs->outcomes.push_back(std::move(*outcome));
         }
         if (!cancel.cancelled())
+            proofs->understood = worker.understood();
+        if (!cancel.cancelled())
             emit proofs_ready(proofs);
     }
 }

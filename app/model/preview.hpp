@@ -126,7 +126,6 @@ struct SheetResult {
     std::vector<CellResult> cells;
     std::vector<std::string> missing_sources; ///< that some cell's picture does not have: they read as 0 there
     std::size_t operations = 0;
-    std::string understood; ///< in a few words: an exact matrix
     std::string against_fault; ///< why the other rule is not what before shows
     double check_ms = 0;  ///< text to runnable; 0 if the text was not checked again
     double total_ms = 0;
@@ -144,6 +143,7 @@ using ReadingsPtr = std::shared_ptr<const ReadingsResult>;
 struct ProofsResult {
     std::uint64_t generation = 0;
     std::vector<proof::Outcome> outcomes;
+    std::string understood; ///< of the rule, in a few words: an exact matrix
 };
 using ProofsPtr = std::shared_ptr<const ProofsResult>;
 

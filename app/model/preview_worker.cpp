@@ -95,7 +95,6 @@ std::shared_ptr<SheetResult> PreviewWorker::sheet(const PreviewRequest& request,
     result->screen = screen_;
     result->coarse = coarse;
     result->operations = rule_.program("").operations();
-    result->understood = understood();
     result->check_ms = fresh_ ? rule_.check_ms() : 0;
     if (request.against && !compares_)
         result->against_fault = against_.last_checked()->diagnostics.empty() ? "it does not compile" : lang::message(against_.last_checked()->diagnostics.front());

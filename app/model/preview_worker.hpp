@@ -30,6 +30,9 @@ public:
     /// A line of `proof::lines_of`, at the values. What goes by defaults alone is measured once for a rule. Nothing if called off.
     std::optional<proof::Outcome> proved(std::size_t index, const lang::ProofLine& line, const CancelToken& cancel);
 
+    /// What is certain about the rule at its values, in a few words.
+    std::string understood();
+
 private:
     using Shown = std::tuple<std::string, std::string, int, int, int, int, int, int>; ///< key, lens, size, region
     using Size = std::tuple<std::string, int, int, int, int, int, int>;               ///< key, size, region
@@ -39,7 +42,6 @@ private:
         double outside = 0;
     };
 
-    std::string understood();
     /// The rule of a take; null if it does not compile.
     RuleState* of_take(const document::KeptTake& take, std::string& fault);
     std::vector<engine::TraceNode> trace(const PreviewRequest& request);

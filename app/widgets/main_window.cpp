@@ -153,7 +153,7 @@ void MainWindow::connect_parts() {
         shown_ = sheet->generation;
         sheet_->show_result(sheet);
         show_trace(*sheet);
-        rule_->show_sheet(sheet->operations, sheet->understood);
+        rule_->show_sheet(sheet->operations);
         sources_->set_missing(sheet->missing_sources);
         refresh_against(sheet->against_fault);
         status_->show_times(sheet->check_ms, sheet->total_ms);
@@ -167,6 +167,7 @@ void MainWindow::connect_parts() {
     connect(&preview_, &Preview::proofs_ready, this, [this](const ProofsPtr& proofs) {
         proved_ = proofs->generation;
         proofs_->show_outcomes(proofs->outcomes);
+        rule_->show_understood(proofs->understood);
         if (looked_into_ && std::all_of(proofs->outcomes.begin(), proofs->outcomes.end(), [](const proof::Outcome& outcome) { return outcome.passed; })) {
             looked_into_.reset(); // it is mended
             request();

@@ -136,6 +136,8 @@ int RuleEditor::line_of(std::uint32_t offset) const {
 }
 
 void RuleEditor::set_diagnostics(const std::vector<lang::Diagnostic>& diagnostics) {
+    if (diagnostics.empty() && diagnostics_.empty())
+        return; // nothing to take away: no line has to be painted again
     diagnostics_ = diagnostics;
     const auto length = static_cast<std::uint32_t>(mirror_.size());
     for (const int mark : {error_mark, warning_mark}) {

@@ -13,6 +13,8 @@
 #include <QLabel>
 #include <QVBoxLayout>
 
+#include <utility>
+
 namespace kasuri::app {
 
 RulePanel::RulePanel(Session& session, FileWatch& watch, QWidget* parent) : QWidget(parent), session_(session) {
@@ -45,7 +47,10 @@ RulePanel::RulePanel(Session& session, FileWatch& watch, QWidget* parent) : QWid
     });
     connect(&session_, &Session::text_edited, editor_, &RuleEditor::follow);
     connect(&session_, &Session::text_replaced, this, [this] { editor_->replace_all(session_.text()); });
-    connect(&session_, &Session::diagnostics_changed, this, &RulePanel::refresh);
+    connect(&session_, &Session::diagnostics_changed, this, [this] {
+        editor_->set_diagnostics(session_.diagnostics());
+        refresh();
+    });
     connect(&session_, &Session::rule_changed, this, &RulePanel::refresh);
     connect(&session_, &Session::file_changed, this, &RulePanel::refresh);
     refresh();
@@ -53,16 +58,22 @@ RulePanel::RulePanel(Session& session, FileWatch& watch, QWidget* parent) : QWid
 
 void RulePanel::open_picker() { picker_->open(static_cast<std::size_t>(editor_->SendScintilla(QsciScintillaBase::SCI_GETCURRENTPOS))); }
 
-void RulePanel::show_sheet(std::size_t operations, const std::string& understood) {
-    operations_ = operations;
-    known_ = QString::fromStdString(understood);
+void RulePanel::show_understood(const std::string& words) {
+    if (const QString known = QString::fromStdString(words); known != known_) {
+        known_ = known;
+        refresh();
+    }
+}
+
+void RulePanel::show_sheet(std::size_t operations) {
+    if (operations == std::exchange(operations_, operations))
+        return;
     refresh();
 }
 
 void RulePanel::refresh() {
     heading_->set_detail(session_.display_name());
     assist_->set_path(session_.path());
-    editor_->set_diagnostics(session_.diagnostics());
     std::set<std::string> names;
     if (const lang::Rule* rule = session_.rule())
         for (const lang::Parameter& p : rule->parameters)

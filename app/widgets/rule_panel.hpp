@@ -27,7 +27,8 @@ public:
     ColourPicker* picker() const { return picker_; }
     void open_picker();
     /// What the last sheet found out: the work per pixel.
-    void show_sheet(std::size_t operations, const std::string& understood);
+    void show_sheet(std::size_t operations);
+    void show_understood(const std::string& words);
 
 private:
     void refresh();

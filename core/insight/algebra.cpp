@@ -8,7 +8,6 @@
 #include <cmath>
 #include <fmt/format.h>
 #include <map>
-#include <set>
 #include <string>
 
 namespace kasuri::insight {
@@ -395,38 +394,53 @@ bool shown_equal(const lang::Rule& a, const lang::Rule& b) {
     });
 }
 
-Dependence dependence(const lang::Rule& rule) {
+namespace {
+
+struct Reach {
+    Dependence inputs{};
+    bool elsewhere = false;   ///< the place, the size of the picture, neighbours or other pictures are read, too
+    bool alpha_stays = false; ///< as it came, untouched
+};
+
+Reach reach_of(const lang::Rule& rule) {
     ir::Graph graph;
     const std::vector<ir::NodeId> outputs = engine::lower(rule, graph, {});
-    Dependence found{};
+    Reach reach;
+    reach.alpha_stays = graph[outputs[3]].op == Op::input && graph[outputs[3]].slot == static_cast<std::uint32_t>(ir::Input::a);
     for (std::size_t o = 0; o < 4; ++o) {
-        std::set<ir::NodeId> seen;
+        std::vector<bool> seen(graph.size());
         std::vector<ir::NodeId> waiting = {outputs[o]};
         while (!waiting.empty()) {
             const ir::NodeId id = waiting.back();
             waiting.pop_back();
-            if (!seen.insert(id).second)
+            if (seen[id])
                 continue;
+            seen[id] = true;
             const ir::Node& node = graph[id];
             if (node.op == Op::input && node.slot < 4)
-                found[o][node.slot] = true;
+                reach.inputs[o][node.slot] = true;
+            else if (node.op == Op::input || (node.op == Op::uniform && node.slot < ir::first_parameter_slot))
+                reach.elsewhere = true;
             if (node.op == Op::input && node.slot >= graph.first_stage_slot())
                 waiting.push_back(graph.stages()[node.slot - graph.first_stage_slot()].source);
             for (int k = 0; k < ir::row(node.op).arity; ++k)
                 waiting.push_back(node.args[static_cast<std::size_t>(k)]);
         }
     }
-    return found;
+    return reach;
 }
 
+} // namespace
+
+Dependence dependence(const lang::Rule& rule) { return reach_of(rule).inputs; }
+
 bool separable(const lang::Rule& rule) {
-    const engine::ProgramPtr program = engine::compile(rule);
-    if (program->reads_position() || program->reads_neighbours() || program->reads_sources() || !program->passes_through(3))
+    const Reach reach = reach_of(rule);
+    if (reach.elsewhere || !reach.alpha_stays)
         return false;
-    const Dependence reads = dependence(rule);
     for (std::size_t o = 0; o < 3; ++o)
         for (std::size_t i = 0; i < 4; ++i)
-            if (reads[o][i] && i != o)
+            if (reach.inputs[o][i] && i != o)
                 return false;
     return true;
 }
