@@ -30,6 +30,7 @@ constexpr ActionRow table[] = {
     {"format", QT_TRANSLATE_NOOP("Actions", "Bring the rule into its canonical form"), "Ctrl+Shift+I", [](Bench& b) { b.format(); }},
     {"find", QT_TRANSLATE_NOOP("Actions", "Find in the rule\u2026"), "Ctrl+F", [](Bench& b) { b.in_editor([](RulePanel& r) { r.find_bar()->open(false); }); }},
     {"replace", QT_TRANSLATE_NOOP("Actions", "Find and replace\u2026"), "Ctrl+H", [](Bench& b) { b.in_editor([](RulePanel& r) { r.find_bar()->open(true); }); }},
+    {"fold", QT_TRANSLATE_NOOP("Actions", "Fold the lines at the caret, or unfold"), "Ctrl+Shift+F", [](Bench& b) { b.in_editor([](RulePanel& r) { r.commands()->toggle_fold(); }); }},
     {"rename", QT_TRANSLATE_NOOP("Actions", "Rename the name at the caret"), "F2", [](Bench& b) { b.in_editor([](RulePanel& r) { r.commands()->rename(); }); }},
     {"definition", QT_TRANSLATE_NOOP("Actions", "Go to where the name is given"), "F12", [](Bench& b) { b.in_editor([](RulePanel& r) { r.commands()->go_to_definition(); }); }},
     {"comment", QT_TRANSLATE_NOOP("Actions", "Turn lines into comments, or back"), "Ctrl+/", [](Bench& b) { b.in_editor([](RulePanel& r) { r.commands()->toggle_comments(); }); }},

@@ -1,10 +1,12 @@
 #include "widgets/editor_assist.hpp"
 
 #include "document/filter_file.hpp"
+#include "model/function_picture.hpp"
 #include "proof/proof.hpp"
 #include "widgets/rule_editor.hpp"
 #include "widgets/theme.hpp"
 
+#include <QBuffer>
 #include <QHelpEvent>
 #include <QKeyEvent>
 #include <QTimer>
@@ -174,6 +176,13 @@ QString EditorAssist::explained(std::size_t position) const {
     if (!found)
         return {};
     QString text = "<code><b>" + escaped(found->heading).replace("\n", "<br>") + "</b></code>";
+    const std::string word(text_of(editor_.content(), found->span));
+    if (const QImage picture = function_picture(word); !picture.isNull()) {
+        QByteArray png;
+        QBuffer buffer(&png);
+        picture.save(&buffer, "PNG");
+        text += "<br><img src=\"data:image/png;base64," + QString::fromLatin1(png.toBase64()) + "\">";
+    }
     if (!found->doc.empty())
         text += "<br>" + escaped(found->doc).replace("\n", "<br>");
     return text;

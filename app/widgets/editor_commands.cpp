@@ -51,6 +51,18 @@ void EditorCommands::toggle_comments() {
         editor_.SendScintilla(QsciScintillaBase::SCI_LINEDOWN);
 }
 
+void EditorCommands::toggle_fold() {
+    const long line = editor_.SendScintilla(QsciScintillaBase::SCI_LINEFROMPOSITION, caret());
+    const bool header = editor_.SendScintilla(QsciScintillaBase::SCI_GETFOLDLEVEL, static_cast<unsigned long>(line)) & QsciScintillaBase::SC_FOLDLEVELHEADERFLAG;
+    const long parent = header ? line : editor_.SendScintilla(QsciScintillaBase::SCI_GETFOLDPARENT, static_cast<unsigned long>(line));
+    if (parent < 0)
+        return emit said(tr("There is nothing to fold here: bodies of functions and runs of three parameters, presets, proofs or comments are."), false);
+    editor_.SendScintilla(QsciScintillaBase::SCI_TOGGLEFOLD, static_cast<unsigned long>(parent));
+    editor_.SendScintilla(QsciScintillaBase::SCI_ENSUREVISIBLE, static_cast<unsigned long>(parent));
+    if (parent != line)
+        editor_.SendScintilla(QsciScintillaBase::SCI_GOTOLINE, static_cast<unsigned long>(parent));
+}
+
 void EditorCommands::step_number(double by) {
     const auto place = document::number_at(session_.text(), caret());
     if (!place)

@@ -22,6 +22,8 @@ public:
     void rename();
     void go_to_definition();
     void toggle_comments();
+    /// The body of a function, or a run of parameters, presets, proofs or comments.
+    void toggle_fold();
     /// The number at the caret, by so many of its steps. Presses without a pause are one step of undo.
     void step_number(double by);
     void fill_recipes(QMenu& menu);

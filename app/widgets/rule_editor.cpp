@@ -24,6 +24,7 @@ constexpr int error_mark = 8; // the first indicator that lexers leave free
 constexpr int warning_mark = 9;
 constexpr int message_pause_ms = 350;
 constexpr int number_margin = 0;
+constexpr int fold_margin = 2;
 } // namespace
 
 RuleEditor::RuleEditor(QUndoStack& undo, QWidget* parent) : QsciScintilla(parent), undo_(undo) {
@@ -40,7 +41,15 @@ RuleEditor::RuleEditor(QUndoStack& undo, QWidget* parent) : QsciScintilla(parent
     setMarginsFont(theme::mono(10.5));
     setMarginsForegroundColor(theme::third);
     setMarginsBackgroundColor(theme::field);
-    setMarginWidth(1, 6);
+    setFolding(PlainFoldStyle, fold_margin);
+    setMarginWidth(fold_margin, 11);
+    SendScintilla(SCI_SETAUTOMATICFOLD, SC_AUTOMATICFOLD_SHOW | SC_AUTOMATICFOLD_CHANGE);
+    setFoldMarginColors(theme::field, theme::field);
+    for (int mark = SC_MARKNUM_FOLDEREND; mark <= static_cast<int>(SC_MARKNUM_FOLDEROPEN); ++mark) {
+        setMarkerForegroundColor(theme::field, mark);
+        setMarkerBackgroundColor(theme::third, mark);
+    }
+    setMarginWidth(1, 2);
     setMarginSensitivity(1, false);
     setMarginMarkerMask(1, 0);
     setCaretLineVisible(true);
@@ -238,6 +247,7 @@ void RuleEditor::set_line_values(std::vector<LineValue> values) {
 }
 
 void RuleEditor::select(Span span) {
+    SendScintilla(SCI_ENSUREVISIBLE, static_cast<unsigned long>(line_of(span.begin)));
     SendScintilla(SCI_SETSEL, static_cast<unsigned long>(span.begin), static_cast<long>(span.end));
 }
 

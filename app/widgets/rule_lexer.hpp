@@ -19,6 +19,7 @@ public:
     void set_parameters(std::set<std::string> names);
 
 private:
+    void mark_folds(const std::string& text);
     std::set<std::string> parameters_;
 };
 

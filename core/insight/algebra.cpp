@@ -338,15 +338,15 @@ std::optional<Affine> shown_matrix(const lang::Rule& rule, std::span<const doubl
     Affine made;
     for (std::size_t o = 0; o < 3; ++o) {
         made.matrix[o] = {};
-        for (const auto& [product, factor] : out[o].terms()) {
-            if (product.empty()) {
-                made.offset[o] = factor;
+        for (const auto& term : out[o].terms()) {
+            if (term.first.empty()) {
+                made.offset[o] = term.second;
                 continue;
             }
-            const auto channel = std::find_if(in.begin(), in.begin() + 3, [&](const Polynomial& x) { return x.terms().begin()->first == product; });
+            const auto channel = std::find_if(in.begin(), in.begin() + 3, [&](const Polynomial& x) { return x.terms().begin()->first == term.first; });
             if (channel == in.begin() + 3)
                 return std::nullopt;
-            made.matrix[o][static_cast<std::size_t>(channel - in.begin())] = factor;
+            made.matrix[o][static_cast<std::size_t>(channel - in.begin())] = term.second;
         }
     }
     const bool all = vanish(rule, values, colour, [&](const auto& before, const auto& after) {

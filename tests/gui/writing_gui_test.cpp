@@ -1,5 +1,6 @@
 // Tools of the text in the real editor: names, comments, numbers, find and replace, recipes, proofs.
 #include "gui/driver.hpp"
+#include "model/function_picture.hpp"
 #include "widgets/cell_view.hpp"
 #include "widgets/colour_picker.hpp"
 #include "widgets/editor_commands.hpp"
@@ -278,4 +279,45 @@ TEST_CASE("somebody else's change of the same lines is asked about above the tex
     REQUIRE(in.open(QIODevice::ReadOnly));
     CHECK(in.readAll() == "out.r = b\n");
     d.settle();
+}
+
+TEST_CASE("bodies and runs of lines fold and unfold, and what is looked for is unfolded", "[gui][writing]") {
+    Hands d("param a1 = 0 in 0 .. 1\nparam b1 = 0 in 0 .. 1\nparam c1 = 0 in 0 .. 1\nfn twice(x) {\n    let y = x + x\n    y\n}\nout.r = twice(r) + a1 + b1 + c1\n");
+    const auto shown = [&](long line) { return d.editor().SendScintilla(QsciScintillaBase::SCI_GETLINEVISIBLE, static_cast<unsigned long>(line)) != 0; };
+    d.caret_in("c1 = 0");
+    d.trigger("fold");
+    CHECK((shown(0) && !shown(1) && !shown(2) && shown(3)));
+    d.caret_in("y = x");
+    d.trigger("fold");
+    CHECK((shown(3) && !shown(4) && !shown(5)));
+    d.caret_in("twice(r)", 1);
+    d.trigger("definition"); // in sight already
+    d.editor().select({static_cast<std::uint32_t>(d.text().find("y = x")), static_cast<std::uint32_t>(d.text().find("y = x") + 1)});
+    CHECK(shown(4));
+    d.caret_in("param a1");
+    d.trigger("fold");
+    CHECK(shown(2));
+    d.caret_in("out.r");
+    d.trigger("fold");
+    CHECK(d.said().contains("nothing to fold"));
+    d.settle();
+}
+
+TEST_CASE("a function is drawn where it has one graph", "[writing]") {
+    const QImage square = function_picture("srgb_encode"), step = function_picture("step");
+    REQUIRE_FALSE(square.isNull());
+    const auto ink = [](const QImage& image, int column) { // the middle of what is drawn there
+        int sum = 0, count = 0;
+        for (int y = 0; y < image.height(); ++y)
+            if (qBlue(image.pixel(column, y)) - qRed(image.pixel(column, y)) > 40) {
+                sum += y;
+                ++count;
+            }
+        return count == 0 ? -1 : sum / count;
+    };
+    // IEC 61966-2-1: 0.5 is encoded as 0.7354; x = 0.5 is the middle column of -0.25 .. 1.25.
+    CHECK(std::abs(ink(square, 75) - (100 - (0.7354 + 0.25) / 1.5 * 100)) <= 1.5);
+    CHECK(ink(step, 30) > ink(step, 140));
+    CHECK(function_picture("blur").isNull());
+    CHECK(function_picture("no such thing").isNull());
 }
