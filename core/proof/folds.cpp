@@ -17,13 +17,30 @@ double usual_way(const Jacobians& slopes) {
     return sum < 0 ? -1 : 1;
 }
 
+std::vector<double> defaults_of(const lang::Rule& rule) {
+    std::vector<double> values;
+    for (const lang::Parameter& p : rule.parameters)
+        values.push_back(p.value);
+    return values;
+}
+
+/// The way at the defaults: what is turned the other way at other values has lost a dimension in between.
+double way_at_defaults(const Subject& subject) {
+    std::vector<std::array<float, 3>> colours;
+    const std::vector<double> levels = middles(steps / 4);
+    for (const double b : levels)
+        for (const double g : levels)
+            for (const double r : levels)
+                colours.push_back({static_cast<float>(r), static_cast<float>(g), static_cast<float>(b)});
+    return usual_way(insight::jacobians(*subject.slopes(), defaults_of(subject.rule), colours));
+}
+
 /// How many colours are `bad`; the place is the first of them.
 std::optional<Measurement> count(const Subject& subject, bool (*bad)(double volume)) {
     Measurement result;
-    double found = 0, way = 0;
+    double found = 0;
+    const double way = way_at_defaults(subject);
     const auto whole = measure_slopes(subject, steps, result, [&](const Jacobians& slopes, std::size_t at) {
-        if (way == 0)
-            way = usual_way(slopes);
         const bool is_bad = bad(insight::volume(slopes[at]) * way);
         found += is_bad ? 1 : 0;
         return is_bad ? 1.0 : 0.0;
@@ -33,11 +50,11 @@ std::optional<Measurement> count(const Subject& subject, bool (*bad)(double volu
 }
 
 /// An exact matrix is the same everywhere.
-bool is_matrix(const Subject& subject) { return insight::shown_matrix(subject.rule, subject.values).has_value(); }
-
-bool has_inverse(const Subject& subject) {
-    const auto matrix = insight::shown_matrix(subject.rule, subject.values);
-    return matrix && std::fabs(insight::volume(matrix->matrix)) > lost;
+std::optional<double> volume_of_matrix(const Subject& subject) {
+    const auto matrix = insight::shown_matrix(subject.rule, subject.values), usual = insight::shown_matrix(subject.rule, defaults_of(subject.rule));
+    if (!matrix || !usual)
+        return std::nullopt;
+    return insight::volume(matrix->matrix) * (usual->determinant() < 0 ? -1 : 1);
 }
 
 } // namespace
@@ -47,12 +64,12 @@ extern const Function folds, invertible;
 const Function folds = {
     "folds",
     "no folds",
-    "On 4096 colours between 0 and 1 the rule turns the order of colours the same way: how many have the determinant of their slopes with the other sign.",
+    "On 4096 colours between 0 and 1 the rule turns the order of colours as it does at its defaults: how many have the determinant of their slopes with the other sign.",
     0,
     false,
     [](const Subject& subject) { return count(subject, [](double volume) { return std::isnan(volume) || volume < -1e-6; }); },
     false,
-    is_matrix,
+    [](const Subject& subject) { return volume_of_matrix(subject).value_or(-1) > -1e-6; },
 };
 
 const Function invertible = {
@@ -63,7 +80,7 @@ const Function invertible = {
     false,
     [](const Subject& subject) { return count(subject, [](double volume) { return !(volume > lost); }); },
     false,
-    has_inverse,
+    [](const Subject& subject) { return volume_of_matrix(subject).value_or(0) > lost; },
 };
 
 } // namespace kasuri::proof

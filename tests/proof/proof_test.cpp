@@ -139,6 +139,11 @@ TEST_CASE("folds, inverses and noise come from the slopes", "[proof]") {
     const proof::Outcome dyes = outcome_of("param meet = 1 in 0 .. 1\nlet s = 0.5 * g + 0.5 * b\nout.g = mix(g, s, meet)\nout.b = mix(b, s, meet)", "invertible");
     CHECK(dyes.figure == 4096);
     CHECK(outcome_of("out.b = out.g", "folds").passed); // lost, not folded
+    // Past the middle of a swap all colours are turned the other way than at the default, and on the way there a dimension was lost.
+    const std::string swap = "param s = 0 in 0 .. 1\nout.gb = mix(out.gb, out.bg, s)";
+    CHECK(outcome_of(swap, "folds", {{0.4}}).proved);
+    CHECK(outcome_of(swap, "folds", {{0.6}}).figure == 4096);
+    CHECK_FALSE(outcome_of(swap, "invertible", {{0.5}}).passed);
     CHECK_FALSE(outcome_of("out.r = pow(r, 3) * 0 + clamp(r, 0.2, 0.8)", "invertible").passed);
     // 3 r - g - b: sqrt(9 + 1 + 1), by the rule of error propagation (JCGM 100, 5.1.2).
     CHECK(outcome_of("out.r = 3 * r - g - b", "noise").figure == Approx(std::sqrt(11.0)).margin(1e-5));
