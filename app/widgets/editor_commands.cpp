@@ -151,7 +151,7 @@ void EditorCommands::fill_proofs(QMenu& menu) {
     menu.clear();
     menu.setToolTipsVisible(true);
     for (const proof::ReadyMade& row : proof::ready_made())
-        menu.addAction(text_of(row.title), this, [this, &row] { write(document::with_last_line(session_.text(), row.line), tr("proof: %1").arg(text_of(row.title))); })->setToolTip(text_of(row.doc));
+        menu.addAction(text_of(row.title), this, [this, &row] { write(document::with_last_line(session_.text(), session_.rule() ? proof::lines_to_add(*session_.rule(), row) : row.line), tr("proof: %1").arg(text_of(row.title))); })->setToolTip(text_of(row.doc));
 }
 
 bool EditorCommands::drag(QEvent* event) {

@@ -6,6 +6,7 @@
 #include "proof/ready_made.hpp"
 #include "support/support.hpp"
 
+#include <random>
 #include <set>
 
 using namespace kasuri;
@@ -145,5 +146,52 @@ TEST_CASE("every ready-made proof can be written below a rule", "[writing]") {
         const lang::Rule& rule = checked.rule;
         REQUIRE(rule.proofs.size() == 1);
         CHECK(proof::check(rule, *engine::compile(rule), rule.proofs[0], proof::settings_of(rule)));
+    }
+}
+
+TEST_CASE("whatever stands in the text, helping to write is safe", "[writing]") {
+    // Rules of the corpus with pieces taken out, doubled and thrown in.
+    std::vector<std::string> texts;
+    for (const char* outcome : {"ok", "error", "warning"})
+        for (const auto& entry : std::filesystem::directory_iterator(std::string(KASURI_SOURCE_DIR "/tests/lang/cases/") + outcome))
+            texts.push_back(content_of(entry.path()));
+    std::sort(texts.begin(), texts.end());
+    REQUIRE(texts.size() > 50);
+    std::mt19937 random(7);
+    const std::string pieces[] = {"(", ")", "\"", "{", "}", "-", ".", "//", "\n", "vec3(1, 2", "fn x(", "0.5", "\xc3\xa4", "\xff", "proof \"a\" on (1, ", "$", "@"};
+    for (int trial = 0; trial < 1500; ++trial) {
+        std::string text = texts[random() % texts.size()];
+        for (int change = static_cast<int>(random() % 4); change > 0; --change) {
+            const std::size_t at = random() % (text.size() + 1);
+            if (random() % 2 == 0)
+                text.erase(at, random() % 12);
+            else
+                text.insert(at, pieces[random() % std::size(pieces)]);
+        }
+        const std::size_t at = random() % (text.size() + 1);
+        INFO(text << "\nat " << at);
+        if (const auto symbol = lang::symbol_at(text, at)) {
+            REQUIRE_FALSE(symbol->places.empty());
+            for (const Span place : symbol->places)
+                REQUIRE(text_of(text, place) == symbol->name);
+            const lang::Renamed made = lang::renamed(text, *symbol, "quite_another_name", proof::vocabulary());
+            if (made.fault.empty()) // and back again
+                REQUIRE(made.text.size() == text.size() + symbol->places.size() * 18 - symbol->places.size() * symbol->name.size());
+        }
+        if (const auto number = number_at(text, at)) {
+            const std::string changed = with_number(text, *number, number->value + number->step(), number->step()).applied(text);
+            const bool glued = number->span.begin > 0 && (std::isalnum(static_cast<unsigned char>(text[number->span.begin - 1])) != 0 || text[number->span.begin - 1] == '_');
+            REQUIRE((glued || number_at(changed, number->span.begin))); // "in0.5" is in0 and .5
+        }
+        for (const ColourPlace& colour : colours_in(text)) {
+            const std::string changed = with_colour(text, colour, {0.25, -0.5, 1}).applied(text);
+            REQUIRE(colour_at(changed, colour.span.begin)->values == std::array<double, 3>{0.25, -0.5, 1});
+        }
+        const auto end = static_cast<std::uint32_t>(std::min(text.size(), at + random() % 60));
+        const TextEdit comments = with_comments_toggled(text, {static_cast<std::uint32_t>(at), end});
+        REQUIRE(comments.inverse().applied(comments.applied(text)) == text);
+        const Written written = with_recipe(text, at, recipes()[random() % recipes().size()]);
+        REQUIRE(written.caret <= written.edit.applied(text).size());
+        REQUIRE(difference(text, written.edit.applied(text)).applied(text) == written.edit.applied(text));
     }
 }

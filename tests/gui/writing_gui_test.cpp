@@ -189,9 +189,10 @@ TEST_CASE("a proof is added by a click, fails, and leads into the rule", "[gui][
             action->trigger();
     d.settle();
     CHECK(d.text().ends_with("proof \"no folds\" : folds\n"));
+    CHECK(d.text().find("proof \"greys stay grey\" : neutral") != std::string::npos); // what was measured goes on
     REQUIRE(d.outcome("folds"));
     CHECK_FALSE(d.outcome("folds")->passed);
-    QTest::mouseClick(d.window.proofs_bar().items().front(), Qt::LeftButton);
+    QTest::mouseClick(d.window.proofs_bar().items().back(), Qt::LeftButton);
     d.settle();
     REQUIRE_FALSE(d.editor().line_values().empty()); // what the rule makes of the worst colour
     CHECK(d.editor().line_values().front().text.contains("0."));
