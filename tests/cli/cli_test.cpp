@@ -192,3 +192,20 @@ TEST_CASE("check goes through folders, tells what fails and writes for a build s
     CHECK(cli(folder, "check " + folder.file("empty")).exit == 3);
     CHECK(cli(folder, "check " + folder.file("nowhere.kasuri")).exit == 3);
 }
+
+TEST_CASE("glsl writes the rule for shaders, with the wished values as defaults", "[cli]") {
+    Folder folder;
+    const Ran ran = cli(folder, "glsl " + demo_filter + " --set meet=0.5 --name dyed");
+    CHECK(ran.exit == 0);
+    CHECK(ran.out.find("uniform float dyed_meet = 0.5;") != std::string::npos);
+    CHECK(ran.out.find("vec4 dyed(vec4 colour) {") != std::string::npos);
+    CHECK(cli(folder, "glsl " + demo_filter + " -o " + folder.file("dyed.glsl")).out.empty());
+    CHECK(folder.read("dyed.glsl").starts_with("// Indigo over madder\n"));
+    const Ran blur = cli(folder, "glsl --rule 'out.rgb = blur(rgb, 2)'");
+    CHECK(blur.exit == 1);
+    CHECK(blur.err.find("neighbours") != std::string::npos);
+    CHECK(cli(folder, "glsl " + demo_filter + " --name 2x").exit == 2);
+    CHECK(cli(folder, "glsl " + demo_filter + " --name gl_x").exit == 2);
+    CHECK(cli(folder, "glsl " + demo_filter + " -o " + folder.file("nowhere/dyed.glsl")).exit == 3);
+    CHECK(cli(folder, "glsl").exit == 2);
+}

@@ -220,7 +220,10 @@ TEST_CASE("a filter is compared with another one, and undone by it", "[proof]") 
     CHECK((spaces.passed && !spaces.proved)); // in another space: the same light
     CHECK(outcome("out.rgb = rgb * 2\nproof \"back\" : undoes \"halved.kasuri\"").figure == 0);
     CHECK_FALSE(outcome("out.rgb = rgb * 3\nproof \"back\" : undoes \"halved.kasuri\"").passed);
-    const auto code = [&](const std::string& text) { return checked(text).diagnostics.empty() ? std::string() : lang::row(checked(text).diagnostics[0].code).id; };
+    const auto code = [&](const std::string& text) {
+        const lang::Checked made = checked(text);
+        return made.diagnostics.empty() ? std::string() : std::string(lang::row(made.diagnostics[0].code).id);
+    };
     CHECK(code("proof \"x\" : equals") == "K315");
     CHECK(code("proof \"x\" : neutral \"same.kasuri\"") == "K315");
     CHECK(code("proof \"x\" : equals \"nowhere.kasuri\"") == "K221");

@@ -1,0 +1,72 @@
+#include "command.hpp"
+#include "common.hpp"
+#include "handover/shader.hpp"
+
+#include "base/file.hpp"
+
+#include <algorithm>
+#include <cctype>
+#include <cstdio>
+#include <fmt/format.h>
+#include <memory>
+
+namespace kasuri::cli {
+namespace {
+
+struct Options {
+    RuleOptions rule;
+    std::string out, name = "kasuri", in_space, out_space;
+};
+
+int run(const Options& options) {
+    if (!known_space(options.in_space) || !known_space(options.out_space))
+        return Exit::usage;
+    const bool good = !options.name.empty() && std::isalpha(static_cast<unsigned char>(options.name[0])) != 0 && !options.name.starts_with("gl_") && options.name.find("__") == std::string::npos &&
+                      std::all_of(options.name.begin(), options.name.end(), [](unsigned char c) { return std::isalnum(c) != 0 || c == '_'; });
+    if (!good) {
+        fmt::print(stderr, "kasuri-cli glsl: {} is no name for a function of a shader: letters, digits and single _, a letter first\n", options.name);
+        return Exit::usage;
+    }
+    Loaded loaded = load(options.rule);
+    if (loaded.exit != Exit::good)
+        return loaded.exit;
+    for (std::size_t i = 0; i < loaded.values.size(); ++i) // those that were asked for are the defaults of the uniforms
+        loaded.rule.parameters[i].value = loaded.values[i];
+    const Result<std::string> text = handover::shader(loaded.rule, {options.in_space, options.out_space, options.name});
+    if (!text) {
+        fmt::print(stderr, "kasuri-cli glsl: {}: the rule {}\n", options.rule.filter.empty() ? "rule" : options.rule.filter, text.error().text());
+        return Exit::rule_failed;
+    }
+    if (options.out.empty()) {
+        std::fwrite(text.value().data(), 1, text.value().size(), stdout);
+        return std::fflush(stdout) == 0 ? Exit::good : Exit::input_output;
+    }
+    if (const Status written = write_file(options.out, text.value()); !written)
+        return complain(written.error());
+    return Exit::good;
+}
+
+} // namespace
+
+extern const Command glsl_command;
+const Command glsl_command = {
+    "glsl", "Write the rule as a function in the OpenGL Shading Language",
+    [](CLI::App& app) -> std::function<int()> {
+        auto options = std::make_shared<Options>();
+        options->rule.define(app, true);
+        app.add_option("-o,--out", options->out, "File to write (otherwise standard output)");
+        app.add_option("--name", options->name, "Of the function; its uniforms and helpers begin with it")->capture_default_str();
+        app.add_option("--in-space", options->in_space, "What comes in (default: the rule's working space)");
+        app.add_option("--out-space", options->out_space, "What goes out (default: the same)");
+        app.footer("vec4 NAME(vec4 colour), for GLSL 3.30 and later. Parameters are uniforms NAME_parameter, whose defaults --set and --preset choose.\n"
+                   "Rules that read the place also take `vec2 pixel`, and further pictures come as further arguments.");
+        return [options]() -> int {
+            if (options->rule.filter.empty() && !options->rule.text_given) {
+                fmt::print(stderr, "kasuri-cli glsl: give FILTER or --rule TEXT\n");
+                return Exit::usage;
+            }
+            return run(*options);
+        };
+    }};
+
+} // namespace kasuri::cli
