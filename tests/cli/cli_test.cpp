@@ -209,3 +209,29 @@ TEST_CASE("glsl writes the rule for shaders, with the wished values as defaults"
     CHECK(cli(folder, "glsl " + demo_filter + " -o " + folder.file("nowhere/dyed.glsl")).exit == 3);
     CHECK(cli(folder, "glsl").exit == 2);
 }
+
+TEST_CASE("diff compares filters and pictures", "[cli]") {
+    Folder folder;
+    const std::string mixed = folder.write("mixed.kasuri", "param k = 0 in 0 .. 1\nout.r = mix(r, g, k)"), written = folder.write("written.kasuri", "param k = 0 in 0 .. 1\nout.r = (1 - k) * r + k * g"),
+                      other = folder.write("other.kasuri", "param k = 0 in 0 .. 1\nout.r = mix(r, b, k)");
+    const Ran same = cli(folder, "diff " + mixed + " " + written);
+    CHECK(same.exit == 0);
+    CHECK(same.out.starts_with("the same for all finite colours and all values, proved"));
+    const Ran different = cli(folder, "diff " + mixed + " " + other);
+    CHECK(different.exit == 1);
+    CHECK(different.out.starts_with("different: the largest difference is "));
+    CHECK(cli(folder, "target sdr_bars -o " + folder.file("nothing.exr")).exit != 0); // no such target
+    REQUIRE(cli(folder, "target grey_ramp -o " + folder.file("ramp.exr")).exit == 0);
+    const std::string gain = folder.write("gain.kasuri", "out.g *= 1.25");
+    REQUIRE(cli(folder, "render " + gain + " " + folder.file("ramp.exr") + " " + folder.file("gain.exr")).exit == 0);
+    const Ran twice = cli(folder, "diff " + folder.file("ramp.exr") + " " + folder.file("ramp.exr"));
+    CHECK(twice.exit == 0);
+    CHECK(twice.out == "the same, bit for bit as numbers\n");
+    const Ran changed = cli(folder, "diff " + folder.file("ramp.exr") + " " + folder.file("gain.exr"));
+    CHECK(changed.exit == 1);
+    CHECK(changed.out.find(" in g at x ") != std::string::npos);
+    CHECK(changed.out.find("delta E2000: mean ") != std::string::npos);
+    CHECK(cli(folder, "diff --within 2 " + folder.file("ramp.exr") + " " + folder.file("gain.exr")).exit == 0); // a quarter of 4 at most
+    CHECK(cli(folder, "diff " + mixed + " " + folder.file("ramp.exr")).exit == 2);
+    CHECK(cli(folder, "diff " + mixed + " " + folder.file("nowhere.kasuri")).exit == 3);
+}
