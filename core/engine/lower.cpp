@@ -34,13 +34,12 @@ struct Frame {
 
 class Lowering {
 public:
-    Lowering(const lang::Rule& rule, Graph& graph, const CompileOptions& options)
-        : rule_(rule), g_(graph), space_(*colour::find_space(working_space(rule))), from_(space(options.in_space)),
+    Lowering(const lang::Rule& rule, Graph& graph, const CompileOptions& options, const Feed& feed)
+        : rule_(rule), g_(graph), feed_(feed), space_(*colour::find_space(working_space(rule))), from_(space(options.in_space)),
           to_(space(options.out_space)), frame_{rule, std::vector<Value>(rule.locals.size())} {
-        g_.reserve_sources(static_cast<std::uint32_t>(source_channels(rule)));
-        const Colour in = converted({g_.input(Input::r), g_.input(Input::g), g_.input(Input::b)}, from_, space_);
-        input_ = out_ = {in[0], in[1], in[2], g_.input(Input::a)};
-        std::uint32_t slot = 0;
+        const Colour in = converted({feed.rgba[0], feed.rgba[1], feed.rgba[2]}, from_, space_);
+        input_ = out_ = {in[0], in[1], in[2], feed.rgba[3]};
+        std::uint32_t slot = feed.first_source;
         for (std::size_t k = 0; k < rule.sources.size(); ++k) {
             Value channels;
             for (int c = 0; c < width(rule.sources[k].type); ++c)
@@ -68,7 +67,7 @@ public:
             // What was not touched goes back as it came, to the bit; with other primaries every channel touches the others.
             const bool apart = colour::same_primaries(space_, to_) && !space_.to_light && !to_.to_light, none = untouched[0] && untouched[1] && untouched[2];
             for (std::size_t i = 0; i < 3; ++i)
-                result[i] = (apart && untouched[i]) || none ? g_.input(static_cast<Input>(i)) : back[i];
+                result[i] = (apart && untouched[i]) || none ? feed_.rgba[i] : back[i];
             if (options.colour_only)
                 result.resize(3);
         }
@@ -132,7 +131,7 @@ private:
         case TypedKind::constant: return {g_.constant(t.number)};
         case TypedKind::input: return input(static_cast<lang::InputName>(t.index));
         case TypedKind::source: return sources_[t.index];
-        case TypedKind::parameter: return {g_.uniform(ir::first_parameter_slot + t.index)};
+        case TypedKind::parameter: return {g_.uniform(ir::first_parameter_slot + feed_.first_parameter + t.index)};
         case TypedKind::local: return frame.locals[t.index];
         case TypedKind::output: return Value(out_.begin(), out_.end());
         case TypedKind::construct: {
@@ -269,6 +268,7 @@ private:
 
     const lang::Rule& rule_;
     Graph& g_;
+    const Feed feed_;
     const colour::Space& space_;
     const colour::Space& from_;
     const colour::Space& to_;
@@ -287,8 +287,13 @@ std::size_t source_channels(const lang::Rule& rule) {
     return channels;
 }
 
+std::vector<NodeId> lower_behind(const lang::Rule& rule, Graph& graph, const CompileOptions& options, const Feed& feed) {
+    return Lowering(rule, graph, options, feed).run(options);
+}
+
 std::vector<NodeId> lower(const lang::Rule& rule, Graph& graph, const CompileOptions& options) {
-    return Lowering(rule, graph, options).run(options);
+    graph.reserve_sources(static_cast<std::uint32_t>(source_channels(rule)));
+    return lower_behind(rule, graph, options, {{graph.input(Input::r), graph.input(Input::g), graph.input(Input::b), graph.input(Input::a)}, 0, 0});
 }
 
 ProgramPtr compile(const lang::Rule& rule, const CompileOptions& options) {

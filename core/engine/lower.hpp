@@ -29,6 +29,16 @@ std::string_view working_space(const lang::Rule& rule);
 /// one after the other.
 std::size_t source_channels(const lang::Rule& rule);
 
+/// Where a rule that is one of several in a graph finds what comes in.
+struct Feed {
+    std::array<ir::NodeId, 4> rgba{};
+    std::uint32_t first_parameter = 0; ///< how many parameters stand before its own
+    std::uint32_t first_source = 0;    ///< how many channels of further pictures
+};
+
+/// Lowers a rule behind others: `graph` has reserved the sources of all of them. What it gives is as `lower`.
+std::vector<ir::NodeId> lower_behind(const lang::Rule& rule, ir::Graph& graph, const CompileOptions& options, const Feed& feed);
+
 /// Lowers a checked rule to a graph; returns the four nodes of out, or the nodes of the print expression.
 std::vector<ir::NodeId> lower(const lang::Rule& rule, ir::Graph& graph, const CompileOptions& options);
 

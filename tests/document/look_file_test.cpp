@@ -1,0 +1,99 @@
+#include "document/look_file.hpp"
+#include "base/file.hpp"
+#include "support/support.hpp"
+
+#include <random>
+
+using namespace kasuri;
+using namespace kasuri::document;
+using namespace kasuri::test;
+
+namespace {
+
+Look sample() {
+    Look look;
+    look.title = "Dusk over the river";
+    look.note = "Two dips \u201cand\u201d a glow.";
+    LookStep first{"first dip", "filters/dip.kasuri", "out.g = b // \u00e9\n", {{"meet", 0.45}, {"depth", -1}}};
+    LookStep second{"", "", "out.rgb *= 0.5\n", {}, false, 0.25, "soft_light", "luminance(rgb) > 0.5 ? 1 : 0", true};
+    look.steps = {first, second};
+    return look;
+}
+
+std::string fault(std::string_view text) {
+    const Result<Look> read = look_of(text, "dusk.kasurilook");
+    return read ? "good" : read.error().text();
+}
+
+} // namespace
+
+TEST_CASE("a look comes back as it was written", "[look]") {
+    const TemporaryFolder folder;
+    REQUIRE(save_look(folder / "dusk.kasurilook", sample()));
+    CHECK(load_look(folder / "dusk.kasurilook").value() == sample());
+    CHECK(look_of(look_text(Look{}), "").value() == Look{});
+    CHECK_FALSE(load_look(folder / "nowhere.kasurilook"));
+    // Published test vectors of FNV-1a, 64 bits (draft-eastlake-fnv, appendix C; from memory).
+    CHECK(content_hash("") == "cbf29ce484222325");
+    CHECK(content_hash("a") == "af63dc4c8601ec8c");
+    CHECK(content_hash("foobar") == "85944171f73967e8");
+}
+
+TEST_CASE("fields of later versions are kept, newer versions and wrong values are refused with their place", "[look]") {
+    const Look kept = look_of(R"({"kasuri-look": 1, "mood": [1, 2], "steps": [{"text": "out.r = g\n", "grain": {"size": 3}}]})", "x").value();
+    CHECK(kept.steps[0].blend == "normal");
+    CHECK(look_of(look_text(kept), "x").value() == kept);
+    CHECK(look_text(kept).find("\"grain\"") != std::string::npos);
+    CHECK(look_text(kept).find("\"mood\"") != std::string::npos);
+    CHECK(fault("no look").find("no JSON object") != std::string::npos);
+    CHECK(fault("[]").find("no JSON object") != std::string::npos);
+    CHECK(fault("{}").find("kasuri-look") != std::string::npos);
+    CHECK(fault(R"({"kasuri-look": 2})").find("is of version 2") != std::string::npos);
+    CHECK(fault(R"({"kasuri-look": 1, "steps": 5})").find("steps") != std::string::npos);
+    CHECK(fault(R"({"kasuri-look": 1, "steps": [{}, {"opacity": 2}]})").find("step 2: its opacity 2 is not between 0 and 1") != std::string::npos);
+    CHECK(fault(R"({"kasuri-look": 1, "steps": [{"on": 1}]})").find("step 1: its \"on\" is not true or false") != std::string::npos);
+    CHECK(fault(R"({"kasuri-look": 1, "steps": [{"values": {"meet": "lots"}}]})").find("its value of meet is not a number") != std::string::npos);
+    CHECK(fault(R"({"kasuri-look": 1, "steps": [{"text": "out.r = b", "hash": "0000000000000000"}]})").find("changed by hand") != std::string::npos);
+    CHECK(fault(std::string(100'000, '[')).find("nests too deeply") != std::string::npos);
+    CHECK(fault(R"({"kasuri-look": 1, "title": 3})").find("its \"title\" is not a text") != std::string::npos);
+}
+
+TEST_CASE("a look notices that a filter has changed, and changes only when asked", "[look]") {
+    const TemporaryFolder folder;
+    write(folder / "dip.kasuri", "out.g = b\n");
+    LookStep step{"", "dip.kasuri", "out.g = b\n", {{"meet", 0.5}}};
+    CHECK(state_of(step, folder.path) == FilterState::same);
+    write(folder / "dip.kasuri", "out.g = r\n");
+    CHECK(state_of(step, folder.path) == FilterState::changed);
+    CHECK(step.text == "out.g = b\n");
+    const LookStep fresh = brought_up_to_date(step, folder.path).value();
+    CHECK((fresh.text == "out.g = r\n" && fresh.values.at("meet") == 0.5));
+    std::filesystem::remove(folder / "dip.kasuri");
+    CHECK(state_of(step, folder.path) == FilterState::gone);
+    CHECK_FALSE(brought_up_to_date(step, folder.path));
+    step.filter.clear();
+    CHECK(state_of(step, folder.path) == FilterState::none);
+}
+
+TEST_CASE("broken looks are errors, never anything else", "[look]") {
+    const std::string whole = look_text(sample());
+    std::mt19937 random(5);
+    int good = 0;
+    for (int trial = 0; trial < 3000; ++trial) {
+        std::string text = whole;
+        for (int change = 1 + static_cast<int>(random() % 3); change > 0 && !text.empty(); --change) {
+            const std::size_t at = random() % text.size();
+            if (random() % 3 == 0)
+                text.resize(at + 1);
+            else if (random() % 2 == 0)
+                text[at] = static_cast<char>(random());
+            else
+                text.erase(at, random() % 20);
+        }
+        if (const Result<Look> read = look_of(text, "x"))
+            good += look_of(look_text(read.value()), "x").ok() ? 1 : 0;
+        else
+            CHECK_FALSE(read.error().text().empty());
+    }
+    CHECK(good < 3000);
+}
