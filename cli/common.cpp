@@ -14,7 +14,7 @@
 namespace kasuri::cli {
 
 void RuleOptions::define(CLI::App& app, bool alternative) {
-    auto* file = app.add_option("FILTER", filter, "A filter file (.kasuri)");
+    auto* file = app.add_option("FILTER", filter, "A filter file (.kasuri)"); // render also takes a look
     if (alternative) {
         auto* inline_rule = app.add_option("--rule", text, "The rule itself; statements end at a new line or at ;");
         inline_rule->excludes(file);

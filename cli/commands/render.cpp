@@ -1,6 +1,6 @@
 #include "command.hpp"
 #include "common.hpp"
-#include "handover/render.hpp"
+#include "handover/look.hpp"
 
 #include <fmt/format.h>
 #include <memory>
@@ -30,10 +30,44 @@ std::optional<handover::SourceFile> source_file(const std::string& text) {
     return made;
 }
 
+/// What is applied: a filter, or a look.
+struct Applied {
+    int exit = Exit::good;
+    Loaded filter{};
+    std::shared_ptr<const handover::RunnableLook> look{};
+};
+
+Applied applied(const RuleOptions& options) {
+    Applied made;
+    if (!options.filter.ends_with(document::look_ending)) {
+        made.filter = load(options);
+        made.exit = made.filter.exit;
+        return made;
+    }
+    if (!options.settings.empty() || !options.preset.empty()) {
+        fmt::print(stderr, "kasuri-cli render: a look has its own values; --set and --preset are for filters\n");
+        made.exit = Exit::usage;
+        return made;
+    }
+    const Result<document::Look> look = document::load_look(options.filter);
+    if (!look) {
+        made.exit = complain(look.error());
+        return made;
+    }
+    const auto runs = handover::runnable(look.value(), std::filesystem::path(options.filter).parent_path());
+    if (!runs) {
+        fmt::print(stderr, "{}: {}\n", options.filter, runs.error().text());
+        made.exit = Exit::rule_failed;
+        return made;
+    }
+    made.look = runs.value();
+    return made;
+}
+
 int run(const Options& options) {
-    const Loaded loaded = load(options.rule);
-    if (loaded.exit != Exit::good)
-        return loaded.exit;
+    const Applied what = applied(options.rule);
+    if (what.exit != Exit::good)
+        return what.exit;
     if (!known_space(options.in_space) || !known_space(options.out_space))
         return Exit::usage;
     handover::RenderJob job{options.in, options.out, options.layer, {}, options.in_space, options.out_space};
@@ -45,7 +79,7 @@ int run(const Options& options) {
         }
         job.sources.push_back(*file);
     }
-    const auto report = handover::render(loaded.rule, loaded.values, job);
+    const auto report = what.look ? handover::render(*what.look, job) : handover::render(what.filter.rule, what.filter.values, job);
     if (!report)
         return complain(report.error());
     for (const std::string& note : report.value().notes)
@@ -60,7 +94,7 @@ int run(const Options& options) {
 
 extern const Command render_command;
 const Command render_command = {
-    "render", "Apply a filter to a picture (PNG, TIFF, EXR) and write the result",
+    "render", "Apply a filter or a look to a picture (PNG, TIFF, EXR) and write the result",
     [](CLI::App& app) -> std::function<int()> {
         auto options = std::make_shared<Options>();
         options->rule.define(app, false);

@@ -1,4 +1,5 @@
 #include "handover/render.hpp"
+#include "handover/render_work.hpp"
 
 #include "colour/space.hpp"
 #include "engine/evaluate.hpp"
@@ -51,21 +52,21 @@ Result<PicturePtr> source_picture(const lang::SourceInput& source, const image::
     return std::make_shared<const image::Picture>(std::move(*picture));
 }
 
-Result<engine::BoundSources> sources_of(const lang::Rule& rule, const image::Image& image, const RenderJob& job, std::vector<std::string>& notes) {
+Result<engine::BoundSources> sources_of(const RenderWork& work, const image::Image& image, const RenderJob& job, std::vector<std::string>& notes) {
     std::vector<std::string> names;
-    for (const lang::SourceInput& source : rule.sources)
+    for (const lang::SourceInput& source : work.sources)
         names.push_back(source.name);
     for (const SourceFile& file : job.sources)
         if (std::find(names.begin(), names.end(), file.name) == names.end())
             return Error{fmt::format("the rule has no source {}", file.name), file.file.string(), fmt::format("It has: {}.", named(names))};
     std::vector<PicturePtr> pictures;
-    for (const lang::SourceInput& source : rule.sources) {
+    for (const lang::SourceInput& source : work.sources) {
         Result<PicturePtr> picture = source_picture(source, image, job, notes);
         if (!picture)
             return picture.error();
         pictures.push_back(std::move(picture.value()));
     }
-    return engine::bind_sources(rule, pictures);
+    return work.bind(pictures);
 }
 
 /// A premultiplied pixel of alpha 0 is no colour that a rule could change: an offset would make light where nothing is. Its
@@ -91,6 +92,15 @@ void leave_uncovered(const image::Image& image, const image::Picture& before, im
 
 Result<io::SaveReport> render(const lang::Rule& rule, std::span<const double> values, const RenderJob& job, const CancelToken& cancel,
                               std::atomic<std::size_t>* done) {
+    RenderWork work;
+    work.sources = rule.sources;
+    work.bind = [&](std::span<const PicturePtr> pictures) { return engine::bind_sources(rule, pictures); };
+    work.compile = [&](const engine::CompileOptions& options) { return engine::compile(rule, options); };
+    work.values.assign(values.begin(), values.end());
+    return render(work, job, cancel, done);
+}
+
+Result<io::SaveReport> render(const RenderWork& work, const RenderJob& job, const CancelToken& cancel, std::atomic<std::size_t>* done) {
     const Result<image::Image> loaded = io::load(job.in, job.in_space);
     if (!loaded)
         return loaded.error();
@@ -102,7 +112,7 @@ Result<io::SaveReport> render(const lang::Rule& rule, std::span<const double> va
     if (!picture)
         return Error{"has no channel to work on", job.in.string(), ""};
     std::vector<std::string> notes = image.notes;
-    const Result<engine::BoundSources> sources = sources_of(rule, image, job, notes);
+    const Result<engine::BoundSources> sources = sources_of(work, image, job, notes);
     if (!sources)
         return sources.error();
     engine::CompileOptions options;
@@ -110,7 +120,7 @@ Result<io::SaveReport> render(const lang::Rule& rule, std::span<const double> va
     options.in_space = picture->space;
     options.out_space = out_space;
     options.source_spaces = sources.value().spaces;
-    const engine::ProgramPtr program = engine::compile(rule, options);
+    const engine::ProgramPtr program = work.compile(options);
     const auto save = [&](const image::Image& made) {
         Result<io::SaveReport> report = io::save(job.out, made);
         if (report)
@@ -119,7 +129,7 @@ Result<io::SaveReport> render(const lang::Rule& rule, std::span<const double> va
     };
     if (program->is_identity()) // also spares the division by alpha and back, which is not exact
         return save(image);
-    std::optional<image::Picture> result = engine::evaluate(*program, *picture, values, cancel, done, nullptr, sources.value().planes);
+    std::optional<image::Picture> result = engine::evaluate(*program, *picture, work.values, cancel, done, nullptr, sources.value().planes);
     if (!result)
         return Error{"called off", job.out.string(), "Nothing was written."};
     result->space = out_space;

@@ -235,3 +235,32 @@ TEST_CASE("diff compares filters and pictures", "[cli]") {
     CHECK(cli(folder, "diff " + mixed + " " + folder.file("ramp.exr")).exit == 2);
     CHECK(cli(folder, "diff " + mixed + " " + folder.file("nowhere.kasuri")).exit == 3);
 }
+
+TEST_CASE("a look is rendered as its filters would be, one after the other", "[cli]") {
+    Folder folder;
+    const std::string first = folder.write("first.kasuri", "param k = 0 in 0 .. 1\nout.r = mix(r, g, k)\nproof \"x\" : neutral"), second = folder.write("second.kasuri", "working srgb\nout.rgb = rgb * rgb");
+    REQUIRE(cli(folder, "target grey_ramp -o " + folder.file("in.exr")).exit == 0);
+    REQUIRE(cli(folder, "render " + first + " --set k=0.5 " + folder.file("in.exr") + " " + folder.file("one.exr")).exit == 0);
+    REQUIRE(cli(folder, "render " + second + " " + folder.file("one.exr") + " " + folder.file("two.exr")).exit == 0);
+    const std::string look = folder.write("dusk.kasurilook", R"({"kasuri-look": 1, "steps": [
+        {"filter": "first.kasuri", "text": "param k = 0 in 0 .. 1\nout.r = mix(r, g, k)\nproof \"x\" : neutral", "values": {"k": 0.5}},
+        {"label": "off", "on": false, "text": "out.rgb = out of order"},
+        {"label": "squared", "filter": "second.kasuri", "text": "working srgb\nout.rgb = rgb * rgb", "mask": "a", "opacity": 1}]})");
+    const Ran ran = cli(folder, "render " + look + " " + folder.file("in.exr") + " " + folder.file("look.exr"));
+    INFO(ran.err);
+    CHECK(ran.exit == 0);
+    CHECK(ran.err.empty());
+    CHECK(cli(folder, "diff --within 1e-5 " + folder.file("two.exr") + " " + folder.file("look.exr")).exit == 0);
+    folder.write("second.kasuri", "out.rgb = rgb * 2"); // behind the look's back
+    const Ran again = cli(folder, "render " + look + " " + folder.file("in.exr") + " " + folder.file("look.exr"));
+    CHECK(again.err.find("step 3 (squared): second.kasuri says something else now") != std::string::npos);
+    CHECK(cli(folder, "diff --within 1e-5 " + folder.file("two.exr") + " " + folder.file("look.exr")).exit == 0);
+    const Ran broken = cli(folder, "render " + folder.write("bad.kasurilook", R"({"kasuri-look": 1, "steps": [{}, {"label": "dip", "text": "out.r = gg"}]})") + " " + folder.file("in.exr") + " " + folder.file("x.exr"));
+    CHECK(broken.exit == 1);
+    CHECK(broken.err.find("step 2 (dip)") != std::string::npos);
+    CHECK(broken.err.find("line 1, column 9") != std::string::npos);
+    for (const char* wrong : {R"({"blend": "nothing"})", R"({"mask": "rgb"})", R"({"mask": "rgb +"})"})
+        CHECK(cli(folder, "render " + folder.write("bad.kasurilook", std::string(R"({"kasuri-look": 1, "steps": [)") + wrong + "]}") + " " + folder.file("in.exr") + " " + folder.file("x.exr")).exit == 1);
+    CHECK(cli(folder, "render " + look + " --set k=1 " + folder.file("in.exr") + " " + folder.file("x.exr")).exit == 2);
+    CHECK_FALSE(std::filesystem::exists(folder.file("x.exr")));
+}
