@@ -24,7 +24,7 @@ constexpr int swatch = 44;
 constexpr double most = 1000;
 } // namespace
 
-ColourPicker::ColourPicker(RuleEditor& editor, Session& session) : QFrame(editor.window()), editor_(editor), session_(session) {
+ColourPicker::ColourPicker(RuleEditor& editor, Session& session) : QFrame(editor.window()), editor_(editor), viewport_(editor.viewport()), session_(session) {
     setFrameShape(QFrame::Box);
     setAutoFillBackground(true);
     setFocusPolicy(Qt::StrongFocus);
@@ -145,7 +145,7 @@ void ColourPicker::fill_pins() {
 
 bool ColourPicker::eventFilter(QObject* object, QEvent* event) {
     // A click into the text closes it; a click on the sheet while picking is the sheet's.
-    if (event->type() == QEvent::MouseButtonPress && isVisible() && object == editor_.viewport())
+    if (event->type() == QEvent::MouseButtonPress && isVisible() && object == viewport_)
         hide();
     return QFrame::eventFilter(object, event);
 }

@@ -44,6 +44,7 @@ private:
     std::string working() const;
 
     RuleEditor& editor_;
+    const QObject* viewport_; ///< to be compared with: the editor may be going already
     Session& session_;
     std::array<NumberField*, 3> fields_{};
     QToolButton *from_sheet_, *from_pin_;

@@ -25,7 +25,7 @@ double factor(Qt::KeyboardModifiers modifiers) { return modifiers & Qt::ShiftMod
 
 } // namespace
 
-EditorCommands::EditorCommands(RuleEditor& editor, Session& session) : QObject(&editor), editor_(editor), session_(session) {
+EditorCommands::EditorCommands(RuleEditor& editor, Session& session) : QObject(&editor), editor_(editor), viewport_(editor.viewport()), session_(session) {
     editor_.installEventFilter(this);
     editor_.viewport()->installEventFilter(this);
     editor_.viewport()->setMouseTracking(true);
@@ -232,7 +232,7 @@ bool EditorCommands::eventFilter(QObject* object, QEvent* event) {
             return true;
         }
     }
-    if (object == editor_.viewport() && (event->type() == QEvent::MouseButtonPress || event->type() == QEvent::MouseMove || event->type() == QEvent::MouseButtonRelease))
+    if (object == viewport_ && (event->type() == QEvent::MouseButtonPress || event->type() == QEvent::MouseMove || event->type() == QEvent::MouseButtonRelease))
         return drag(event);
     return QObject::eventFilter(object, event);
 }

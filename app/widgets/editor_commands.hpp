@@ -46,6 +46,7 @@ private:
     bool definition_at(std::size_t position);
 
     RuleEditor& editor_;
+    const QObject* viewport_; ///< to be compared with: the editor may be going already
     Session& session_;
     QPointer<QLineEdit> rename_field_;
     std::size_t renamed_at_ = 0;
