@@ -1,7 +1,11 @@
 #include "insight/algebra.hpp"
 #include "insight/polynomial.hpp"
 #include "insight/summary.hpp"
+#include "engine/reference.hpp"
 #include "support/support.hpp"
+
+#include <cmath>
+#include <random>
 
 using namespace kasuri;
 using namespace kasuri::insight;
@@ -128,4 +132,60 @@ TEST_CASE("small numbers are not taken for nothing", "[insight]") {
     CHECK_FALSE(neutral("out.rgb = vec3(r * 0.0000000002, g * 0.0000000001, b * 0.0000000001)"));
     CHECK_FALSE(equal("out.r = min(r * 0.0000000001, g * 0.0000000001)", "out.r = r * 0.0000000001"));
     CHECK(equal("out.rgb = rgb * 0.000000001", "out.rgb = 0.000000001 * rgb"));
+}
+
+TEST_CASE("what algebra shows of random rules holds for the reference", "[insight]") {
+    // Statements of many kinds, in every order; many rules are neutral, a matrix or nothing at all, many are not.
+    const char* const statements[] = {
+        "out.rg = out.gr", "out.rgb = out.gbr", "out.g = mix(out.g, out.b, k)", "out.b = mix(out.b, out.g, k)", "out.rgb *= 1 + m", "out.rgb = mat3(0.8, 0.1, 0.1,  0.2, 0.7, 0.1,  0, 0.3, 0.7) * out.rgb",
+        "let c@ = hsv(out.rgb)\nc@.s *= 1 + m\nout.rgb = rgb(c@)", "let h@ = hsv(out.rgb)\nh@.v *= 1 - m * h@.s\nout.rgb = rgb(h@)", "out.rgb = out.r > k ? out.rgb : out.rgb * (1 + m)", "out.r = max(out.r, out.g)",
+        "out.rgb = out.rgb * (luminance(rgb) / luminance(out.rgb))", "out.rgb = saturate(out.rgb, 1 + m)", "out.r += m * (out.g - out.b)", "out.rgb = (out.rgb + 1) * (out.rgb + 1) - out.rgb * out.rgb - 1", "out.rgb = out.rgb - m * average(out.rgb)",
+        "out.b = clamp(out.b, 0, 1)", "out.rgb = sqrt(max(out.rgb, 0))", "keep luminance", "out.r = out.r / (out.g + 1) * (out.g + 1)", "out.rgb = mix(out.rgb, vec3(out.g), m)",
+    };
+    std::mt19937 random(11);
+    std::uniform_real_distribution<double> number(0.05, 1.5), small(-0.4, 0.4);
+    int neutral_rules = 0, matrices = 0, kept = 0, identities = 0;
+    for (int trial = 0; trial < 400; ++trial) {
+        std::string text = "param k = 0 in -1 .. 1\nparam m = 0 in -1 .. 1\nlet used = k + m\nout.r += 0 * used\n";
+        const int count = 1 + static_cast<int>(random() % 4);
+        for (int i = 0; i < count; ++i) {
+            std::string statement = statements[random() % std::size(statements)];
+            for (std::size_t at = statement.find('@'); at != std::string::npos; at = statement.find('@'))
+                statement.replace(at, 1, std::to_string(i));
+            if (statement == "keep luminance" && text.find("hsv") != std::string::npos)
+                continue; // the language hints against it
+            text += statement + "\n";
+        }
+        INFO(text);
+        const lang::Rule rule = good_rule(text);
+        const std::vector<double> none = {0, 0};
+        const bool is_neutral = shown_neutral(rule), keeps = shown_sum_kept(rule, {0.2126, 0.7152, 0.0722}), nothing = shown_identity(rule, none);
+        const auto matrix = shown_matrix(rule, none);
+        neutral_rules += is_neutral ? 1 : 0;
+        matrices += matrix ? 1 : 0;
+        kept += keeps ? 1 : 0;
+        identities += nothing ? 1 : 0;
+        for (int colour = 0; colour < 12; ++colour) {
+            engine::ReferencePixel pixel;
+            for (std::size_t c = 0; c < 3; ++c)
+                pixel.rgba[c] = number(random);
+            const std::array<double, 3> in = {pixel.rgba[0], pixel.rgba[1], pixel.rgba[2]};
+            const std::vector<double> values = {small(random), small(random)};
+            const auto any = engine::reference(rule, values, pixel), plain = engine::reference(rule, none, pixel);
+            const bool finite = std::isfinite(any[0]) && std::isfinite(any[1]) && std::isfinite(any[2]);
+            if (keeps && finite)
+                CHECK(std::fabs(0.2126 * (any[0] - in[0]) + 0.7152 * (any[1] - in[1]) + 0.0722 * (any[2] - in[2])) < 1e-6);
+            for (std::size_t c = 0; c < 3; ++c) {
+                if (matrix)
+                    CHECK(std::fabs((*matrix)(in)[c] - plain[c]) < 1e-6);
+                if (nothing)
+                    CHECK(std::fabs(in[c] - plain[c]) < 1e-6);
+            }
+            pixel.rgba = {in[0], in[0], in[0], 1};
+            const auto grey = engine::reference(rule, values, pixel);
+            if (is_neutral && std::isfinite(grey[0]))
+                CHECK((std::fabs(grey[0] - grey[1]) < 1e-6 && std::fabs(grey[2] - grey[1]) < 1e-6));
+        }
+    }
+    CHECK((neutral_rules > 100 && matrices > 60 && kept > 3 && identities > 20)); // and it says something often
 }
