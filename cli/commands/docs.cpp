@@ -1,6 +1,7 @@
 #include "builtins/builtin.hpp"
 #include "command.hpp"
 #include "lang/error_documentation.hpp"
+#include "manual.hpp"
 #include "proof/proof.hpp"
 
 #include <cstdio>
@@ -17,6 +18,8 @@ constexpr Page pages[] = {
     {"builtins", builtins::documentation},
     {"colour", builtins::colour_documentation},
     {"errors", [] { return lang::error_documentation(proof::vocabulary()); }},
+    {"man", manual_page},
+    {"completion", bash_completion},
     {"prelude", [] { return std::string(builtins::prelude_text()); }},
 };
 
@@ -30,7 +33,7 @@ const Command docs_command = {
         std::vector<std::string> names;
         for (const Page& row : pages)
             names.emplace_back(row.name);
-        app.add_option("PAGE", *page, "builtins, colour, errors, or prelude (the functions written in the language)")->required()->check(CLI::IsMember(names));
+        app.add_option("PAGE", *page, "builtins, colour, errors, prelude (the functions written in the language), man (the manual page) or completion (for bash)")->required()->check(CLI::IsMember(names));
         return [page]() -> int {
             for (const Page& row : pages)
                 if (row.name == *page) {

@@ -64,3 +64,31 @@ TEST_CASE("the pages that are made from the tables are those of this program", "
     CHECK(cli(folder, "docs prelude").out == page("data/prelude.kasuri"));
     CHECK(cli(folder, "docs nothing").exit == 2);
 }
+
+TEST_CASE("the manual page and the completion know every command and its options", "[cli]") {
+    Folder folder;
+    const std::string man = cli(folder, "docs man").out, completion = cli(folder, "docs completion").out;
+    for (const char* command : {"eval", "render", "bake", "check", "explain", "diff", "glsl", "format", "picture", "target", "measure", "solve", "docs", "demo"}) {
+        INFO(command);
+        CHECK(man.find(std::string(".SS \"") + command) != std::string::npos);
+        CHECK(completion.find(std::string("        ") + command + ") options=\"") != std::string::npos);
+    }
+    CHECK(man.find("\\-\\-junit") != std::string::npos);
+    // bash itself completes with it.
+    folder.write("completion", completion);
+    const auto completed = [&](const std::string& words, int at) {
+        const std::string script = ". " + folder.file("completion") + "; COMP_WORDS=(" + words + "); COMP_CWORD=" + std::to_string(at) + "; _kasuri_cli; printf '%s\\n' \"${COMPREPLY[@]}\"";
+        folder.write("script", script);
+        return std::system(("bash " + folder.file("script") + " > " + folder.file("said")).c_str()) == 0 ? folder.read("said") : std::string("failed");
+    };
+    CHECK(completed("kasuri-cli che", 1) == "check\n");
+    CHECK(completed("kasuri-cli check --jun", 2) == "--junit\n");
+    CHECK(completed("kasuri-cli check --set k=1 --pre", 4) == "--preset\n");
+    CHECK(completed("kasuri-cli check " + folder.file("comple"), 2) == folder.file("completion") + "\n");
+    // And the page is one that the formatter understands, where there is one.
+    folder.write("page.1", man);
+    if (std::system("command -v groff > /dev/null") == 0) {
+        CHECK(std::system(("groff -man -Tascii -ww " + folder.file("page.1") + " > /dev/null 2> " + folder.file("faults")).c_str()) == 0);
+        CHECK(folder.read("faults").empty());
+    }
+}
