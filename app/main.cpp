@@ -51,6 +51,7 @@ void start_demo(MainWindow& window, const QString& filters, const QString& pictu
 int main(int argc, char** argv) {
     QApplication application(argc, argv);
     QApplication::setApplicationName("kasuri");
+    QGuiApplication::setDesktopFileName("kasuri"); // so that the desktop knows whose window it is
     QApplication::setOrganizationName("kasuri");
     QApplication::setApplicationDisplayName("Kasuri");
     QApplication::setApplicationVersion(KASURI_VERSION);
