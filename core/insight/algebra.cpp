@@ -19,6 +19,8 @@ using Atom = Polynomial::Atom;
 constexpr std::size_t most_terms = 160;
 constexpr std::size_t most_factors = 12;
 constexpr int most_choices = 6;
+constexpr std::size_t most_in_product = 4 * most_terms; ///< terms that are multiplied with each other at once
+constexpr std::size_t most_work = 200'000;             ///< terms looked at for one question; some tens of milliseconds
 
 /// Everything that is an atom, by what it is made of, for one or more rules.
 class Atoms {
@@ -31,18 +33,21 @@ public:
         return Polynomial::of(atom);
     }
     const std::map<Atom, Polynomial>& divisors() const { return divisors_; }
-    const std::string& name(Atom atom) const { return names_[atom]; }
+
+    /// Counts work. A question that costs too much is given up: nothing is shown.
+    void work(std::size_t terms) { done_ += terms + 1; }
+    bool spent() const { return done_ > most_work; }
 
 private:
     Atom number(const std::string& name) {
-        const auto [place, fresh] = numbers_.try_emplace(name, static_cast<Atom>(names_.size()));
-        if (fresh)
-            names_.push_back(name);
+        const auto [place, fresh] = numbers_.try_emplace(name, count_);
+        count_ += fresh ? 1 : 0;
         return place->second;
     }
     std::map<std::string, Atom> numbers_;
-    std::vector<std::string> names_;
+    Atom count_ = 0;
     std::map<Atom, Polynomial> divisors_;
+    std::size_t done_ = 0;
 };
 
 using Inputs = std::array<Polynomial, 4>;
@@ -99,8 +104,10 @@ public:
         choices_ = &choices;
         open_ = &open;
         known_.assign(graph_.size(), {});
-        for (ir::NodeId id = 0; id < graph_.size(); ++id) // operands come before what uses them
+        for (ir::NodeId id = 0; id < graph_.size() && !atoms_.spent(); ++id) { // operands come before what uses them
             known_[id] = bounded(of(graph_[id]), id);
+            atoms_.work(known_[id].terms().size());
+        }
         return {known_[outputs_[0]], known_[outputs_[1]], known_[outputs_[2]], known_[outputs_[3]]};
     }
 
@@ -113,8 +120,11 @@ private:
         if (node.op == Op::external)
             text += fmt::format("{}#{}", node.value, static_cast<const void*>(graph_.externals()[node.slot]));
         std::vector<std::string> keys;
-        for (int k = 0; k < ir::row(node.op).arity; ++k)
-            keys.push_back(known_[node.args[static_cast<std::size_t>(k)]].key());
+        for (int k = 0; k < ir::row(node.op).arity; ++k) {
+            const Polynomial& operand = known_[node.args[static_cast<std::size_t>(k)]];
+            atoms_.work(operand.terms().size());
+            keys.push_back(operand.key());
+        }
         if (node.op == Op::min || node.op == Op::max || node.op == Op::equal)
             std::sort(keys.begin(), keys.end());
         return fmt::format("{}({})", text, fmt::join(keys, ","));
@@ -209,8 +219,14 @@ private:
         case Op::neg: return x(0).times(-1);
         case Op::add: return x(0).plus(x(1));
         case Op::sub: return x(0).plus(x(1), -1);
-        case Op::mul: return x(0).times(x(1));
-        case Op::fma: return x(0).times(x(1)).plus(x(2));
+        case Op::mul:
+        case Op::fma: {
+            const std::size_t terms = x(0).terms().size() * x(1).terms().size();
+            if (terms > most_in_product)
+                return atoms_.named(key(node));
+            atoms_.work(terms);
+            return node.op == Op::mul ? x(0).times(x(1)) : x(0).times(x(1)).plus(x(2));
+        }
         case Op::div:
             if (same(0, 1) && x(0).terms().size() > 0) // as dividing and multiplying out would have it
                 return Polynomial(1);
@@ -243,7 +259,9 @@ private:
 };
 
 /// Divisors are multiplied out, one after the other, the latest first: it may hold earlier ones.
-bool is_nothing(Polynomial difference, const Atoms& atoms, double scale) {
+bool is_nothing(Polynomial difference, Atoms& atoms, double scale) {
+    if (atoms.spent())
+        return false;
     for (auto divisor = atoms.divisors().rbegin(); divisor != atoms.divisors().rend(); ++divisor) {
         const auto& [atom, x] = *divisor;
         std::size_t most = 0;
@@ -258,8 +276,12 @@ bool is_nothing(Polynomial difference, const Atoms& atoms, double scale) {
             std::copy_if(product.begin(), product.end(), std::back_inserter(rest), [atom = atom](Atom a) { return a != atom; });
             Polynomial term;
             term.add(rest, factor);
-            for (std::size_t k = times_in(product); k < most; ++k)
+            for (std::size_t k = times_in(product); k < most; ++k) {
+                atoms.work(term.terms().size() * x.terms().size());
+                if (term.terms().size() * x.terms().size() > most_in_product || atoms.spent())
+                    return false;
                 term = term.times(x);
+            }
             cleared = cleared.plus(term);
             if (cleared.terms().size() > most_terms * 8)
                 return false;
@@ -272,11 +294,11 @@ bool is_nothing(Polynomial difference, const Atoms& atoms, double scale) {
 
 /// Calls `holds` for every way that the choices of the readings can go. It computes outputs and names a condition that is still open.
 template <class Holds>
-bool every_way(const Holds& holds, Choices choices = {}) {
+bool every_way(const Atoms& atoms, const Holds& holds, Choices choices = {}) {
     std::optional<Open> open;
     if (holds(choices, open))
         return true;
-    if (!open || choices.decided.size() >= most_choices)
+    if (!open || atoms.spent() || choices.decided.size() >= most_choices)
         return false;
     for (const bool way : {false, true}) {
         Choices further = choices;
@@ -284,7 +306,7 @@ bool every_way(const Holds& holds, Choices choices = {}) {
         if (way)
             if (auto told = where_zero(open->zero, open->inputs))
                 further.inputs = std::move(told);
-        if (!every_way(holds, std::move(further)))
+        if (!every_way(atoms, holds, std::move(further)))
             return false;
     }
     return true;
@@ -301,7 +323,7 @@ template <class Differences>
 bool vanish(const lang::Rule& rule, std::optional<std::span<const double>> values, Inputs (*inputs)(Atoms&), const Differences& differences) {
     Atoms atoms;
     Reading reading(rule, atoms, values);
-    return every_way([&](const Choices& choices, std::optional<Open>& open) {
+    return every_way(atoms, [&](const Choices& choices, std::optional<Open>& open) {
         const Inputs in = choices.inputs.value_or(inputs(atoms));
         const auto out = reading.outputs(in, choices, open);
         double scale = 0;
@@ -332,9 +354,11 @@ std::optional<Affine> shown_matrix(const lang::Rule& rule, std::span<const doubl
     for (std::optional<Open> open; choices.decided.size() <= most_choices; choices.decided[open->key] = false) {
         open.reset();
         out = reading.outputs(in, choices, open);
-        if (!open)
+        if (!open || atoms.spent())
             break;
     }
+    if (atoms.spent())
+        return std::nullopt;
     Affine made;
     for (std::size_t o = 0; o < 3; ++o) {
         made.matrix[o] = {};
@@ -384,7 +408,7 @@ bool shown_equal(const lang::Rule& a, const lang::Rule& b) {
         return false;
     Atoms atoms;
     Reading first(a, atoms, std::nullopt), second(b, atoms, std::nullopt);
-    return every_way([&](const Choices& choices, std::optional<Open>& open) {
+    return every_way(atoms, [&](const Choices& choices, std::optional<Open>& open) {
         const Inputs in = choices.inputs.value_or(colour(atoms));
         const auto x = first.outputs(in, choices, open), y = second.outputs(in, choices, open);
         for (std::size_t c = 0; c < 4; ++c)

@@ -12,7 +12,8 @@ namespace kasuri::insight {
 /// output is written as a sum of products of inputs, parameters and operations that are left as they are (a square root, a minimum, a
 /// choice), and the sums are compared: numbers are exact but for the rounding of published constants (1e-9). True is a proof in exact arithmetic; what rounding
 /// adds is for measuring. False says nothing.
-/// Choices between two ways (`?`, guards of divisions) are followed both ways, up to six of them.
+/// Choices between two ways (`?`, guards of divisions) are followed both ways, up to six of them. A question that would take long (some tens of
+/// milliseconds) is given up.
 
 /// out is in, alpha too, at these values.
 bool shown_identity(const lang::Rule& rule, std::span<const double> values);

@@ -189,3 +189,17 @@ TEST_CASE("what algebra shows of random rules holds for the reference", "[insigh
     }
     CHECK((neutral_rules > 100 && matrices > 60 && kept > 3 && identities > 20)); // and it says something often
 }
+
+TEST_CASE("a question that would take long is given up", "[insight]") {
+    std::string text = "param k = 0 in -1 .. 1\nparam m = 0 in -1 .. 1\n";
+    for (int i = 0; i < 600; ++i) // sums of products that grow: this took minutes
+        text += "out.rgb = (out.rgb + k) * (out.gbr + m) * 0.3 + out.brg * 0.5\n";
+    const lang::Rule rule = good_rule(text);
+    CHECK_FALSE(shown_neutral(rule));
+    CHECK_FALSE(shown_matrix(rule, defaults(rule)));
+    std::string divided = "param k = 0 in -1 .. 1\n";
+    for (int i = 0; i < 40; ++i)
+        divided += "out.rgb = out.rgb / (out.gbr * out.brg + k + 1) + out.gbr\n";
+    CHECK_FALSE(equal(divided, divided + "out.r += g"));
+    CHECK(equal("out.r = mix(r, g, 0.25)", "out.r = 0.75 * r + g / 4")); // what is short goes on
+}
