@@ -28,8 +28,8 @@ std::string shown_source(const std::string& source, const std::filesystem::path&
 
 } // namespace
 
-BenchKeeper::BenchKeeper(Session& session, SheetModel& sheet, TakesModel& takes, Tuning& tuning, QObject* parent)
-    : QObject(parent), session_(session), sheet_(sheet), takes_(takes), tuning_(tuning) {
+BenchKeeper::BenchKeeper(Session& session, LookModel& look, SheetModel& sheet, TakesModel& takes, Tuning& tuning, QObject* parent)
+    : QObject(parent), session_(session), look_(look), sheet_(sheet), takes_(takes), tuning_(tuning) {
     soon_.setSingleShot(true);
     soon_.setInterval(soon_ms);
     connect(&soon_, &QTimer::timeout, this, &BenchKeeper::write_now);
@@ -71,7 +71,10 @@ void BenchKeeper::another_document() {
     written_ = {};
     foreign_ = false;
     document::BenchFile found;
-    if (!path_.empty()) {
+    if (look_.is_look() && (!look_.step().bench.empty() || path_.empty())) {
+        if (Result<document::BenchFile> kept = document::bench_of(look_.step().bench, look_.path().string()))
+            found = std::move(kept.value());
+    } else if (!path_.empty()) {
         Result<document::BenchFile> loaded = document::load_bench(path_);
         foreign_ = !loaded.ok();
         if (loaded)
@@ -83,7 +86,7 @@ void BenchKeeper::another_document() {
 }
 
 void BenchKeeper::perhaps_renamed() {
-    if (session_.path() == path_ || session_.path().empty())
+    if (session_.path() == path_ || session_.path().empty() || look_.is_look())
         return;
     path_ = session_.path(); // saved by another name: takes and pins go along
     written_ = {};
@@ -93,7 +96,16 @@ void BenchKeeper::perhaps_renamed() {
 }
 
 void BenchKeeper::changed() {
-    if (taking_ || path_.empty())
+    if (taking_)
+        return;
+    if (look_.is_look()) {
+        document::BenchFile now = bench(path_);
+        now.pins.clear(); // they are on the sheet, whatever step is in hand
+        if (!now.empty() || !look_.step().bench.empty())
+            look_.keep_bench(document::bench_text(now));
+        return;
+    }
+    if (path_.empty())
         return;
     due_ = true;
     soon_.start();

@@ -1,5 +1,6 @@
 #pragma once
 #include "document/bench_file.hpp"
+#include "model/look_model.hpp"
 #include "model/session.hpp"
 #include "model/sheet.hpp"
 #include "model/takes.hpp"
@@ -13,11 +14,11 @@
 namespace kasuri::app {
 
 /// Keeps takes, pins and how values are set with the document, in the file beside it: read when a filter is opened, written soon after a change and
-/// when the filter gets another name. What cannot be read is never overwritten.
+/// when the filter gets another name. Those of a step of a look go into the look. What cannot be read is never overwritten.
 class BenchKeeper : public QObject {
     Q_OBJECT
 public:
-    BenchKeeper(Session& session, SheetModel& sheet, TakesModel& takes, Tuning& tuning, QObject* parent = nullptr);
+    BenchKeeper(Session& session, LookModel& look, SheetModel& sheet, TakesModel& takes, Tuning& tuning, QObject* parent = nullptr);
     ~BenchKeeper() override;
 
     /// What is to be kept now, with paths relative to the folder of `filter`.
@@ -35,6 +36,7 @@ private:
     void changed();
 
     Session& session_;
+    LookModel& look_;
     SheetModel& sheet_;
     TakesModel& takes_;
     Tuning& tuning_;

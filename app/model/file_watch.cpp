@@ -47,9 +47,19 @@ void FileWatch::settle(const std::string& text, const QString& step, const QStri
     emit said(message, false);
 }
 
+void FileWatch::set_following(bool following) {
+    following_ = following;
+    if (!following && std::exchange(clash_, false))
+        emit clash_changed();
+}
+
 bool FileWatch::look() {
     if (session_.path().empty())
         return true;
+    if (!following_) {
+        emit noticed();
+        return true;
+    }
     watch(); // one that was replaced is watched no more
     std::error_code failure;
     if (!std::filesystem::exists(session_.path(), failure)) {

@@ -13,6 +13,8 @@ class FileWatch : public QObject {
 public:
     explicit FileWatch(Session& session, QObject* parent = nullptr);
 
+    /// Whether the bench follows the file. A step of a look does not: then it is only told that somebody has changed it.
+    void set_following(bool following);
     /// Looks at once; otherwise a moment after the file changes. True if nothing stands in the way of saving.
     bool look();
     /// Both sides have changed the same lines; `theirs` is what the file holds.
@@ -21,6 +23,7 @@ public:
     void choose(Way way);
 
 signals:
+    void noticed(); ///< a file that is not followed may be another
     void said(const QString& message, bool bad);
     void clash_changed();
 
@@ -33,7 +36,7 @@ private:
     QTimer pause_;
     std::filesystem::path path_;
     std::string theirs_;
-    bool clash_ = false, gone_ = false;
+    bool clash_ = false, gone_ = false, following_ = true;
 };
 
 } // namespace kasuri::app

@@ -102,6 +102,9 @@ std::vector<Lens> table() {
                                                        "turns all of them over; a fold is an edge between what is turned and what is not.");
     folds.mark = fold_marks;
     rows.push_back(std::move(folds));
+    Lens mask{"step_mask", "step's mask", "Where the step in hand is laid over what comes into it: 0 black, 1 white. Everywhere, if it has no mask."};
+    mask.step_mask = true;
+    rows.push_back(std::move(mask));
     for (const colour::Model* model : colour::models())
         for (const colour::Component& component : model->components) {
             Lens lens;

@@ -34,8 +34,9 @@ struct Lens {
     /// How a number is shown, where not as `light_for` does.
     Light (*mark)(double value, int x, int y) = nullptr;
 
+    bool step_mask = false; ///< the number is the mask of the step in hand
     /// Whether what is shown comes from the rule, not from a picture.
-    bool of_rule() const { return !peeks.empty() || measure; }
+    bool of_rule() const { return !peeks.empty() || measure || step_mask; }
 };
 
 /// The rows, then every component of every colour model.

@@ -142,6 +142,8 @@ void Preview::loop() {
         if (!cancel.cancelled())
             proofs->understood = worker.understood();
         if (!cancel.cancelled())
+            proofs->amounts = worker.amounts(request->around.get());
+        if (!cancel.cancelled())
             emit proofs_ready(proofs);
     }
 }

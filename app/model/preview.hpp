@@ -66,6 +66,9 @@ struct OtherRule {
     std::string text;
     std::filesystem::path path{};
     ValueMap values{};
+    AroundPtr around{};     ///< of a look that was kept whole
+    bool in_step = false;   ///< it stands in the place of the rule in hand, in the look that is around that
+    bool is_before = false; ///< it is not a rule but what comes into the step in hand
     friend bool operator==(const OtherRule&, const OtherRule&) = default;
 };
 
@@ -73,6 +76,7 @@ struct PreviewRequest {
     std::string text;
     std::filesystem::path path{}; ///< of the filter: files that it uses stand beside it
     ValueMap values;
+    AroundPtr around{}; ///< the look that the rule is a step of; null: it stands alone
     int strip_pixels = 0;
     std::vector<StripJob> strips{};
     std::vector<CellJob> cells;
@@ -124,8 +128,10 @@ struct SheetResult {
     Screen screen{}; ///< for which it was made
     std::vector<StripResult> strips;
     std::vector<CellResult> cells;
+    std::vector<lang::SourceInput> sources;   ///< that are read, each name once
     std::vector<std::string> missing_sources; ///< that some cell's picture does not have: they read as 0 there
     std::size_t operations = 0;
+    std::vector<std::pair<std::size_t, std::string>> step_faults; ///< steps of the look that are left out, and why
     std::string against_fault; ///< why the other rule is not what before shows
     double check_ms = 0;  ///< text to runnable; 0 if the text was not checked again
     double total_ms = 0;
@@ -144,6 +150,7 @@ struct ProofsResult {
     std::uint64_t generation = 0;
     std::vector<proof::Outcome> outcomes;
     std::string understood; ///< of the rule, in a few words: an exact matrix
+    std::string amounts;    ///< what is certain of the whole look, in lines
 };
 using ProofsPtr = std::shared_ptr<const ProofsResult>;
 

@@ -4,6 +4,7 @@
 #include "insight/algebra.hpp"
 #include "insight/summary.hpp"
 #include "model/display.hpp"
+#include "model/look_sums.hpp"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -44,13 +45,12 @@ bool PreviewWorker::take(const PreviewRequest& request) {
         forget_after();
         forget_takes();
     }
-    const RuleState::Change change = rule_.check(request.text, request.path);
+    const document::LookStep* const step = request.around && !request.around->look.steps.empty() ? &request.around->look.steps[request.around->in_hand] : nullptr;
+    const RuleState::Change change = rule_.check(request.text, request.path, step ? step->uses : std::map<std::string, std::string>());
     if (change == RuleState::Change::rule) {
         proved_.clear();
         curves_.reset();
         forget_after();
-        if (const std::string working = rule_.working(); working != std::exchange(working_, working))
-            measured_before_.clear();
     }
     fresh_ = change != RuleState::Change::none;
     if (!has_rule())
@@ -59,14 +59,25 @@ bool PreviewWorker::take(const PreviewRequest& request) {
         forget_after();
     if (rule_.set_given(request.sources))
         forget_after();
+    if (rule_.set_around(request.around))
+        forget_after();
+    if (request.around != around_ && !(request.around && around_ && *request.around == *around_)) {
+        around_ = request.around;
+        forget_takes();
+    }
+    if (const std::string working = rule_.entry(); working != std::exchange(working_, working))
+        measured_before_.clear();
     const bool compared = compares_;
     if (request.against) {
-        if (against_.check(request.against->text, request.against->path) == RuleState::Change::rule)
+        const OtherRule& other = *request.against;
+        const bool is_before = other.is_before && request.around;
+        if (against_.check(is_before ? request.text : other.text, is_before ? request.path : other.path) == RuleState::Change::rule)
             forget_before();
-        compares_ = against_.has_rule() && against_.last_checked()->ok;
+        compares_ = against_.has_rule() && (is_before || against_.last_checked()->ok) && is_before == other.is_before;
         if (compares_) {
-            const bool values = against_.set_values(values_for(against_.rule(), request.against->values)), given = against_.set_given(request.sources);
-            if (values || given)
+            const bool values = against_.set_values(values_for(against_.rule(), is_before ? request.values : other.values)), given = against_.set_given(request.sources);
+            const bool around = against_.set_around(is_before || other.in_step ? request.around : other.around, is_before ? Part::before : Part::shown);
+            if (values || given || around)
                 forget_before();
         }
     } else {
@@ -96,7 +107,11 @@ std::shared_ptr<SheetResult> PreviewWorker::sheet(const PreviewRequest& request,
     result->coarse = coarse;
     result->operations = rule_.program("").operations();
     result->check_ms = fresh_ ? rule_.check_ms() : 0;
-    if (request.against && !compares_)
+    for (const auto& [index, fault] : rule_.faults())
+        result->step_faults.emplace_back(index, fault.what);
+    if (request.against && request.against->is_before && !compares_)
+        result->against_fault = "there is no look of several steps";
+    else if (request.against && !compares_)
         result->against_fault = against_.last_checked()->diagnostics.empty() ? "it does not compile" : lang::message(against_.last_checked()->diagnostics.front());
     for (const CellJob& job : request.cells)
         if (job.pixels.width() > 0 && job.pixels.height() > 0) {
@@ -113,6 +128,9 @@ std::shared_ptr<SheetResult> PreviewWorker::sheet(const PreviewRequest& request,
             if (strip->before.width > 0)
                 result->strips.push_back(std::move(*strip));
         }
+    for (lang::SourceInput& source : rule_.sources())
+        if (std::none_of(result->sources.begin(), result->sources.end(), [&](const lang::SourceInput& known) { return known.name == source.name; }))
+            result->sources.push_back(std::move(source));
     result->missing_sources = missing_sources(request);
     result->trace = trace(request);
     result->text = rule_.text();
@@ -166,8 +184,9 @@ std::vector<engine::TraceNode> PreviewWorker::trace(const PreviewRequest& reques
     const PicturePtr input = input_of(*job, key_of(of_rule ? job->source + "|" + working_ : job->source, job->settings), of_rule);
     if (pixel.x() < 0 || pixel.y() < 0 || pixel.x() >= input->width || pixel.y() >= input->height)
         return {};
+    const std::string working = rule_.working();
     const auto in_rule = [&](const std::array<float, 4>& stored, const std::string& space) {
-        const colour::Space *from = colour::find_space(space), *to = colour::find_space(working_);
+        const colour::Space *from = colour::find_space(space), *to = colour::find_space(working);
         const colour::Triple colour = {static_cast<double>(stored[0]), static_cast<double>(stored[1]), static_cast<double>(stored[2])};
         return from && to && from != to ? colour::converted(colour, *from, *to) : colour;
     };
@@ -179,7 +198,17 @@ std::vector<engine::TraceNode> PreviewWorker::trace(const PreviewRequest& reques
     at.pos = {(pixel.x() + 0.5) / input->width, (pixel.y() + 0.5) / input->height};
     at.aspect = static_cast<double>(input->width) / input->height;
     at.extent = {static_cast<double>(input->width), static_cast<double>(input->height)};
-    const engine::BoundSources& bound = rule_.sources_in(job->file, input->width, input->height);
+    if (rule_.before() && !rule_.before()->steps.empty()) { // the steps before it, in double precision too
+        engine::ReferencePixel first = at;
+        first.rgba = {static_cast<double>(stored[0]), static_cast<double>(stored[1]), static_cast<double>(stored[2]), static_cast<double>(stored[3])};
+        const engine::BoundSources& read = rule_.sources_before(job->file, input->width, input->height);
+        for (const image::Plane& kept : read.kept)
+            first.sources.push_back(kept ? static_cast<double>((*kept)[static_cast<std::size_t>(pixel.y()) * static_cast<std::size_t>(input->width) + static_cast<std::size_t>(pixel.x())]) : 0.0);
+        const std::array<double, 4> came = engine::reference_chain(rule_.before()->steps, rule_.values_before(), input->space, first);
+        const colour::Triple inside = colour::converted({came[0], came[1], came[2]}, *colour::find_space(input->space), *colour::find_space(working));
+        at.rgba = {inside[0], inside[1], inside[2], came[3]};
+    }
+    const engine::BoundSources& bound = rule_.own_sources_in(job->file, input->width, input->height);
     std::size_t plane = 0;
     const std::size_t index = static_cast<std::size_t>(pixel.y()) * static_cast<std::size_t>(input->width) + static_cast<std::size_t>(pixel.x());
     for (std::size_t i = 0; i < rule().sources.size(); ++i) {
@@ -189,7 +218,7 @@ std::vector<engine::TraceNode> PreviewWorker::trace(const PreviewRequest& reques
             if (bound.kept[plane])
                 values[static_cast<std::size_t>(c)] = (*bound.kept[plane])[index];
         if (components >= 3) { // a single channel is numbers, not a colour
-            const colour::Triple source = in_rule(values, bound.spaces[i].empty() ? working_ : bound.spaces[i]);
+            const colour::Triple source = in_rule(values, bound.spaces[i].empty() ? working : bound.spaces[i]);
             for (std::size_t c = 0; c < 3; ++c)
                 values[c] = static_cast<float>(source[c]);
         }
@@ -207,9 +236,9 @@ std::vector<std::string> PreviewWorker::missing_sources(const PreviewRequest& re
     if (files.empty())
         files.push_back(nullptr);
     std::vector<std::string> missing;
-    for (std::size_t i = 0; i < rule().sources.size(); ++i)
-        if (std::any_of(files.begin(), files.end(), [&](const ImagePtr& file) { return rule_.missing(i, file); }))
-            missing.push_back(rule().sources[i].name);
+    for (const lang::SourceInput& source : rule_.sources())
+        if (std::any_of(files.begin(), files.end(), [&](const ImagePtr& file) { return rule_.missing(source, file); }))
+            missing.push_back(source.name);
     return missing;
 }
 
@@ -222,6 +251,7 @@ RuleState* PreviewWorker::of_take(const document::KeptTake& take, std::string& f
     }
     state.set_values(values_for(state.rule(), take.values));
     state.set_given(given_);
+    state.set_around(around_);
     return &state;
 }
 
@@ -235,9 +265,13 @@ std::string PreviewWorker::understood() {
     return insight::in_short(known);
 }
 
+std::string PreviewWorker::amounts(const Around* around) {
+    return around && rule_.whole() ? described_look(*rule_.whole(), rule_.all_values()) : std::string();
+}
+
 bool PreviewWorker::run(RuleState& rule, const std::string& space, const image::Picture& before, image::Picture& after, const CancelToken& cancel, const ImagePtr& file) {
     const engine::BoundSources& bound = rule.sources_in(file, before.width, before.height);
-    std::optional<image::Picture> made = engine::evaluate(rule.program(space), before, rule.values(), cancel, nullptr, &pool_, bound.planes);
+    std::optional<image::Picture> made = engine::evaluate(rule.program(space), before, rule.all_values(), cancel, nullptr, &pool_, bound.planes);
     if (made)
         after = std::move(*made);
     return made.has_value();
@@ -275,11 +309,28 @@ PreviewWorker::Painted PreviewWorker::painted(std::map<Shown, Painted>& cache, c
 }
 
 std::optional<image::Picture> PreviewWorker::numbers(const RuleState::Peek& peek, const image::Picture& input, RuleState& rule, const ImagePtr& file, const CancelToken& cancel) {
-    const auto planes = rule.sources_in(file, input.width, input.height).planes;
+    const int width = input.width, height = input.height;
+    std::vector<engine::PlaneView> planes;
+    engine::BoundSources of_mask;
+    if (peek.is_mask) {
+        const std::vector<PicturePtr> pictures = rule.pictures_for(peek.sources, file, width, height);
+        std::size_t at = 0;
+        for (const lang::SourceInput& source : peek.sources) {
+            lang::Rule one;
+            one.sources = {source};
+            engine::BoundSources bound = engine::bind_sources(one, std::span(pictures).subspan(at++, 1));
+            planes.insert(planes.end(), bound.planes.begin(), bound.planes.end());
+            of_mask.kept.insert(of_mask.kept.end(), bound.kept.begin(), bound.kept.end());
+        }
+    } else {
+        planes = rule.own_sources_in(file, width, height).planes;
+    }
+    const std::vector<double> values = peek.is_mask ? std::vector<double>() : rule.values();
     if (!peek.first)
-        return readings::numbers_of(*peek.program, input, rule.values(), planes, cancel);
-    const std::optional<image::Picture> inside = engine::evaluate(*peek.first, input, {}, cancel);
-    return inside ? readings::numbers_of(*peek.program, *inside, rule.values(), planes, cancel) : std::nullopt;
+        return readings::numbers_of(*peek.program, input, values, planes, cancel);
+    const std::optional<image::Picture> inside =
+        peek.first_is_look ? engine::evaluate(*peek.first, input, rule.values_before(), cancel, nullptr, nullptr, rule.sources_before(file, width, height).planes) : engine::evaluate(*peek.first, input, {}, cancel);
+    return inside ? readings::numbers_of(*peek.program, *inside, values, planes, cancel) : std::nullopt;
 }
 
 PicturePtr PreviewWorker::peeked(const CellJob& job, const std::string& key, RuleState& rule, std::map<std::string, PicturePtr>& cache, const image::Picture& input, const std::string& space,
@@ -308,7 +359,7 @@ std::optional<CellResult> PreviewWorker::cell(const CellJob& asked, bool coarse,
     CellResult result;
     result.id = job.id;
     result.space = input->space;
-    result.working = working_;
+    result.working = rule_.working();
     result.size = QSize(input->width, input->height);
     result.region = job.region.isNull() ? QRect(0, 0, input->width, input->height) : job.region;
     const std::string space = of_rule ? "" : input->space;
@@ -444,7 +495,7 @@ std::optional<proof::Outcome> PreviewWorker::proved(std::size_t index, const lan
     if (const auto known = proved_.find(index); known != proved_.end())
         return known->second;
     const std::vector<std::vector<double>> settings = {rule_.values()};
-    std::optional<proof::Outcome> outcome = proof::check(rule(), rule_.program(""), line, settings, cancel);
+    std::optional<proof::Outcome> outcome = proof::check(rule(), rule_.own_program(), line, settings, cancel);
     if (const proof::Function* function = proof::find(line.function); outcome && function && function->at_defaults)
         proved_[index] = *outcome;
     return outcome;

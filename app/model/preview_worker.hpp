@@ -32,6 +32,8 @@ public:
 
     /// What is certain about the rule at its values, in a few words.
     std::string understood();
+    /// What is certain about the whole look at its values, in lines.
+    std::string amounts(const Around* around);
 
 private:
     using Shown = std::tuple<std::string, std::string, int, int, int, int, int, int>; ///< key, lens, size, region
@@ -70,6 +72,7 @@ private:
     std::map<std::string, RuleState> takes_; ///< that have cells of their own
     std::filesystem::path path_;
     GivenSources given_;
+    AroundPtr around_;
     bool compares_ = false; ///< before is what `against_` makes
     std::string working_;
     std::uint64_t spaces_ = 0;

@@ -25,8 +25,8 @@ std::filesystem::path RecoveryKeeper::usual_folder() {
     return std::filesystem::path(QStandardPaths::writableLocation(QStandardPaths::AppLocalDataLocation).toStdString()) / "recovery";
 }
 
-RecoveryKeeper::RecoveryKeeper(Session& session, BenchKeeper& bench, std::filesystem::path folder, QObject* parent)
-    : QObject(parent), session_(session), bench_(bench), folder_(std::move(folder)) {
+RecoveryKeeper::RecoveryKeeper(Session& session, LookModel& look, BenchKeeper& bench, std::filesystem::path folder, QObject* parent)
+    : QObject(parent), session_(session), look_(look), bench_(bench), folder_(std::move(folder)) {
     static std::atomic<int> count = 0; // several windows of one program
     file_ = folder_ / fmt::format("{}-{}{}", QCoreApplication::applicationPid(), ++count, ending);
     writer_.setMaxThreadCount(1);
@@ -36,6 +36,7 @@ RecoveryKeeper::RecoveryKeeper(Session& session, BenchKeeper& bench, std::filesy
     connect(&session_, &Session::text_changed, this, &RecoveryKeeper::changed);
     connect(&session_, &Session::values_changed, this, &RecoveryKeeper::changed);
     connect(&session_, &Session::file_changed, this, &RecoveryKeeper::changed);
+    connect(&look_, &LookModel::file_changed, this, &RecoveryKeeper::changed);
 }
 
 RecoveryKeeper::~RecoveryKeeper() {
@@ -59,7 +60,7 @@ void RecoveryKeeper::changed() {
 
 void RecoveryKeeper::write_now() {
     soon_.stop();
-    if (!session_.modified()) {
+    if (!look_.modified()) {
         if (!written_.empty())
             remove();
         return;
@@ -77,6 +78,11 @@ void RecoveryKeeper::write_now() {
         return;
     }
     document::Recovery recovery{session_.path().string(), session_.text(), session_.chosen_values(), bench_.bench(session_.path().empty() ? folder_ / "untitled" : session_.path())};
+    if (look_.is_look()) {
+        recovery.path = look_.path().string();
+        recovery.look = document::look_text(look_.look());
+        recovery.in_hand = look_.current();
+    }
     std::string text = document::recovery_text(recovery);
     if (text == written_)
         return;

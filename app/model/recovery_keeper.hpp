@@ -27,7 +27,7 @@ class RecoveryKeeper : public QObject {
     Q_OBJECT
 public:
     /// `folder`: where the files of all running programs are; it is made when it is needed.
-    RecoveryKeeper(Session& session, BenchKeeper& bench, std::filesystem::path folder, QObject* parent = nullptr);
+    RecoveryKeeper(Session& session, LookModel& look, BenchKeeper& bench, std::filesystem::path folder, QObject* parent = nullptr);
     ~RecoveryKeeper() override;
 
     /// Writes what is unsaved now, or removes what was; on a thread of its own, for disks are slow.
@@ -51,6 +51,7 @@ private:
     void wrote(const Status& status);
 
     Session& session_;
+    LookModel& look_;
     BenchKeeper& bench_;
     QTimer soon_;
     std::filesystem::path folder_, file_;

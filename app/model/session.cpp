@@ -128,11 +128,29 @@ void Session::load_text(std::string text, std::filesystem::path path) {
     chosen_.clear();
     saved_values_.clear();
     was_modified_ = false;
+    fixed_ = false;
     good_.reset();
     diagnostics_.clear();
     compiles_ = false;
     stack_.clear();
     stack_.setClean();
+    emit text_replaced();
+    emit rule_changed();
+    emit diagnostics_changed();
+    emit file_changed();
+    emit text_changed();
+}
+
+void Session::put_in_hand(std::string text, ValueMap values, std::filesystem::path path, std::string saved, bool fixed) {
+    text_ = std::move(text);
+    path_ = std::move(path);
+    saved_text_ = std::move(saved);
+    chosen_ = saved_values_ = std::move(values);
+    was_modified_ = modified();
+    fixed_ = fixed;
+    good_.reset();
+    diagnostics_.clear();
+    compiles_ = false;
     emit text_replaced();
     emit rule_changed();
     emit diagnostics_changed();

@@ -58,6 +58,10 @@ public:
     void set_value(int parameter, double value);
     /// All values at once, as one step. With a parameter it is that one which is being changed: changes of it without a pause are one step.
     void set_values(const std::vector<double>& values, const QString& name, int parameter = -1);
+    /// Another rule takes this one's place, and the history of both goes on: a step of a look. `saved`: what its file holds. `fixed`: it is
+    /// shown and not written in.
+    void put_in_hand(std::string text, ValueMap values, std::filesystem::path path, std::string saved, bool fixed);
+    bool fixed() const { return fixed_; }
     /// Another state of text and values, as one step.
     void recall(const std::string& text, const ValueMap& values, const QString& name);
     void reset_value(int parameter);
@@ -103,6 +107,7 @@ private:
     CheckedPtr good_;
     std::vector<lang::Diagnostic> diagnostics_;
     bool compiles_ = false;
+    bool fixed_ = false;
     std::filesystem::path path_;
     QUndoStack stack_;
 };

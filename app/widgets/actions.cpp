@@ -3,6 +3,7 @@
 #include "widgets/bench.hpp"
 #include "widgets/editor_commands.hpp"
 #include "widgets/find_bar.hpp"
+#include "widgets/look_actions.hpp"
 #include "widgets/rule_panel.hpp"
 
 #include <QAction>
@@ -51,6 +52,15 @@ constexpr ActionRow table[] = {
     {"trace", QT_TRANSLATE_NOOP("Actions", "Trace at the pin"), "Ctrl+Shift+T", [](Bench& b) { b.trace(); }},
     {"sheet_window", QT_TRANSLATE_NOOP("Actions", "Sheet in a window of its own, or back"), "Ctrl+Shift+W", [](Bench& b) { b.tear_off_sheet(); }},
     {"config", QT_TRANSLATE_NOOP("Actions", "Colour config\u2026"), "", [](Bench& b) { b.ask_config(); }},
+    {"add_step", QT_TRANSLATE_NOOP("Actions", "Add a step"), "", nullptr, [](Bench& b, QMenu& menu) { b.look_actions().fill_add(menu); }},
+    {"step", QT_TRANSLATE_NOOP("Actions", "Step in hand"), "", nullptr, [](Bench& b, QMenu& menu) { b.look_actions().fill_current(menu); }},
+    {"empty_step", QT_TRANSLATE_NOOP("Actions", "Add an empty step"), "Ctrl+Shift+N", [](Bench& b) { b.look_actions().add_empty(b.look().current() + 1); }},
+    {"step_before", QT_TRANSLATE_NOOP("Actions", "Step before"), "Ctrl+PgUp", [](Bench& b) { b.look_actions().take_next(-1); }},
+    {"step_after", QT_TRANSLATE_NOOP("Actions", "Next step"), "Ctrl+PgDown", [](Bench& b) { b.look_actions().take_next(1); }},
+    {"up_to_here", QT_TRANSLATE_NOOP("Actions", "Show up to the step in hand, or all"), "Ctrl+Shift+U", [](Bench& b) { b.look_actions().toggle_up_to_here(); }},
+    {"title", QT_TRANSLATE_NOOP("Actions", "Title of the look\u2026"), "", [](Bench& b) { b.look_actions().ask_title(); }},
+    {"library", QT_TRANSLATE_NOOP("Actions", "Library"), "Ctrl+B", [](Bench& b) { b.open_library(); }},
+    {"line", separator, "", nullptr},
     {"add_target", QT_TRANSLATE_NOOP("Actions", "Add a target"), "", nullptr, [](Bench& b, QMenu& menu) { b.fill_targets(menu); }},
     {"add_reading", QT_TRANSLATE_NOOP("Actions", "Add a reading"), "", nullptr, [](Bench& b, QMenu& menu) { b.fill_readings(menu); }},
     {"add_chart", QT_TRANSLATE_NOOP("Actions", "Add a chart cell"), "", [](Bench& b) { b.add_chart(); }},

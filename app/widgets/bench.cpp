@@ -1,12 +1,14 @@
 #include "widgets/bench.hpp"
 
 #include "document/filter_file.hpp"
+#include "handover/look.hpp"
 #include "handover/render.hpp"
 #include "io/config.hpp"
 #include "lang/format.hpp"
 #include "proof/proof.hpp"
 #include "model/undo_commands.hpp"
 #include "widgets/bake_window.hpp"
+#include "widgets/look_actions.hpp"
 #include "widgets/target_menu.hpp"
 
 #include <QPushButton>
@@ -26,15 +28,16 @@
 namespace kasuri::app {
 namespace {
 constexpr int most_recent = 10;
-const QString filters_and_pictures = QStringLiteral("*.kasuri *.png *.tif *.tiff *.exr");
+const QString filters_and_pictures = QStringLiteral("*.kasuri *.kasurilook *.png *.tif *.tiff *.exr");
 
 QString folder_of(const std::filesystem::path& path) { return QString::fromStdString(path.parent_path().string()); }
+bool is_look(const QString& file) { return file.endsWith(QString::fromUtf8(document::look_ending.data(), static_cast<qsizetype>(document::look_ending.size())), Qt::CaseInsensitive); }
 bool is_filter(const QString& file) {
     return file.endsWith(QString::fromUtf8(document::filter_ending.data(), static_cast<qsizetype>(document::filter_ending.size())), Qt::CaseInsensitive);
 }
 } // namespace
 
-Bench::Bench(QWidget* window) : QObject(window), window_(window), session_(this), sheet_(this), takes_(session_), watch_(session_), tuning_(session_), keeper_(session_, sheet_, takes_, tuning_) {
+Bench::Bench(QWidget* window) : QObject(window), window_(window), session_(this), look_(session_), sheet_(this), takes_(session_), watch_(session_), tuning_(session_), keeper_(session_, look_, sheet_, takes_, tuning_), look_actions_(new LookActions(*this, window)) {
     for (const char* name : {"response", "hue_map", "parade"})
         readings_.add(*readings::find(name));
     connect(&sheet_, &SheetModel::failed, this, [this](const Error& error) { emit said(QString::fromStdString(error.text()), true); });
@@ -47,15 +50,21 @@ Bench::Bench(QWidget* window) : QObject(window), window_(window), session_(this)
     connect(&tuning_, &Tuning::rearranged, this, [this](const QString& name, const QString& key, const document::KeptTuning& before) {
         session_.undo_stack().push(new ArrangementCommand<Tuning, document::KeptTuning>(tuning_, name, key, before));
     });
+    connect(&look_, &LookModel::rearranged, this, [this](const QString& name, const QString& key, const LookArrangement& before) {
+        session_.undo_stack().push(new ArrangementCommand<LookModel, LookArrangement>(look_, name, key, before));
+    });
+    connect(&look_, &LookModel::changed, this, [this] { watch_.set_following(!look_.is_look()); });
+    connect(&watch_, &FileWatch::noticed, &look_, &LookModel::look_at_files);
+    connect(look_actions_, &LookActions::said, this, &Bench::said);
     connect(&watch_, &FileWatch::said, this, &Bench::said);
     connect(&keeper_, &BenchKeeper::failed, this, [this](const Error& error) { emit said(QString::fromStdString(error.text()), true); });
     connect(&sheet_, &SheetModel::noted, this, [this](const QString& note) { emit said(note, false); });
 }
 
 bool Bench::may_leave() {
-    if (!session_.modified())
+    if (!look_.modified())
         return true;
-    QMessageBox box(QMessageBox::NoIcon, tr("Unsaved work"), tr("\u201c%1\u201d has changes that are not saved.").arg(session_.display_name()),
+    QMessageBox box(QMessageBox::NoIcon, tr("Unsaved work"), tr("\u201c%1\u201d has changes that are not saved.").arg(look_.display_name()),
                     QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, window_);
     box.setDefaultButton(QMessageBox::Save);
     switch (box.exec()) {
@@ -84,12 +93,23 @@ void Bench::keep_recovery(const std::filesystem::path& folder) {
         bring_back(left);
         break; // one bench, one document: others are offered at the next start
     }
-    recovery_ = new RecoveryKeeper(session_, keeper_, folder, this);
+    recovery_ = new RecoveryKeeper(session_, look_, keeper_, folder, this);
     connect(recovery_, &RecoveryKeeper::failed, this, [this](const Error& error) { emit said(QString::fromStdString(error.text()), true); });
     recovery_->write_now();
 }
 
 void Bench::bring_back(const LeftBehind& left) {
+    if (!left.recovery.look.empty()) {
+        Result<document::Look> look = document::look_of(left.recovery.look, left.file.string());
+        if (!look || look.value().steps.empty()) {
+            emit said(look ? tr("There is nothing in %1").arg(QString::fromStdString(left.file.string())) : QString::fromStdString(look.error().text()), true);
+            return;
+        }
+        look_.bring_back(left.recovery.path, {std::move(look.value()), static_cast<std::size_t>(left.recovery.in_hand), false});
+        RecoveryKeeper::forget(left);
+        emit said(tr("The work is back, and not saved yet."), false);
+        return;
+    }
     session_.bring_back(left.recovery.path, left.recovery.text, left.recovery.values);
     keeper_.take(left.recovery.bench, left.recovery.path.empty() ? left.file : std::filesystem::path(left.recovery.path));
     RecoveryKeeper::forget(left);
@@ -113,6 +133,10 @@ void Bench::open(const QString& file, const QString& lens) {
         use_config(file);
         return;
     }
+    if (is_look(file)) {
+        open_look(file);
+        return;
+    }
     if (!is_filter(file)) {
         sheet_.add_picture(file.toStdString(), lens.toStdString());
         remember(file);
@@ -131,6 +155,19 @@ void Bench::open(const QString& file, const QString& lens) {
         remember(file);
 }
 
+void Bench::open_look(const QString& file) {
+    if (const auto readable = document::load_look(file.toStdString()); !readable) {
+        emit said(QString::fromStdString(readable.error().text()), true);
+        return;
+    }
+    if (!may_leave())
+        return;
+    if (const Status opened = look_.open(QFileInfo(file).absoluteFilePath().toStdString()); !opened)
+        emit said(QString::fromStdString(opened.error().text()), true);
+    else
+        remember(file);
+}
+
 void Bench::open_urls(const QList<QUrl>& urls) {
     for (const QUrl& url : urls)
         if (url.isLocalFile())
@@ -140,10 +177,17 @@ void Bench::open_urls(const QList<QUrl>& urls) {
 }
 
 bool Bench::save() {
-    return session_.path().empty() ? ask_save_as() : save_to(QString::fromStdString(session_.path().string()));
+    const std::filesystem::path& path = look_.is_look() ? look_.path() : session_.path();
+    return path.empty() ? ask_save_as() : save_to(QString::fromStdString(path.string()));
 }
 
 bool Bench::ask_save_as() {
+    if (look_.is_look()) {
+        QString file = QFileDialog::getSaveFileName(window_, tr("Save the look"), look_.path().empty() ? look_.display_name() + ".kasurilook" : QString::fromStdString(look_.path().string()), tr("Looks (*.kasurilook)"));
+        if (!file.isEmpty() && !is_look(file))
+            file += ".kasurilook";
+        return !file.isEmpty() && save_to(file);
+    }
     const QString start = session_.path().empty() ? session_.display_name() + ".kasuri" : QString::fromStdString(session_.path().string());
     QString file = QFileDialog::getSaveFileName(window_, tr("Save the filter"), start, tr("Filters (*.kasuri)"));
     if (file.isEmpty())
@@ -154,6 +198,15 @@ bool Bench::ask_save_as() {
 }
 
 bool Bench::save_to(const QString& file) {
+    if (look_.is_look()) {
+        if (const Status saved = look_.save(QFileInfo(file).absoluteFilePath().toStdString()); !saved) {
+            emit said(QString::fromStdString(saved.error().text()), true);
+            return false;
+        }
+        remember(file);
+        emit said(tr("Saved %1").arg(file), false);
+        return true;
+    }
     if (std::filesystem::path(file.toStdString()) == session_.path() && !watch_.look()) {
         emit said(tr("Not saved: somebody else has changed the same lines of the file. Choose above the text which stay."), true);
         return false;
@@ -198,17 +251,26 @@ void Bench::ask_render() {
 }
 
 void Bench::render(const QString& in, const QString& out) {
-    if (!session_.rule()) {
+    std::shared_ptr<const handover::RunnableLook> look;
+    if (look_.is_look()) {
+        auto runs = handover::runnable(look_.look(), {});
+        if (!runs) {
+            emit said(QString::fromStdString(runs.error().text()), true);
+            return;
+        }
+        look = std::move(runs.value());
+    }
+    if (!look && !session_.rule()) {
         emit said(tr("There is no rule that compiles yet."), true);
         return;
     }
     emit said(tr("Rendering %1\u2026").arg(out), false);
-    auto rule = std::make_shared<const lang::Rule>(*session_.rule());
+    auto rule = look ? nullptr : std::make_shared<const lang::Rule>(*session_.rule());
     handover::RenderJob job{in.toStdString(), out.toStdString()};
     if (const auto said = sheet_.said_spaces().find(job.in.string()); said != sheet_.said_spaces().end())
         job.in_space = said->second;
-    QThreadPool::globalInstance()->start([self = QPointer<Bench>(this), rule, values = session_.values(), job, out] {
-        auto report = std::make_shared<Result<io::SaveReport>>(handover::render(*rule, values, job));
+    QThreadPool::globalInstance()->start([self = QPointer<Bench>(this), look, rule, values = session_.values(), job, out] {
+        auto report = std::make_shared<Result<io::SaveReport>>(look ? handover::render(*look, job) : handover::render(*rule, values, job));
         QMetaObject::invokeMethod(
             qApp,
             [self, report, out] {
@@ -260,6 +322,8 @@ void Bench::fill_against(QMenu& menu) {
     choice(tr("the picture as it comes"), !against_.rule(), [this] { against_.clear(); });
     if (against_.rule())
         choice(against_.name(), true, [] {});
+    if (look_.is_look())
+        choice(tr("what comes into the step in hand"), against_.rule() && against_.rule()->is_before, [this] { compare_with_what_comes_in(); });
     menu.addSeparator();
     menu.addAction(tr("The rule as it is now, kept\tCtrl+K"), this, &Bench::compare_with_now);
     for (int i = 0; i < static_cast<int>(takes_.takes().size()); ++i)
@@ -278,13 +342,19 @@ void Bench::compare_with_now() {
         emit said(tr("The rule does not compile (F8 shows where): there is nothing to compare with yet."), true);
         return;
     }
-    against_.set(tr("the kept rule"), {session_.text(), session_.path(), session_.chosen_values()});
+    against_.set(look_.is_look() ? tr("the kept look") : tr("the kept rule"), {session_.text(), session_.path(), session_.chosen_values(), look_.around()});
     emit said(tr("Before is now the rule as it is; the menu beside Before goes back to the picture."), false);
+}
+
+void Bench::compare_with_what_comes_in() {
+    OtherRule other;
+    other.is_before = true;
+    against_.set(tr("what comes in"), std::move(other));
 }
 
 void Bench::compare_with_take(int index) {
     const Take& take = takes_.takes()[static_cast<std::size_t>(index)];
-    against_.set(tr("take %1").arg(takes_.name(index)), {take.text, session_.path(), take.values});
+    against_.set(tr("take %1").arg(takes_.name(index)), {take.text, session_.path(), take.values, nullptr, look_.is_look()});
 }
 
 void Bench::remember_take() {

@@ -1,5 +1,6 @@
 #pragma once
 #include "model/against.hpp"
+#include "model/look_model.hpp"
 #include "model/preview.hpp"
 #include "model/readings_model.hpp"
 #include "model/session.hpp"
@@ -17,6 +18,7 @@ class QWidget;
 
 namespace kasuri::app {
 
+class LookActions;
 class RulePanel;
 
 /// What the window's commands do: files, hand-over, undo. Knows the models and asks the user through dialogs;
@@ -28,6 +30,8 @@ public:
 
     Session& session() { return session_; }
     const Session& session() const { return session_; }
+    LookModel& look() { return look_; }
+    LookActions& look_actions() { return *look_actions_; }
     SheetModel& sheet() { return sheet_; }
     ReadingsModel& readings() { return readings_; }
     Against& against() { return against_; }
@@ -42,7 +46,7 @@ public:
 
     void new_filter();
     void ask_open();
-    /// A filter goes on the bench (asking about unsaved work), a picture into a new cell.
+    /// A filter or a look goes on the bench (asking about unsaved work), a picture into a new cell.
     void open(const QString& file, const QString& lens = QStringLiteral("colour"));
     void open_urls(const QList<QUrl>& urls);
     bool save();
@@ -62,6 +66,10 @@ public:
     /// What before may be: the picture as it comes, the rule as it is now, another filter.
     void fill_against(QMenu& menu);
     void compare_with_now();
+    void compare_with_what_comes_in();
+    void open_library() { emit library_wanted(); }
+    /// Among the recent files.
+    void remember(const QString& file);
     void compare_with_take(int index);
     void remember_take();
     void flip_take(int by) { takes_.flip(by); }
@@ -107,12 +115,14 @@ signals:
     void editor_wanted(kasuri::app::Bench::InEditor what);
     void editor_menu_wanted(QMenu& menu, kasuri::app::Bench::FillInEditor fill);
     void sheet_window_wanted();
+    void library_wanted();
 
 private:
-    void remember(const QString& file);
+    void open_look(const QString& file);
 
     QWidget* window_;
     Session session_;
+    LookModel look_;
     SheetModel sheet_;
     ReadingsModel readings_;
     Against against_;
@@ -120,6 +130,7 @@ private:
     FileWatch watch_;
     Tuning tuning_;
     BenchKeeper keeper_;
+    LookActions* look_actions_;
     RecoveryKeeper* recovery_ = nullptr;
 };
 

@@ -6,6 +6,9 @@
 #include "widgets/colour_picker.hpp"
 #include "widgets/editor_commands.hpp"
 #include "widgets/heading.hpp"
+#include "widgets/look_actions.hpp"
+#include "widgets/look_line.hpp"
+#include "widgets/look_row.hpp"
 #include "widgets/mix_panel.hpp"
 #include "widgets/numbers_panel.hpp"
 #include "widgets/proofs_bar.hpp"
@@ -17,6 +20,7 @@
 #include "widgets/sheet_view.hpp"
 #include "widgets/sources_panel.hpp"
 #include "widgets/status_line.hpp"
+#include "widgets/step_panel.hpp"
 #include "widgets/strip_view.hpp"
 #include "widgets/theme.hpp"
 #include "widgets/takes_bar.hpp"
@@ -83,6 +87,7 @@ void MainWindow::lay_out() {
     fill_menu(*menu, *this, *bench_);
     top_ = new TopBar(menu, this);
     top_->add_takes(new TakesBar(*bench_, top_));
+    look_ = new LookRow(*bench_, this);
     columns_ = new QSplitter(Qt::Horizontal, this);
     left_ = new QSplitter(Qt::Vertical, columns_);
     rule_ = new RulePanel(bench_->session(), bench_->file_watch(), left_);
@@ -93,6 +98,8 @@ void MainWindow::lay_out() {
     values_ = new ValuesPanel(bench_->session(), bench_->tuning(), below);
     sources_ = new SourcesPanel(bench_->sheet(), below);
     below_column->addWidget(values_, 1);
+    step_ = new StepPanel(bench_->look(), bench_->sheet(), below);
+    below_column->addWidget(step_);
     below_column->addWidget(sources_);
     mix_ = new MixPanel(bench_->session(), below);
     mix_->hide();
@@ -134,6 +141,7 @@ void MainWindow::lay_out() {
     rows->setContentsMargins(0, 0, 0, 0);
     rows->setSpacing(0);
     rows->addWidget(top_);
+    rows->addWidget(look_);
     rows->addWidget(columns_, 1);
     rows->addWidget(proofs_);
     rows->addWidget(status_);
@@ -154,7 +162,9 @@ void MainWindow::connect_parts() {
         sheet_->show_result(sheet);
         show_trace(*sheet);
         rule_->show_sheet(sheet->operations);
+        sources_->set_sources(sheet->sources);
         sources_->set_missing(sheet->missing_sources);
+        show_step_faults(*sheet);
         refresh_against(sheet->against_fault);
         status_->show_times(sheet->check_ms, sheet->total_ms);
         emit sheet_shown();
@@ -168,11 +178,17 @@ void MainWindow::connect_parts() {
         proved_ = proofs->generation;
         proofs_->show_outcomes(proofs->outcomes);
         rule_->show_understood(proofs->understood);
+        look_->show_amounts(QString::fromStdString(proofs->amounts));
         if (looked_into_ && std::all_of(proofs->outcomes.begin(), proofs->outcomes.end(), [](const proof::Outcome& outcome) { return outcome.passed; })) {
             looked_into_.reset(); // it is mended
             request();
         }
     });
+    connect(&bench_->look(), &LookModel::changed, this, &MainWindow::request);
+    connect(&bench_->look(), &LookModel::changed, this, &MainWindow::refresh_titles);
+    connect(&bench_->look(), &LookModel::file_changed, this, &MainWindow::refresh_titles);
+    connect(step_, &StepPanel::mask_shown, this, [this] { see_lens("step_mask"); });
+    connect(top_, &TopBar::add_opening, &bench_->look_actions(), &LookActions::fill_add);
     connect(proofs_, &ProofsBar::add_opening, this, [this](QMenu& menu) { rule_->commands()->fill_proofs(menu); });
     connect(proofs_, &ProofsBar::followed, this, &MainWindow::follow);
     connect(top_, &TopBar::before_held, this, &MainWindow::show_before);
@@ -232,7 +248,6 @@ void MainWindow::connect_sheet() {
 
 void MainWindow::take_rule() {
     const lang::Rule* rule = bench_->session().rule();
-    sources_->set_sources(rule ? rule->sources : std::vector<lang::SourceInput>());
     QStringList names;
     if (rule)
         for (const lang::Local& local : rule->locals)
@@ -272,12 +287,27 @@ void MainWindow::open_trace() {
 void MainWindow::peek() {
     const QString expression = rule_->editor()->expression_at_caret();
     const Cell* cell = bench_->sheet().find(sheet_->current_cell());
-    if (!cell || expression.isEmpty()) {
-        status_->say(cell ? tr("Put the caret on a name, or select an expression.") : tr("There is no cell to show it in."), true);
+    if (cell && expression.isEmpty()) {
+        status_->say(tr("Put the caret on a name, or select an expression."), true);
         return;
     }
-    const std::string wanted = peek_lens(expression.toStdString());
-    bench_->sheet().set_lens(cell->id, cell->lens == wanted ? "colour" : wanted); // the same again: back
+    see_lens(peek_lens(expression.toStdString()));
+}
+
+void MainWindow::see_lens(const std::string& wanted) {
+    if (const Cell* cell = bench_->sheet().find(sheet_->current_cell()))
+        bench_->sheet().set_lens(cell->id, cell->lens == wanted ? "colour" : wanted); // the same again: back
+    else
+        status_->say(tr("There is no cell to show it in."), true);
+}
+
+void MainWindow::show_step_faults(const SheetResult& sheet) {
+    look_->line()->set_faults(sheet.step_faults);
+    QString mine;
+    for (const auto& [step, what] : sheet.step_faults)
+        if (static_cast<int>(step) == bench_->look().current())
+            mine = tr("Left out: %1").arg(QString::fromStdString(what));
+    step_->set_fault(mine);
 }
 
 void MainWindow::refresh_against(const std::string& fault) {
@@ -310,6 +340,7 @@ void MainWindow::request() {
         wanted.text = bench_->session().text();
         wanted.path = bench_->session().path();
         wanted.values = bench_->session().chosen_values();
+        wanted.around = bench_->look().around();
         wanted.strip_pixels = sheet_->strip_pixels();
         wanted.strips = sheet_->strip_jobs();
         wanted.cells = sheet_->jobs();
@@ -341,10 +372,18 @@ bool MainWindow::settled() const {
 void MainWindow::refresh_titles() {
     Session& session = bench_->session();
     const lang::Rule* rule = session.rule();
-    const QString title = rule && !rule->title.empty() ? QString::fromStdString(rule->title) : session.display_name();
-    top_->set_step(title, session.display_name(), session.modified());
+    const LookModel& look = bench_->look();
+    const QString title = look.is_look() ? QString::fromStdString(look.look().title) : look.name(0);
+    top_->set_step(title, look.display_name(), look.modified(), look.is_look());
+    if (look.is_look() != step_->isVisibleTo(step_->parentWidget())) { // what it needs it takes from the rule
+        step_->setVisible(look.is_look());
+        QTimer::singleShot(0, this, [this, by = (look.is_look() ? 1 : -1) * step_->sizeHint().height()] { // once it is laid out
+            const QList<int> sizes = left_->sizes();
+            left_->setSizes({sizes[0] - by, sizes[1] + by});
+        });
+    }
     top_->set_working(QString::fromStdString(std::string(rule ? engine::working_space(*rule) : "")));
-    setWindowTitle(session.display_name() + (session.modified() ? "*" : "") + tr(" \u2013 Kasuri"));
+    setWindowTitle(look.display_name() + (look.modified() ? "*" : "") + tr(" \u2013 Kasuri"));
 }
 
 void MainWindow::mark_old() {

@@ -9,6 +9,7 @@ class QSplitter;
 namespace kasuri::app {
 
 class Bench;
+class LookRow;
 class MixPanel;
 class NumbersPanel;
 class ProofsBar;
@@ -18,6 +19,7 @@ class RulePanel;
 class SheetView;
 class SourcesPanel;
 class StatusLine;
+class StepPanel;
 class TopBar;
 class TornWindow;
 class TraceWindow;
@@ -74,6 +76,8 @@ private:
     void show_trace(const SheetResult& sheet);
     void open_trace();
     void peek();
+    void see_lens(const std::string& lens);
+    void show_step_faults(const SheetResult& sheet);
     void refresh_against(const std::string& fault);
     /// The sheet in a window of its own, or back.
     void tear_off_sheet();
@@ -85,6 +89,8 @@ private:
     ValuesPanel* values_;
     SourcesPanel* sources_;
     MixPanel* mix_;
+    LookRow* look_;
+    StepPanel* step_;
     SheetView* sheet_;
     ReadingsColumn* readings_;
     PinsPanel* pins_;

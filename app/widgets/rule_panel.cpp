@@ -46,7 +46,11 @@ RulePanel::RulePanel(Session& session, FileWatch& watch, QWidget* parent) : QWid
         session_.apply_edit(edit, QString::fromStdString(fix.label));
     });
     connect(&session_, &Session::text_edited, editor_, &RuleEditor::follow);
-    connect(&session_, &Session::text_replaced, this, [this] { editor_->replace_all(session_.text()); });
+    connect(&session_, &Session::text_replaced, this, [this] {
+        editor_->setReadOnly(false);
+        editor_->replace_all(session_.text());
+        editor_->setReadOnly(session_.fixed());
+    });
     connect(&session_, &Session::diagnostics_changed, this, [this] {
         editor_->set_diagnostics(session_.diagnostics());
         refresh();

@@ -38,6 +38,15 @@ TopBar::TopBar(QMenu* menu, QWidget* parent) : QWidget(parent) {
     display_->setAccessibleName(tr("Display"));
     display_->setToolTip(tr("The screen that pictures are shown on, and what happens to colours that it cannot show"));
     set_screen({});
+    add_ = new QToolButton(this);
+    add_->setObjectName("second_step");
+    add_->setText(tr("+ step"));
+    add_->setToolTip(tr("A second step: then it is a look"));
+    add_->setAccessibleName(tr("Add a step"));
+    add_->setPopupMode(QToolButton::InstantPopup);
+    auto* steps = new QMenu(add_);
+    connect(steps, &QMenu::aboutToShow, this, [this, steps] { emit add_opening(*steps); });
+    add_->setMenu(steps);
     before_ = new QPushButton(tr("Before   hold F9"), this);
     before_->setAccessibleName(tr("Show before while held"));
     connect(before_, &QPushButton::pressed, this, [this] { emit before_held(true); });
@@ -54,6 +63,7 @@ TopBar::TopBar(QMenu* menu, QWidget* parent) : QWidget(parent) {
     row->addWidget(file_);
     row->addSpacing(18);
     row->addWidget(step_);
+    row->addWidget(add_);
     row->addStretch(1);
     row->addWidget(working_word);
     row->addWidget(working_);
@@ -65,13 +75,15 @@ TopBar::TopBar(QMenu* menu, QWidget* parent) : QWidget(parent) {
     row->addWidget(before_);
 }
 
-void TopBar::set_step(const QString& title, const QString& file, bool modified) {
+void TopBar::set_step(const QString& title, const QString& file, bool modified, bool is_look) {
     step_->setText(title);
+    is_look_ = is_look;
+    add_->setVisible(!is_look);
     file_->setText(file + (modified ? tr("  \u2013 not saved") : QString()));
     update();
 }
 
-void TopBar::add_takes(QWidget* takes) { row_->insertWidget(row_->indexOf(step_) + 1, takes); }
+void TopBar::add_takes(QWidget* takes) { row_->insertWidget(row_->indexOf(add_) + 1, takes); }
 
 void TopBar::set_working(const QString& space) { working_->setText(space); }
 
@@ -107,7 +119,7 @@ void TopBar::set_before_shown(bool shown) { before_->setDown(shown); }
 void TopBar::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     painter.fillRect(0, height() - 1, width(), 1, theme::hairline);
-    if (!step_->text().isEmpty()) // the step in hand is underlined
+    if (!step_->text().isEmpty() && !is_look_) // the step in hand is underlined
         painter.fillRect(step_->x() - 2, height() - 8, step_->sizeHint().width() + 4, 2, theme::accent);
 }
 

@@ -11,12 +11,12 @@ class QToolButton;
 
 namespace kasuri::app {
 
-/// The first line: the menu, the look (so far a single step), the spaces, and the way to see before.
+/// The first line: the menu, what is on the bench (the steps of a look have a line of their own), the spaces, and the way to see before.
 class TopBar : public QWidget {
     Q_OBJECT
 public:
     explicit TopBar(QMenu* menu, QWidget* parent = nullptr);
-    void set_step(const QString& title, const QString& file, bool modified);
+    void set_step(const QString& title, const QString& file, bool modified, bool is_look);
     void set_working(const QString& space);
     void set_before_shown(bool shown);
     void set_screen(const Screen& screen);
@@ -30,6 +30,7 @@ signals:
     void before_held(bool held);
     void screen_chosen(const kasuri::app::Screen& screen);
     void against_opening(QMenu& menu);
+    void add_opening(QMenu& menu); ///< of what a second step may be
 
 protected:
     void paintEvent(QPaintEvent* event) override;
@@ -42,6 +43,8 @@ private:
     QToolButton* display_;
     QToolButton* menu_;
     QLabel* step_;
+    QToolButton* add_;
+    bool is_look_ = false;
     QLabel* file_;
     QLabel* working_;
     QPushButton* before_;

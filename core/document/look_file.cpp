@@ -14,8 +14,7 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 constexpr std::size_t longest = 64u << 20;
-constexpr std::size_t most_steps = 1000;
-constexpr int deepest = 64; ///< levels of a JSON text; what we write has four
+constexpr int deepest = 64; ///< levels of a JSON text; what we write has three, and two for every look within
 constexpr const char* version_key = "kasuri-look";
 const std::string left_as_it_is = "The file is left as it is.";
 
@@ -67,7 +66,25 @@ Value field(const Json& object, const char* key, Value usual, bool (Json::*is)()
 }
 std::string text_in(const Json& object, const char* key, std::string usual = {}) { return field<std::string>(object, key, std::move(usual), &Json::is_string, "a text"); }
 
-LookStep step_of(const Json& object) {
+LookStep step_of(const Json& object, int depth, std::size_t& count);
+
+std::vector<LookStep> steps_of(const Json& list, int depth, std::size_t& count) {
+    if (!list.is_array() || count + list.size() > most_steps)
+        throw Wrong{fmt::format("its \"steps\" are no list of at most {}", most_steps)};
+    if (depth > deepest_look)
+        throw Wrong{fmt::format("has looks within looks, more than {} deep", deepest_look)};
+    count += list.size();
+    std::vector<LookStep> steps;
+    for (std::size_t i = 0; i < list.size(); ++i)
+        try {
+            steps.push_back(step_of(list[i], depth, count));
+        } catch (const Wrong& wrong) {
+            throw Wrong{fmt::format("step {}: {}", i + 1, wrong.what)};
+        }
+    return steps;
+}
+
+LookStep step_of(const Json& object, int depth, std::size_t& count) {
     if (!object.is_object())
         throw Wrong{"is no JSON object"};
     LookStep step;
@@ -92,7 +109,30 @@ LookStep step_of(const Json& object) {
     }
     if (const std::string hash = text_in(object, "hash"); !hash.empty() && hash != content_hash(step.text))
         throw Wrong{"its copy of the rule was changed by hand (its hash is another one); remove \"hash\" if that is meant"};
-    step.others = rest_of(object, {"label", "filter", "text", "hash", "on", "opacity", "blend", "mask", "mask-inverted", "values"});
+    const auto pixels = [&](const char* key, double least) {
+        const double value = field<double>(object, key, 0, &Json::is_number, "a number");
+        if (!(value >= least && value <= most_mask_pixels))
+            throw Wrong{fmt::format("its {} {} is not between {} and {} pixels", key, value, least, most_mask_pixels)};
+        return value;
+    };
+    step.mask_grow = pixels("mask-grow", -most_mask_pixels);
+    step.mask_soften = pixels("mask-soften", 0);
+    if (const auto uses = object.find("uses"); uses != object.end()) {
+        if (!uses->is_object())
+            throw Wrong{"its \"uses\" are no JSON object"};
+        for (const auto& [name, copy] : uses->items()) {
+            if (!copy.is_string())
+                throw Wrong{fmt::format("its copy of {} is not a text", name)};
+            step.uses[name] = copy.get<std::string>();
+        }
+    }
+    if (const auto within = object.find("steps"); within != object.end()) {
+        step.is_look = true;
+        step.within = steps_of(*within, depth + 1, count);
+    }
+    if (const auto bench = object.find("bench"); bench != object.end())
+        step.bench = bench->dump(1, '\t', false, Json::error_handler_t::replace) + "\n"; // as bench_text writes it
+    step.others = rest_of(object, {"label", "filter", "text", "hash", "on", "opacity", "blend", "mask", "mask-inverted", "mask-grow", "mask-soften", "uses", "steps", "bench", "values"});
     return step;
 }
 
@@ -105,21 +145,58 @@ std::string content_hash(std::string_view text) {
     return fmt::format("{:016x}", hash);
 }
 
+namespace {
+
+Json written(const LookStep& step) {
+    Json object = {{"label", step.label}, {"filter", step.filter}};
+    if (!step.is_look) {
+        object["values"] = Json::object();
+        for (const auto& [name, value] : step.values)
+            object["values"][name] = value;
+    }
+    object["on"] = step.on;
+    object["opacity"] = step.opacity;
+    object["blend"] = step.blend;
+    object["mask"] = step.mask;
+    object["mask-inverted"] = step.mask_inverted;
+    if (step.mask_grow != 0)
+        object["mask-grow"] = step.mask_grow;
+    if (step.mask_soften != 0)
+        object["mask-soften"] = step.mask_soften;
+    if (step.is_look) {
+        object["steps"] = Json::array();
+        for (const LookStep& each : step.within)
+            object["steps"].push_back(written(each));
+    } else {
+        object["hash"] = content_hash(step.text);
+        object["text"] = step.text;
+    }
+    for (const auto& [name, copy] : step.uses)
+        object["uses"][name] = copy;
+    if (!step.bench.empty())
+        object["bench"] = Json::parse(step.bench, nullptr, false);
+    add_rest(object, step.others);
+    return object;
+}
+
+template <class Change> void change_paths(std::vector<LookStep>& steps, Change change) {
+    for (LookStep& step : steps) {
+        if (!step.filter.empty())
+            step.filter = change(std::filesystem::path(step.filter)).generic_string();
+        change_paths(step.within, change);
+    }
+}
+
+} // namespace
+
 std::string look_text(const Look& look) {
     Json all;
     all[version_key] = look_version;
     all["title"] = look.title;
     all["note"] = look.note;
     all["steps"] = Json::array();
-    for (const LookStep& step : look.steps) {
-        Json values = Json::object();
-        for (const auto& [name, value] : step.values)
-            values[name] = value;
-        Json object = {{"label", step.label}, {"filter", step.filter}, {"values", values}, {"on", step.on}, {"opacity", step.opacity}, {"blend", step.blend},
-                       {"mask", step.mask}, {"mask-inverted", step.mask_inverted}, {"hash", content_hash(step.text)}, {"text", step.text}};
-        add_rest(object, step.others);
-        all["steps"].push_back(std::move(object));
-    }
+    for (const LookStep& step : look.steps)
+        all["steps"].push_back(written(step));
     add_rest(all, look.others);
     return all.dump(1, '\t', false, Json::error_handler_t::replace) + "\n";
 }
@@ -136,19 +213,14 @@ Result<Look> look_of(std::string_view text, const std::string& where) {
     if (version->get<int>() > look_version)
         return Error{fmt::format("is of version {}; this Kasuri knows version {}", version->get<int>(), look_version), where, left_as_it_is};
     Look look;
-    const auto steps = all.find("steps");
-    if (steps != all.end() && (!steps->is_array() || steps->size() > most_steps))
-        return Error{fmt::format("its \"steps\" are no list of at most {}", most_steps), where, left_as_it_is};
-    std::size_t number = 0;
+    std::size_t count = 0;
     try {
         look.title = text_in(all, "title");
         look.note = text_in(all, "note");
-        for (std::size_t i = 0; steps != all.end() && i < steps->size(); ++i) {
-            number = i + 1;
-            look.steps.push_back(step_of((*steps)[i]));
-        }
+        if (const auto steps = all.find("steps"); steps != all.end())
+            look.steps = steps_of(*steps, 0, count);
     } catch (const Wrong& wrong) {
-        return Error{number == 0 ? wrong.what : fmt::format("step {}: {}", number, wrong.what), where, left_as_it_is};
+        return Error{wrong.what, where, left_as_it_is};
     }
     look.others = rest_of(all, {version_key, "title", "note", "steps"});
     return look;
@@ -164,16 +236,68 @@ Status save_look(const std::filesystem::path& path, const Look& look) { return w
 FilterState state_of(const LookStep& step, const std::filesystem::path& folder) {
     if (step.filter.empty())
         return FilterState::none;
+    if (step.is_look) {
+        Result<Look> now = load_look(folder / step.filter);
+        if (!now)
+            return FilterState::gone;
+        Look was;
+        was.steps = step.within;
+        make_absolute(now.value(), (folder / step.filter).parent_path());
+        make_absolute(was, folder);
+        return now.value().steps == was.steps ? FilterState::same : FilterState::changed;
+    }
     const Result<std::string> now = load_filter(folder / step.filter);
     return !now ? FilterState::gone : now.value() == step.text ? FilterState::same : FilterState::changed;
 }
 
+std::function<Result<std::string>(const std::string&)> used_by(const LookStep& step, const std::filesystem::path& folder) {
+    return [copies = step.uses, beside = used_beside(folder / step.filter)](const std::string& name) -> Result<std::string> {
+        const auto copy = copies.find(name);
+        return copy != copies.end() ? Result<std::string>(copy->second) : beside(name);
+    };
+}
+
+Result<LookStep> step_from(const std::filesystem::path& file) {
+    LookStep step;
+    step.filter = file.generic_string();
+    if (file.extension() != look_ending) {
+        Result<std::string> text = load_filter(file);
+        if (!text)
+            return text.error();
+        step.text = std::move(text.value());
+        return step;
+    }
+    Result<Look> look = load_look(file);
+    if (!look)
+        return look.error();
+    make_absolute(look.value(), file.parent_path());
+    step.is_look = true;
+    step.label = look.value().title;
+    step.within = std::move(look.value().steps);
+    return step;
+}
+
+void make_relative(Look& look, const std::filesystem::path& folder) {
+    std::error_code error;
+    const std::filesystem::path whole = std::filesystem::absolute(folder, error);
+    change_paths(look.steps, [&](const std::filesystem::path& path) { return path.is_absolute() ? path.lexically_proximate(whole) : path; });
+}
+
+void make_absolute(Look& look, const std::filesystem::path& folder) {
+    std::error_code error;
+    const std::filesystem::path whole = std::filesystem::absolute(folder, error);
+    change_paths(look.steps, [&](const std::filesystem::path& path) { return path.is_absolute() ? path : (whole / path).lexically_normal(); });
+}
+
 Result<LookStep> brought_up_to_date(const LookStep& step, const std::filesystem::path& folder) {
-    Result<std::string> now = load_filter(folder / step.filter);
+    Result<LookStep> now = step_from(folder / step.filter);
     if (!now)
         return now.error();
     LookStep fresh = step;
-    fresh.text = std::move(now.value());
+    fresh.text = std::move(now.value().text);
+    fresh.within = std::move(now.value().within);
+    fresh.is_look = now.value().is_look;
+    fresh.uses.clear();
     return fresh;
 }
 

@@ -2,6 +2,7 @@
 #include "base/result.hpp"
 
 #include <filesystem>
+#include <functional>
 #include <map>
 #include <string>
 #include <string_view>
@@ -11,8 +12,12 @@ namespace kasuri::document {
 
 inline constexpr std::string_view look_ending = ".kasurilook";
 inline constexpr int look_version = 1;
+/// How deep looks may stand within looks, and how many steps they may have together.
+inline constexpr int deepest_look = 8;
+inline constexpr std::size_t most_steps = 1000;
+inline constexpr double most_mask_pixels = 200; ///< of growing and softening
 
-/// One filter of a look, and how it is laid over what came before.
+/// One filter of a look, or a look within it, and how it is laid over what came before.
 struct LookStep {
     std::string label;
     std::string filter;                   ///< path of its file, relative to the look's folder; empty: it has none
@@ -23,6 +28,12 @@ struct LookStep {
     std::string blend = "normal";         ///< a blend mode of the language, without blend_
     std::string mask{};                   ///< an expression of what comes into the step; empty: everywhere
     bool mask_inverted = false;
+    double mask_grow = 0;                 ///< pixels: the mask's bright parts grow by so much, or shrink below 0
+    double mask_soften = 0;               ///< pixels: then it is blurred with this deviation
+    std::map<std::string, std::string> uses{}; ///< copies of the files that the rule uses, by the names it uses
+    std::vector<LookStep> within{};       ///< of a look that is one step: its steps. Then there is no rule
+    bool is_look = false;                 ///< whether it is one
+    std::string bench{};                  ///< takes and the like of the rule, as the text of a bench file
     std::string others{};                 ///< fields that this version does not know, as a JSON object
     friend bool operator==(const LookStep&, const LookStep&) = default;
 };
@@ -54,7 +65,17 @@ enum class FilterState {
 };
 FilterState state_of(const LookStep& step, const std::filesystem::path& folder);
 
-/// The step with its file's text of now; its values stay. The error if that cannot be read.
+/// What `use` opens in a step's rule: the look's copies, then files beside the filter.
+std::function<Result<std::string>(const std::string&)> used_by(const LookStep& step, const std::filesystem::path& folder);
+
+/// A step of a filter or of another look: a copy of it, with its path as it is given.
+Result<LookStep> step_from(const std::filesystem::path& file);
+
+/// Paths of filters made relative to `folder`, or absolute from there.
+void make_relative(Look& look, const std::filesystem::path& folder);
+void make_absolute(Look& look, const std::filesystem::path& folder);
+
+/// The step with its file's text of now; its values stay, and the copies of used files are forgotten. The error if that cannot be read.
 Result<LookStep> brought_up_to_date(const LookStep& step, const std::filesystem::path& folder);
 
 } // namespace kasuri::document

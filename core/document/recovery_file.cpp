@@ -1,6 +1,6 @@
 #include "document/recovery_file.hpp"
 
-#include <cmath>
+#include <algorithm>
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
 
@@ -14,7 +14,7 @@ std::string recovery_text(const Recovery& recovery) {
     // Chosen values stand as a take of their own, so that there is one way to write numbers.
     BenchFile state;
     state.takes = {{"", recovery.text, recovery.values}};
-    const Json all = {{version_key, recovery_version}, {"path", recovery.path}, {"state", bench_text(state)}, {"bench", bench_text(recovery.bench)}};
+    const Json all = {{version_key, recovery_version}, {"path", recovery.path}, {"state", bench_text(state)}, {"bench", bench_text(recovery.bench)}, {"look", recovery.look}, {"in-hand", recovery.in_hand}};
     return all.dump(1, '\t', false, Json::error_handler_t::replace) + "\n";
 }
 
@@ -35,6 +35,9 @@ Result<Recovery> recovery_of(std::string_view text, const std::string& where) {
     recovery.values = state.value().takes.front().values;
     if (bench)
         recovery.bench = bench.value();
+    recovery.look = part("look");
+    if (all.contains("in-hand") && all["in-hand"].is_number_integer())
+        recovery.in_hand = std::max(0, all["in-hand"].get<int>());
     return recovery;
 }
 

@@ -11,10 +11,12 @@ inline constexpr int recovery_version = 1;
 
 /// Work that is not saved, as it is kept for the case that the program is gone before it is.
 struct Recovery {
-    std::string path; ///< of the filter; empty: it had no file yet
+    std::string path; ///< of the filter or the look; empty: it had no file yet
     std::string text;
     std::map<std::string, double> values; ///< that were chosen
     BenchFile bench;                      ///< takes and pins
+    std::string look{};                   ///< of which it is a step, as text with absolute paths; empty: it is a filter by itself
+    int in_hand = 0;                      ///< which
     friend bool operator==(const Recovery&, const Recovery&) = default;
 };
 

@@ -20,11 +20,151 @@ const builtins::Builtin* blend_row(std::string_view name) {
 
 constexpr builtins::Shape colours{3, 2}; ///< two colours of three components
 
-std::uint32_t parameters_of(const ChainStep& step) { return static_cast<std::uint32_t>(step.rule.parameters.size()) + 1; }
+std::size_t parameters_of(const ChainStep& step) { return (step.rule ? step.rule->parameters.size() : chain_parameters(step.within)) + 1; }
+
+void collect(std::span<const ChainStep> steps, std::vector<const lang::Rule*>& rules) {
+    for (const ChainStep& step : steps) {
+        if (step.rule)
+            rules.push_back(step.rule);
+        collect(step.within, rules);
+        if (step.mask)
+            rules.push_back(step.mask);
+    }
+}
+
+std::array<NodeId, 4> converted(Graph& g, const std::array<NodeId, 4>& rgba, const colour::Space* from, const colour::Space* to) {
+    if (!from || !to || from == to)
+        return rgba;
+    const auto made = colour::lower_converted(g, {rgba[0], rgba[1], rgba[2]}, *from, *to);
+    return {made[0], made[1], made[2], rgba[3]};
+}
+
+/// Writes steps one behind the other.
+struct ChainLowering {
+    Graph& g;
+    const std::vector<std::string>& source_spaces;
+    std::size_t source = 0; ///< of all, where the next rule's begin
+    Feed feed;
+
+    /// What a rule needs to be told; its sources are counted.
+    CompileOptions told(const lang::Rule& rule) {
+        CompileOptions with; // a step works in its own space
+        for (std::size_t i = 0; i < rule.sources.size(); ++i, ++source)
+            with.source_spaces.push_back(source < source_spaces.size() ? source_spaces[source] : std::string());
+        return with;
+    }
+
+    /// The space that `feed.rgba` is in then; `space` may be null for the step's own.
+    const colour::Space* step(const ChainStep& step, const colour::Space* space) {
+        const colour::Space* own = colour::find_space(space_of(step));
+        feed.rgba = converted(g, feed.rgba, space, own);
+        const std::array<NodeId, 4> came = feed.rgba;
+        std::array<NodeId, 4> made{};
+        if (step.rule) {
+            const std::vector<NodeId> outputs = lower_behind(*step.rule, g, told(*step.rule), feed);
+            std::copy_n(outputs.begin(), 4, made.begin());
+            feed.first_parameter += static_cast<std::uint32_t>(step.rule->parameters.size());
+            feed.first_source += static_cast<std::uint32_t>(source_channels(*step.rule));
+        } else {
+            const colour::Space* inside = own;
+            for (const ChainStep& each : step.within)
+                inside = this->step(each, inside);
+            made = converted(g, feed.rgba, inside, own);
+        }
+        feed.rgba = came; // which the mask reads
+        NodeId share = step.opaque ? g.constant(1) : g.uniform(ir::first_parameter_slot + feed.first_parameter);
+        ++feed.first_parameter;
+        if (step.mask) {
+            CompileOptions print = told(*step.mask);
+            print.print = true;
+            NodeId mask = lower_behind(*step.mask, g, print, feed)[0];
+            feed.first_source += static_cast<std::uint32_t>(source_channels(*step.mask));
+            if (step.mask_inverted)
+                mask = g.sub(g.constant(1), mask);
+            share = step.opaque ? mask : g.mul(share, mask);
+        }
+        std::array<NodeId, 4> laid = made;
+        if (step.blend != "normal") {
+            const NodeId* const arguments[] = {came.data(), made.data()};
+            builtins::lower(*blend_row(step.blend), *own, g, colours, arguments, laid.data());
+        }
+        for (std::size_t c = 0; c < 4; ++c)
+            if (came[c] != laid[c])
+                feed.rgba[c] = step.opaque && !step.mask ? laid[c] : g.add(g.mul(came[c], g.sub(g.constant(1), share)), g.mul(laid[c], share));
+        return own;
+    }
+};
+
+/// Walks steps for one pixel.
+struct ChainReference {
+    std::span<const double> parameters;
+    std::span<const double> sources;
+    ReferencePixel now;
+    std::size_t first = 0, source = 0;
+
+    void take_sources(const lang::Rule& rule) {
+        const std::size_t channels = source_channels(rule);
+        now.sources.assign(channels, 0);
+        for (std::size_t i = 0; i < channels && source + i < sources.size(); ++i)
+            now.sources[i] = sources[source + i];
+        source += channels;
+    }
+    static void into(std::array<double, 4>& rgba, const colour::Space* from, const colour::Space* to) {
+        if (from && to && from != to) {
+            const colour::Triple made = colour::converted({rgba[0], rgba[1], rgba[2]}, *from, *to);
+            std::copy(made.begin(), made.end(), rgba.begin());
+        }
+    }
+
+    const colour::Space* step(const ChainStep& step, const colour::Space* space) {
+        const colour::Space* const own = colour::find_space(space_of(step));
+        into(now.rgba, space, own);
+        const std::array<double, 4> came = now.rgba;
+        std::array<double, 4> made{};
+        if (step.rule) {
+            take_sources(*step.rule);
+            made = reference(*step.rule, parameters.subspan(first, step.rule->parameters.size()), now);
+            first += step.rule->parameters.size();
+        } else {
+            const colour::Space* inside = own;
+            for (const ChainStep& each : step.within)
+                inside = this->step(each, inside);
+            made = now.rgba;
+            into(made, inside, own);
+        }
+        now.rgba = came;
+        double share = step.opaque ? 1 : parameters[first];
+        ++first;
+        if (step.mask) {
+            take_sources(*step.mask);
+            const double mask = reference_print(*step.mask, {}, now)[0];
+            share *= step.mask_inverted ? 1 - mask : mask;
+        }
+        std::array<double, 3> laid = {made[0], made[1], made[2]};
+        if (step.blend != "normal") {
+            const double* const arguments[] = {came.data(), made.data()};
+            builtins::evaluate(*blend_row(step.blend), *own, colours, arguments, laid.data());
+        }
+        const bool whole = step.opaque && !step.mask;
+        for (std::size_t c = 0; c < 4; ++c) {
+            const double over = c < 3 ? laid[c] : made[3];
+            now.rgba[c] = whole ? over : came[c] * (1 - share) + over * share;
+        }
+        return own;
+    }
+};
 
 } // namespace
 
 bool is_blend(std::string_view name) { return blend_row(name) != nullptr; }
+
+std::string_view space_of(const ChainStep& step) { return step.rule ? working_space(*step.rule) : space_of(step.within.front()); }
+
+std::vector<const lang::Rule*> rules_of(std::span<const ChainStep> steps) {
+    std::vector<const lang::Rule*> rules;
+    collect(steps, rules);
+    return rules;
+}
 
 std::size_t chain_parameters(std::span<const ChainStep> steps) {
     std::size_t count = 0;
@@ -35,48 +175,18 @@ std::size_t chain_parameters(std::span<const ChainStep> steps) {
 
 std::vector<NodeId> lower_chain(std::span<const ChainStep> steps, Graph& g, const CompileOptions& options) {
     std::size_t channels = 0;
-    for (const ChainStep& step : steps)
-        channels += source_channels(step.rule);
+    for (const lang::Rule* rule : rules_of(steps))
+        channels += source_channels(*rule);
     g.reserve_sources(static_cast<std::uint32_t>(channels));
-    Feed feed{{g.input(ir::Input::r), g.input(ir::Input::g), g.input(ir::Input::b), g.input(ir::Input::a)}, 0, 0};
-    const colour::Space* space = options.in_space.empty() ? nullptr : colour::find_space(options.in_space); // of what feed.rgba is
-    std::size_t source = 0;
-    for (const ChainStep& step : steps) {
-        const colour::Space& working = *colour::find_space(working_space(step.rule));
-        if (space && space != &working) {
-            const auto inside = colour::lower_converted(g, {feed.rgba[0], feed.rgba[1], feed.rgba[2]}, *space, working);
-            std::copy(inside.begin(), inside.end(), feed.rgba.begin());
-        }
-        space = &working;
-        CompileOptions with; // from here on in the step's own space
-        for (std::size_t i = 0; i < step.rule.sources.size(); ++i, ++source)
-            with.source_spaces.push_back(source < options.source_spaces.size() ? options.source_spaces[source] : std::string());
-        const std::vector<NodeId> made = lower_behind(step.rule, g, with, feed);
-        NodeId share = g.uniform(ir::first_parameter_slot + feed.first_parameter + static_cast<std::uint32_t>(step.rule.parameters.size()));
-        if (step.mask) {
-            CompileOptions print;
-            print.print = true;
-            NodeId mask = lower_behind(*step.mask, g, print, feed)[0];
-            if (step.mask_inverted)
-                mask = g.sub(g.constant(1), mask);
-            share = g.mul(share, mask);
-        }
-        std::array<NodeId, 3> laid = {made[0], made[1], made[2]};
-        if (step.blend != "normal") {
-            const NodeId* const arguments[] = {feed.rgba.data(), made.data()};
-            builtins::lower(*blend_row(step.blend), working, g, colours, arguments, laid.data());
-        }
-        const auto mixed = [&](NodeId was, NodeId is) { return was == is ? was : g.add(g.mul(was, g.sub(g.constant(1), share)), g.mul(is, share)); };
-        feed.rgba = {mixed(feed.rgba[0], laid[0]), mixed(feed.rgba[1], laid[1]), mixed(feed.rgba[2], laid[2]), mixed(feed.rgba[3], made[3])};
-        feed.first_parameter += parameters_of(step);
-        feed.first_source += static_cast<std::uint32_t>(source_channels(step.rule));
-    }
-    const colour::Space* out = options.out_space.empty() ? nullptr : colour::find_space(options.out_space);
-    if (out && space && out != space) {
-        const auto back = colour::lower_converted(g, {feed.rgba[0], feed.rgba[1], feed.rgba[2]}, *space, *out);
-        std::copy(back.begin(), back.end(), feed.rgba.begin());
-    }
-    return {feed.rgba.begin(), feed.rgba.end()};
+    ChainLowering lowering{g, options.source_spaces, 0, {{g.input(ir::Input::r), g.input(ir::Input::g), g.input(ir::Input::b), g.input(ir::Input::a)}, 0, 0}};
+    const colour::Space* space = options.in_space.empty() ? nullptr : colour::find_space(options.in_space);
+    for (const ChainStep& step : steps)
+        space = lowering.step(step, space);
+    const auto out = converted(g, lowering.feed.rgba, space, options.out_space.empty() ? nullptr : colour::find_space(options.out_space));
+    std::vector<NodeId> outputs(out.begin(), out.end());
+    if (options.colour_only)
+        outputs.pop_back();
+    return outputs;
 }
 
 ProgramPtr compile_chain(std::span<const ChainStep> steps, const CompileOptions& options) {
@@ -87,40 +197,12 @@ ProgramPtr compile_chain(std::span<const ChainStep> steps, const CompileOptions&
 
 std::array<double, 4> reference_chain(std::span<const ChainStep> steps, std::span<const double> parameters, std::string_view in_space, const ReferencePixel& pixel) {
     const colour::Space* const from = colour::find_space(in_space);
+    ChainReference walk{parameters, pixel.sources, pixel};
     const colour::Space* space = from;
-    ReferencePixel now = pixel;
-    const auto into = [&](const colour::Space* other) {
-        if (space && other && space != other) {
-            const colour::Triple made = colour::converted({now.rgba[0], now.rgba[1], now.rgba[2]}, *space, *other);
-            std::copy(made.begin(), made.end(), now.rgba.begin());
-        }
-        space = other;
-    };
-    std::size_t first = 0, source = 0;
-    for (const ChainStep& step : steps) {
-        into(colour::find_space(working_space(step.rule)));
-        const std::size_t count = step.rule.parameters.size(), channels = source_channels(step.rule);
-        now.sources.assign(channels, 0);
-        for (std::size_t i = 0; i < channels && source + i < pixel.sources.size(); ++i)
-            now.sources[i] = pixel.sources[source + i];
-        const std::array<double, 4> made = reference(step.rule, parameters.subspan(first, count), now);
-        double share = parameters[first + count];
-        if (step.mask) {
-            const double mask = reference_print(*step.mask, {}, now)[0];
-            share *= step.mask_inverted ? 1 - mask : mask;
-        }
-        std::array<double, 3> laid = {made[0], made[1], made[2]};
-        if (step.blend != "normal") {
-            const double* const arguments[] = {now.rgba.data(), made.data()};
-            builtins::evaluate(*blend_row(step.blend), *space, colours, arguments, laid.data());
-        }
-        for (std::size_t c = 0; c < 4; ++c)
-            now.rgba[c] = now.rgba[c] * (1 - share) + (c < 3 ? laid[c] : made[3]) * share;
-        first += count + 1;
-        source += channels;
-    }
-    into(from);
-    return now.rgba;
+    for (const ChainStep& step : steps)
+        space = walk.step(step, space);
+    ChainReference::into(walk.now.rgba, space, from);
+    return walk.now.rgba;
 }
 
 } // namespace kasuri::engine

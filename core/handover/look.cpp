@@ -6,6 +6,7 @@
 #include "handover/render_work.hpp"
 #include "lang/check.hpp"
 
+#include <cmath>
 #include <fmt/format.h>
 
 namespace kasuri::handover {
@@ -20,83 +21,200 @@ std::string first_fault(const std::vector<lang::Diagnostic>& diagnostics, std::s
     return {};
 }
 
-/// The mask as a rule of its own that prints it, in the step's working space.
-Result<lang::Rule> mask_rule(const document::LookStep& step, const lang::Rule& rule, const std::string& where) {
+constexpr const char* mask_help = "A mask is an expression such as smoothstep(0.2, 0.6, luminance(rgb)).";
+
+/// Makes the steps of a look, and of looks within it.
+struct Maker {
+    RunnableLook& made;
+    const std::filesystem::path& folder;
+    bool lenient = false;
+
+    void compare(const document::LookStep& step, const std::string& where) {
+        switch (document::state_of(step, folder)) {
+        case document::FilterState::changed: made.notes.push_back(fmt::format("{}: {} says something else now; the look has its own copy", where, step.filter)); break;
+        case document::FilterState::gone: made.notes.push_back(fmt::format("{}: {} cannot be read; the look has its own copy", where, step.filter)); break;
+        default: break;
+        }
+    }
+
+    Status add(const document::LookStep& step, const std::string& where, std::vector<engine::ChainStep>& to) {
+        if (!lenient)
+            compare(step, where);
+        if (!engine::is_blend(step.blend))
+            return Error{fmt::format("there is no blend mode {}", step.blend), where, "The modes are the language's blend functions, without blend_ before them."};
+        engine::ChainStep chained;
+        if (step.is_look) {
+            if (const Status within = add_all(step.within, where + ", ", chained.within); !within)
+                return within;
+            if (chained.within.empty())
+                return {}; // nothing of nothing
+        } else {
+            lang::CheckOptions options;
+            options.open = document::used_by(step, folder);
+            options.proofs = false; // their vocabulary is not known here, and nothing is proved
+            lang::Checked checked = lang::check(step.text, builtins::vocabulary(), options);
+            if (!checked.ok)
+                return Error{"its rule: " + first_fault(checked.diagnostics, step.text), where, ""};
+            const lang::Rule& rule = made.rules.emplace_back(std::move(checked.rule));
+            chained.rule = &rule;
+        }
+        if (!step.mask.empty()) {
+            Result<lang::Rule> masking = mask_rule(step, engine::space_of(chained), where);
+            if (!masking)
+                return masking.error();
+            chained.mask = &made.rules.emplace_back(std::move(masking.value()));
+        }
+        chained.blend = made.blends.emplace_back(step.blend);
+        chained.mask_inverted = step.mask_inverted;
+        chained.opaque = step.opacity == 1;
+        to.push_back(std::move(chained));
+        return {};
+    }
+
+    Status add_all(const std::vector<document::LookStep>& steps, const std::string& before, std::vector<engine::ChainStep>& to) {
+        for (std::size_t i = 0; i < steps.size(); ++i) {
+            const std::string& name = steps[i].label.empty() ? steps[i].filter : steps[i].label;
+            if (!steps[i].on)
+                continue;
+            const std::size_t count = to.size();
+            const Status added = add(steps[i], fmt::format("{}step {}{}", before, i + 1, name.empty() ? "" : " (" + name + ")"), to);
+            const bool mine = &to == &made.steps;
+            if (!added && !(lenient && mine))
+                return added;
+            if (!added)
+                made.faults.emplace_back(i, added.error());
+            if (mine && to.size() > count)
+                made.numbers.push_back(i);
+        }
+        return {};
+    }
+};
+
+} // namespace
+
+Result<lang::Rule> mask_rule(const document::LookStep& step, std::string_view working, const std::string& where, bool as_it_counts) {
+    const std::size_t last = step.mask.find_last_not_of(" \t\n");
+    const std::string whole = last == std::string::npos ? std::string() : step.mask.substr(0, last + 1);
+    const std::size_t line = whole.rfind('\n');
+    std::string text = working.empty() ? std::string() : fmt::format("working {}\n", working);
+    if (line != std::string::npos)
+        text += whole.substr(0, line + 1);
+    const std::string expression = line == std::string::npos ? whole : whole.substr(line + 1);
+    std::string print = expression;
+    if (step.mask_grow != 0)
+        print = fmt::format("{}({}, {})", step.mask_grow > 0 ? "dilate" : "erode", print, std::fabs(step.mask_grow));
+    if (step.mask_soften > 0)
+        print = fmt::format("blur({}, {})", print, step.mask_soften);
+    if (as_it_counts && step.mask_inverted)
+        print = fmt::format("1.0 - ({})", print);
     lang::CheckOptions with;
-    with.print = step.mask;
     with.proofs = false;
-    const std::string text = rule.working.empty() ? std::string() : "working " + rule.working;
-    lang::Checked checked = lang::check(text, builtins::vocabulary(), with);
-    if (!checked.ok)
-        return Error{"its mask: " + first_fault(checked.print_diagnostics, step.mask), where, "A mask is an expression such as smoothstep(0.2, 0.6, luminance(rgb))."};
+    with.print = expression;
+    lang::Checked checked = lang::check(text, builtins::vocabulary(), with); // as it was written: its faults are meant
+    if (!checked.ok) {
+        const bool before = lang::has_error(checked.diagnostics);
+        return Error{"its mask: " + first_fault(before ? checked.diagnostics : checked.print_diagnostics, before ? text : expression), where, mask_help};
+    }
     if (checked.rule.exprs[*checked.rule.print].type != lang::float_type)
-        return Error{"its mask is no single number", where, "A mask is an expression such as smoothstep(0.2, 0.6, luminance(rgb))."};
+        return Error{"its mask is no single number", where, mask_help};
+    if (print != expression) {
+        with.print = print;
+        checked = lang::check(text, builtins::vocabulary(), with);
+        if (!checked.ok)
+            return Error{"its mask: " + first_fault(checked.print_diagnostics, print), where, mask_help};
+    }
     return std::move(checked.rule);
+}
+
+namespace {
+
+void add_parameters(const engine::ChainStep& chained, const document::LookStep& step, std::vector<double>& to) {
+    if (chained.rule)
+        for (const lang::Parameter& p : chained.rule->parameters) {
+            const auto chosen = step.values.find(p.name);
+            to.push_back(chosen == step.values.end() ? p.value : lang::allowed_value(p, chosen->second));
+        }
+    std::size_t next = 0;
+    for (const document::LookStep& each : step.within) // those that are off, and looks of nothing, are not in the chain
+        if (each.on && next < chained.within.size() && (!each.is_look || !chained.within[next].within.empty()))
+            add_parameters(chained.within[next++], each, to);
+    to.push_back(step.opacity);
+}
+
+void take_parameters_away(document::LookStep& step) {
+    step.values.clear();
+    step.opacity = step.opacity == 1 ? 1 : 0;
+    step.label.clear();
+    step.bench.clear();
+    step.others.clear();
+    for (document::LookStep& each : step.within)
+        take_parameters_away(each);
 }
 
 } // namespace
 
+std::vector<double> parameters_of(const RunnableLook& made, const document::Look& look) {
+    std::vector<double> parameters;
+    for (std::size_t i = 0; i < made.steps.size(); ++i)
+        add_parameters(made.steps[i], look.steps[made.numbers[i]], parameters);
+    return parameters;
+}
+
+document::Look structure_of(document::Look look) {
+    look.title.clear();
+    look.note.clear();
+    look.others.clear();
+    for (document::LookStep& step : look.steps)
+        take_parameters_away(step);
+    return look;
+}
+
+std::shared_ptr<const RunnableLook> runnable_so_far(const document::Look& look, const std::filesystem::path& folder) {
+    auto made = std::make_shared<RunnableLook>();
+    (void)Maker{*made, folder, true}.add_all(look.steps, "", made->steps);
+    made->parameters = parameters_of(*made, look);
+    return made;
+}
+
 Result<std::shared_ptr<const RunnableLook>> runnable(const document::Look& look, const std::filesystem::path& folder) {
     auto made = std::make_shared<RunnableLook>();
-    for (std::size_t i = 0; i < look.steps.size(); ++i) {
-        const document::LookStep& step = look.steps[i];
-        const std::string name = step.label.empty() ? step.filter : step.label;
-        const std::string where = fmt::format("step {}{}", i + 1, name.empty() ? "" : " (" + name + ")");
-        if (!step.on)
-            continue;
-        switch (document::state_of(step, folder)) {
-        case document::FilterState::changed: made->notes.push_back(fmt::format("{}: {} says something else now; the look has its own copy", where, step.filter)); break;
-        case document::FilterState::gone: made->notes.push_back(fmt::format("{}: {} cannot be read; the look has its own copy", where, step.filter)); break;
-        default: break;
-        }
-        lang::CheckOptions options;
-        options.open = document::used_beside(folder / step.filter);
-        options.proofs = false; // their vocabulary is not known here, and nothing is proved
-        lang::Checked checked = lang::check(step.text, builtins::vocabulary(), options);
-        if (!checked.ok)
-            return Error{"its rule: " + first_fault(checked.diagnostics, step.text), where, ""};
-        if (!engine::is_blend(step.blend))
-            return Error{fmt::format("there is no blend mode {}", step.blend), where, "The modes are the language's blend functions, without blend_ before them."};
-        made->rules.push_back(std::move(checked.rule));
-        const lang::Rule& rule = made->rules.back();
-        const lang::Rule* mask = nullptr;
-        if (!step.mask.empty()) {
-            Result<lang::Rule> masking = mask_rule(step, rule, where);
-            if (!masking)
-                return masking.error();
-            made->rules.push_back(std::move(masking.value()));
-            mask = &made->rules.back();
-        }
-        for (const lang::Parameter& p : rule.parameters) {
-            const auto chosen = step.values.find(p.name);
-            made->parameters.push_back(chosen == step.values.end() ? p.value : lang::allowed_value(p, chosen->second));
-        }
-        made->parameters.push_back(step.opacity);
-        made->blends.push_back(step.blend);
-        made->steps.push_back({rule, made->blends.back(), mask, step.mask_inverted});
-    }
+    if (const Status all = Maker{*made, folder}.add_all(look.steps, "", made->steps); !all)
+        return all.error();
+    made->parameters = parameters_of(*made, look);
     return std::shared_ptr<const RunnableLook>(std::move(made));
 }
 
-Result<io::SaveReport> render(const RunnableLook& look, const RenderJob& job, const CancelToken& cancel, std::atomic<std::size_t>* done) {
+std::vector<lang::SourceInput> sources_of(std::span<const engine::ChainStep> steps) {
+    std::vector<lang::SourceInput> sources;
+    for (const lang::Rule* rule : engine::rules_of(steps))
+        sources.insert(sources.end(), rule->sources.begin(), rule->sources.end());
+    return sources;
+}
+
+engine::BoundSources bind_sources(std::span<const engine::ChainStep> steps, std::span<const std::shared_ptr<const image::Picture>> pictures) {
+    engine::BoundSources all;
+    std::size_t first = 0;
+    for (const lang::Rule* rule : engine::rules_of(steps)) {
+        engine::BoundSources bound = engine::bind_sources(*rule, pictures.subspan(first, rule->sources.size()));
+        first += rule->sources.size();
+        all.spaces.insert(all.spaces.end(), bound.spaces.begin(), bound.spaces.end());
+        all.planes.insert(all.planes.end(), bound.planes.begin(), bound.planes.end());
+        all.kept.insert(all.kept.end(), bound.kept.begin(), bound.kept.end());
+    }
+    return all;
+}
+
+RenderWork work_of(const RunnableLook& look) {
     RenderWork work;
-    for (const engine::ChainStep& step : look.steps)
-        work.sources.insert(work.sources.end(), step.rule.sources.begin(), step.rule.sources.end());
-    work.bind = [&](std::span<const std::shared_ptr<const image::Picture>> pictures) {
-        engine::BoundSources all;
-        std::size_t first = 0;
-        for (const engine::ChainStep& step : look.steps) {
-            engine::BoundSources bound = engine::bind_sources(step.rule, pictures.subspan(first, step.rule.sources.size()));
-            first += step.rule.sources.size();
-            all.spaces.insert(all.spaces.end(), bound.spaces.begin(), bound.spaces.end());
-            all.planes.insert(all.planes.end(), bound.planes.begin(), bound.planes.end());
-            all.kept.insert(all.kept.end(), bound.kept.begin(), bound.kept.end());
-        }
-        return all;
-    };
-    work.compile = [&](const engine::CompileOptions& options) { return engine::compile_chain(look.steps, options); };
+    work.sources = sources_of(look.steps);
+    work.bind = [&look](std::span<const std::shared_ptr<const image::Picture>> pictures) { return bind_sources(look.steps, pictures); };
+    work.compile = [&look](const engine::CompileOptions& options) { return engine::compile_chain(look.steps, options); };
     work.values = look.parameters;
-    Result<io::SaveReport> report = render(work, job, cancel, done);
+    return work;
+}
+
+Result<io::SaveReport> render(const RunnableLook& look, const RenderJob& job, const CancelToken& cancel, std::atomic<std::size_t>* done) {
+    Result<io::SaveReport> report = render(work_of(look), job, cancel, done);
     if (report)
         report.value().notes.insert(report.value().notes.begin(), look.notes.begin(), look.notes.end());
     return report;

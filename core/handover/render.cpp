@@ -90,14 +90,18 @@ void leave_uncovered(const image::Image& image, const image::Picture& before, im
 
 } // namespace
 
-Result<io::SaveReport> render(const lang::Rule& rule, std::span<const double> values, const RenderJob& job, const CancelToken& cancel,
-                              std::atomic<std::size_t>* done) {
+RenderWork work_of(const lang::Rule& rule, std::span<const double> values) {
     RenderWork work;
     work.sources = rule.sources;
-    work.bind = [&](std::span<const PicturePtr> pictures) { return engine::bind_sources(rule, pictures); };
-    work.compile = [&](const engine::CompileOptions& options) { return engine::compile(rule, options); };
+    work.bind = [&rule](std::span<const PicturePtr> pictures) { return engine::bind_sources(rule, pictures); };
+    work.compile = [&rule](const engine::CompileOptions& options) { return engine::compile(rule, options); };
     work.values.assign(values.begin(), values.end());
-    return render(work, job, cancel, done);
+    return work;
+}
+
+Result<io::SaveReport> render(const lang::Rule& rule, std::span<const double> values, const RenderJob& job, const CancelToken& cancel,
+                              std::atomic<std::size_t>* done) {
+    return render(work_of(rule, values), job, cancel, done);
 }
 
 Result<io::SaveReport> render(const RenderWork& work, const RenderJob& job, const CancelToken& cancel, std::atomic<std::size_t>* done) {

@@ -16,6 +16,11 @@ struct RenderWork {
     std::vector<double> values{};
 };
 
-Result<io::SaveReport> render(const RenderWork& work, const RenderJob& job, const CancelToken& cancel, std::atomic<std::size_t>* done);
+struct RunnableLook;
+/// Of a rule or a look, which must outlive it.
+RenderWork work_of(const lang::Rule& rule, std::span<const double> values);
+RenderWork work_of(const RunnableLook& look);
+
+Result<io::SaveReport> render(const RenderWork& work, const RenderJob& job, const CancelToken& cancel = {}, std::atomic<std::size_t>* done = nullptr);
 
 } // namespace kasuri::handover

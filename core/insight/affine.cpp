@@ -125,6 +125,10 @@ std::array<double, 3> Affine::operator()(const std::array<double, 3>& rgb) const
 std::optional<Affine> affine(const lang::Rule& rule, std::span<const double> values) {
     ir::Graph graph;
     const std::vector<ir::NodeId> outputs = engine::lower(rule, graph, {});
+    return affine(graph, outputs, values);
+}
+
+std::optional<Affine> affine(const ir::Graph& graph, std::span<const ir::NodeId> outputs, std::span<const double> values) {
     std::vector<Form> forms;
     forms.reserve(graph.size());
     for (ir::NodeId id = 0; id < graph.size(); ++id) {

@@ -1,4 +1,5 @@
 #pragma once
+#include "ir/graph.hpp"
 #include "lang/rule.hpp"
 
 #include <array>
@@ -26,5 +27,7 @@ struct Affine {
 /// multiples of r, g, b and a constant, or if alpha is touched or used. A condition on pixels, a clamp or a colour model
 /// makes it nothing, even where they would change no colour.
 std::optional<Affine> affine(const lang::Rule& rule, std::span<const double> values);
+/// The same of a graph with four outputs, r, g, b and a, such as a chain of rules.
+std::optional<Affine> affine(const ir::Graph& graph, std::span<const ir::NodeId> outputs, std::span<const double> values);
 
 } // namespace kasuri::insight

@@ -28,7 +28,12 @@ struct Chain {
             rules.push_back(checked.rule);
             masking = &rules.back();
         }
-        steps.push_back({rule, blend, masking, inverted});
+        engine::ChainStep step;
+        step.rule = &rule;
+        step.blend = blend;
+        step.mask = masking;
+        step.mask_inverted = inverted;
+        steps.push_back(step);
         for (const double value : defaults(rule))
             parameters.push_back(value);
         parameters.push_back(opacity);
@@ -89,8 +94,8 @@ TEST_CASE("a chain with neighbours and places is what pictures handed along give
     image::Picture along = picture;
     std::size_t first = 0;
     for (const engine::ChainStep& step : chain.steps) {
-        const std::size_t count = step.rule.parameters.size();
-        along = *engine::evaluate(*engine::compile(step.rule), along, std::span(chain.parameters).subspan(first, count));
+        const std::size_t count = step.rule->parameters.size();
+        along = *engine::evaluate(*engine::compile(*step.rule), along, std::span(chain.parameters).subspan(first, count));
         first += count + 1;
     }
     for (std::size_t i = 0; i < picture.pixels(); ++i)

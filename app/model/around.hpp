@@ -1,0 +1,23 @@
+#pragma once
+#include "document/look_file.hpp"
+
+#include <memory>
+
+namespace kasuri::app {
+
+/// The look around the rule in hand. Paths of filters are absolute.
+struct Around {
+    document::Look look;
+    std::size_t in_hand = 0;  ///< which of its steps the rule on the bench is
+    bool up_to_here = false;  ///< what comes after it is not shown
+    friend bool operator==(const Around&, const Around&) = default;
+};
+using AroundPtr = std::shared_ptr<const Around>; ///< null: the rule stands alone
+
+/// Which steps of a look are meant.
+enum class Part {
+    shown,  ///< all, or those up to the rule in hand
+    before, ///< those that come before it
+};
+
+} // namespace kasuri::app

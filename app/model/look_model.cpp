@@ -1,0 +1,318 @@
+#include "model/look_model.hpp"
+
+#include "base/file.hpp"
+#include "document/filter_file.hpp"
+#include "document/look_text.hpp"
+
+#include <algorithm>
+#include <utility>
+
+namespace kasuri::app {
+namespace {
+
+std::size_t at(int index) { return static_cast<std::size_t>(index); }
+
+bool is_plain(const document::LookStep& step) {
+    return step.on && !step.is_look && step.opacity == 1 && step.blend == "normal" && step.mask.empty() && step.label.empty();
+}
+
+/// What is kept in a file: not which takes there are on the bench only.
+bool same(const document::Look& a, const document::Look& b) { return a == b; }
+
+} // namespace
+
+LookModel::LookModel(Session& session, QObject* parent) : QObject(parent), session_(session) {
+    another_document();
+    connect(&session_, &Session::text_replaced, this, &LookModel::another_document);
+    connect(&session_, &Session::text_changed, this, &LookModel::from_session);
+    connect(&session_, &Session::values_changed, this, &LookModel::from_session);
+    connect(&session_, &Session::rule_changed, this, &LookModel::changed); // its title may be another
+    connect(&session_, &Session::file_changed, this, [this] {
+        if (!putting_ && !step().is_look)
+            state_.look.steps[state_.in_hand].filter = session_.path().empty() ? std::string() : std::filesystem::absolute(session_.path()).string();
+        emit file_changed();
+    });
+}
+
+bool LookModel::is_look() const { return !path_.empty() || count() > 1 || !is_plain(steps().front()) || !state_.look.title.empty(); }
+
+AroundPtr LookModel::around() const { return is_look() ? std::make_shared<const Around>(state_) : nullptr; }
+
+QString LookModel::name(int index) const {
+    const document::LookStep& step = steps()[at(index)];
+    if (!step.label.empty())
+        return QString::fromStdString(step.label);
+    if (index == current() && session_.rule() && !session_.rule()->title.empty() && !step.is_look)
+        return QString::fromStdString(session_.rule()->title);
+    if (const std::string title = document::title_in(step.text); !title.empty())
+        return QString::fromStdString(title);
+    return step.filter.empty() ? tr("untitled") : QString::fromStdString(std::filesystem::path(step.filter).stem().string());
+}
+
+document::FilterState LookModel::state(int index) const { return at(index) < states_.size() ? states_[at(index)] : document::FilterState::none; }
+
+void LookModel::look_at_files() {
+    std::vector<document::FilterState> states;
+    for (const document::LookStep& step : steps())
+        states.push_back(is_look() ? document::state_of(step, {}) : document::FilterState::same);
+    if (states != std::exchange(states_, states))
+        emit changed();
+}
+
+void LookModel::from_session() {
+    if (putting_ || step().is_look)
+        return;
+    document::LookStep& mine = state_.look.steps[state_.in_hand];
+    mine.text = session_.text();
+    mine.values = session_.chosen_values();
+    emit file_changed(); // perhaps modified now
+}
+
+void LookModel::another_document() {
+    if (putting_)
+        return;
+    path_.clear();
+    saved_.reset();
+    states_.clear();
+    state_ = {};
+    document::LookStep only;
+    only.text = session_.text();
+    only.values = session_.chosen_values();
+    if (!session_.path().empty())
+        only.filter = std::filesystem::absolute(session_.path()).string();
+    state_.look.steps = {only};
+    emit changed();
+}
+
+std::string LookModel::listing(const document::LookStep& step) {
+    std::string text = "// A look in one step. What is in it (the menu of the step takes it apart):\n";
+    int number = 0;
+    for (const document::LookStep& each : step.within) {
+        const std::string title = document::title_in(each.text);
+        text += "// " + std::to_string(++number) + "  " + (!each.label.empty() ? each.label : !title.empty() ? title : each.filter) + (each.on ? "" : "  (off)") + "\n";
+    }
+    return text;
+}
+
+void LookModel::take_in_hand() {
+    putting_ = true;
+    const document::LookStep& mine = step();
+    if (mine.is_look) {
+        session_.put_in_hand(listing(mine), {}, {}, listing(mine), true);
+    } else {
+        const Result<std::string> file = mine.filter.empty() ? Result<std::string>(mine.text) : document::load_filter(mine.filter);
+        session_.put_in_hand(mine.text, mine.values, mine.filter, file ? file.value() : mine.text, false);
+    }
+    putting_ = false;
+}
+
+void LookModel::arrange(LookArrangement state) {
+    const document::LookStep was = step();
+    const bool other = state.in_hand != state_.in_hand;
+    state_ = std::move(state);
+    const document::LookStep& now = step();
+    if (other || now.text != session_.text() || now.values != session_.chosen_values() || now.is_look != was.is_look || now.filter != was.filter || now.uses != was.uses || now.bench != was.bench)
+        take_in_hand();
+    look_at_files();
+    emit changed();
+    emit file_changed();
+}
+
+void LookModel::change(const QString& name, const QString& key, const std::function<void(LookArrangement&)>& how) {
+    LookArrangement after = state_;
+    how(after);
+    if (after == state_)
+        return;
+    const LookArrangement before = state_;
+    arrange(std::move(after));
+    emit rearranged(name, key, before);
+}
+
+void LookModel::select(int index) {
+    if (index >= 0 && index < count())
+        change(tr("step %1 in hand").arg(index + 1), QStringLiteral("in hand"), [&](LookArrangement& s) { s.in_hand = at(index); });
+}
+
+void LookModel::add(document::LookStep step, int where) {
+    change(tr("another step"), {}, [&](LookArrangement& s) {
+        const std::size_t place = std::min(at(std::max(0, where)), s.look.steps.size());
+        s.look.steps.insert(s.look.steps.begin() + static_cast<std::ptrdiff_t>(place), std::move(step));
+        s.in_hand = place;
+    });
+}
+
+void LookModel::remove(int index) {
+    change(tr("a step away"), {}, [&](LookArrangement& s) {
+        s.look.steps.erase(s.look.steps.begin() + index);
+        if (s.look.steps.empty()) {
+            document::LookStep fresh;
+            fresh.text = document::new_filter_text();
+            s.look.steps.push_back(fresh);
+        }
+        if (s.in_hand > at(index) || s.in_hand >= s.look.steps.size())
+            --s.in_hand;
+        s.in_hand = std::min(s.in_hand, s.look.steps.size() - 1);
+    });
+}
+
+void LookModel::duplicate(int index) { add(steps()[at(index)], index + 1); }
+
+void LookModel::move(int from, int to) {
+    if (from == to || to < 0 || to >= count())
+        return;
+    change(tr("another order of steps"), {}, [&](LookArrangement& s) {
+        std::vector<document::LookStep>& steps = s.look.steps;
+        const bool mine = s.in_hand == at(from);
+        document::LookStep held = steps[s.in_hand];
+        document::LookStep moved = std::move(steps[at(from)]);
+        steps.erase(steps.begin() + from);
+        steps.insert(steps.begin() + to, std::move(moved));
+        if (mine)
+            s.in_hand = at(to);
+        else if (at(from) < s.in_hand && at(to) >= s.in_hand)
+            --s.in_hand;
+        else if (at(from) > s.in_hand && at(to) <= s.in_hand)
+            ++s.in_hand;
+    });
+}
+
+void LookModel::set_on(int index, bool on) {
+    change(on ? tr("step %1 on").arg(index + 1) : tr("step %1 off").arg(index + 1), {}, [&](LookArrangement& s) { s.look.steps[at(index)].on = on; });
+}
+
+void LookModel::set_opacity(int index, double opacity) {
+    change(tr("opacity"), QStringLiteral("opacity %1").arg(index), [&](LookArrangement& s) { s.look.steps[at(index)].opacity = std::clamp(opacity, 0.0, 1.0); });
+}
+
+void LookModel::set_blend(int index, const std::string& blend) {
+    change(tr("blend mode"), {}, [&](LookArrangement& s) { s.look.steps[at(index)].blend = blend; });
+}
+
+void LookModel::set_mask(int index, const std::string& mask) {
+    change(tr("mask"), QStringLiteral("mask %1").arg(index), [&](LookArrangement& s) { s.look.steps[at(index)].mask = mask; });
+}
+
+void LookModel::set_mask_inverted(int index, bool inverted) {
+    change(tr("mask inverted"), {}, [&](LookArrangement& s) { s.look.steps[at(index)].mask_inverted = inverted; });
+}
+
+void LookModel::set_mask_grow(int index, double pixels) {
+    change(tr("size of the mask"), QStringLiteral("grow %1").arg(index), [&](LookArrangement& s) { s.look.steps[at(index)].mask_grow = std::clamp(pixels, -document::most_mask_pixels, document::most_mask_pixels); });
+}
+
+void LookModel::set_mask_soften(int index, double pixels) {
+    change(tr("softness of the mask"), QStringLiteral("soften %1").arg(index), [&](LookArrangement& s) { s.look.steps[at(index)].mask_soften = std::clamp(pixels, 0.0, document::most_mask_pixels); });
+}
+
+void LookModel::set_label(int index, const QString& label) {
+    change(tr("label"), {}, [&](LookArrangement& s) { s.look.steps[at(index)].label = label.toStdString(); });
+}
+
+void LookModel::set_title(const QString& title) {
+    change(tr("title of the look"), {}, [&](LookArrangement& s) { s.look.title = title.toStdString(); });
+}
+
+void LookModel::set_up_to_here(bool up_to_here) {
+    change(up_to_here ? tr("shown up to the step in hand") : tr("shown as a whole"), {}, [&](LookArrangement& s) { s.up_to_here = up_to_here; });
+}
+
+void LookModel::take_apart(int index) {
+    change(tr("a look taken apart"), {}, [&](LookArrangement& s) {
+        std::vector<document::LookStep> within = s.look.steps[at(index)].within;
+        if (within.empty())
+            return;
+        s.look.steps.erase(s.look.steps.begin() + index);
+        s.look.steps.insert(s.look.steps.begin() + index, within.begin(), within.end());
+        s.in_hand = at(index);
+    });
+}
+
+void LookModel::gather(int first, int last) {
+    if (first < 0 || last >= count() || first > last)
+        return;
+    change(tr("steps as one"), {}, [&](LookArrangement& s) {
+        document::LookStep one;
+        one.is_look = true;
+        one.label = tr("steps %1 to %2").arg(first + 1).arg(last + 1).toStdString();
+        one.within.assign(s.look.steps.begin() + first, s.look.steps.begin() + last + 1);
+        s.look.steps.erase(s.look.steps.begin() + first, s.look.steps.begin() + last + 1);
+        s.look.steps.insert(s.look.steps.begin() + first, std::move(one));
+        s.in_hand = at(first);
+    });
+}
+
+Status LookModel::bring_up_to_date(int index) {
+    Result<document::LookStep> fresh = document::brought_up_to_date(steps()[at(index)], {});
+    if (!fresh)
+        return fresh.error();
+    change(tr("what the file says now"), {}, [&](LookArrangement& s) { s.look.steps[at(index)] = std::move(fresh.value()); });
+    return {};
+}
+
+Status LookModel::write_filter(int index, const std::filesystem::path& file) {
+    if (const Status saved = document::save_filter(file, steps()[at(index)].text); !saved)
+        return saved;
+    change(tr("a step's file"), {}, [&](LookArrangement& s) { s.look.steps[at(index)].filter = std::filesystem::absolute(file).string(); });
+    look_at_files();
+    return {};
+}
+
+QString LookModel::display_name() const {
+    if (!is_look())
+        return session_.display_name();
+    return path_.empty() ? tr("untitled look") : QString::fromStdString(path_.stem().string());
+}
+
+bool LookModel::modified() const { return is_look() ? !saved_ || !same(state_.look, *saved_) : session_.modified(); }
+
+Status LookModel::open(const std::filesystem::path& path) {
+    Result<document::Look> look = document::load_look(path);
+    if (!look)
+        return look.error();
+    if (look.value().steps.empty()) {
+        document::LookStep fresh;
+        fresh.text = document::new_filter_text();
+        look.value().steps.push_back(fresh);
+    }
+    document::make_absolute(look.value(), path.parent_path());
+    bring_back(path, {look.value(), 0, false});
+    saved_ = std::move(look.value());
+    emit file_changed();
+    return {};
+}
+
+void LookModel::bring_back(const std::filesystem::path& path, LookArrangement state) {
+    path_ = path;
+    saved_.reset();
+    state_ = std::move(state);
+    state_.in_hand = std::min(state_.in_hand, state_.look.steps.size() - 1);
+    session_.undo_stack().clear();
+    take_in_hand();
+    look_at_files();
+    emit changed();
+    emit file_changed();
+}
+
+Status LookModel::save(const std::filesystem::path& path) {
+    document::Look kept = state_.look;
+    for (document::LookStep& step : kept.steps)
+        document::keep_used_files(step);
+    document::Look written = kept;
+    document::make_relative(written, path.parent_path());
+    if (const Status saved = document::save_look(path, written); !saved)
+        return saved;
+    path_ = path;
+    state_.look = kept;
+    saved_ = std::move(kept);
+    emit changed();
+    emit file_changed();
+    return {};
+}
+
+void LookModel::keep_bench(const std::string& text) {
+    if (!step().is_look)
+        state_.look.steps[state_.in_hand].bench = text;
+    emit file_changed();
+}
+
+} // namespace kasuri::app

@@ -1,0 +1,100 @@
+#pragma once
+#include "model/around.hpp"
+#include "model/session.hpp"
+
+#include <QObject>
+#include <QString>
+
+#include <functional>
+#include <optional>
+#include <vector>
+
+namespace kasuri::app {
+
+/// What undo goes back to.
+using LookArrangement = Around;
+
+/// The look on the bench: steps, of which one is in hand, that is, in the session. A filter by itself is a look of one plain step and stays a filter file;
+/// with a second step, an opacity, a mask ... it is a look and is saved as one.
+class LookModel : public QObject {
+    Q_OBJECT
+public:
+    explicit LookModel(Session& session, QObject* parent = nullptr);
+
+    const std::vector<document::LookStep>& steps() const { return state_.look.steps; }
+    const document::LookStep& step() const { return state_.look.steps[state_.in_hand]; }
+    int current() const { return static_cast<int>(state_.in_hand); }
+    int count() const { return static_cast<int>(steps().size()); }
+    bool up_to_here() const { return state_.up_to_here; }
+    const document::Look& look() const { return state_.look; }
+    /// Whether it is more than a filter.
+    bool is_look() const;
+    /// What the evaluation needs to know; null for a filter by itself.
+    AroundPtr around() const;
+    /// What a step is called: its label, the title in its rule, its file's name, "untitled".
+    QString name(int index) const;
+    /// What has become of a step's file, as far as was looked.
+    document::FilterState state(int index) const;
+    void look_at_files();
+
+    // Each is one step of undo; opacities and mask sizes that are dragged go together.
+    void select(int index);
+    void add(document::LookStep step, int at);
+    void remove(int index);
+    void duplicate(int index);
+    void move(int from, int to);
+    void set_on(int index, bool on);
+    void set_opacity(int index, double opacity);
+    void set_blend(int index, const std::string& blend);
+    void set_mask(int index, const std::string& mask);
+    void set_mask_inverted(int index, bool inverted);
+    void set_mask_grow(int index, double pixels);
+    void set_mask_soften(int index, double pixels);
+    void set_label(int index, const QString& label);
+    void set_title(const QString& title);
+    void set_up_to_here(bool up_to_here);
+    /// A look that is one step becomes its steps; steps from `first` to `last` become one.
+    void take_apart(int index);
+    void gather(int first, int last);
+    /// The step's rule becomes what its file says now.
+    Status bring_up_to_date(int index);
+    /// The step's rule goes into its file, or into another one, whose step it then is.
+    Status write_filter(int index, const std::filesystem::path& file);
+
+    const std::filesystem::path& path() const { return path_; }
+    QString display_name() const;
+    /// Of the look, or of the filter by itself.
+    bool modified() const;
+    Status open(const std::filesystem::path& path);
+    Status save(const std::filesystem::path& path);
+    void bring_back(const std::filesystem::path& path, LookArrangement state);
+
+    /// Takes and the like of the rule in hand, kept in its step; not a step of undo, for they have their own.
+    void keep_bench(const std::string& text);
+
+    const LookArrangement& arrangement() const { return state_; }
+    void arrange(LookArrangement state);
+
+    /// The text on the bench for a step that is a look: what is in it.
+    static std::string listing(const document::LookStep& step);
+
+signals:
+    void changed();  ///< steps, which is in hand, or its name
+    void rearranged(const QString& name, const QString& key, const kasuri::app::LookArrangement& before);
+    void file_changed();
+
+private:
+    void change(const QString& name, const QString& key, const std::function<void(LookArrangement&)>& how);
+    void take_in_hand();
+    void from_session();
+    void another_document();
+
+    Session& session_;
+    LookArrangement state_;
+    std::filesystem::path path_;
+    std::optional<document::Look> saved_;
+    std::vector<document::FilterState> states_;
+    bool putting_ = false;
+};
+
+} // namespace kasuri::app

@@ -1,0 +1,150 @@
+#include "widgets/look_actions.hpp"
+
+#include "builtins/builtin.hpp"
+#include "document/filter_file.hpp"
+#include "widgets/bench.hpp"
+
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QInputDialog>
+#include <QMenu>
+#include <QSettings>
+
+namespace kasuri::app {
+namespace {
+constexpr int most_recent_shown = 8;
+const QString steps_filter = QStringLiteral("*.kasuri *.kasurilook");
+bool is_step_file(const QString& file) { return file.endsWith(".kasuri") || file.endsWith(".kasurilook"); }
+} // namespace
+
+LookActions::LookActions(Bench& bench, QWidget* window) : QObject(window), bench_(bench), window_(window) {}
+
+void LookActions::fill_add(QMenu& menu) {
+    menu.clear();
+    const int at = bench_.look().current() + 1;
+    menu.addAction(tr("An empty step"), this, [this, at] { add_empty(at); });
+    menu.addAction(tr("From the library\u2026"), &bench_, &Bench::open_library);
+    menu.addAction(tr("A filter or look from a file\u2026"), this, &LookActions::ask_add);
+    menu.addSeparator();
+    int shown = 0;
+    for (const QString& file : QSettings().value("recent").toStringList())
+        if (is_step_file(file) && QFileInfo::exists(file) && shown++ < most_recent_shown)
+            menu.addAction(QFileInfo(file).completeBaseName(), this, [this, file, at] { add_files({file}, at); });
+}
+
+void LookActions::fill_blends(QMenu& menu, const std::string& now, const std::function<void(const std::string&)>& choose) {
+    for (const builtins::Builtin& row : builtins::all()) {
+        if (!row.name.starts_with("blend_"))
+            continue;
+        const std::string mode(row.name.substr(6));
+        QAction* action = menu.addAction(QString::fromStdString(mode).replace('_', ' '), [choose, mode] { choose(mode); });
+        action->setCheckable(true);
+        action->setChecked(mode == now);
+    }
+}
+
+void LookActions::fill_step(QMenu& menu, int index) {
+    LookModel& look = bench_.look();
+    const document::LookStep& step = look.steps()[static_cast<std::size_t>(index)];
+    menu.addAction(step.on ? tr("Switch it off") : tr("Switch it on"), this, [this, index, on = !step.on] { bench_.look().set_on(index, on); });
+    menu.addAction(tr("Label\u2026"), this, [this, index] { ask_label(index); });
+    fill_blends(*menu.addMenu(tr("Blend mode")), step.blend, [this, index](const std::string& mode) { bench_.look().set_blend(index, mode); });
+    menu.addSeparator();
+    menu.addAction(tr("Twice"), this, [this, index] { bench_.look().duplicate(index); });
+    if (index > 0)
+        menu.addAction(tr("Earlier"), this, [this, index] { bench_.look().move(index, index - 1); });
+    if (index + 1 < look.count())
+        menu.addAction(tr("Later"), this, [this, index] { bench_.look().move(index, index + 1); });
+    if (step.is_look)
+        menu.addAction(tr("Take the look apart into its steps"), this, [this, index] { bench_.look().take_apart(index); });
+    if (index > 0)
+        menu.addAction(tr("Make one step of steps %1 and %2").arg(index).arg(index + 1), this, [this, index] { bench_.look().gather(index - 1, index); });
+    menu.addAction(tr("Remove"), this, [this, index] { bench_.look().remove(index); });
+    menu.addSeparator();
+    menu.addAction(tr("Before is what comes into it"), this, [this, index] {
+        bench_.look().select(index);
+        bench_.compare_with_what_comes_in();
+    });
+    const document::FilterState state = look.state(index);
+    if (state == document::FilterState::changed)
+        menu.addAction(tr("Bring it up to date with %1").arg(QFileInfo(QString::fromStdString(step.filter)).fileName()), this, [this, index] {
+            if (const Status done = bench_.look().bring_up_to_date(index); !done)
+                emit said(QString::fromStdString(done.error().text()), true);
+        });
+    if (!step.is_look && !step.filter.empty() && state != document::FilterState::same)
+        menu.addAction(tr("Write it into %1").arg(QFileInfo(QString::fromStdString(step.filter)).fileName()), this, [this, index] { write_filter(index, false); });
+    if (!step.is_look)
+        menu.addAction(tr("Write it as a filter\u2026"), this, [this, index] { write_filter(index, true); });
+}
+
+void LookActions::fill_current(QMenu& menu) {
+    menu.clear();
+    fill_step(menu, bench_.look().current());
+}
+
+void LookActions::write_filter(int index, bool ask) {
+    QString file = QString::fromStdString(bench_.look().steps()[static_cast<std::size_t>(index)].filter);
+    if (ask)
+        file = QFileDialog::getSaveFileName(window_, tr("Write the step as a filter"), file.isEmpty() ? bench_.look().name(index) + ".kasuri" : file, tr("Filters (*.kasuri)"));
+    if (file.isEmpty())
+        return;
+    if (!file.endsWith(".kasuri", Qt::CaseInsensitive))
+        file += ".kasuri";
+    if (const Status done = bench_.look().write_filter(index, file.toStdString()); !done)
+        emit said(QString::fromStdString(done.error().text()), true);
+    else
+        emit said(tr("Wrote %1").arg(file), false);
+}
+
+void LookActions::add_empty(int at) {
+    document::LookStep step;
+    step.text = document::new_filter_text();
+    bench_.look().add(std::move(step), at);
+}
+
+void LookActions::add_files(const QStringList& files, int at) {
+    for (const QString& file : files) {
+        Result<document::LookStep> step = document::step_from(QFileInfo(file).absoluteFilePath().toStdString());
+        if (!step) {
+            emit said(QString::fromStdString(step.error().text()), true);
+            continue;
+        }
+        bench_.look().add(std::move(step.value()), at++);
+        bench_.remember(file);
+    }
+}
+
+void LookActions::ask_add() {
+    const QStringList files = QFileDialog::getOpenFileNames(window_, tr("Which filters or looks?"), {}, tr("Filters and looks (%1)").arg(steps_filter));
+    add_files(files, bench_.look().current() + 1);
+}
+
+void LookActions::ask_label(int index) {
+    bool accepted = false;
+    const QString label = QInputDialog::getText(window_, tr("Label the step"), tr("Label of step %1 (empty: the filter's own title):").arg(index + 1), QLineEdit::Normal,
+                                                QString::fromStdString(bench_.look().steps()[static_cast<std::size_t>(index)].label), &accepted);
+    if (accepted)
+        bench_.look().set_label(index, label.trimmed());
+}
+
+void LookActions::ask_title() {
+    bool accepted = false;
+    const QString title = QInputDialog::getText(window_, tr("Title of the look"), tr("Title:"), QLineEdit::Normal, QString::fromStdString(bench_.look().look().title), &accepted);
+    if (accepted)
+        bench_.look().set_title(title.trimmed());
+}
+
+void LookActions::take_next(int by) {
+    const int to = bench_.look().current() + by;
+    if (to >= 0 && to < bench_.look().count())
+        bench_.look().select(to);
+}
+
+void LookActions::toggle_up_to_here() {
+    if (!bench_.look().is_look())
+        emit said(tr("There is one step only."), true);
+    else
+        bench_.look().set_up_to_here(!bench_.look().up_to_here());
+}
+
+} // namespace kasuri::app

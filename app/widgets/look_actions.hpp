@@ -1,0 +1,43 @@
+#pragma once
+#include <QObject>
+#include <QStringList>
+
+#include <functional>
+#include <string>
+
+class QMenu;
+class QWidget;
+
+namespace kasuri::app {
+
+class Bench;
+
+/// What is done with the steps of a look through menus and dialogs.
+class LookActions : public QObject {
+    Q_OBJECT
+public:
+    LookActions(Bench& bench, QWidget* window);
+
+    void fill_add(QMenu& menu);
+    void fill_step(QMenu& menu, int index);
+    void fill_current(QMenu& menu);
+    static void fill_blends(QMenu& menu, const std::string& now, const std::function<void(const std::string&)>& choose);
+    void add_files(const QStringList& files, int at);
+    void add_empty(int at);
+    void ask_add();
+    void ask_label(int index);
+    void ask_title();
+    void take_next(int by);
+    void toggle_up_to_here();
+
+signals:
+    void said(const QString& message, bool bad);
+
+private:
+    void write_filter(int index, bool ask);
+
+    Bench& bench_;
+    QWidget* window_;
+};
+
+} // namespace kasuri::app

@@ -1,0 +1,189 @@
+// The look on the bench, without a window: steps, undo, files.
+#include "base/file.hpp"
+#include "document/bench_file.hpp"
+#include "model/look_model.hpp"
+#include "model/look_sums.hpp"
+#include "model/undo_commands.hpp"
+#include "support/support.hpp"
+
+using namespace kasuri;
+using namespace kasuri::app;
+using namespace kasuri::test;
+
+namespace {
+
+struct Bench {
+    Session session;
+    LookModel look{session};
+    Bench() {
+        QObject::connect(&look, &LookModel::rearranged, [this](const QString& name, const QString& key, const LookArrangement& before) {
+            session.undo_stack().push(new ArrangementCommand<LookModel, LookArrangement>(look, name, key, before));
+        });
+    }
+    void write(const std::string& text) { session.apply_edit({0, session.text(), text}, "writing"); }
+    document::LookStep step(const std::string& text) {
+        document::LookStep made;
+        made.text = text;
+        return made;
+    }
+    std::vector<std::string> texts() const {
+        std::vector<std::string> all;
+        for (const document::LookStep& each : look.steps())
+            all.push_back(each.is_look ? "look" : each.text);
+        return all;
+    }
+};
+
+using Texts = std::vector<std::string>;
+
+} // namespace
+
+TEST_CASE("a filter becomes a look with its second step, and undo makes it a filter again", "[look]") {
+    Bench b;
+    b.write("out.r = g\n");
+    CHECK_FALSE(b.look.is_look());
+    CHECK(b.look.around() == nullptr);
+    b.look.add(b.step("out.g = b\n"), 1);
+    CHECK(b.look.is_look());
+    CHECK(b.session.text() == "out.g = b\n"); // it is in hand
+    b.write("out.g = 0.5 * b\n");
+    CHECK(b.texts() == Texts{"out.r = g\n", "out.g = 0.5 * b\n"});
+    b.look.select(0);
+    CHECK(b.session.text() == "out.r = g\n");
+    b.write("out.r = b\n");
+    CHECK(b.texts() == Texts{"out.r = b\n", "out.g = 0.5 * b\n"});
+    QUndoStack& stack = b.session.undo_stack();
+    stack.undo(); // the writing
+    CHECK(b.session.text() == "out.r = g\n");
+    stack.undo(); // which is in hand
+    CHECK(b.session.text() == "out.g = 0.5 * b\n");
+    stack.undo();
+    stack.undo();
+    CHECK_FALSE(b.look.is_look());
+    CHECK(b.session.text() == "out.r = g\n");
+    while (stack.canRedo())
+        stack.redo();
+    CHECK(b.texts() == Texts{"out.r = b\n", "out.g = 0.5 * b\n"});
+    CHECK(b.session.text() == "out.r = b\n");
+}
+
+TEST_CASE("steps are moved, doubled, gathered and taken apart, and the one in hand stays the one in hand", "[look]") {
+    Bench b;
+    b.write("out.r = 0.1\n");
+    for (const char* text : {"out.r = 0.2\n", "out.r = 0.3\n", "out.r = 0.4\n"})
+        b.look.add(b.step(text), b.look.count());
+    b.look.select(1);
+    b.look.move(3, 0);
+    CHECK(b.texts() == Texts{"out.r = 0.4\n", "out.r = 0.1\n", "out.r = 0.2\n", "out.r = 0.3\n"});
+    CHECK((b.look.current() == 2 && b.session.text() == "out.r = 0.2\n"));
+    b.look.move(2, 3);
+    CHECK((b.look.current() == 3 && b.session.text() == "out.r = 0.2\n"));
+    b.look.move(0, 3);
+    CHECK((b.look.current() == 2 && b.session.text() == "out.r = 0.2\n"));
+    b.look.move(0, 9); // nowhere
+    CHECK(b.texts() == Texts{"out.r = 0.1\n", "out.r = 0.3\n", "out.r = 0.2\n", "out.r = 0.4\n"});
+    b.look.gather(1, 2);
+    CHECK(b.texts() == Texts{"out.r = 0.1\n", "look", "out.r = 0.4\n"});
+    CHECK(b.session.fixed());
+    CHECK(b.session.text().find("// 2  ") != std::string::npos); // it lists what is in it
+    b.look.take_apart(1);
+    CHECK(b.texts() == Texts{"out.r = 0.1\n", "out.r = 0.3\n", "out.r = 0.2\n", "out.r = 0.4\n"});
+    CHECK_FALSE(b.session.fixed());
+    b.look.duplicate(0);
+    CHECK(b.look.count() == 5);
+    b.look.remove(4);
+    b.look.remove(0);
+    CHECK(b.texts() == Texts{"out.r = 0.1\n", "out.r = 0.3\n", "out.r = 0.2\n"});
+    for (int i = 0; i < 3; ++i)
+        b.look.remove(0);
+    CHECK(b.look.count() == 1); // there is always one
+}
+
+TEST_CASE("a look is saved and opened exactly, with takes, copies and paths beside it", "[look]") {
+    const TemporaryFolder folder;
+    std::filesystem::create_directories(folder / "filters");
+    write(folder / "filters/parts.kasuri", "fn half(x float) = 0.5 * x\n");
+    write(folder / "filters/dip.kasuri", "filter \"Dip\"\nuse \"parts.kasuri\"\nparam meet = 0 in 0 .. 1\nout.g = mix(g, half(b), meet)\n");
+    Bench b;
+    REQUIRE(b.session.open(folder / "filters/dip.kasuri"));
+    b.look.add(b.step("out.rgb = rgb.gbr\n"), 1);
+    b.look.set_opacity(1, 0.25);
+    b.look.set_opacity(1, 7); // brought inside
+    b.look.set_opacity(1, 0.5);
+    b.look.set_blend(1, "soft_light");
+    b.look.set_mask(1, "a");
+    b.look.set_mask_inverted(1, true);
+    b.look.set_mask_grow(1, -3);
+    b.look.set_mask_soften(1, 2);
+    b.look.set_label(1, "turned");
+    b.look.set_on(1, false);
+    b.look.set_title("River");
+    document::BenchFile takes;
+    takes.takes = {{"one", "out.r = b\n", {}}};
+    b.look.keep_bench(document::bench_text(takes));
+    CHECK(b.look.modified());
+    REQUIRE(b.look.save(folder / "river.kasurilook"));
+    CHECK_FALSE(b.look.modified());
+    const std::string text = content_of(folder / "river.kasurilook");
+    CHECK(text.find("\"filters/dip.kasuri\"") != std::string::npos); // relative
+    CHECK(text.find("fn half") != std::string::npos);                // with what it uses
+
+    Bench again;
+    REQUIRE(again.look.open(folder / "river.kasurilook"));
+    CHECK_FALSE(again.look.modified());
+    CHECK(again.look.look() == b.look.look());
+    CHECK(again.look.name(0) == "Dip");
+    CHECK(again.look.name(1) == "turned");
+    CHECK(again.session.path() == folder / "filters/dip.kasuri");
+    again.look.select(1);
+    CHECK_FALSE(again.look.modified()); // looking is no change
+    // The file and what it uses change: the look does not, and says so; it follows when asked.
+    write(folder / "filters/dip.kasuri", "filter \"Dip\"\nout.g = r\n");
+    write(folder / "filters/parts.kasuri", "fn half(x float) = 0.25 * x\n");
+    again.look.look_at_files();
+    CHECK(again.look.state(0) == document::FilterState::changed);
+    const auto runs = handover::runnable(again.look.look(), {});
+    REQUIRE(runs);
+    engine::ReferencePixel pixel;
+    pixel.rgba = {0.1, 0.2, 0.8, 1};
+    CHECK(engine::reference_chain(runs.value()->steps, std::vector<double>{1, 1}, "rec709-linear", pixel)[1] == Approx(0.4));
+    REQUIRE(again.look.bring_up_to_date(0));
+    CHECK(again.look.steps()[0].text == "filter \"Dip\"\nout.g = r\n");
+    CHECK(again.look.state(0) == document::FilterState::same);
+    again.session.undo_stack().undo();
+    CHECK(again.look.state(0) == document::FilterState::changed);
+    // A step's rule goes into its file by a command of its own.
+    REQUIRE(again.look.write_filter(0, folder / "filters/dip.kasuri"));
+    CHECK(again.look.state(0) == document::FilterState::same);
+    CHECK_FALSE(again.look.open(folder / "nowhere.kasurilook"));
+    CHECK(again.look.count() == 2); // and nothing is lost
+}
+
+TEST_CASE("what steps amount to: one matrix, nothing at all, or the steps that undo one another", "[look]") {
+    document::Look look;
+    const auto step = [&](const std::string& text, double opacity = 1) {
+        document::LookStep made;
+        made.text = text;
+        made.opacity = opacity;
+        look.steps.push_back(made);
+    };
+    const auto said = [&] {
+        const auto runs = handover::runnable(look, {});
+        REQUIRE(runs);
+        return described_look(*runs.value(), runs.value()->parameters);
+    };
+    step("out.rgb = rgb.grb\n");
+    CHECK(said().starts_with("an exact matrix"));
+    step("out.rgb = rgb.grb\n");
+    CHECK(said() == "all steps together change nothing\n");
+    step("out.r = 0.5 * r + 0.25 * g + 0.25 * b\n", 0.5);
+    const std::string text = said();
+    CHECK(text.starts_with("all 3 steps are one exact matrix\nr = 0.75 r  0.125 g  0.125 b  + 0   sum 1\n"));
+    CHECK(text.find("steps 1 and 2 together are the identity") != std::string::npos);
+    step("out.rgb = rgb * rgb\n");
+    CHECK(said() == "steps 1 and 2 together are the identity\n");
+    look.steps[1].on = false; // then they are not, and the numbers stay those of the look
+    CHECK(said().empty());
+    look.steps.clear();
+    CHECK(said().empty());
+}
