@@ -1,6 +1,7 @@
 #include "model/session.hpp"
 #include "targets/target.hpp"
 #include "widgets/bench.hpp"
+#include "widgets/library_panel.hpp"
 #include "widgets/main_window.hpp"
 #include "widgets/theme.hpp"
 
@@ -22,6 +23,7 @@ void start_demo(MainWindow& window, const QString& filters, const QString& pictu
     Bench& bench = window.bench();
     SheetModel& sheet = bench.sheet();
     sheet.add_target(*kasuri::targets::find("dye_chart"), "colour");
+    window.library().add_folder(QFileInfo(filters).canonicalFilePath());
     const QString cloths = pictures + "/cloths.exr", puppet = pictures + "/puppet.exr";
     if (QFileInfo::exists(cloths)) {
         sheet.add_picture(cloths.toStdString(), "colour");
@@ -63,7 +65,8 @@ int main(int argc, char** argv) {
     const QCommandLineOption shot("screenshot", "Write a picture of the window to FILE once everything is shown, then quit.", "FILE");
     const QCommandLineOption size("size", "Size of the window, such as 1280x800.", "WxH");
     const QCommandLineOption lens("lens", "Lens for the pictures that are opened: colour, red, green, blue, alpha, veil, luminance, range, change, difference, or a component of a model such as lab.l; several with commas are for one picture each.", "LENS", "colour");
-    parser.addOptions({demo, shot, size, lens});
+    const QCommandLineOption library("library", "Show the library.");
+    parser.addOptions({demo, shot, size, lens, library});
     parser.addPositionalArgument("files", "Filters and pictures to open.", "[files...]");
     parser.process(application);
 
@@ -90,6 +93,8 @@ int main(int argc, char** argv) {
     for (const QString& file : parser.positionalArguments())
         window.bench().open(file, chosen[std::min(file.endsWith(".kasuri") ? 0 : pictures++, chosen.size() - 1)]);
     window.show();
+    if (parser.isSet(library) && !window.library().isVisible())
+        window.bench().open_library();
     if (!parser.isSet(shot))
         window.bench().keep_recovery(RecoveryKeeper::usual_folder());
     if (parser.isSet(shot)) {

@@ -18,6 +18,21 @@ Status Against::open(const std::filesystem::path& path) {
     return {};
 }
 
+Status Against::open_look(const std::filesystem::path& path) {
+    Result<document::Look> look = document::load_look(path);
+    if (!look)
+        return look.error();
+    if (look.value().steps.empty())
+        return Error{"has no steps", path.string(), ""};
+    document::make_absolute(look.value(), path.parent_path());
+    OtherRule other;
+    other.text = look.value().steps.front().text;
+    other.values = look.value().steps.front().values;
+    other.around = std::make_shared<const Around>(Around{std::move(look.value()), 0, false});
+    set(QString::fromStdString(path.stem().string()), std::move(other));
+    return {};
+}
+
 void Against::clear() {
     if (!rule_)
         return;

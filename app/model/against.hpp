@@ -22,6 +22,8 @@ public:
     void set(const QString& name, OtherRule rule);
     /// A filter file, at its defaults.
     Status open(const std::filesystem::path& path);
+    /// A look file.
+    Status open_look(const std::filesystem::path& path);
     void clear();
 
 signals:

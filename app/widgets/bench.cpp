@@ -155,6 +155,29 @@ void Bench::open(const QString& file, const QString& lens) {
         remember(file);
 }
 
+void Bench::open_at(const QString& file, const QString& preset) {
+    open(file);
+    if (session_.path().string() != file.toStdString())
+        return; // it was not opened
+    auto* once = new QObject(this); // the preset can be chosen once the text has been understood
+    connect(&session_, &Session::rule_changed, once, [this, once, preset] {
+        const lang::Rule* rule = session_.rule();
+        if (!rule)
+            return;
+        once->deleteLater();
+        disconnect(&session_, nullptr, once, nullptr);
+        for (const lang::Preset& each : rule->presets)
+            if (QString::fromStdString(each.name) == preset)
+                session_.set_values(each.values, tr("preset %1").arg(preset));
+    });
+}
+
+void Bench::compare_with_file(const QString& file) {
+    const Status opened = is_look(file) ? against_.open_look(file.toStdString()) : against_.open(file.toStdString());
+    if (!opened)
+        emit said(QString::fromStdString(opened.error().text()), true);
+}
+
 void Bench::open_look(const QString& file) {
     if (const auto readable = document::load_look(file.toStdString()); !readable) {
         emit said(QString::fromStdString(readable.error().text()), true);

@@ -48,6 +48,9 @@ public:
     void ask_open();
     /// A filter or a look goes on the bench (asking about unsaved work), a picture into a new cell.
     void open(const QString& file, const QString& lens = QStringLiteral("colour"));
+    /// A filter at one of its presets.
+    void open_at(const QString& file, const QString& preset);
+    void compare_with_file(const QString& file);
     void open_urls(const QList<QUrl>& urls);
     bool save();
     bool save_to(const QString& file);

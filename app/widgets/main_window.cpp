@@ -6,6 +6,8 @@
 #include "widgets/colour_picker.hpp"
 #include "widgets/editor_commands.hpp"
 #include "widgets/heading.hpp"
+#include "widgets/library_panel.hpp"
+#include "widgets/library_tile.hpp"
 #include "widgets/look_actions.hpp"
 #include "widgets/look_line.hpp"
 #include "widgets/look_row.hpp"
@@ -88,7 +90,8 @@ void MainWindow::lay_out() {
     top_ = new TopBar(menu, this);
     top_->add_takes(new TakesBar(*bench_, top_));
     look_ = new LookRow(*bench_, this);
-    columns_ = new QSplitter(Qt::Horizontal, this);
+    middle_ = new QSplitter(Qt::Vertical, this);
+    columns_ = new QSplitter(Qt::Horizontal, middle_);
     left_ = new QSplitter(Qt::Vertical, columns_);
     rule_ = new RulePanel(bench_->session(), bench_->file_watch(), left_);
     auto* below = new QWidget(left_);
@@ -124,7 +127,12 @@ void MainWindow::lay_out() {
     right_->setSizes({486, 208});
     right_->setStretchFactor(0, 1);
     right_->setStretchFactor(1, 0);
-    for (QSplitter* splitter : {columns_, left_, right_}) {
+    library_ = new LibraryPanel(*bench_, middle_);
+    library_->hide();
+    middle_->setStretchFactor(0, 1);
+    middle_->setStretchFactor(1, 0);
+    middle_->setSizes({500, 196});
+    for (QSplitter* splitter : {columns_, left_, right_, middle_}) {
         splitter->setHandleWidth(1);
         splitter->setChildrenCollapsible(false);
     }
@@ -142,7 +150,7 @@ void MainWindow::lay_out() {
     rows->setSpacing(0);
     rows->addWidget(top_);
     rows->addWidget(look_);
-    rows->addWidget(columns_, 1);
+    rows->addWidget(middle_, 1);
     rows->addWidget(proofs_);
     rows->addWidget(status_);
 }
@@ -187,6 +195,9 @@ void MainWindow::connect_parts() {
     connect(&bench_->look(), &LookModel::changed, this, &MainWindow::request);
     connect(&bench_->look(), &LookModel::changed, this, &MainWindow::refresh_titles);
     connect(&bench_->look(), &LookModel::file_changed, this, &MainWindow::refresh_titles);
+    connect(bench_, &Bench::library_wanted, this, &MainWindow::toggle_library);
+    connect(library_, &LibraryPanel::closed, this, &MainWindow::toggle_library);
+    connect(library_, &LibraryPanel::said, status_, &StatusLine::say);
     connect(step_, &StepPanel::mask_shown, this, [this] { see_lens("step_mask"); });
     connect(top_, &TopBar::add_opening, &bench_->look_actions(), &LookActions::fill_add);
     connect(proofs_, &ProofsBar::add_opening, this, [this](QMenu& menu) { rule_->commands()->fill_proofs(menu); });
@@ -232,7 +243,9 @@ void MainWindow::connect_parts() {
 void MainWindow::connect_sheet() {
     connect(sheet_, &SheetView::pointed, numbers_, &NumbersPanel::show_readout);
     connect(sheet_, &SheetView::pointed, status_, &StatusLine::show_readout);
+    connect(&bench_->sheet(), &SheetModel::changed, this, &MainWindow::show_sample);
     connect(sheet_, &SheetView::current_changed, this, [this](int cell) {
+        show_sample();
         readings_->set_current_cell(cell);
         request();
     });
@@ -292,6 +305,36 @@ void MainWindow::peek() {
         return;
     }
     see_lens(peek_lens(expression.toStdString()));
+}
+
+void MainWindow::toggle_library() {
+    library_->setVisible(!library_->isVisible());
+    if (!library_->isVisible()) {
+        rule_->editor()->setFocus();
+        return;
+    }
+    show_sample();
+    library_->begin();
+}
+
+/// The thumbnails of the library are made of what the cell in hand shows.
+void MainWindow::show_sample() {
+    const Cell* cell = bench_->sheet().find(sheet_->current_cell());
+    if (!library_->isVisible() || !cell)
+        return;
+    const PicturePtr picture = cell->target ? nullptr : bench_->sheet().picture_of(*cell);
+    const std::string source = cell->source() + (picture ? "" : "?");
+    if (!cell->target && !picture)
+        return; // it is being read
+    if (source == std::exchange(sampled_, source))
+        return;
+    image::Picture whole = picture ? *picture : targets::make(*cell->target, LibraryTile::picture_width, cell->settings);
+    if (whole.space.empty())
+        whole.space = "rec709-linear";
+    const QSize fits = QSize(whole.width, whole.height).scaled(LibraryTile::picture_width, LibraryTile::picture_height, Qt::KeepAspectRatio);
+    image::Picture little = reduced(whole, std::max(1, fits.width()), std::max(1, fits.height()));
+    little.space = whole.space;
+    library_->model().set_sample(std::make_shared<const image::Picture>(std::move(little)));
 }
 
 void MainWindow::see_lens(const std::string& wanted) {
@@ -414,8 +457,8 @@ void MainWindow::follow(const proof::Place& place) {
 }
 
 void MainWindow::next_panel() {
-    QWidget* const panels[] = {rule_->editor(), values_, sheet_, readings_, pins_, proofs_};
-    constexpr int count = 6;
+    QWidget* const panels[] = {look_, rule_->editor(), values_, step_, sheet_, readings_, pins_, library_, proofs_};
+    constexpr int count = 9;
     int now = -1;
     for (int i = 0; i < count; ++i)
         if (panels[i] == QApplication::focusWidget() || panels[i]->isAncestorOf(QApplication::focusWidget()))
@@ -479,6 +522,8 @@ void MainWindow::closeEvent(QCloseEvent* event) {
     settings.setValue("window/right", right_->saveState());
     settings.setValue("window/sheet", sheet_->splitter()->saveState());
     settings.setValue("window/mix", mix_->isVisible());
+    settings.setValue("window/middle", middle_->saveState());
+    settings.setValue("window/library", library_->isVisible());
     store_settings(bench_->sheet(), bench_->readings());
     event->accept();
 }
@@ -497,6 +542,9 @@ void MainWindow::restore_layout() {
     right_->restoreState(settings.value("window/right").toByteArray());
     sheet_->splitter()->restoreState(settings.value("window/sheet").toByteArray());
     mix_->setVisible(settings.value("window/mix").toBool());
+    middle_->restoreState(settings.value("window/middle").toByteArray());
+    if (settings.value("window/library").toBool())
+        toggle_library();
     restore_settings(bench_->sheet(), bench_->readings());
     bench_->session().undo_stack().clear();
 }

@@ -9,6 +9,7 @@ class QSplitter;
 namespace kasuri::app {
 
 class Bench;
+class LibraryPanel;
 class LookRow;
 class MixPanel;
 class NumbersPanel;
@@ -35,6 +36,7 @@ public:
 
     Bench& bench() { return *bench_; }
     RulePanel& rule_panel() { return *rule_; }
+    LibraryPanel& library() { return *library_; }
     ValuesPanel& values_panel() { return *values_; }
     SheetView& sheet_view() { return *sheet_; }
     ProofsBar& proofs_bar() { return *proofs_; }
@@ -76,6 +78,8 @@ private:
     void show_trace(const SheetResult& sheet);
     void open_trace();
     void peek();
+    void toggle_library();
+    void show_sample();
     void see_lens(const std::string& lens);
     void show_step_faults(const SheetResult& sheet);
     void refresh_against(const std::string& fault);
@@ -90,6 +94,9 @@ private:
     SourcesPanel* sources_;
     MixPanel* mix_;
     LookRow* look_;
+    LibraryPanel* library_;
+    QSplitter* middle_;
+    std::string sampled_; ///< what thumbnails are made of
     StepPanel* step_;
     SheetView* sheet_;
     ReadingsColumn* readings_;

@@ -6,7 +6,8 @@ namespace {
 
 constexpr int most_files = 64;
 
-/// The strings that follow `word` at the beginning of a line.
+} // namespace
+
 std::vector<std::string> strings_after(std::string_view text, std::string_view word) {
     std::vector<std::string> found;
     std::size_t at = 0;
@@ -27,8 +28,6 @@ std::vector<std::string> strings_after(std::string_view text, std::string_view w
     }
     return found;
 }
-
-} // namespace
 
 std::string title_in(std::string_view text) {
     const std::vector<std::string> titles = strings_after(text, "filter");

@@ -6,6 +6,9 @@
 
 namespace kasuri::document {
 
+/// The quoted texts that stand behind `word` at the beginnings of lines, in order.
+std::vector<std::string> strings_after(std::string_view text, std::string_view word);
+
 /// The title that a rule's text gives itself (`filter "..."`), without checking it; empty: none.
 std::string title_in(std::string_view text);
 

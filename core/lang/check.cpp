@@ -77,6 +77,7 @@ FunctionPtr check_function(const Statement& s, FileContext& file, const std::str
             break;
         case StatementKind::filter:
         case StatementKind::note:
+        case StatementKind::tags:
         case StatementKind::working:
         case StatementKind::use:
         case StatementKind::source:
@@ -162,6 +163,7 @@ public:
             switch (s.kind) {
             case StatementKind::filter: once(s, "filter", rule_.title, s.text); break;
             case StatementKind::note: once(s, "note", rule_.note, s.text); break;
+            case StatementKind::tags: once(s, "tags", rule_.tags, s.text); break;
             case StatementKind::working: working(s); break;
             case StatementKind::use: use_file(s, file_, options_, 0); break;
             case StatementKind::source: source(s); break;

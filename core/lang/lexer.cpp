@@ -10,7 +10,7 @@
 namespace kasuri::lang {
 namespace {
 
-constexpr std::string_view keyword_list[] = {"filter", "note", "working", "use",   "source", "param", "preset",
+constexpr std::string_view keyword_list[] = {"filter", "note", "tags", "working", "use",   "source", "param", "preset",
                                              "fn",     "let",  "keep",    "hold",  "proof",  "in",    "true",   "false"};
 
 bool is_digit(char c) { return c >= '0' && c <= '9'; }

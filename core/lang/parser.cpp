@@ -27,7 +27,7 @@ private:
         StatementKind kind;
         void (Parser::*read)(Statement& s);
     };
-    static constexpr std::size_t form_count = 12;
+    static constexpr std::size_t form_count = 13;
     static const Form forms[form_count];
 
     /// Whatever goes wrong in one statement, reading goes on behind it.
@@ -71,7 +71,7 @@ private:
         s.name_span = word.span;
     }
 
-    // filter = "filter" STRING;  note = "note" STRING;  use = "use" STRING
+    // filter = "filter" STRING;  note = "note" STRING;  tags = "tags" STRING;  use = "use" STRING
     void texted(Statement& s) {
         s.name_span = token().span;
         s.text = quoted();
@@ -322,6 +322,7 @@ private:
 
 const Parser::Form Parser::forms[form_count] = {
     {"filter", StatementKind::filter, &Parser::texted},   {"note", StatementKind::note, &Parser::texted},
+    {"tags", StatementKind::tags, &Parser::texted},
     {"working", StatementKind::working, &Parser::working}, {"use", StatementKind::use, &Parser::texted},
     {"source", StatementKind::source, &Parser::source},   {"param", StatementKind::param, &Parser::param},
     {"preset", StatementKind::preset, &Parser::preset},   {"fn", StatementKind::fn, &Parser::fn},

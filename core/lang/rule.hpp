@@ -168,6 +168,7 @@ struct ProofLine {
 struct Rule : Body {
     std::string title;
     std::string note;
+    std::string tags; ///< words to find it by, parted by commas
     std::string working; ///< empty: the default space
     std::vector<Parameter> parameters;
     std::vector<Preset> presets;

@@ -7,6 +7,7 @@ namespace {
 
 constexpr std::array rows = {
     StatementHelp{"filter", "filter \"Title\"", "The title of the filter."},
+    StatementHelp{"tags", "tags \"word, word\"", "Words to find the filter by, parted by commas."},
     StatementHelp{"note", "note \"Text\"", "What the filter does, in a sentence."},
     StatementHelp{"working", "working SPACE", "The space in which r, g, b are meant. Pictures are converted into it before the rule and back after it."},
     StatementHelp{"use", "use \"FILE\"", "Brings in the functions of a filter file beside this one."},

@@ -31,7 +31,7 @@ struct Expr {
     int height = 0;            ///< levels below it
 };
 
-enum class StatementKind { filter, note, working, use, source, param, preset, fn, let, assign, keep, hold, result, proof };
+enum class StatementKind { filter, note, tags, working, use, source, param, preset, fn, let, assign, keep, hold, result, proof };
 
 /// A word of the text with its place.
 struct Word {
@@ -60,7 +60,7 @@ struct Statement {
     Span name_span;
     std::string component;        ///< assign: after the dot, may be empty
     Span component_span;
-    std::string text;             ///< filter, note, use, preset, proof, param, source: the quoted text
+    std::string text;             ///< filter, note, tags, use, preset, proof, param, source: the quoted text
     Operator op = Operator::none; ///< assign: of += and the like
     ExprId value = no_expr;       ///< let, assign, result; param: default; proof: the condition; hold: the colour
     ExprId low = no_expr, high = no_expr, step = no_expr; ///< param; low of proof: the colour after `on`

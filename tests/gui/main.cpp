@@ -13,6 +13,7 @@ int main(int argc, char** argv) {
         qputenv("QT_QPA_PLATFORM", "offscreen");
     // Settings of the tests must not touch the user's, nor each other's.
     QTemporaryDir settings;
+    qputenv("XDG_DATA_HOME", settings.path().toUtf8());
     QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope, settings.path());
     QSettings::setDefaultFormat(QSettings::NativeFormat);
     QApplication application(argc, argv);
