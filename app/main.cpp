@@ -9,6 +9,7 @@
 #include <QCommandLineParser>
 #include <QDir>
 #include <QFileInfo>
+#include <QSettings>
 #include <QTimer>
 
 #include <algorithm>
@@ -93,6 +94,11 @@ int main(int argc, char** argv) {
     for (const QString& file : parser.positionalArguments())
         window.bench().open(file, chosen[std::min(file.endsWith(".kasuri") ? 0 : pictures++, chosen.size() - 1)]);
     window.show();
+    // The very first time, when nothing was asked for: what it is about, in one minute.
+    if (QSettings settings; !parser.isSet(shot) && !parser.isSet(demo) && parser.positionalArguments().isEmpty() && !settings.contains("help/seen")) {
+        settings.setValue("help/seen", true);
+        window.bench().open_help();
+    }
     if (parser.isSet(library) && !window.library().isVisible())
         window.bench().open_library();
     if (!parser.isSet(shot))

@@ -7,11 +7,11 @@
 
 namespace kasuri::cli {
 
-extern const Command eval_command, render_command, bake_command, check_command, explain_command, diff_command, glsl_command, format_command, picture_command, target_command, measure_command, solve_command, docs_command, demo_command;
+extern const Command eval_command, render_command, bake_command, check_command, explain_command, diff_command, glsl_command, cdl_command, report_command, format_command, picture_command, target_command, measure_command, solve_command, docs_command, demo_command;
 
 namespace {
 const Command* const table[] = {
-    &eval_command, &render_command, &bake_command, &check_command, &explain_command, &diff_command, &glsl_command, &format_command, &picture_command, &target_command, &measure_command, &solve_command, &docs_command, &demo_command,
+    &eval_command, &render_command, &bake_command, &check_command, &explain_command, &diff_command, &glsl_command, &cdl_command, &report_command, &format_command, &picture_command, &target_command, &measure_command, &solve_command, &docs_command, &demo_command,
 };
 } // namespace
 

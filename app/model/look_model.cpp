@@ -12,8 +12,11 @@ namespace {
 
 std::size_t at(int index) { return static_cast<std::size_t>(index); }
 
+/// What is shown and not written in.
+bool is_fixed(const document::LookStep& step) { return step.is_look || !step.lut.empty(); }
+
 bool is_plain(const document::LookStep& step) {
-    return step.on && !step.is_look && step.opacity == 1 && step.blend == "normal" && step.mask.empty() && step.label.empty();
+    return step.on && !is_fixed(step) && step.opacity == 1 && step.blend == "normal" && step.mask.empty() && step.label.empty();
 }
 
 /// What is kept in a file: not which takes there are on the bench only.
@@ -28,7 +31,7 @@ LookModel::LookModel(Session& session, QObject* parent) : QObject(parent), sessi
     connect(&session_, &Session::values_changed, this, &LookModel::from_session);
     connect(&session_, &Session::rule_changed, this, &LookModel::changed); // its title may be another
     connect(&session_, &Session::file_changed, this, [this] {
-        if (!putting_ && !step().is_look)
+        if (!putting_ && !is_fixed(step()))
             state_.look.steps[state_.in_hand].filter = session_.path().empty() ? std::string() : std::filesystem::absolute(session_.path()).string();
         emit file_changed();
     });
@@ -42,9 +45,9 @@ QString LookModel::name(int index) const {
     const document::LookStep& step = steps()[at(index)];
     if (!step.label.empty())
         return QString::fromStdString(step.label);
-    if (index == current() && session_.rule() && !session_.rule()->title.empty() && !step.is_look)
+    if (index == current() && session_.rule() && !session_.rule()->title.empty() && !is_fixed(step))
         return QString::fromStdString(session_.rule()->title);
-    if (const std::string title = document::title_in(step.text); !title.empty())
+    if (const std::string title = step.lut.empty() ? document::title_in(step.text) : std::string(); !title.empty())
         return QString::fromStdString(title);
     return step.filter.empty() ? tr("untitled") : QString::fromStdString(std::filesystem::path(step.filter).stem().string());
 }
@@ -60,7 +63,7 @@ void LookModel::look_at_files() {
 }
 
 void LookModel::from_session() {
-    if (putting_ || step().is_look)
+    if (putting_ || is_fixed(step()))
         return;
     document::LookStep& mine = state_.look.steps[state_.in_hand];
     mine.text = session_.text();
@@ -85,6 +88,8 @@ void LookModel::another_document() {
 }
 
 std::string LookModel::listing(const document::LookStep& step) {
+    if (!step.lut.empty())
+        return "// A LUT: " + std::filesystem::path(step.filter).filename().string() + "\n// It is read tetrahedrally; what lies outside its domain is brought inside.\n// What its numbers mean is chosen below.\n";
     std::string text = "// A look in one step. What is in it (the menu of the step takes it apart):\n";
     int number = 0;
     for (const document::LookStep& each : step.within) {
@@ -97,7 +102,7 @@ std::string LookModel::listing(const document::LookStep& step) {
 void LookModel::take_in_hand() {
     putting_ = true;
     const document::LookStep& mine = step();
-    if (mine.is_look) {
+    if (is_fixed(mine)) {
         session_.put_in_hand(listing(mine), {}, {}, listing(mine), true);
     } else {
         const Result<std::string> file = mine.filter.empty() ? Result<std::string>(mine.text) : document::load_filter(mine.filter);
@@ -111,7 +116,7 @@ void LookModel::arrange(LookArrangement state) {
     const bool other = state.in_hand != state_.in_hand;
     state_ = std::move(state);
     const document::LookStep& now = step();
-    if (other || now.text != session_.text() || now.values != session_.chosen_values() || now.is_look != was.is_look || now.filter != was.filter || now.uses != was.uses || now.bench != was.bench)
+    if (other || (!is_fixed(now) && now.text != session_.text()) || now.values != session_.chosen_values() || is_fixed(now) != is_fixed(was) || now.within != was.within || now.filter != was.filter || now.uses != was.uses || now.bench != was.bench)
         take_in_hand();
     look_at_files();
     emit changed();
@@ -202,6 +207,10 @@ void LookModel::set_mask_grow(int index, double pixels) {
 
 void LookModel::set_mask_soften(int index, double pixels) {
     change(tr("softness of the mask"), QStringLiteral("soften %1").arg(index), [&](LookArrangement& s) { s.look.steps[at(index)].mask_soften = std::clamp(pixels, 0.0, document::most_mask_pixels); });
+}
+
+void LookModel::set_space(int index, const std::string& space) {
+    change(tr("space of the LUT"), {}, [&](LookArrangement& s) { s.look.steps[at(index)].space = space; });
 }
 
 void LookModel::set_label(int index, const QString& label) {
@@ -310,7 +319,7 @@ Status LookModel::save(const std::filesystem::path& path) {
 }
 
 void LookModel::keep_bench(const std::string& text) {
-    if (!step().is_look)
+    if (!is_fixed(step()))
         state_.look.steps[state_.in_hand].bench = text;
     emit file_changed();
 }

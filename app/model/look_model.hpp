@@ -50,6 +50,8 @@ public:
     void set_mask_inverted(int index, bool inverted);
     void set_mask_grow(int index, double pixels);
     void set_mask_soften(int index, double pixels);
+    /// Of a LUT: what its numbers mean.
+    void set_space(int index, const std::string& space);
     void set_label(int index, const QString& label);
     void set_title(const QString& title);
     void set_up_to_here(bool up_to_here);

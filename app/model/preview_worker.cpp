@@ -4,7 +4,7 @@
 #include "insight/algebra.hpp"
 #include "insight/summary.hpp"
 #include "model/display.hpp"
-#include "model/look_sums.hpp"
+#include "handover/look_sums.hpp"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -266,7 +266,7 @@ std::string PreviewWorker::understood() {
 }
 
 std::string PreviewWorker::amounts(const Around* around) {
-    return around && rule_.whole() ? described_look(*rule_.whole(), rule_.all_values()) : std::string();
+    return around && rule_.whole() ? handover::described_look(*rule_.whole(), rule_.all_values()) : std::string();
 }
 
 bool PreviewWorker::run(RuleState& rule, const std::string& space, const image::Picture& before, image::Picture& after, const CancelToken& cancel, const ImagePtr& file) {

@@ -88,7 +88,7 @@ bool RuleState::set_around(AroundPtr around, Part part) {
 void RuleState::look_again() {
     document::Look look = around_->look;
     document::LookStep& mine = look.steps[around_->in_hand];
-    if (!mine.is_look) { // the last text that compiled stays in view
+    if (!mine.is_look && mine.lut.empty()) { // the last text that compiled stays in view
         mine.text = good_text_;
         mine.values.clear();
         for (std::size_t i = 0; i < values_.size() && i < rule().parameters.size(); ++i)

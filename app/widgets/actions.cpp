@@ -23,6 +23,8 @@ constexpr ActionRow table[] = {
     {"line", separator, "", nullptr},
     {"bake", QT_TRANSLATE_NOOP("Actions", "Hand over a LUT\u2026"), "Ctrl+L", [](Bench& b) { b.open_bake(); }},
     {"render", QT_TRANSLATE_NOOP("Actions", "Apply to a picture file\u2026"), "Ctrl+R", [](Bench& b) { b.ask_render(); }},
+    {"apply", QT_TRANSLATE_NOOP("Actions", "Apply to a folder or a sequence\u2026"), "Ctrl+Shift+R", [](Bench& b) { b.open_apply(); }},
+    {"report", QT_TRANSLATE_NOOP("Actions", "Write a report\u2026"), "", [](Bench& b) { b.ask_report(); }},
     {"line", separator, "", nullptr},
     {"undo", QT_TRANSLATE_NOOP("Actions", "Undo"), "Ctrl+Z", [](Bench& b) { b.undo(); }},
     {"redo", QT_TRANSLATE_NOOP("Actions", "Redo"), "Ctrl+Shift+Z", [](Bench& b) { b.redo(); }},
@@ -66,6 +68,8 @@ constexpr ActionRow table[] = {
     {"add_chart", QT_TRANSLATE_NOOP("Actions", "Add a chart cell"), "", [](Bench& b) { b.add_chart(); }},
     {"next_panel", QT_TRANSLATE_NOOP("Actions", "Next panel"), "F6", [](Bench& b) { b.next_panel(); }},
     {"line", separator, "", nullptr},
+    {"help", QT_TRANSLATE_NOOP("Actions", "Help"), "F1", [](Bench& b) { b.open_help(); }},
+    {"keys", QT_TRANSLATE_NOOP("Actions", "All keys"), "Ctrl+F1", [](Bench& b) { b.show_keys(); }},
     {"quit", QT_TRANSLATE_NOOP("Actions", "Quit"), "Ctrl+Q", [](Bench& b) { b.quit(); }},
 };
 

@@ -1,46 +1,62 @@
 #pragma once
+#include "base/cancel.hpp"
 #include "handover/cube.hpp"
+#include "model/look_model.hpp"
 #include "model/session.hpp"
 
 #include <QDialog>
 
 #include <memory>
 #include <optional>
+#include <string>
 
 class QButtonGroup;
+class QCheckBox;
 class QLabel;
 class QLineEdit;
 class QPushButton;
+class QToolButton;
 
 namespace kasuri::app {
 
-/// Hands the rule over as a LUT: size and domain, the measured error before anything is written, then the file.
-/// Stays open beside the work; the table is computed in the background.
+/// The rule or the look on the bench as it is handed over; the error says what is in the way.
+Result<handover::Subject> subject_on_bench(const Session& session, const LookModel& look);
+
+/// Hands the rule or the look over as a LUT: size, domain and spaces, the measured error before anything is written, the smallest size for a wished
+/// error, then the file. Stays open beside the work; the table is computed in the background.
 class BakeWindow : public QDialog {
     Q_OBJECT
 public:
-    BakeWindow(Session& session, QWidget* parent = nullptr);
+    BakeWindow(Session& session, LookModel& look, QWidget* parent = nullptr);
     ~BakeWindow() override;
     /// Writes the measured table; what is said goes to `said`.
     void write_to(const QString& file);
     bool measured() const { return baked_ != nullptr; }
+    const handover::Baked* baked() const { return baked_.get(); }
+    QString words() const;
 
 signals:
     void said(const QString& message, bool bad);
 
 private:
     void measure();
+    void find_size();
+    void start(bool search);
     void show_measured(int ticket, const std::shared_ptr<Result<handover::Baked>>& result);
+    QToolButton* space_button(std::string& space, const QString& usual, const QString& name);
 
     Session& session_;
+    LookModel& look_;
     QButtonGroup* sizes_;
     QLineEdit* low_;
     QLineEdit* high_;
+    QLineEdit* wished_;
+    QCheckBox* shaper_;
     QLabel* error_;
     QPushButton* write_;
+    std::string in_space_, out_space_; ///< empty: the working space
     std::shared_ptr<const handover::Baked> baked_;
-    std::shared_ptr<const lang::Rule> rule_;
-    std::vector<double> values_;
+    std::shared_ptr<const handover::Subject> subject_;
     CancelToken cancel_;
     int ticket_ = 0;
 };

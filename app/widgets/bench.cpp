@@ -4,9 +4,11 @@
 #include "handover/look.hpp"
 #include "handover/render.hpp"
 #include "io/config.hpp"
+#include "io/lut_file.hpp"
 #include "lang/format.hpp"
 #include "proof/proof.hpp"
 #include "model/undo_commands.hpp"
+#include "widgets/apply_window.hpp"
 #include "widgets/bake_window.hpp"
 #include "widgets/look_actions.hpp"
 #include "widgets/target_menu.hpp"
@@ -137,6 +139,14 @@ void Bench::open(const QString& file, const QString& lens) {
         open_look(file);
         return;
     }
+    if (document::is_lut_name(file.toStdString())) {
+        look_actions_->add_files({file}, look_.current() + 1);
+        return;
+    }
+    if (io::is_cdl_file(file.toStdString())) {
+        look_actions_->add_cdl(file);
+        return;
+    }
     if (!is_filter(file)) {
         sheet_.add_picture(file.toStdString(), lens.toStdString());
         remember(file);
@@ -256,9 +266,14 @@ void Bench::show_takes() {
 }
 
 void Bench::open_bake() {
-    auto* bake = new BakeWindow(session_, window_);
+    auto* bake = new BakeWindow(session_, look_, window_);
     connect(bake, &BakeWindow::said, this, &Bench::said);
     bake->show();
+}
+
+void Bench::open_apply() {
+    auto* apply = new ApplyWindow(session_, look_, window_);
+    apply->show();
 }
 
 void Bench::ask_render() {

@@ -57,6 +57,12 @@ public:
     bool ask_save_as();
     void open_bake();
     void ask_render();
+    void open_apply();
+    void ask_report();
+    /// One page about what is on the bench with the pictures on the sheet, written in the background.
+    void write_report(const QString& file);
+    void open_help() { emit help_wanted(QString()); }
+    void show_keys() { emit help_wanted(QStringLiteral("keys")); }
     /// Applies the rule to a picture file in the background.
     void render(const QString& in, const QString& out);
     void undo() { session_.undo_stack().undo(); }
@@ -119,6 +125,7 @@ signals:
     void editor_menu_wanted(QMenu& menu, kasuri::app::Bench::FillInEditor fill);
     void sheet_window_wanted();
     void library_wanted();
+    void help_wanted(const QString& page);
 
 private:
     void open_look(const QString& file);

@@ -245,7 +245,9 @@ bool EditorAssist::eventFilter(QObject* object, QEvent* event) {
     switch (event->type()) {
     case QEvent::ShortcutOverride: {
         const auto* pressed = static_cast<QKeyEvent*>(event);
-        if (list_->isVisible() && pressed->modifiers() == Qt::NoModifier && (pressed->key() == Qt::Key_Escape || pressed->key() == Qt::Key_Return || pressed->key() == Qt::Key_Tab)) {
+        // In the text F1 tells about the word at the caret; elsewhere it opens the help.
+        const bool asks = pressed->key() == Qt::Key_F1 && pressed->modifiers() == Qt::NoModifier;
+        if (asks || (list_->isVisible() && pressed->modifiers() == Qt::NoModifier && (pressed->key() == Qt::Key_Escape || pressed->key() == Qt::Key_Return || pressed->key() == Qt::Key_Tab))) {
             event->accept();
             return true;
         }

@@ -2,6 +2,7 @@
 
 #include "builtins/builtin.hpp"
 #include "document/filter_file.hpp"
+#include "handover/cdl.hpp"
 #include "widgets/bench.hpp"
 
 #include <QFileDialog>
@@ -13,7 +14,7 @@
 namespace kasuri::app {
 namespace {
 constexpr int most_recent_shown = 8;
-const QString steps_filter = QStringLiteral("*.kasuri *.kasurilook");
+const QString steps_filter = QStringLiteral("*.kasuri *.kasurilook *.cube *.clf *.ctf *.csp *.3dl *.itx *.lut *.spi1d *.spi3d *.spimtx");
 bool is_step_file(const QString& file) { return file.endsWith(".kasuri") || file.endsWith(".kasurilook"); }
 } // namespace
 
@@ -24,7 +25,7 @@ void LookActions::fill_add(QMenu& menu) {
     const int at = bench_.look().current() + 1;
     menu.addAction(tr("An empty step"), this, [this, at] { add_empty(at); });
     menu.addAction(tr("From the library\u2026"), &bench_, &Bench::open_library);
-    menu.addAction(tr("A filter or look from a file\u2026"), this, &LookActions::ask_add);
+    menu.addAction(tr("A filter, look or LUT from a file\u2026"), this, &LookActions::ask_add);
     menu.addSeparator();
     int shown = 0;
     for (const QString& file : QSettings().value("recent").toStringList())
@@ -71,9 +72,10 @@ void LookActions::fill_step(QMenu& menu, int index) {
             if (const Status done = bench_.look().bring_up_to_date(index); !done)
                 emit said(QString::fromStdString(done.error().text()), true);
         });
-    if (!step.is_look && !step.filter.empty() && state != document::FilterState::same)
+    const bool rule = !step.is_look && step.lut.empty();
+    if (rule && !step.filter.empty() && state != document::FilterState::same)
         menu.addAction(tr("Write it into %1").arg(QFileInfo(QString::fromStdString(step.filter)).fileName()), this, [this, index] { write_filter(index, false); });
-    if (!step.is_look)
+    if (rule)
         menu.addAction(tr("Write it as a filter\u2026"), this, [this, index] { write_filter(index, true); });
 }
 
@@ -102,6 +104,21 @@ void LookActions::add_empty(int at) {
     bench_.look().add(std::move(step), at);
 }
 
+void LookActions::add_cdl(const QString& file) {
+    const auto all = io::read_cdl(file.toStdString());
+    if (!all) {
+        emit said(QString::fromStdString(all.error().text()), true);
+        return;
+    }
+    for (const io::Cdl& cdl : all.value()) {
+        document::LookStep step;
+        step.text = handover::filter_of(cdl, cdl.id.empty() ? QFileInfo(file).completeBaseName().toStdString() : cdl.id, "acescct");
+        bench_.look().add(std::move(step), bench_.look().current() + 1);
+    }
+    bench_.remember(file);
+    emit said(tr("%n correction(s) as steps, meant in acescct: change \u201cworking\u201d if they are not", "", static_cast<int>(all.value().size())), false);
+}
+
 void LookActions::add_files(const QStringList& files, int at) {
     for (const QString& file : files) {
         Result<document::LookStep> step = document::step_from(QFileInfo(file).absoluteFilePath().toStdString());
@@ -115,7 +132,7 @@ void LookActions::add_files(const QStringList& files, int at) {
 }
 
 void LookActions::ask_add() {
-    const QStringList files = QFileDialog::getOpenFileNames(window_, tr("Which filters or looks?"), {}, tr("Filters and looks (%1)").arg(steps_filter));
+    const QStringList files = QFileDialog::getOpenFileNames(window_, tr("Which filters, looks or LUTs?"), {}, tr("Filters, looks and LUTs (%1);;All files (*)").arg(steps_filter));
     add_files(files, bench_.look().current() + 1);
 }
 

@@ -24,6 +24,8 @@ public:
     static void fill_blends(QMenu& menu, const std::string& now, const std::function<void(const std::string&)>& choose);
     void add_files(const QStringList& files, int at);
     void add_empty(int at);
+    /// The corrections of a colour decision list, as steps.
+    void add_cdl(const QString& file);
     void ask_add();
     void ask_label(int index);
     void ask_title();

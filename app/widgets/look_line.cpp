@@ -32,7 +32,7 @@ QString manner(const document::LookStep& step) {
 QStringList files_in(const QMimeData* data) {
     QStringList files;
     for (const QUrl& url : data->urls())
-        if (url.isLocalFile() && (url.path().endsWith(".kasuri") || url.path().endsWith(".kasurilook")))
+        if (url.isLocalFile() && (url.path().endsWith(".kasuri") || url.path().endsWith(".kasurilook") || document::is_lut_name(url.path().toStdString())))
             files << url.toLocalFile();
     return files;
 }

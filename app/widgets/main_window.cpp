@@ -6,6 +6,7 @@
 #include "widgets/colour_picker.hpp"
 #include "widgets/editor_commands.hpp"
 #include "widgets/heading.hpp"
+#include "widgets/help_window.hpp"
 #include "widgets/library_panel.hpp"
 #include "widgets/library_tile.hpp"
 #include "widgets/look_actions.hpp"
@@ -196,6 +197,13 @@ void MainWindow::connect_parts() {
     connect(&bench_->look(), &LookModel::changed, this, &MainWindow::refresh_titles);
     connect(&bench_->look(), &LookModel::file_changed, this, &MainWindow::refresh_titles);
     connect(bench_, &Bench::library_wanted, this, &MainWindow::toggle_library);
+    connect(bench_, &Bench::help_wanted, this, [this](const QString& page) {
+        if (!help_)
+            help_ = new HelpWindow(this);
+        help_->show_page(page);
+        help_->show();
+        help_->raise();
+    });
     connect(library_, &LibraryPanel::closed, this, &MainWindow::toggle_library);
     connect(library_, &LibraryPanel::said, status_, &StatusLine::say);
     connect(step_, &StepPanel::mask_shown, this, [this] { see_lens("step_mask"); });

@@ -9,6 +9,7 @@ class QSplitter;
 namespace kasuri::app {
 
 class Bench;
+class HelpWindow;
 class LibraryPanel;
 class LookRow;
 class MixPanel;
@@ -95,6 +96,7 @@ private:
     MixPanel* mix_;
     LookRow* look_;
     LibraryPanel* library_;
+    HelpWindow* help_ = nullptr;
     QSplitter* middle_;
     std::string sampled_; ///< what thumbnails are made of
     StepPanel* step_;

@@ -3,6 +3,7 @@
 #include "widgets/heading.hpp"
 #include "widgets/look_actions.hpp"
 #include "widgets/number_field.hpp"
+#include "widgets/space_menu.hpp"
 #include "widgets/theme.hpp"
 
 #include <QCheckBox>
@@ -102,6 +103,16 @@ StepPanel::StepPanel(LookModel& look, SheetModel& sheet, QWidget* parent) : QWid
     connect(see, &QToolButton::clicked, this, &StepPanel::mask_shown);
     first->addWidget(see);
     body->addLayout(first);
+    space_ = button({}, tr("What the numbers of the LUT mean"));
+    space_->setObjectName("lut_space");
+    space_->setPopupMode(QToolButton::InstantPopup);
+    auto* spaces = new QMenu(space_);
+    space_->setMenu(spaces);
+    connect(spaces, &QMenu::aboutToShow, this, [this, spaces] {
+        spaces->clear();
+        add_spaces(*spaces, look_.step().space, [this](const std::string& space) { look_.set_space(look_.current(), space); });
+    });
+    body->addWidget(space_, 0, Qt::AlignLeft);
     auto* second = new QHBoxLayout;
     second->setSpacing(8);
     mask_ = new QPlainTextEdit(this);
@@ -214,6 +225,8 @@ void StepPanel::refresh() {
     blend_->setText(QString::fromStdString(step.blend).replace('_', ' ') + QString::fromUtf8(" \u25be"));
     if (mask_->toPlainText().trimmed().toStdString() != step.mask)
         mask_->setPlainText(QString::fromStdString(step.mask));
+    space_->setVisible(!step.lut.empty());
+    space_->setText(tr("the LUT's numbers are %1").arg(QString::fromStdString(step.space)) + QString::fromUtf8(" \u25be"));
     grow_->set_value(step.mask_grow);
     soften_->set_value(step.mask_soften);
     inverted_->setChecked(step.mask_inverted);

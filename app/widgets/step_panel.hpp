@@ -39,6 +39,7 @@ private:
     Heading* heading_;
     NumberField* opacity_;
     QToolButton* blend_;
+    QToolButton* space_;
     QPlainTextEdit* mask_;
     NumberField* grow_;
     NumberField* soften_;

@@ -1,7 +1,7 @@
 #include "base/text.hpp"
 #include "command.hpp"
-#include "common.hpp"
 #include "handover/cube.hpp"
+#include "subject.hpp"
 
 #include <fmt/format.h>
 #include <memory>
@@ -11,33 +11,61 @@ namespace {
 
 struct Options {
     RuleOptions rule;
-    std::string out;
-    int size = 33;
+    std::string out, in_space, out_space;
+    int size = 0;
     std::vector<double> domain = {0, 1};
+    double within = 0, within_delta_e = 0;
+    bool shaper = false, delta_e = false;
 };
 
-void print_error(std::string_view name, const handover::LutError& error) {
-    fmt::print("{}: mean {}, largest {} at ({}, {}, {})\n", name, number_text(error.mean, 4), number_text(error.largest, 4),
+void print_error(std::string_view name, const handover::LutError& error, bool delta_e) {
+    fmt::print("{}: mean {}, 99.9 % within {}, largest {} at ({}, {}, {})\n", name, number_text(error.mean, 4), number_text(error.most, 4), number_text(error.largest, 4),
                number_text(error.worst[0], 4), number_text(error.worst[1], 4), number_text(error.worst[2], 4));
+    if (delta_e)
+        fmt::print("{}, CIEDE2000: mean {}, 99.9 % within {}, largest {} at ({}, {}, {})\n", name, number_text(error.delta_e_mean, 4), number_text(error.delta_e_most, 4),
+                   number_text(error.delta_e_largest, 4), number_text(error.delta_e_worst[0], 4), number_text(error.delta_e_worst[1], 4), number_text(error.delta_e_worst[2], 4));
 }
 
 int run(const Options& options) {
-    const Loaded loaded = load(options.rule);
+    if (!known_space(options.in_space) || !known_space(options.out_space))
+        return Exit::usage;
+    const LoadedSubject loaded = load_subject(options.rule, "bake");
     if (loaded.exit != Exit::good)
         return loaded.exit;
-    const auto baked = handover::bake(loaded.rule, loaded.values, {options.size, options.domain[0], options.domain[1]});
-    if (!baked) {
-        complain(baked.error());
+    handover::BakeOptions wanted{options.size == 0 ? 33 : options.size, options.domain[0], options.domain[1], options.shaper, options.delta_e || options.within_delta_e > 0, options.in_space, options.out_space};
+    handover::Wished wished;
+    if (options.within > 0)
+        wished.difference = options.within;
+    if (options.within_delta_e > 0)
+        wished.delta_e = options.within_delta_e;
+    const bool search = options.size == 0 && (wished.difference || wished.delta_e);
+    const auto made = search ? handover::bake_for(loaded.subject, wanted, wished) : handover::bake(loaded.subject, wanted);
+    if (!made) {
+        complain(made.error());
         return Exit::rule_failed;
     }
-    if (const Status written = handover::write_cube(options.out, loaded.rule, loaded.values, baked.value()); !written)
+    const handover::Baked& baked = made.value();
+    if (!handover::near_enough(baked, wished)) {
+        print_error("tetrahedral", baked.tetrahedral, wanted.delta_e);
+        fmt::print(stderr, "kasuri-cli bake: no table of up to {} points is within the wished error; nothing was written\n", baked.lut.size);
+        return Exit::rule_failed;
+    }
+    if (const Status written = handover::write_lut(options.out, loaded.subject, baked); !written)
         return complain(written.error());
-    fmt::print("{}: {} points a side, {} to {}; error against the rule on {} colours\n", options.out, options.size,
-               number_text(options.domain[0], 9), number_text(options.domain[1], 9), baked.value().samples);
-    print_error("trilinear", baked.value().trilinear);
-    print_error("tetrahedral", baked.value().tetrahedral);
-    if (baked.value().reads_alpha)
-        fmt::print(stderr, "{}: note: the rule reads alpha; the table holds it for alpha 1\n", options.out);
+    const bool cube = options.out.ends_with(".cube");
+    if (baked.matrix && !cube) {
+        fmt::print("{}: exactly a matrix, for all numbers\n", options.out);
+    } else if (baked.curves) {
+        fmt::print("{}: three curves of {} points, {} to {}; error on {} colours\n", options.out, baked.curves->points.size(), number_text(options.domain[0], 9), number_text(options.domain[1], 9), baked.samples);
+        print_error("linear", baked.by_curves, wanted.delta_e);
+    } else {
+        fmt::print("{}: {} points a side, {} to {}; error against the {} on {} colours\n", options.out, baked.lut.size, number_text(options.domain[0], 9), number_text(options.domain[1], 9),
+                   loaded.subject.is_look ? "look" : "rule", baked.samples);
+        print_error("trilinear", baked.trilinear, wanted.delta_e);
+        print_error("tetrahedral", baked.tetrahedral, wanted.delta_e);
+    }
+    if (baked.reads_alpha)
+        fmt::print(stderr, "{}: note: the {} reads alpha; the table holds it for alpha 1\n", options.out, loaded.subject.is_look ? "look" : "rule");
     return Exit::good;
 }
 
@@ -45,15 +73,21 @@ int run(const Options& options) {
 
 extern const Command bake_command;
 const Command bake_command = {
-    "bake", "Write a filter as a 3D LUT (.cube) and say how far it is from the rule itself",
+    "bake", "Write a filter or a look as a LUT and say how far it is from the rule itself",
     [](CLI::App& app) -> std::function<int()> {
         auto options = std::make_shared<Options>();
         options->rule.define(app, false);
-        app.add_option("OUT", options->out, "The .cube file to write")->required();
-        app.add_option("--size", options->size, "Points a side")->check(CLI::IsMember({17, 33, 65}))->capture_default_str();
+        app.add_option("OUT", options->out, fmt::format("The file to write, by its ending: {}", fmt::join(handover::lut_endings(), " ")))->required();
+        app.add_option("--size", options->size, "Points a side (default: 33, or what a wished error needs)")->check(CLI::IsMember({9, 17, 33, 65, 129}));
         app.add_option("--domain", options->domain, "Lowest and highest value that come in")->expected(2)->capture_default_str();
-        app.footer("Numbers in and out are values of the rule's working space. A rule that reads coordinates cannot\n"
-                   "become a LUT; that is an error of the rule (exit code 1).");
+        app.add_flag("--shaper", options->shaper, "Points closer where values are low, for wide domains (.clf)");
+        app.add_option("--in-space", options->in_space, "What comes in (default: the working space)");
+        app.add_option("--out-space", options->out_space, "What goes out (default: the working space)");
+        app.add_flag("--delta-e", options->delta_e, "Measure CIEDE2000 too");
+        app.add_option("--within", options->within, "The smallest table whose largest error is no larger than this")->check(CLI::PositiveNumber);
+        app.add_option("--within-delta-e", options->within_delta_e, "The same by CIEDE2000")->check(CLI::PositiveNumber);
+        app.footer("A rule that is a matrix or three curves is written as that where the format has it (.clf; curves as a 1D .cube). Numbers in and out are values\n"
+                   "of the working space unless others are named. What reads coordinates, neighbours or further pictures cannot become a LUT: exit code 1.");
         return [options] { return run(*options); };
     }};
 

@@ -1,6 +1,6 @@
 #include "command.hpp"
-#include "common.hpp"
 #include "handover/shader.hpp"
+#include "subject.hpp"
 
 #include "base/file.hpp"
 
@@ -27,14 +27,12 @@ int run(const Options& options) {
         fmt::print(stderr, "kasuri-cli glsl: {} is no name for a function of a shader: letters, digits and single _, a letter first\n", options.name);
         return Exit::usage;
     }
-    Loaded loaded = load(options.rule);
+    const LoadedSubject loaded = load_subject(options.rule, "glsl"); // values that were asked for are the defaults of the uniforms
     if (loaded.exit != Exit::good)
         return loaded.exit;
-    for (std::size_t i = 0; i < loaded.values.size(); ++i) // those that were asked for are the defaults of the uniforms
-        loaded.rule.parameters[i].value = loaded.values[i];
-    const Result<std::string> text = handover::shader(loaded.rule, {options.in_space, options.out_space, options.name});
+    const Result<std::string> text = handover::shader(loaded.subject, {options.in_space, options.out_space, options.name});
     if (!text) {
-        fmt::print(stderr, "kasuri-cli glsl: {}: the rule {}\n", options.rule.filter.empty() ? "rule" : options.rule.filter, text.error().text());
+        fmt::print(stderr, "kasuri-cli glsl: {}: the {} {}\n", options.rule.filter.empty() ? "rule" : options.rule.filter, loaded.subject.is_look ? "look" : "rule", text.error().text());
         return Exit::rule_failed;
     }
     if (options.out.empty()) {
@@ -50,7 +48,7 @@ int run(const Options& options) {
 
 extern const Command glsl_command;
 const Command glsl_command = {
-    "glsl", "Write the rule as a function in the OpenGL Shading Language",
+    "glsl", "Write a filter or a look as a function in the OpenGL Shading Language",
     [](CLI::App& app) -> std::function<int()> {
         auto options = std::make_shared<Options>();
         options->rule.define(app, true);

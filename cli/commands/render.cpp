@@ -1,17 +1,41 @@
 #include "command.hpp"
-#include "common.hpp"
-#include "handover/look.hpp"
+#include "handover/batch.hpp"
+#include "subject.hpp"
 
+#include <csignal>
 #include <fmt/format.h>
 #include <memory>
+#include <nlohmann/json.hpp>
 
 namespace kasuri::cli {
 namespace {
 
 struct Options {
     RuleOptions rule;
-    std::string in, out, layer, in_space, out_space;
+    std::vector<std::string> files; ///< the last one is written
+    std::string layer, in_space, out_space, frames, part, ending;
     std::vector<std::string> sources;
+    std::size_t jobs = 0;
+    bool resume = false, json = false, quiet = false;
+};
+
+CancelToken* stopping = nullptr;
+
+/// Ctrl+C calls the work off: what is being written never shows under its name.
+struct StopOnInterrupt {
+    CancelToken token;
+    StopOnInterrupt() {
+        stopping = &token;
+        std::signal(SIGINT, [](int) {
+            if (stopping)
+                stopping->cancel();
+            std::signal(SIGINT, SIG_DFL); // a second time at once
+        });
+    }
+    ~StopOnInterrupt() {
+        std::signal(SIGINT, SIG_DFL);
+        stopping = nullptr;
+    }
 };
 
 /// NAME=FILE or NAME=FILE:LAYER.
@@ -30,83 +54,122 @@ std::optional<handover::SourceFile> source_file(const std::string& text) {
     return made;
 }
 
-/// What is applied: a filter, or a look.
-struct Applied {
-    int exit = Exit::good;
-    Loaded filter{};
-    std::shared_ptr<const handover::RunnableLook> look{};
-};
+int usage(const std::string& what) {
+    fmt::print(stderr, "kasuri-cli render: {}\n", what);
+    return Exit::usage;
+}
 
-Applied applied(const RuleOptions& options) {
-    Applied made;
-    if (!options.filter.ends_with(document::look_ending)) {
-        made.filter = load(options);
-        made.exit = made.filter.exit;
-        return made;
-    }
-    if (!options.settings.empty() || !options.preset.empty()) {
-        fmt::print(stderr, "kasuri-cli render: a look has its own values; --set and --preset are for filters\n");
-        made.exit = Exit::usage;
-        return made;
-    }
-    const Result<document::Look> look = document::load_look(options.filter);
-    if (!look) {
-        made.exit = complain(look.error());
-        return made;
-    }
-    const auto runs = handover::runnable(look.value(), std::filesystem::path(options.filter).parent_path());
-    if (!runs) {
-        fmt::print(stderr, "{}: {}\n", options.filter, runs.error().text());
-        made.exit = Exit::rule_failed;
-        return made;
-    }
-    made.look = runs.value();
-    return made;
+void tell_json(const handover::BatchEvent& event) {
+    using What = handover::BatchEvent::What;
+    nlohmann::ordered_json line = {{"in", event.item.in.string()}, {"out", event.item.out.string()}, {"what", event.what == What::written ? "written" : event.what == What::left ? "left" : "failed"},
+                                   {"done", event.done}, {"all", event.all}, {"seconds", event.seconds}};
+    if (event.item.frame)
+        line["frame"] = *event.item.frame;
+    if (event.error)
+        line["error"] = event.error->text();
+    if (!event.notes.empty())
+        line["notes"] = event.notes;
+    if (event.clipped > 0)
+        line["clipped"] = event.clipped;
+    if (event.not_finite > 0)
+        line["not-finite"] = event.not_finite;
+    fmt::print("{}\n", line.dump(-1, ' ', false, nlohmann::ordered_json::error_handler_t::replace));
+    std::fflush(stdout);
+}
+
+void tell_words(const handover::BatchEvent& event, bool many, bool quiet) {
+    using What = handover::BatchEvent::What;
+    for (const std::string& note : event.notes)
+        fmt::print(stderr, "{}: note: {}\n", event.item.in.string(), note);
+    if (event.clipped > 0 || event.not_finite > 0)
+        fmt::print(stderr, "{}: note: {} channel values outside 0 .. 1 were clipped, {} were NaN or infinite\n", event.item.out.string(), event.clipped, event.not_finite);
+    if (event.error)
+        fmt::print(stderr, "kasuri-cli: {}\n", event.error->text());
+    if (many && !quiet && event.what != What::failed)
+        fmt::print("{}/{}  {}{}  {:.0f} s left\n", event.done, event.all, event.item.out.string(), event.what == What::left ? "  (there already)" : "", event.seconds_left);
+    std::fflush(stdout);
 }
 
 int run(const Options& options) {
-    const Applied what = applied(options.rule);
+    const LoadedSubject what = load_subject(options.rule, "render");
     if (what.exit != Exit::good)
         return what.exit;
     if (!known_space(options.in_space) || !known_space(options.out_space))
         return Exit::usage;
-    handover::RenderJob job{options.in, options.out, options.layer, {}, options.in_space, options.out_space};
+    handover::BatchOrder order;
+    order.inputs.assign(options.files.begin(), options.files.end() - 1);
+    order.output = options.files.back();
+    order.ending = options.ending.empty() || options.ending[0] == '.' ? options.ending : "." + options.ending;
+    if (!options.frames.empty()) {
+        const auto frames = handover::read_frames(options.frames);
+        if (!frames)
+            return usage(fmt::format("--frames {}: write 1-240, 1-240x2 or 1,5,9-12", options.frames));
+        order.frames = *frames;
+    }
+    if (!options.part.empty()) {
+        const auto part = handover::read_part(options.part);
+        if (!part)
+            return usage(fmt::format("--part {}: write 3/8 for the third of eight parts", options.part));
+        order.part = *part;
+    }
+    handover::BatchOptions batch;
+    batch.job = {{}, {}, options.layer, {}, options.in_space, options.out_space};
     for (const std::string& text : options.sources) {
         const std::optional<handover::SourceFile> file = source_file(text);
-        if (!file) {
-            fmt::print(stderr, "kasuri-cli render: --source {}: write NAME=FILE or NAME=FILE:LAYER\n", text);
-            return Exit::usage;
-        }
-        job.sources.push_back(*file);
+        if (!file)
+            return usage(fmt::format("--source {}: write NAME=FILE or NAME=FILE:LAYER", text));
+        batch.job.sources.push_back(*file);
     }
-    const auto report = what.look ? handover::render(*what.look, job) : handover::render(what.filter.rule, what.filter.values, job);
-    if (!report)
-        return complain(report.error());
-    for (const std::string& note : report.value().notes)
-        fmt::print(stderr, "{}: note: {}\n", options.in, note);
-    if (report.value().clipped > 0 || report.value().not_finite > 0)
-        fmt::print(stderr, "{}: note: {} channel values outside 0 .. 1 were clipped, {} were NaN or infinite\n",
-                   options.out, report.value().clipped, report.value().not_finite);
-    return Exit::good;
+    const auto items = handover::batch_items(order);
+    if (!items)
+        return complain(items.error());
+    batch.jobs = options.jobs;
+    batch.resume = options.resume;
+    std::error_code error;
+    if (const auto time = std::filesystem::last_write_time(options.rule.filter, error); !error)
+        batch.younger_than = time;
+    const StopOnInterrupt stop;
+    const bool many = items.value().size() > 1 || !options.part.empty();
+    const handover::BatchReport report = handover::render_all(handover::work_of(what.subject), items.value(), batch, stop.token, [&](const handover::BatchEvent& event) {
+        if (options.json)
+            tell_json(event);
+        else
+            tell_words(event, many, options.quiet);
+    });
+    if (options.json)
+        fmt::print("{}\n", nlohmann::ordered_json{{"written", report.written}, {"left", report.left}, {"failed", report.failed}, {"called-off", report.called_off}, {"seconds", report.seconds}}.dump());
+    else if (many)
+        fmt::print("{} written, {} there already, {} failed{} in {:.1f} s\n", report.written, report.left, report.failed, report.called_off > 0 ? fmt::format(", {} called off", report.called_off) : "", report.seconds);
+    return report.failed > 0 || report.called_off > 0 ? Exit::input_output : Exit::good;
 }
 
 } // namespace
 
 extern const Command render_command;
 const Command render_command = {
-    "render", "Apply a filter or a look to a picture (PNG, TIFF, EXR) and write the result",
+    "render", "Apply a filter or a look to pictures (PNG, TIFF, EXR), folders or sequences, and write the results",
     [](CLI::App& app) -> std::function<int()> {
         auto options = std::make_shared<Options>();
         options->rule.define(app, false);
-        app.add_option("IN", options->in, "The picture to read")->required();
-        app.add_option("OUT", options->out, "The picture to write; its ending says what kind")->required();
+        app.add_option("IN... OUT", options->files, "What to read: pictures, folders, names with * ? or #### for frames in quotation marks; last, what to write: a file, a folder, or a name with ####")
+            ->required()
+            ->expected(2, 1'000'000);
+        app.add_option("--frames", options->frames, "Only these frames: 1-240, 1-240x2, 1,5,9-12");
+        app.add_option("--part", options->part, "Only this part of them, such as 3/8: every picture belongs to one part");
+        app.add_option("--jobs", options->jobs, "Pictures at a time (default: one for each core)");
+        app.add_flag("--resume", options->resume, "Leave what is there and younger than its picture and the filter");
+        app.add_option("--ending", options->ending, "Of what is written into a folder: png, tif, exr (default: as it came)");
+        app.add_flag("--json", options->json, "One JSON object a line for each picture, and one for all");
+        app.add_flag("--quiet", options->quiet, "Only errors and notes");
         app.add_option("--layer", options->layer, "The layer to work on (default: the unnamed one, or the first)");
-        app.add_option("--in-space", options->in_space, "What the picture's numbers mean (default: what the file says)");
+        app.add_option("--in-space", options->in_space, "What the pictures' numbers mean (default: what the files say)");
         app.add_option("--out-space", options->out_space, "The space to write (default: that of IN, or the usual one of OUT's kind)");
         app.add_option("--source", options->sources, "NAME=FILE or NAME=FILE:LAYER of a further picture that the rule reads; may be given several\n"
                        "times. Without it a source is the layer or channel of its name in IN")->take_all();
         app.footer("A picture's space is what its file says, else sRGB for whole numbers and linear BT.709 for floats\n"
-                   "(kasuri-cli picture FILE tells). It is converted to the rule's working space and back. A premultiplied picture is divided by its alpha first.");
+                   "(kasuri-cli picture FILE tells). It is converted to the rule's working space and back. A premultiplied picture is divided by its alpha first.\n"
+                   "Every file appears whole or not at all; Ctrl+C leaves no half file. On a farm every machine renders its own part, without any coordination:\n"
+                   "#SBATCH --array=1-8\nkasuri-cli render river.kasurilook 'in/river.####.exr' out/ --resume --part $SLURM_ARRAY_TASK_ID/8");
         return [options] { return run(*options); };
     }};
 

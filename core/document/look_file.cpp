@@ -3,6 +3,8 @@
 #include "base/file.hpp"
 #include "document/filter_file.hpp"
 
+#include <algorithm>
+#include <cctype>
 #include <cmath>
 #include <cstdint>
 #include <fmt/format.h>
@@ -48,6 +50,12 @@ bool too_deep(std::string_view text) {
             return true;
     }
     return false;
+}
+
+std::string lower_ending(const std::filesystem::path& path) {
+    std::string ending = path.extension().string();
+    std::transform(ending.begin(), ending.end(), ending.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
+    return ending;
 }
 
 /// What is wrong with a step, said once.
@@ -132,7 +140,11 @@ LookStep step_of(const Json& object, int depth, std::size_t& count) {
     }
     if (const auto bench = object.find("bench"); bench != object.end())
         step.bench = bench->dump(1, '\t', false, Json::error_handler_t::replace) + "\n"; // as bench_text writes it
-    step.others = rest_of(object, {"label", "filter", "text", "hash", "on", "opacity", "blend", "mask", "mask-inverted", "mask-grow", "mask-soften", "uses", "steps", "bench", "values"});
+    step.lut = text_in(object, "lut");
+    if (!step.lut.empty() && !is_lut_name("x" + step.lut))
+        throw Wrong{fmt::format("its \"lut\" is {}, which is no ending of a LUT file", step.lut)};
+    step.space = text_in(object, "space", "srgb");
+    step.others = rest_of(object, {"lut", "space", "label", "filter", "text", "hash", "on", "opacity", "blend", "mask", "mask-inverted", "mask-grow", "mask-soften", "uses", "steps", "bench", "values"});
     return step;
 }
 
@@ -170,6 +182,10 @@ Json written(const LookStep& step) {
     } else {
         object["hash"] = content_hash(step.text);
         object["text"] = step.text;
+    }
+    if (!step.lut.empty()) {
+        object["lut"] = step.lut;
+        object["space"] = step.space;
     }
     for (const auto& [name, copy] : step.uses)
         object["uses"][name] = copy;
@@ -233,6 +249,11 @@ Result<Look> load_look(const std::filesystem::path& path) {
 
 Status save_look(const std::filesystem::path& path, const Look& look) { return write_file(path, look_text(look)); }
 
+bool is_lut_name(const std::filesystem::path& path) {
+    constexpr std::string_view endings[] = {".cube", ".clf", ".ctf", ".csp", ".3dl", ".itx", ".lut", ".spi1d", ".spi3d", ".spimtx"};
+    return std::find(std::begin(endings), std::end(endings), lower_ending(path)) != std::end(endings);
+}
+
 FilterState state_of(const LookStep& step, const std::filesystem::path& folder) {
     if (step.filter.empty())
         return FilterState::none;
@@ -246,7 +267,7 @@ FilterState state_of(const LookStep& step, const std::filesystem::path& folder) 
         make_absolute(was, folder);
         return now.value().steps == was.steps ? FilterState::same : FilterState::changed;
     }
-    const Result<std::string> now = load_filter(folder / step.filter);
+    const Result<std::string> now = step.lut.empty() ? load_filter(folder / step.filter) : read_file(folder / step.filter, longest);
     return !now ? FilterState::gone : now.value() == step.text ? FilterState::same : FilterState::changed;
 }
 
@@ -260,6 +281,16 @@ std::function<Result<std::string>(const std::string&)> used_by(const LookStep& s
 Result<LookStep> step_from(const std::filesystem::path& file) {
     LookStep step;
     step.filter = file.generic_string();
+    if (is_lut_name(file)) {
+        Result<std::string> content = read_file(file, longest);
+        if (!content)
+            return content.error();
+        if (utf8_fault(content.value()) != std::string::npos)
+            return Error{"is no LUT of text", file.string(), ""};
+        step.lut = lower_ending(file);
+        step.text = std::move(content.value());
+        return step;
+    }
     if (file.extension() != look_ending) {
         Result<std::string> text = load_filter(file);
         if (!text)
@@ -297,6 +328,7 @@ Result<LookStep> brought_up_to_date(const LookStep& step, const std::filesystem:
     fresh.text = std::move(now.value().text);
     fresh.within = std::move(now.value().within);
     fresh.is_look = now.value().is_look;
+    fresh.lut = now.value().lut;
     fresh.uses.clear();
     return fresh;
 }

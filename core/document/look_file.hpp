@@ -33,6 +33,8 @@ struct LookStep {
     std::map<std::string, std::string> uses{}; ///< copies of the files that the rule uses, by the names it uses
     std::vector<LookStep> within{};       ///< of a look that is one step: its steps. Then there is no rule
     bool is_look = false;                 ///< whether it is one
+    std::string lut{};                    ///< ending of the LUT file whose content `text` is; empty: it is a rule
+    std::string space = "srgb";           ///< of a LUT: what its numbers mean
     std::string bench{};                  ///< takes and the like of the rule, as the text of a bench file
     std::string others{};                 ///< fields that this version does not know, as a JSON object
     friend bool operator==(const LookStep&, const LookStep&) = default;
@@ -68,7 +70,9 @@ FilterState state_of(const LookStep& step, const std::filesystem::path& folder);
 /// What `use` opens in a step's rule: the look's copies, then files beside the filter.
 std::function<Result<std::string>(const std::string&)> used_by(const LookStep& step, const std::filesystem::path& folder);
 
-/// A step of a filter or of another look: a copy of it, with its path as it is given.
+/// Whether a file of that name is a LUT that can be a step.
+bool is_lut_name(const std::filesystem::path& path);
+/// A step of a filter, a LUT or of another look: a copy of it, with its path as it is given.
 Result<LookStep> step_from(const std::filesystem::path& file);
 
 /// Paths of filters made relative to `folder`, or absolute from there.

@@ -65,6 +65,9 @@ struct ChainLowering {
             std::copy_n(outputs.begin(), 4, made.begin());
             feed.first_parameter += static_cast<std::uint32_t>(step.rule->parameters.size());
             feed.first_source += static_cast<std::uint32_t>(source_channels(*step.rule));
+        } else if (step.external) {
+            const auto outputs = g.external(*step.external, {came[0], came[1], came[2]});
+            made = {outputs[0], outputs[1], outputs[2], came[3]};
         } else {
             const colour::Space* inside = own;
             for (const ChainStep& each : step.within)
@@ -125,6 +128,9 @@ struct ChainReference {
             take_sources(*step.rule);
             made = reference(*step.rule, parameters.subspan(first, step.rule->parameters.size()), now);
             first += step.rule->parameters.size();
+        } else if (step.external) {
+            const std::array<double, 3> outputs = ir::applied(*step.external, came.data());
+            made = {outputs[0], outputs[1], outputs[2], came[3]};
         } else {
             const colour::Space* inside = own;
             for (const ChainStep& each : step.within)
@@ -158,7 +164,7 @@ struct ChainReference {
 
 bool is_blend(std::string_view name) { return blend_row(name) != nullptr; }
 
-std::string_view space_of(const ChainStep& step) { return step.rule ? working_space(*step.rule) : space_of(step.within.front()); }
+std::string_view space_of(const ChainStep& step) { return step.rule ? working_space(*step.rule) : step.external ? step.space : space_of(step.within.front()); }
 
 std::vector<const lang::Rule*> rules_of(std::span<const ChainStep> steps) {
     std::vector<const lang::Rule*> rules;

@@ -1,5 +1,6 @@
 #pragma once
 #include "engine/lower.hpp"
+#include "ir/external.hpp"
 #include "engine/reference.hpp"
 
 #include <optional>
@@ -12,8 +13,10 @@ namespace kasuri::engine {
 /// One rule of several that work one after the other, or several that count as one, and how the result is laid over what came in.
 /// Blending, opacity and mask work on the numbers of the step's space: the rule's working space, of several that of the first.
 struct ChainStep {
-    const lang::Rule* rule = nullptr;   ///< null: the steps `within`, of which there is one at least
+    const lang::Rule* rule = nullptr;   ///< null: the steps `within`, of which there is one at least, or `external`
     std::vector<ChainStep> within{};
+    const ir::External* external = nullptr; ///< somebody else's code: a LUT file
+    std::string_view space{};               ///< of its numbers
     std::string_view blend = "normal";  ///< a blend mode of the language, without blend_; there is one (`is_blend`)
     const lang::Rule* mask = nullptr;   ///< its print expression, a float of what comes in, in the same space; null: 1 everywhere
     bool mask_inverted = false;

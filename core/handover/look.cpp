@@ -1,13 +1,18 @@
 #include "handover/look.hpp"
 
+#include "base/file.hpp"
 #include "base/text.hpp"
 #include "builtins/builtin.hpp"
+#include "colour/space.hpp"
 #include "document/filter_file.hpp"
 #include "handover/render_work.hpp"
+#include "io/lut_file.hpp"
 #include "lang/check.hpp"
 
 #include <cmath>
 #include <fmt/format.h>
+#include <map>
+#include <mutex>
 
 namespace kasuri::handover {
 namespace {
@@ -22,6 +27,25 @@ std::string first_fault(const std::vector<lang::Diagnostic>& diagnostics, std::s
 }
 
 constexpr const char* mask_help = "A mask is an expression such as smoothstep(0.2, 0.6, luminance(rgb)).";
+
+/// The code of a LUT, made once for its content; it stays, for programs go on using it.
+Result<std::shared_ptr<const ir::External>> lut_of(const document::LookStep& step) {
+    static std::mutex mutex;
+    static std::map<std::string, std::shared_ptr<const ir::External>> known;
+    const std::string key = document::content_hash(step.text) + fmt::format("-{}{}", step.text.size(), step.lut);
+    const std::lock_guard lock(mutex);
+    if (const auto found = known.find(key); found != known.end())
+        return found->second;
+    const std::filesystem::path file = std::filesystem::temp_directory_path() / fmt::format("kasuri-{}-{}", static_cast<const void*>(&known), key);
+    if (const Status written = write_file(file, step.text); !written)
+        return written.error();
+    auto read = io::read_lut(file);
+    std::error_code ignored;
+    std::filesystem::remove(file, ignored);
+    if (read)
+        known[key] = read.value();
+    return read;
+}
 
 /// Makes the steps of a look, and of looks within it.
 struct Maker {
@@ -48,6 +72,14 @@ struct Maker {
                 return within;
             if (chained.within.empty())
                 return {}; // nothing of nothing
+        } else if (!step.lut.empty()) {
+            if (!colour::find_space(step.space))
+                return Error{fmt::format("there is no space {}", step.space), where, "The space of a LUT's numbers is one that a rule can work in."};
+            const Result<std::shared_ptr<const ir::External>> lut = lut_of(step);
+            if (!lut)
+                return Error{"its LUT " + lut.error().what, where, lut.error().remedy};
+            chained.external = lut.value().get();
+            chained.space = made.blends.emplace_back(step.space);
         } else {
             lang::CheckOptions options;
             options.open = document::used_by(step, folder);

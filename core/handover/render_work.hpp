@@ -17,6 +17,8 @@ struct RenderWork {
 };
 
 struct RunnableLook;
+struct Subject;
+RenderWork work_of(const Subject& subject); ///< keeps what it needs
 /// Of a rule or a look, which must outlive it.
 RenderWork work_of(const lang::Rule& rule, std::span<const double> values);
 RenderWork work_of(const RunnableLook& look);

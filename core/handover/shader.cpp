@@ -165,19 +165,19 @@ std::string one_line(std::string text) {
 
 class Emitter {
 public:
-    Emitter(const lang::Rule& rule, const ShaderOptions& options) : rule_(rule), prefix_(options.function) {
+    Emitter(const Subject& subject, const ShaderOptions& options) : subject_(subject), prefix_(options.function) {
+        in_ = options.in_space.empty() ? std::string_view(subject.space) : options.in_space;
+        out_ = options.out_space.empty() ? std::string_view(subject.space) : options.out_space;
         engine::CompileOptions with;
-        with.in_space = options.in_space;
-        with.out_space = options.out_space;
-        outputs_ = engine::lower(rule, graph_, with);
-        in_ = options.in_space.empty() ? engine::working_space(rule) : options.in_space;
-        out_ = options.out_space.empty() ? engine::working_space(rule) : options.out_space;
+        with.in_space = in_;
+        with.out_space = out_;
+        outputs_ = subject.lower(graph_, with);
         std::set<std::string> taken = {"width", "height"};
         for (const Helper& helper : helpers)
             taken.emplace(helper.name);
-        for (const lang::Parameter& p : rule.parameters)
-            parameters_.push_back(prefix_ + "_" + identifier(p.name, taken));
-        for (const lang::SourceInput& source : rule.sources)
+        for (const SubjectParameter& p : subject.parameters)
+            parameters_.push_back(prefix_ + "_" + identifier(p.identifier, taken));
+        for (const lang::SourceInput& source : subject.sources)
             sources_.push_back(prefix_ + "_" + identifier(source.name, taken));
         needed_.resize(graph_.size());
         for (const ir::NodeId id : outputs_)
@@ -199,7 +199,7 @@ public:
                 continue;
             const ir::Node& node = graph_[id];
             if (node.op == Op::external)
-                return Error{"uses a space of a colour config, which a shader does not know", "", "Choose one of the built-in spaces."};
+                return Error{"uses a LUT file or a space of a colour config, which a shader does not know", "", "Hand the LUT over by itself, and choose one of the built-in spaces."};
             if (node.op == Op::input && node.slot >= graph_.first_stage_slot())
                 return Error{"looks at its neighbours (blur and the like), which a function of one pixel cannot do", "", "Hand the steps before and after it over by themselves."};
             if (ir::row(node.op).arity == 0) {
@@ -223,8 +223,10 @@ private:
         if (node.op == Op::constant)
             return literal(node.value);
         if (node.op == Op::uniform) {
-            if (node.slot >= ir::first_parameter_slot)
+            if (node.slot >= ir::first_parameter_slot) {
+                read_.insert(node.slot - ir::first_parameter_slot);
                 return parameters_[node.slot - ir::first_parameter_slot];
+            }
             sized_ = true;
             constexpr std::string_view sizes[] = {"({n}_width / {n}_height)", "{n}_width", "{n}_height"};
             return filled(sizes[node.slot], prefix_);
@@ -238,8 +240,8 @@ private:
             return filled(places[node.slot - 4], prefix_);
         }
         std::uint32_t slot = node.slot - ir::input_count;
-        for (std::size_t i = 0; i < rule_.sources.size(); ++i) {
-            const auto channels = static_cast<std::uint32_t>(width(rule_.sources[i].type));
+        for (std::size_t i = 0; i < subject_.sources.size(); ++i) {
+            const auto channels = static_cast<std::uint32_t>(width(subject_.sources[i].type));
             if (slot < channels)
                 return sources_[i] + (channels == 1 ? std::string() : fmt::format(".{}", "rgba"[slot]));
             slot -= channels;
@@ -259,17 +261,21 @@ private:
     }
 
     std::string head() const {
-        std::string text = fmt::format("// {}\n", one_line(rule_.title.empty() ? "A rule of Kasuri" : rule_.title));
-        if (!rule_.note.empty())
-            text += fmt::format("// {}\n", one_line(rule_.note));
+        std::string text = fmt::format("// {}\n", one_line(subject_.title));
+        if (!subject_.note.empty())
+            text += fmt::format("// {}\n", one_line(subject_.note));
         text += fmt::format("// Colours come in as {} and go out as {}, alpha straight.\n\n", in_, out_);
-        for (std::size_t i = 0; i < rule_.parameters.size(); ++i) {
-            const lang::Parameter& p = rule_.parameters[i];
+        bool any = false;
+        for (std::size_t i = 0; i < subject_.parameters.size(); ++i) {
+            const SubjectParameter& p = subject_.parameters[i];
+            if (subject_.is_look && !read_.contains(i))
+                continue; // an opacity that stays 1
             text += fmt::format("uniform float {} = {}; // {} .. {}  {}\n", parameters_[i], literal(p.value), p.low, p.high, one_line(p.description));
+            any = true;
         }
         if (sized_)
             text += fmt::format("uniform float {0}_width = 1920.0; // of the picture, in pixels\nuniform float {0}_height = 1080.0;\n", prefix_);
-        return text + (rule_.parameters.empty() && !sized_ ? "" : "\n");
+        return text + (!any && !sized_ ? "" : "\n");
     }
 
     std::string helper_texts() const {
@@ -282,26 +288,29 @@ private:
 
     std::string signature() const {
         std::string text = fmt::format("vec4 {}(vec4 colour{}", prefix_, placed_ ? ", vec2 pixel" : "");
-        for (std::size_t i = 0; i < rule_.sources.size(); ++i) {
-            const int channels = width(rule_.sources[i].type);
+        for (std::size_t i = 0; i < subject_.sources.size(); ++i) {
+            const int channels = width(subject_.sources[i].type);
             text += fmt::format(", {} {}", channels == 1 ? "float" : fmt::format("vec{}", channels), sources_[i]);
         }
         return text + ") {\n";
     }
 
-    const lang::Rule& rule_;
+    const Subject& subject_;
     std::string prefix_;
     std::string_view in_, out_;
     ir::Graph graph_;
     std::vector<ir::NodeId> outputs_;
     std::vector<bool> needed_;
     std::set<std::string_view> wanted_;
+    std::set<std::size_t> read_; ///< parameters
     std::vector<std::string> parameters_, sources_; ///< as they are called in the shader
     bool placed_ = false, sized_ = false;
 };
 
 } // namespace
 
-Result<std::string> shader(const lang::Rule& rule, const ShaderOptions& options) { return Emitter(rule, options).run(); }
+Result<std::string> shader(const Subject& subject, const ShaderOptions& options) { return Emitter(subject, options).run(); }
+
+Result<std::string> shader(const lang::Rule& rule, const ShaderOptions& options) { return shader(subject_of(rule, {}), options); }
 
 } // namespace kasuri::handover

@@ -1,5 +1,6 @@
 #pragma once
 #include "base/result.hpp"
+#include "handover/subject.hpp"
 #include "lang/rule.hpp"
 
 #include <string>
@@ -18,5 +19,7 @@ struct ShaderOptions {
 /// the results are the same but for rounding; what GLSL leaves undefined (pow of negative bases, minimum of NaN) is written out.
 /// Refused: rules that look at neighbours, or use spaces of a colour config. Source of the language: The OpenGL Shading Language 3.30, Khronos Group.
 Result<std::string> shader(const lang::Rule& rule, const ShaderOptions& options = {});
+/// The same of a rule or a look; the uniforms of a look are NAME_step2_meet, NAME_step2_opacity.
+Result<std::string> shader(const Subject& subject, const ShaderOptions& options = {});
 
 } // namespace kasuri::handover

@@ -2,21 +2,11 @@
 
 #include "colour/primaries.hpp"
 #include "colour/space.hpp"
-
-#if defined(__GNUC__)
-#pragma GCC diagnostic push
-#pragma GCC diagnostic ignored "-Wshadow"
-#endif
-#include <OpenColorIO/OpenColorIO.h>
-#if defined(__GNUC__)
-#pragma GCC diagnostic pop
-#endif
+#include "io/ocio.hpp"
 
 #include <cstdlib>
 #include <fmt/format.h>
 #include <system_error>
-
-namespace OCIO = OCIO_NAMESPACE;
 
 namespace kasuri::io {
 namespace {

@@ -40,6 +40,8 @@ NodeId Graph::constant(double value) {
 }
 
 NodeId Graph::uniform(std::uint32_t slot) {
+    if (fixed_ && slot >= first_parameter_slot && slot - first_parameter_slot < fixed_->size())
+        return constant((*fixed_)[slot - first_parameter_slot]);
     Node node;
     node.op = Op::uniform;
     node.rate = Rate::uniform;

@@ -5,6 +5,7 @@
 #include <array>
 #include <cstdint>
 #include <map>
+#include <optional>
 #include <span>
 #include <unordered_map>
 #include <vector>
@@ -74,6 +75,8 @@ public:
 
     NodeId constant(double value);
     NodeId uniform(std::uint32_t slot);
+    /// From now on parameters are these numbers, not slots of a run: what depends on them alone is folded away.
+    void fix_parameters(std::vector<double> values) { fixed_ = std::move(values); }
     NodeId input(Input which);
     /// A channel of a further picture: `slot` counts them from 0, all of them before the first stage.
     NodeId source_input(std::uint32_t slot);
@@ -141,6 +144,7 @@ private:
     };
 
     bool rewrite_;
+    std::optional<std::vector<double>> fixed_;
     std::uint32_t first_stage_slot_ = input_count;
     std::vector<Stage> stages_;
     std::vector<Node> nodes_;

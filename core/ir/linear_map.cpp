@@ -1,5 +1,6 @@
 #include "ir/linear_map.hpp"
 
+#include <algorithm>
 #include <cmath>
 
 namespace kasuri::ir {
@@ -54,7 +55,9 @@ std::array<NodeId, 3> linear_map(Graph& g, const Matrix& matrix, const std::arra
         for (std::size_t i = 0; i < 3; ++i)
             result[i] = g.add(g.add(g.mul(g.constant(matrix[i][0]), x[0]), g.mul(g.constant(matrix[i][1]), x[1])), g.mul(g.constant(matrix[i][2]), x[2]));
     }
-    g.remember_linear_map(result, {matrix, x});
+    // Of constants the result is constants: black stays black, and would be a map of itself.
+    if (std::any_of(result.begin(), result.end(), [&](NodeId node) { return g[node].op != Op::constant; }))
+        g.remember_linear_map(result, {matrix, x});
     return result;
 }
 

@@ -2,7 +2,7 @@
 #include "base/file.hpp"
 #include "document/bench_file.hpp"
 #include "model/look_model.hpp"
-#include "model/look_sums.hpp"
+#include "handover/look_sums.hpp"
 #include "model/undo_commands.hpp"
 #include "support/support.hpp"
 
@@ -170,7 +170,7 @@ TEST_CASE("what steps amount to: one matrix, nothing at all, or the steps that u
     const auto said = [&] {
         const auto runs = handover::runnable(look, {});
         REQUIRE(runs);
-        return described_look(*runs.value(), runs.value()->parameters);
+        return handover::described_look(*runs.value(), runs.value()->parameters);
     };
     step("out.rgb = rgb.grb\n");
     CHECK(said().starts_with("an exact matrix"));

@@ -9,7 +9,7 @@ using namespace kasuri;
 using namespace kasuri::document;
 using namespace kasuri::test;
 
-TEST_CASE("filters and looks are found below a folder; other files, hidden ones and links that lead round are not", "[library]") {
+TEST_CASE("filters and looks are found below a folder, but other files, hidden ones and links that lead round are not found", "[library]") {
     const TemporaryFolder folder;
     std::filesystem::create_directories(folder / "dips/deep");
     write(folder / "one.kasuri", "out.r = g\n");

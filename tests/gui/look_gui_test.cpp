@@ -129,7 +129,7 @@ TEST_CASE("steps are dragged to another place, and their opacity is dragged", "[
     CHECK(d.look.current() == 0); // only its opacity
 }
 
-TEST_CASE("a mask is written, seen and refused with its reason; undo goes through it", "[gui][look]") {
+TEST_CASE("a mask is written, seen and refused with its reason, and undo goes through it", "[gui][look]") {
     Looks d;
     d.add("out.rgb = rgb + 1\n");
     auto* mask = d.window.findChild<QPlainTextEdit*>("mask");

@@ -1,4 +1,4 @@
-#include "model/look_sums.hpp"
+#include "handover/look_sums.hpp"
 
 #include "base/text.hpp"
 #include "engine/chain.hpp"
@@ -7,7 +7,7 @@
 #include <cmath>
 #include <fmt/format.h>
 
-namespace kasuri::app {
+namespace kasuri::handover {
 namespace {
 
 constexpr std::size_t longest = 40; ///< steps: every run of them is looked at
@@ -33,13 +33,13 @@ bool is_nothing(const insight::Affine& map) {
     return true;
 }
 
-std::string named(const handover::RunnableLook& look, std::size_t first, std::size_t last) {
+std::string named(const RunnableLook& look, std::size_t first, std::size_t last) {
     return last == first + 1 ? fmt::format("steps {} and {}", look.numbers[first] + 1, look.numbers[last] + 1) : fmt::format("steps {} to {}", look.numbers[first] + 1, look.numbers[last] + 1);
 }
 
 } // namespace
 
-std::string described_look(const handover::RunnableLook& look, std::span<const double> parameters) {
+std::string described_look(const RunnableLook& look, std::span<const double> parameters) {
     const std::span<const engine::ChainStep> steps = look.steps;
     const std::size_t count = steps.size();
     if (count == 0 || count > longest)
@@ -75,4 +75,4 @@ std::string described_look(const handover::RunnableLook& look, std::span<const d
     return text;
 }
 
-} // namespace kasuri::app
+} // namespace kasuri::handover

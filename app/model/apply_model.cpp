@@ -1,0 +1,171 @@
+#include "model/apply_model.hpp"
+
+#include "engine/evaluate.hpp"
+#include "engine/sources.hpp"
+#include "handover/render_work.hpp"
+#include "io/picture_file.hpp"
+#include "model/display.hpp"
+#include "model/library_model.hpp"
+
+#include <algorithm>
+
+namespace kasuri::app {
+namespace {
+
+constexpr int width = 120, height = 68;
+
+/// A picture file made small and put through the subject.
+QImage contact(const std::filesystem::path& path, const handover::RenderWork& work, const CancelToken& cancel, QString& fault) {
+    const Result<image::Image> loaded = io::load(path);
+    if (!loaded) {
+        fault = QString::fromStdString(loaded.error().text());
+        return {};
+    }
+    const std::vector<std::string> layers = image::layers(loaded.value());
+    const std::optional<image::Picture> picture = layers.empty() ? std::nullopt : image::picture_of(loaded.value(), std::find(layers.begin(), layers.end(), "") != layers.end() ? "" : layers.front());
+    if (!picture) {
+        fault = ApplyModel::tr("has no channel to work on");
+        return {};
+    }
+    const QSize fits = QSize(picture->width, picture->height).scaled(width, height, Qt::KeepAspectRatio);
+    const auto little = [&](const image::Picture& whole) {
+        image::Picture made = reduced(whole, std::max(1, fits.width()), std::max(1, fits.height()));
+        made.space = whole.space;
+        return made;
+    };
+    const image::Picture small = little(*picture);
+    engine::CompileOptions options;
+    options.in_space = options.out_space = small.space;
+    std::vector<std::shared_ptr<const image::Picture>> sources;
+    for (const lang::SourceInput& source : work.sources) {
+        const auto found = engine::source_in(loaded.value(), source.name);
+        sources.push_back(found ? std::make_shared<const image::Picture>(little(*found)) : nullptr);
+    }
+    const engine::BoundSources bound = work.bind(sources);
+    options.source_spaces = bound.spaces;
+    const std::optional<image::Picture> made = engine::evaluate(*work.compile(options), small, work.values, cancel, nullptr, nullptr, bound.planes);
+    if (!made)
+        return {};
+    image::Picture result = *made;
+    result.space = small.space;
+    return shown(result, lens("colour"));
+}
+
+} // namespace
+
+ApplyModel::ApplyModel(QObject* parent) : QAbstractListModel(parent) {
+    pool_.setMaxThreadCount(1); // each picture uses all cores
+    pool_.setThreadPriority(QThread::LowPriority);
+}
+
+ApplyModel::~ApplyModel() {
+    drawing_cancel_.cancel();
+    rendering_cancel_.cancel();
+    pool_.clear();
+    pool_.waitForDone();
+    if (thread_.joinable())
+        thread_.join();
+}
+
+void ApplyModel::set_subject(std::shared_ptr<const handover::Subject> subject) {
+    subject_ = std::move(subject);
+    draw();
+}
+
+Status ApplyModel::set_inputs(const std::vector<std::string>& inputs) {
+    const auto found = handover::batch_items({inputs, "contact-sheet/"});
+    if (!found)
+        return found.error();
+    beginResetModel();
+    inputs_ = inputs;
+    items_.clear();
+    for (const handover::BatchItem& item : found.value())
+        items_.push_back({item.in, {}, {}, false});
+    endResetModel();
+    draw();
+    return {};
+}
+
+void ApplyModel::draw() {
+    drawing_cancel_.cancel();
+    drawing_cancel_ = CancelToken();
+    pool_.clear();
+    waiting_ = 0;
+    const std::uint64_t number = ++drawing_;
+    if (!subject_)
+        return;
+    const auto work = std::make_shared<const handover::RenderWork>(handover::work_of(*subject_));
+    for (std::size_t i = 0; i < items_.size(); ++i) {
+        ++waiting_;
+        pool_.start([this, number, i, path = items_[i].path, work, cancel = drawing_cancel_] {
+            QString fault;
+            const QImage picture = cancel.cancelled() ? QImage() : contact(path, *work, cancel, fault);
+            QMetaObject::invokeMethod(this, [this, number, i, picture, fault] {
+                if (number != drawing_)
+                    return;
+                items_[i].picture = picture;
+                items_[i].fault = fault;
+                emit dataChanged(index(static_cast<int>(i)), index(static_cast<int>(i)));
+                if (--waiting_ == 0)
+                    emit drawn();
+            }, Qt::QueuedConnection);
+        });
+    }
+}
+
+QVariant ApplyModel::data(const QModelIndex& index, int role) const {
+    if (!index.isValid() || static_cast<std::size_t>(index.row()) >= items_.size())
+        return {};
+    const Item& item = items_[static_cast<std::size_t>(index.row())];
+    switch (role) {
+    case Qt::DisplayRole: return QString::fromStdString(item.path.filename().string()) + (item.written ? tr(" \u2013 written") : QString());
+    case Qt::DecorationRole: return item.picture;
+    case Qt::ToolTipRole: return QString::fromStdString(item.path.string()) + (item.fault.isEmpty() ? QString() : "\n" + item.fault);
+    case path_role: return QString::fromStdString(item.path.string());
+    case written_role: return item.written;
+    case LibraryModel::fault_role: return item.fault; // the tile shows it
+    default: return {};
+    }
+}
+
+void ApplyModel::mark(const std::filesystem::path& path, bool written, const QString& fault) {
+    for (std::size_t i = 0; i < items_.size(); ++i)
+        if (items_[i].path == path) {
+            items_[i].written = written;
+            items_[i].fault = fault;
+            emit dataChanged(index(static_cast<int>(i)), index(static_cast<int>(i)));
+        }
+}
+
+Status ApplyModel::render(const handover::BatchOrder& order, const handover::BatchOptions& options) {
+    if (rendering_)
+        return Error{"is being rendered already", order.output, "Wait, or call it off."};
+    if (!subject_)
+        return Error{"there is no rule that compiles yet", "", ""};
+    auto items = handover::batch_items(order);
+    if (!items)
+        return items.error();
+    if (thread_.joinable())
+        thread_.join();
+    rendering_ = true;
+    rendering_cancel_ = CancelToken();
+    for (Item& item : items_)
+        item.written = false;
+    thread_ = std::thread([this, work = handover::work_of(*subject_), items = std::move(items.value()), options, cancel = rendering_cancel_] {
+        const handover::BatchReport report = handover::render_all(work, items, options, cancel, [this](const handover::BatchEvent& event) {
+            QMetaObject::invokeMethod(this, [this, path = event.item.in, written = event.what != handover::BatchEvent::What::failed, fault = event.error ? QString::fromStdString(event.error->text()) : QString(),
+                                             done = event.done, all = event.all, left = event.seconds_left] {
+                mark(path, written, fault);
+                emit progressed(done, all, left);
+            }, Qt::QueuedConnection);
+        });
+        QMetaObject::invokeMethod(this, [this, report] {
+            report_ = report;
+            rendering_ = false;
+            emit finished();
+        }, Qt::QueuedConnection);
+    });
+    return {};
+}
+
+} // namespace kasuri::app

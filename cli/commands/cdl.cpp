@@ -1,0 +1,88 @@
+#include "base/file.hpp"
+#include "base/text.hpp"
+#include "command.hpp"
+#include "handover/cdl.hpp"
+#include "subject.hpp"
+
+#include <fmt/format.h>
+#include <memory>
+
+namespace kasuri::cli {
+namespace {
+
+struct Options {
+    RuleOptions rule;
+    std::string out, space;
+};
+
+/// A colour decision list becomes a filter.
+int into_filter(const Options& options) {
+    const auto all = io::read_cdl(options.rule.filter);
+    if (!all)
+        return complain(all.error());
+    const std::string space = options.space.empty() ? "acescct" : options.space;
+    for (std::size_t i = 0; i < all.value().size(); ++i) {
+        const io::Cdl& cdl = all.value()[i];
+        const std::string text = handover::filter_of(cdl, cdl.id.empty() ? std::filesystem::path(options.rule.filter).stem().string() : cdl.id, space);
+        if (options.out.empty()) {
+            fmt::print("{}{}", i > 0 ? "\n" : "", text);
+            continue;
+        }
+        std::filesystem::path out = options.out;
+        if (all.value().size() > 1) // one file each
+            out.replace_filename(fmt::format("{}-{}{}", out.stem().string(), i + 1, out.extension().string()));
+        if (const Status written = write_file(out, text); !written)
+            return complain(written.error());
+        fmt::print("{}\n", out.string());
+    }
+    return Exit::good;
+}
+
+int run(const Options& options) {
+    if (!known_space(options.space))
+        return Exit::usage;
+    if (io::is_cdl_file(options.rule.filter))
+        return into_filter(options);
+    const LoadedSubject loaded = load_subject(options.rule, "cdl");
+    if (loaded.exit != Exit::good)
+        return loaded.exit;
+    const auto found = handover::cdl_of(loaded.subject, options.space);
+    if (!found) {
+        fmt::print(stderr, "kasuri-cli cdl: {}: is no colour decision list in {}: neither gains, offsets and a saturation, nor three curves (x * slope + offset) ^ power\n", options.rule.filter,
+                   options.space.empty() ? loaded.subject.space : options.space);
+        return Exit::rule_failed;
+    }
+    if (!options.out.empty()) {
+        if (!io::is_cdl_file(options.out)) {
+            fmt::print(stderr, "kasuri-cli cdl: {}: write .cc, .ccc or .cdl\n", options.out);
+            return Exit::usage;
+        }
+        io::Cdl cdl = found->cdl;
+        cdl.description = loaded.subject.title;
+        if (const Status written = io::write_cdl(options.out, cdl); !written)
+            return complain(written.error());
+    }
+    const auto line = [](const char* name, const std::array<double, 3>& x) { fmt::print("{} {} {} {}\n", name, number_text(x[0], 9), number_text(x[1], 9), number_text(x[2], 9)); };
+    line("slope", found->cdl.slope);
+    line("offset", found->cdl.offset);
+    line("power", found->cdl.power);
+    fmt::print("saturation {}\n", number_text(found->cdl.saturation, 9));
+    fmt::print("{}\n", found->exact ? "exact, but for the standard's clamps to 0 .. 1" : fmt::format("within {} on a ramp from 0 to 1, but for the standard's clamps", number_text(found->largest, 3)));
+    return Exit::good;
+}
+
+} // namespace
+
+extern const Command cdl_command;
+const Command cdl_command = {
+    "cdl", "A filter as a colour decision list (ASC CDL) where it is one, or a list as a filter",
+    [](CLI::App& app) -> std::function<int()> {
+        auto options = std::make_shared<Options>();
+        options->rule.define(app, false);
+        app.add_option("-o,--out", options->out, "File to write: .cc, .ccc, .cdl; of a list: .kasuri");
+        app.add_option("--space", options->space, "In which the numbers are meant (default: the working space; of a list: acescct)");
+        app.footer("FILTER may be a look, or a .cc, .ccc or .cdl file, which becomes a filter. What is no such list is an error: exit code 1.");
+        return [options] { return run(*options); };
+    }};
+
+} // namespace kasuri::cli

@@ -1,0 +1,71 @@
+#include "report/report.hpp"
+
+#include "base/file.hpp"
+#include "command.hpp"
+#include "document/filter_file.hpp"
+#include "subject.hpp"
+
+#include <chrono>
+#include <cstdio>
+#include <ctime>
+#include <fmt/chrono.h>
+#include <fmt/format.h>
+#include <memory>
+
+namespace kasuri::cli {
+namespace {
+
+struct Options {
+    RuleOptions rule;
+    std::string out;
+    std::vector<std::string> pictures;
+};
+
+int run(const Options& options) {
+    const LoadedSubject loaded = load_subject(options.rule, "report");
+    if (loaded.exit != Exit::good)
+        return loaded.exit;
+    report::Order order;
+    const std::filesystem::path file = options.rule.filter;
+    order.folder = file.parent_path();
+    order.is_look = loaded.subject.is_look;
+    if (order.is_look) {
+        order.look = document::load_look(file).value();
+    } else {
+        document::LookStep step;
+        step.filter = file.filename().string();
+        step.text = loaded.filter.text;
+        for (std::size_t i = 0; i < loaded.filter.values.size(); ++i)
+            step.values[loaded.filter.rule.parameters[i].name] = loaded.filter.values[i];
+        order.look.steps = {step};
+    }
+    order.pictures.assign(options.pictures.begin(), options.pictures.end());
+    order.made_at = fmt::format("{:%Y-%m-%d %H:%M}", fmt::localtime(std::time(nullptr)));
+    const Result<std::string> page = report::html(order);
+    if (!page)
+        return complain(page.error());
+    if (options.out.empty()) {
+        std::fwrite(page.value().data(), 1, page.value().size(), stdout);
+        return std::fflush(stdout) == 0 ? Exit::good : Exit::input_output;
+    }
+    if (const Status written = write_file(options.out, page.value()); !written)
+        return complain(written.error());
+    fmt::print("{}\n", options.out);
+    return Exit::good;
+}
+
+} // namespace
+
+extern const Command report_command;
+const Command report_command = {
+    "report", "Write one page (HTML) about a filter or a look, to send along",
+    [](CLI::App& app) -> std::function<int()> {
+        auto options = std::make_shared<Options>();
+        options->rule.define(app, false);
+        app.add_option("-o,--out", options->out, "File to write (otherwise standard output)");
+        app.add_option("--picture", options->pictures, "A picture to show before and after; may be given several times")->take_all();
+        app.footer("The page holds the rule, its values, what is certain about it, ramps, chart and pictures before and after, the proofs at these values and the error as a LUT. Everything is in the one file.");
+        return [options] { return run(*options); };
+    }};
+
+} // namespace kasuri::cli

@@ -1,0 +1,275 @@
+#include "io/lut_file.hpp"
+
+#include "base/file.hpp"
+#include "io/ocio.hpp"
+
+#include <algorithm>
+#include <fmt/format.h>
+#include <fstream>
+#include <mutex>
+#include <set>
+#include <sstream>
+
+namespace kasuri::io {
+namespace {
+
+constexpr std::uintmax_t longest_lut = 512u << 20;
+constexpr std::uintmax_t longest_cdl = 16u << 20;
+
+std::string lower_ending(const std::filesystem::path& path) {
+    std::string ending = path.extension().string();
+    std::transform(ending.begin(), ending.end(), ending.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
+    return ending;
+}
+
+/// The library talks on standard error; what is wrong with a file is told by our errors.
+void be_quiet() {
+    static const bool done = [] {
+        OCIO::SetLoggingLevel(OCIO::LOGGING_LEVEL_NONE);
+        return true;
+    }();
+    (void)done;
+}
+
+/// A line of what the library says.
+std::string reason(const std::exception& e) {
+    std::string text = e.what();
+    std::replace(text.begin(), text.end(), '\n', ' ');
+    return text;
+}
+
+class Processor final : public ir::External {
+public:
+    explicit Processor(OCIO::ConstCPUProcessorRcPtr processor) : processor_(std::move(processor)) {}
+    void apply(float* const planes[3], std::size_t count) const override {
+        try {
+            OCIO::PlanarImageDesc image(planes[0], planes[1], planes[2], nullptr, static_cast<long>(count), 1);
+            processor_->apply(image);
+        } catch (const OCIO::Exception&) { // it was tried when it was read
+        }
+    }
+
+private:
+    OCIO::ConstCPUProcessorRcPtr processor_;
+};
+
+OCIO::GroupTransformRcPtr group_of(const LutSteps& steps) {
+    auto group = OCIO::GroupTransform::Create();
+    if (steps.matrix) {
+        auto matrix = OCIO::MatrixTransform::Create();
+        double m44[16] = {}, offset[4] = {};
+        for (std::size_t row = 0; row < 3; ++row) {
+            for (std::size_t i = 0; i < 3; ++i)
+                m44[4 * row + i] = (*steps.matrix)[row][i];
+            offset[row] = (*steps.matrix)[row][3];
+        }
+        m44[15] = 1;
+        matrix->setMatrix(m44);
+        matrix->setOffset(offset);
+        matrix->setFileInputBitDepth(OCIO::BIT_DEPTH_F32);
+        matrix->setFileOutputBitDepth(OCIO::BIT_DEPTH_F32);
+        group->appendTransform(matrix);
+    }
+    if (steps.log) {
+        auto log = OCIO::LogAffineTransform::Create();
+        const double a[3] = {steps.log->a, steps.log->a, steps.log->a}, b[3] = {steps.log->b, steps.log->b, steps.log->b};
+        const double c[3] = {steps.log->c, steps.log->c, steps.log->c}, d[3] = {steps.log->d, steps.log->d, steps.log->d};
+        log->setBase(2);
+        log->setLogSideSlopeValue(a);
+        log->setLinSideSlopeValue(b);
+        log->setLinSideOffsetValue(c);
+        log->setLogSideOffsetValue(d);
+        group->appendTransform(log);
+    }
+    if (!steps.curves.empty()) {
+        auto curves = OCIO::Lut1DTransform::Create(static_cast<unsigned long>(steps.curves.size()), false);
+        for (std::size_t i = 0; i < steps.curves.size(); ++i)
+            curves->setValue(static_cast<unsigned long>(i), steps.curves[i][0], steps.curves[i][1], steps.curves[i][2]);
+        curves->setFileOutputBitDepth(OCIO::BIT_DEPTH_F32);
+        group->appendTransform(curves);
+    }
+    if (steps.size > 0) {
+        auto table = OCIO::Lut3DTransform::Create(static_cast<unsigned long>(steps.size));
+        const auto n = static_cast<std::size_t>(steps.size);
+        for (std::size_t b = 0; b < n; ++b)
+            for (std::size_t g = 0; g < n; ++g)
+                for (std::size_t r = 0; r < n; ++r) {
+                    const auto& colour = steps.table[(b * n + g) * n + r];
+                    table->setValue(static_cast<unsigned long>(r), static_cast<unsigned long>(g), static_cast<unsigned long>(b), colour[0], colour[1], colour[2]);
+                }
+        table->setInterpolation(OCIO::INTERP_TETRAHEDRAL);
+        table->setFileOutputBitDepth(OCIO::BIT_DEPTH_F32);
+        group->appendTransform(table);
+    }
+    return group;
+}
+
+void describe(OCIO::GroupTransform& group, const LutText& text) {
+    OCIO::FormatMetadata& about = group.getFormatMetadata();
+    about.setName(text.title.c_str());
+    about.setID("kasuri");
+    about.addChildElement("Description", text.title.c_str());
+    for (const std::string& line : text.lines)
+        about.addChildElement("Description", line.c_str());
+    about.addChildElement("InputDescriptor", text.input.c_str());
+    about.addChildElement("OutputDescriptor", text.output.c_str());
+}
+
+const char* name_of_baked(const std::string& ending) {
+    for (int i = 0; i < OCIO::Baker::getNumFormats(); ++i)
+        if ("." + std::string(OCIO::Baker::getFormatExtensionByIndex(i)) == ending)
+            return OCIO::Baker::getFormatNameByIndex(i);
+    return nullptr;
+}
+
+Result<std::uintmax_t> size_of(const std::filesystem::path& path, std::uintmax_t most) {
+    std::error_code error;
+    const std::uintmax_t size = std::filesystem::file_size(path, error);
+    if (error)
+        return Error{"cannot be read: " + error.message(), path.string(), ""};
+    if (size > most)
+        return Error{fmt::format("is {} bytes long, more than any file of its kind", size), path.string(), ""};
+    return size;
+}
+
+} // namespace
+
+Status write_clf(const std::filesystem::path& path, const LutSteps& steps, const LutText& text) {
+    std::ostringstream content;
+    try {
+        const OCIO::GroupTransformRcPtr group = group_of(steps);
+        if (group->getNumTransforms() == 0) { // a file needs a step: the matrix that changes nothing
+            LutSteps nothing;
+            nothing.matrix = {{{1, 0, 0, 0}, {0, 1, 0, 0}, {0, 0, 1, 0}}};
+            const OCIO::GroupTransformRcPtr identity = group_of(nothing);
+            describe(*identity, text);
+            identity->write(OCIO::Config::CreateRaw(), "Academy/ASC Common LUT Format", content);
+        } else {
+            describe(*group, text);
+            group->write(OCIO::Config::CreateRaw(), "Academy/ASC Common LUT Format", content);
+        }
+    } catch (const std::exception& e) {
+        return Error{"cannot be written: " + reason(e), path.string(), ""};
+    }
+    return write_file(path, content.str());
+}
+
+std::vector<std::string> baked_endings() {
+    std::set<std::string> endings;
+    for (int i = 0; i < OCIO::Baker::getNumFormats(); ++i)
+        endings.insert("." + std::string(OCIO::Baker::getFormatExtensionByIndex(i)));
+    return {endings.begin(), endings.end()};
+}
+
+Status write_baked(const std::filesystem::path& path, const LutSteps& steps) {
+    const char* format = name_of_baked(lower_ending(path));
+    if (!format)
+        return Error{"is no kind of LUT that can be written", path.string(), fmt::format("Endings: {}.", fmt::join(baked_endings(), " "))};
+    std::ostringstream content;
+    try {
+        OCIO::ConfigRcPtr config = OCIO::Config::CreateRaw()->createEditableCopy();
+        auto in = OCIO::ColorSpace::Create(), out = OCIO::ColorSpace::Create();
+        in->setName("in");
+        out->setName("out");
+        out->setTransform(group_of(steps), OCIO::COLORSPACE_DIR_FROM_REFERENCE);
+        config->addColorSpace(in);
+        config->addColorSpace(out);
+        auto baker = OCIO::Baker::Create();
+        baker->setConfig(config);
+        baker->setFormat(format);
+        baker->setInputSpace("in");
+        baker->setTargetSpace("out");
+        if (steps.size > 0)
+            baker->setCubeSize(steps.size);
+        baker->bake(content);
+    } catch (const std::exception& e) {
+        return Error{"cannot be written: " + reason(e), path.string(), "Choose .cube or .clf, which hold any table."};
+    }
+    return write_file(path, content.str());
+}
+
+bool is_lut_file(const std::filesystem::path& path) {
+    static const std::set<std::string> endings = {".cube", ".clf", ".ctf", ".csp", ".3dl", ".cub", ".itx", ".lut", ".spi1d", ".spi3d", ".spimtx"};
+    return endings.contains(lower_ending(path));
+}
+
+Result<std::shared_ptr<const ir::External>> read_lut(const std::filesystem::path& path) {
+    if (const auto size = size_of(path, longest_lut); !size)
+        return size.error();
+    static std::mutex mutex; // the library keeps what it has read; a file of the same name may be another one now
+    const std::lock_guard lock(mutex);
+    be_quiet();
+    try {
+        OCIO::ClearAllCaches();
+        auto file = OCIO::FileTransform::Create();
+        std::error_code error;
+        file->setSrc(std::filesystem::absolute(path, error).string().c_str());
+        file->setInterpolation(OCIO::INTERP_BEST);
+        const OCIO::ConstProcessorRcPtr processor = OCIO::Config::CreateRaw()->getProcessor(file);
+        auto made = std::make_shared<Processor>(processor->getOptimizedCPUProcessor(OCIO::OPTIMIZATION_LOSSLESS));
+        float r = 0.25f, g = 0.5f, b = 0.75f;
+        float* const planes[3] = {&r, &g, &b};
+        made->apply(planes, 1);
+        return std::shared_ptr<const ir::External>(std::move(made));
+    } catch (const std::exception& e) {
+        return Error{"cannot be understood: " + reason(e), path.string(), "It may be damaged, or of another kind than its ending says."};
+    }
+}
+
+bool is_cdl_file(const std::filesystem::path& path) {
+    const std::string ending = lower_ending(path);
+    return ending == ".cc" || ending == ".ccc" || ending == ".cdl";
+}
+
+Result<std::vector<Cdl>> read_cdl(const std::filesystem::path& path) {
+    if (const auto size = size_of(path, longest_cdl); !size)
+        return size.error();
+    be_quiet();
+    try {
+        OCIO::ClearAllCaches();
+        const OCIO::ConstGroupTransformRcPtr group = OCIO::CDLTransform::CreateGroupFromFile(path.string().c_str());
+        std::vector<Cdl> all;
+        for (int i = 0; i < group->getNumTransforms(); ++i) {
+            const OCIO::ConstTransformRcPtr transform = group->getTransform(i);
+            const auto each = OCIO_DYNAMIC_POINTER_CAST<const OCIO::CDLTransform>(transform);
+            if (!each)
+                continue;
+            Cdl cdl;
+            each->getSlope(cdl.slope.data());
+            each->getOffset(cdl.offset.data());
+            each->getPower(cdl.power.data());
+            cdl.saturation = each->getSat();
+            cdl.id = each->getFormatMetadata().getID();
+            cdl.description = each->getFirstSOPDescription();
+            all.push_back(std::move(cdl));
+        }
+        if (all.empty())
+            return Error{"has no colour correction in it", path.string(), ""};
+        return all;
+    } catch (const std::exception& e) {
+        return Error{"cannot be understood: " + reason(e), path.string(), ""};
+    }
+}
+
+Status write_cdl(const std::filesystem::path& path, const Cdl& cdl) {
+    std::ostringstream content;
+    try {
+        auto transform = OCIO::CDLTransform::Create();
+        transform->setSlope(cdl.slope.data());
+        transform->setOffset(cdl.offset.data());
+        transform->setPower(cdl.power.data());
+        transform->setSat(cdl.saturation);
+        transform->getFormatMetadata().setID(cdl.id.empty() ? "kasuri" : cdl.id.c_str());
+        if (!cdl.description.empty())
+            transform->setFirstSOPDescription(cdl.description.c_str());
+        auto group = OCIO::GroupTransform::Create();
+        group->appendTransform(transform);
+        const std::string ending = lower_ending(path);
+        group->write(OCIO::Config::CreateRaw(), ending == ".ccc" ? "ColorCorrectionCollection" : ending == ".cdl" ? "ColorDecisionList" : "ColorCorrection", content);
+    } catch (const std::exception& e) {
+        return Error{"cannot be written: " + reason(e), path.string(), ""};
+    }
+    return write_file(path, content.str());
+}
+
+} // namespace kasuri::io

@@ -1,0 +1,64 @@
+#pragma once
+#include "base/result.hpp"
+#include "ir/external.hpp"
+
+#include <array>
+#include <filesystem>
+#include <memory>
+#include <optional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace kasuri::io {
+
+/// What a LUT file does to a colour, in the order of these members; what is not there is not done.
+struct LutSteps {
+    /// Rows of out = matrix * rgb + offset: r, g, b, offset.
+    std::optional<std::array<std::array<double, 4>, 3>> matrix{};
+    /// out = a * log2(b * x + c) + d
+    struct Log {
+        double a = 1, b = 1, c = 0, d = 0;
+    };
+    std::optional<Log> log{};
+    std::vector<std::array<float, 3>> curves{}; ///< over 0 .. 1, evenly, each channel its own; what lies outside is brought inside
+    int size = 0;                               ///< of a table of size^3 colours over 0 .. 1
+    std::vector<std::array<float, 3>> table{};  ///< red fastest
+};
+
+/// What a file says of itself.
+struct LutText {
+    std::string title;
+    std::string input, output;      ///< what the numbers mean
+    std::vector<std::string> lines; ///< further descriptions
+};
+
+/// Writes a Common LUT Format file (SMPTE ST 2136-1, the Academy's S-2014-006), by OpenColorIO. Whole or not at all.
+Status write_clf(const std::filesystem::path& path, const LutSteps& steps, const LutText& text);
+
+/// Endings of the further formats that OpenColorIO bakes tables into, with their dots, sorted.
+std::vector<std::string> baked_endings();
+/// Writes one of those, for numbers from 0 to 1; of `steps` only table (or curves, or matrix) over 0 .. 1.
+Status write_baked(const std::filesystem::path& path, const LutSteps& steps);
+
+/// Endings of LUT files that can be read back.
+bool is_lut_file(const std::filesystem::path& path);
+
+/// What a LUT file does, as code. Interpolates tables tetrahedrally. A file that cannot be understood is an error.
+Result<std::shared_ptr<const ir::External>> read_lut(const std::filesystem::path& path);
+
+/// A colour decision list: out = (in * slope + offset) ^ power, then saturation about BT.709 luma (ASC CDL 1.2), without its clamps.
+struct Cdl {
+    std::array<double, 3> slope{1, 1, 1}, offset{0, 0, 0}, power{1, 1, 1};
+    double saturation = 1;
+    std::string id{}, description{};
+    friend bool operator==(const Cdl&, const Cdl&) = default;
+};
+
+bool is_cdl_file(const std::filesystem::path& path);
+/// All corrections of a .cc, .ccc or .cdl file.
+Result<std::vector<Cdl>> read_cdl(const std::filesystem::path& path);
+/// By its ending: .cc, .ccc or .cdl.
+Status write_cdl(const std::filesystem::path& path, const Cdl& cdl);
+
+} // namespace kasuri::io

@@ -1,0 +1,131 @@
+// A look on a folder of pictures: contact sheet, rendering, calling off; a LUT and a colour decision list on the bench.
+#include "gui/driver.hpp"
+#include "handover/cdl.hpp"
+#include "io/picture_file.hpp"
+#include "widgets/apply_window.hpp"
+#include "widgets/bake_window.hpp"
+#include "widgets/look_actions.hpp"
+#include "widgets/step_panel.hpp"
+
+#include <QLineEdit>
+#include <QPushButton>
+#include <QToolButton>
+
+using namespace kasuri;
+using namespace kasuri::app;
+using kasuri::test::Driver;
+
+namespace {
+
+void picture(const QString& path, double red) {
+    const image::Picture made = image::generated(32, 18, [&](int, int) { return std::array<double, 3>{red, 0.5, 0.25}; });
+    image::Image image = image::image_of(made);
+    image.depth = image::Depth::half;
+    REQUIRE(io::save(path.toStdString(), image));
+}
+
+struct Apply : Driver {
+    ApplyWindow* apply = nullptr;
+    Apply() {
+        replace_text("out.rgb = rgb * vec3(0.5, 1, 1)\n");
+        settle();
+        REQUIRE(QDir(folder.path()).mkdir("in"));
+        for (int i = 1; i <= 4; ++i)
+            picture(file(QString("in/f.%1.exr").arg(i)), 0.2 * i);
+        trigger("apply");
+        apply = window.findChild<ApplyWindow*>();
+        REQUIRE(apply);
+        apply->set_inputs({file("in")});
+        REQUIRE(QTest::qWaitFor([this] { return !apply->model().drawing(); }, 20000));
+    }
+    ~Apply() { apply->close(); }
+    void wait() { REQUIRE(QTest::qWaitFor([this] { return !apply->model().rendering(); }, 20000)); }
+};
+
+} // namespace
+
+TEST_CASE("a folder is seen through the rule and rendered", "[gui][apply]") {
+    Apply d;
+    REQUIRE(d.apply->model().rowCount() == 4);
+    const auto red = [&](int i) { return qRed(d.apply->model().index(i).data(Qt::DecorationRole).value<QImage>().pixel(5, 5)); };
+    CHECK(red(0) < red(3));
+    const int before = red(3);
+    d.replace_text("out.rgb = rgb * vec3(0.25, 1, 1)\n"); // it follows the bench
+    d.settle();
+    CHECK(QTest::qWaitFor([&] { return !d.apply->model().drawing() && red(3) < before; }, 20000));
+    d.apply->set_output(d.file("out"));
+    d.apply->render_or_cancel();
+    d.wait();
+    CHECK(d.apply->model().report().written == 4);
+    CHECK(d.apply->words().contains("4 written"));
+    const auto made = io::load(d.file("out/f.3.exr").toStdString());
+    REQUIRE(made);
+    CHECK(static_cast<double>(image::picture_of(made.value(), "")->at(0)[0]) == Approx(0.15).epsilon(0.002));
+    // Frames, and what cannot be.
+    d.apply->findChild<QLineEdit*>("frames")->setText("2-3");
+    d.apply->set_output(d.file("some/"));
+    d.apply->render_or_cancel();
+    d.wait();
+    CHECK(d.apply->model().report().written == 2);
+    d.apply->findChild<QLineEdit*>("frames")->setText("backwards");
+    d.apply->render_or_cancel();
+    CHECK(d.apply->words().contains("1-240"));
+    d.apply->findChild<QLineEdit*>("frames")->clear();
+    d.apply->set_output(d.file("in/"));
+    d.apply->render_or_cancel();
+    CHECK(d.apply->words().contains("written over"));
+    d.apply->set_inputs({d.file("nothing/*.exr")});
+    CHECK(d.apply->words().contains("fits no file"));
+    CHECK(d.apply->model().rowCount() == 4); // nothing is lost
+}
+
+TEST_CASE("a broken picture says so on the sheet, and rendering is called off", "[gui][apply]") {
+    Apply d;
+    QFile broken(d.file("in/f.2.exr"));
+    REQUIRE(broken.open(QIODevice::WriteOnly));
+    broken.write("no picture");
+    broken.close();
+    d.apply->set_inputs({d.file("in")});
+    REQUIRE(QTest::qWaitFor([&] { return !d.apply->model().drawing(); }, 20000));
+    CHECK_FALSE(d.apply->model().index(1).data(Qt::ToolTipRole).toString().isEmpty());
+    d.apply->set_output(d.file("out"));
+    d.apply->render_or_cancel();
+    d.apply->render_or_cancel(); // and off
+    d.wait();
+    const auto& report = d.apply->model().report();
+    CHECK(report.written + report.failed + report.called_off == 4);
+}
+
+TEST_CASE("a LUT is dropped on the bench as a step whose numbers can be said, a decision list becomes a filter", "[gui][look]") {
+    Driver d;
+    d.replace_text("out.rgb = rgb.gbr\n");
+    d.settle();
+    d.trigger("bake");
+    auto* bake = d.window.findChild<BakeWindow*>();
+    REQUIRE(bake);
+    REQUIRE(QTest::qWaitFor([&] { return bake->measured(); }, 20000));
+    CHECK(bake->words().contains("exactly a matrix"));
+    bake->write_to(d.file("turn.clf"));
+    bake->write_to(d.file("turn.cube"));
+    bake->close();
+    CHECK(QFile::exists(d.file("turn.clf")));
+    d.window.bench().open(d.file("turn.cube"));
+    d.settle();
+    LookModel& look = d.window.bench().look();
+    REQUIRE((look.count() == 2 && look.step().lut == ".cube"));
+    CHECK(d.session().fixed());
+    look.set_space(1, "rec709-linear");
+    d.settle();
+    const std::array<float, 4> out = d.after(1, 0.5), in = d.sheet().strips()[1]->result()->before.at(static_cast<std::size_t>(d.sheet().strips()[1]->sample_at(0.5)));
+    CHECK(static_cast<double>(out[0]) == Approx(static_cast<double>(in[2])).margin(1e-4)); // turned twice
+    REQUIRE(io::write_cdl(d.file("shot.cc").toStdString(), {{1.1, 1, 0.9}, {0, 0, 0.02}, {1, 1, 1}, 0.8, "shot", ""}));
+    d.window.bench().open(d.file("shot.cc"));
+    d.settle();
+    CHECK(look.count() == 3);
+    CHECK(d.session().compiles());
+    CHECK(look.name(2) == "shot");
+    while (d.session().undo_stack().canUndo())
+        d.session().undo_stack().undo();
+    d.settle();
+    CHECK_FALSE(look.is_look());
+}
