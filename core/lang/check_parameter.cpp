@@ -3,6 +3,7 @@
 #include "base/text.hpp"
 
 #include <algorithm>
+#include <limits>
 #include <cmath>
 #include <fmt/format.h>
 
@@ -95,7 +96,7 @@ private:
 
     std::vector<Parameter> colour(const Parameter& base, const Expr& value) {
         std::vector<Parameter> parts;
-        double least = 0, most = 0;
+        double least = std::numeric_limits<double>::infinity(), most = -least;
         for (std::size_t i = 0; i < 3; ++i) {
             Parameter p = base;
             p.kind = ParameterKind::colour;

@@ -54,20 +54,26 @@ static float clamp(float x, float low, float high) { return std::fmin(std::fmax(
 static float uintBitsToFloat(uint x) { float y; std::memcpy(&y, &x, 4); return y; }
 )";
 
-std::string program_of(const std::vector<Emitted>& all) {
+constexpr int columns = 37; ///< of the picture that the colours are
+
+std::string program_of(const std::vector<Emitted>& all, std::size_t count) {
     std::string text = shim;
     for (const Emitted& each : all)
         text += each.text;
-    text += "int main() {\n    float c[4];\n    while (std::fread(c, 4, 4, stdin) == 4) {\n        vec4 o(0, 0, 0, 0);\n";
+    text += "int main() {\n    float c[4];\n    int n = -1;\n";
     for (const Emitted& each : all)
-        text += "        o = " + each.name + "(vec4(c[0], c[1], c[2], c[3])" + (each.placed ? ", vec2{0, 0}" : "") + ");\n        std::fwrite(&o, 4, 4, stdout);\n";
+        if (each.text.find(each.name + "_height = 1080.0") != std::string::npos)
+            text += "    " + each.name + "_width = " + std::to_string(columns) + ";\n    " + each.name + "_height = " + std::to_string(count / columns) + ";\n";
+    text += "    while (std::fread(c, 4, 4, stdin) == 4) {\n        ++n;\n        vec4 o(0, 0, 0, 0);\n";
+    for (const Emitted& each : all)
+        text += "        o = " + each.name + "(vec4(c[0], c[1], c[2], c[3])" + (each.placed ? ", vec2{float(n % " + std::to_string(columns) + "), float(n / " + std::to_string(columns) + ")}" : "") + ");\n        std::fwrite(&o, 4, 4, stdout);\n";
     return text + "    }\n}\n";
 }
 
 /// What each shader makes of each colour, colour by colour.
 std::vector<std::array<float, 4>> computed(const TemporaryFolder& folder, const std::vector<Emitted>& all, const std::vector<std::array<float, 4>>& colours) {
     const auto source = folder / "shader.cpp", program = folder / "shader", in = folder / "in", out = folder / "out";
-    write(source, program_of(all));
+    write(source, program_of(all, colours.size()));
     REQUIRE(std::system(("c++ -w -O1 -ffp-contract=off -o " + program.string() + " " + source.string()).c_str()) == 0);
     std::ofstream(in, std::ios::binary).write(reinterpret_cast<const char*>(colours.data()), static_cast<std::streamsize>(colours.size() * 16));
     REQUIRE(std::system((program.string() + " < " + in.string() + " > " + out.string()).c_str()) == 0);
@@ -116,13 +122,14 @@ TEST_CASE("shaders are valid GLSL and compute what the engine computes", "[shade
     const float inf = std::numeric_limits<float>::infinity();
     for (const std::array<float, 4>& special : {std::array<float, 4>{0, 0, 0, 0}, {1, 1, 1, 1}, {0.5f, 0.5f, 0.5f, 1}, {std::nanf(""), 0.2f, 0.3f, 1}, {inf, 0.2f, 0.3f, 1}, {-1, -0.5f, -0.25f, 1}, {16, 0, 0, 1}})
         colours.push_back(special);
+    REQUIRE(colours.size() % columns == 0);
     const std::vector<std::array<float, 4>> found = computed(folder, all, colours);
     for (std::size_t s = 0; s < all.size(); ++s) {
         INFO(all[s].text);
         if (s % 5 == 0 || s + 14 >= all.size()) // settings differ in their numbers only
             validate(folder, all[s]);
-        image::Picture picture = image::generated(static_cast<int>(colours.size()), 1, [&](int x, int) {
-            const auto& c = colours[static_cast<std::size_t>(x)];
+        image::Picture picture = image::generated(columns, static_cast<int>(colours.size()) / columns, [&](int x, int y) {
+            const auto& c = colours[static_cast<std::size_t>(y * columns + x)];
             return std::array<double, 3>{static_cast<double>(c[0]), static_cast<double>(c[1]), static_cast<double>(c[2])};
         });
         image::Samples alpha(colours.size());

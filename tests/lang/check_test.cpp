@@ -142,3 +142,11 @@ TEST_CASE("ids of faults are unique", "[lang]") {
         ids.push_back(row.id);
     }
 }
+
+TEST_CASE("a colour's range may lie above 0", "[check]") {
+    const lang::Rule rule = good_rule("param power = vec3(1, 1.5, 1) in 0.25 .. 2\nout.rgb = pow(rgb, power)");
+    CHECK((rule.parameters[1].low == 0.25 && rule.parameters[1].high == 2 && rule.parameters[1].value == 1.5));
+    const lang::Checked wrong = lang::check("param power = vec3(1, 3, 1) in 0.25 .. 2\nout.rgb *= power", proof::vocabulary());
+    CHECK_FALSE(wrong.ok);
+    CHECK(lang::message(wrong.diagnostics.at(0)).find("the value 3 lies outside") != std::string::npos);
+}
