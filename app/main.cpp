@@ -24,7 +24,9 @@ void start_demo(MainWindow& window, const QString& filters, const QString& pictu
     Bench& bench = window.bench();
     SheetModel& sheet = bench.sheet();
     sheet.add_target(*kasuri::targets::find("dye_chart"), "colour");
-    window.library().add_folder(QFileInfo(filters).canonicalFilePath());
+    for (const QString& folder : {filters, QFileInfo(filters).path() + "/looks"})
+        if (QFileInfo::exists(folder))
+            window.library().add_folder(QFileInfo(folder).canonicalFilePath());
     const QString cloths = pictures + "/cloths.exr", puppet = pictures + "/puppet.exr";
     if (QFileInfo::exists(cloths)) {
         sheet.add_picture(cloths.toStdString(), "colour");
@@ -67,11 +69,16 @@ int main(int argc, char** argv) {
     const QCommandLineOption size("size", "Size of the window, such as 1280x800.", "WxH");
     const QCommandLineOption lens("lens", "Lens for the pictures that are opened: colour, red, green, blue, alpha, veil, luminance, range, change, difference, or a component of a model such as lab.l; several with commas are for one picture each.", "LENS", "colour");
     const QCommandLineOption library("library", "Show the library.");
-    parser.addOptions({demo, shot, size, lens, library});
+    const QCommandLineOption room("room", "How bright the room is: bright, dim or dark.", "ROOM");
+    parser.addOptions({demo, shot, size, lens, library, room});
     parser.addPositionalArgument("files", "Filters and pictures to open.", "[files...]");
     parser.process(application);
 
     theme::apply(application);
+    if (parser.isSet(room))
+        theme::set_room(parser.value(room));
+    else if (!parser.isSet(shot))
+        Bench::restore_room();
     MainWindow window;
     if (parser.isSet(size)) {
         const QStringList parts = parser.value(size).split('x');

@@ -108,8 +108,10 @@ std::filesystem::path own_library_folder() {
 
 std::vector<std::filesystem::path> usual_library_folders() {
     std::vector<std::filesystem::path> folders = {own_library_folder()};
-    QStringList shipped = QStandardPaths::locateAll(QStandardPaths::GenericDataLocation, "kasuri/filters", QStandardPaths::LocateDirectory);
-    shipped << QDir(QCoreApplication::applicationDirPath() + "/../share/kasuri/filters").absolutePath();
+    QStringList shipped;
+    for (const char* kind : {"filters", "looks"})
+        shipped << QStandardPaths::locateAll(QStandardPaths::GenericDataLocation, QStringLiteral("kasuri/%1").arg(kind), QStandardPaths::LocateDirectory)
+                << QDir(QCoreApplication::applicationDirPath() + QStringLiteral("/../share/kasuri/%1").arg(kind)).absolutePath();
     for (const QString& folder : shipped) {
         const std::filesystem::path path = QDir(folder).canonicalPath().toStdString();
         if (!path.empty() && std::find(folders.begin(), folders.end(), path) == folders.end())
@@ -193,7 +195,9 @@ void LibraryModel::sort_out() {
         if (document::matches(item->entry, wanted))
             shown.push_back(item);
     std::stable_sort(shown.begin(), shown.end(), [this](const ItemPtr& a, const ItemPtr& b) {
-        const auto key = [this](const ItemPtr& item) { return std::make_tuple(!favourites_.contains(item->entry.path.string()), text(item->entry.title).toLower(), item->entry.path.string()); };
+        const auto key = [this](const ItemPtr& item) { // of what is looked for by its title, the title counts
+            return std::make_tuple(!query_.isEmpty() && !text(item->entry.title).contains(query_.trimmed(), Qt::CaseInsensitive), !favourites_.contains(item->entry.path.string()), text(item->entry.title).toLower(), item->entry.path.string());
+        };
         return key(a) < key(b);
     });
     if (shown == shown_)

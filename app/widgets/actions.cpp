@@ -53,6 +53,7 @@ constexpr ActionRow table[] = {
     {"wishes", QT_TRANSLATE_NOOP("Actions", "A matrix from wishes\u2026"), "Ctrl+Shift+M", [](Bench& b) { b.open_wishes(); }},
     {"trace", QT_TRANSLATE_NOOP("Actions", "Trace at the pin"), "Ctrl+Shift+T", [](Bench& b) { b.trace(); }},
     {"sheet_window", QT_TRANSLATE_NOOP("Actions", "Sheet in a window of its own, or back"), "Ctrl+Shift+W", [](Bench& b) { b.tear_off_sheet(); }},
+    {"room", QT_TRANSLATE_NOOP("Actions", "Room"), "", nullptr, [](Bench& b, QMenu& menu) { b.fill_rooms(menu); }},
     {"config", QT_TRANSLATE_NOOP("Actions", "Colour config\u2026"), "", [](Bench& b) { b.ask_config(); }},
     {"add_step", QT_TRANSLATE_NOOP("Actions", "Add a step"), "", nullptr, [](Bench& b, QMenu& menu) { b.look_actions().fill_add(menu); }},
     {"step", QT_TRANSLATE_NOOP("Actions", "Step in hand"), "", nullptr, [](Bench& b, QMenu& menu) { b.look_actions().fill_current(menu); }},

@@ -30,9 +30,12 @@ std::optional<double> typed(const QLineEdit* field) {
     return parse_number(text.replace(QChar(0x2212), '-').replace(',', '.').toStdString());
 }
 
-QString told(const handover::LutError& error) {
-    return QObject::tr("mean %1, 99.9 % within %2, largest %3; \u0394E2000 mean %4, 99.9 % within %5, largest %6")
-        .arg(shown(error.mean), shown(error.most), shown(error.largest), shown(error.delta_e_mean), shown(error.delta_e_most), shown(error.delta_e_largest));
+/// A row of the table of errors.
+QString row(const QString& name, const handover::LutError& e) {
+    QString cells;
+    for (const double value : {e.mean, e.most, e.largest, e.delta_e_mean, e.delta_e_most, e.delta_e_largest})
+        cells += QStringLiteral("<td align=\"right\">%1</td>").arg(shown(value));
+    return QStringLiteral("<tr><td>%1</td>%2</tr>").arg(name, cells);
 }
 
 QString place(const std::array<float, 3>& colour) {
@@ -117,7 +120,7 @@ BakeWindow::BakeWindow(Session& session, LookModel& look, QWidget* parent) : QDi
     grid->addLayout(space_row, 3, 1);
     error_ = quiet_label({}, this);
     error_->setWordWrap(true);
-    error_->setMinimumSize(520, 110);
+    error_->setMinimumSize(560, 150);
     error_->setAlignment(Qt::AlignLeft | Qt::AlignTop);
     grid->addWidget(error_, 4, 0, 1, 2);
     write_ = new QPushButton(tr("Write the LUT\u2026"), this);
@@ -209,16 +212,20 @@ void BakeWindow::show_measured(int ticket, const std::shared_ptr<Result<handover
     baked_ = std::shared_ptr<const handover::Baked>(result, &result->value());
     if (QAbstractButton* button = sizes_->button(baked_->lut.size))
         button->setChecked(true); // where it was looked for
-    QStringList lines;
+    QString words;
     if (baked_->matrix)
-        lines << tr("It is exactly a matrix, and a .clf says so. As a table:");
+        words += tr("<p>It is exactly a matrix, and a .clf says so. As a table:</p>");
     else if (baked_->curves)
-        lines << tr("It is three curves, which .clf and .cube hold as such: %1.").arg(told(baked_->by_curves)) << tr("As a table:");
-    lines << tr("Error on %1 colours, read with trilinear interpolation: %2.").arg(baked_->samples).arg(told(baked_->trilinear));
-    lines << tr("Read with tetrahedral interpolation: %1; worst at %2.").arg(told(baked_->tetrahedral), place(baked_->tetrahedral.worst));
+        words += tr("<p>It is three curves, which .clf and .cube hold as such.</p>");
+    words += QStringLiteral("<table cellspacing=\"0\" cellpadding=\"3\"><tr><td>%1</td><td align=\"right\">%2</td><td align=\"right\">%3</td><td align=\"right\">%4</td><td align=\"right\">\u0394E2000 %2</td><td align=\"right\">%3</td><td align=\"right\">%4</td></tr>")
+                 .arg(tr("error"), tr("mean"), tr("99.9 %"), tr("largest"));
+    if (baked_->curves)
+        words += row(tr("as curves"), baked_->by_curves);
+    words += row(tr("read trilinearly"), baked_->trilinear) + row(tr("read tetrahedrally"), baked_->tetrahedral) + "</table>";
+    words += tr("<p>On %1 colours between the points of the table; worst at %2.</p>").arg(baked_->samples).arg(place(baked_->tetrahedral.worst));
     if (baked_->reads_alpha)
-        lines << tr("Alpha is read; the table holds it for alpha 1.");
-    error_->setText(lines.join('\n'));
+        words += tr("<p>Alpha is read; the table holds it for alpha 1.</p>");
+    error_->setText(words);
     write_->setEnabled(true);
 }
 

@@ -72,6 +72,9 @@ public:
     void add_chart();
     void fill_targets(QMenu& menu);
     void fill_readings(QMenu& menu);
+    /// How bright the room is that the interface is for; the surround of pictures stays.
+    void fill_rooms(QMenu& menu);
+    static void restore_room();
     /// What before may be: the picture as it comes, the rule as it is now, another filter.
     void fill_against(QMenu& menu);
     void compare_with_now();

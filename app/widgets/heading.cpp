@@ -10,9 +10,7 @@ namespace kasuri::app {
 QLabel* quiet_label(const QString& text, QWidget* parent, double pixels) {
     auto* label = new QLabel(text, parent);
     label->setFont(theme::face(pixels));
-    QPalette palette = label->palette();
-    palette.setColor(QPalette::WindowText, theme::second);
-    label->setPalette(palette);
+    theme::tint(label, theme::second);
     return label;
 }
 

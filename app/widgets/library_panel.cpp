@@ -89,9 +89,7 @@ LibraryPanel::LibraryPanel(Bench& bench, QWidget* parent) : QWidget(parent), ben
     fault_ = new QLabel(detail);
     fault_->setFont(theme::face(11.5));
     fault_->setWordWrap(true);
-    QPalette bad = fault_->palette();
-    bad.setColor(QPalette::WindowText, theme::bad);
-    fault_->setPalette(bad);
+    theme::tint(fault_, theme::bad);
     lines->addWidget(title_);
     lines->addWidget(note_);
     lines->addWidget(fault_);

@@ -3,6 +3,8 @@
 #include "builtins/builtin.hpp"
 #include "document/filter_file.hpp"
 #include "handover/cdl.hpp"
+#include "lang/check.hpp"
+#include "proof/proof.hpp"
 #include "widgets/bench.hpp"
 
 #include <QFileDialog>
@@ -15,6 +17,22 @@ namespace kasuri::app {
 namespace {
 constexpr int most_recent_shown = 8;
 const QString steps_filter = QStringLiteral("*.kasuri *.kasurilook *.cube *.clf *.ctf *.csp *.3dl *.itx *.lut *.spi1d *.spi3d *.spimtx");
+
+/// A filter that can does nothing at its defaults, and is shown at its first preset: so it comes at that. The preset's name; empty: it has none.
+QString at_first_preset(document::LookStep& step) {
+    if (step.is_look || !step.lut.empty())
+        return {};
+    lang::CheckOptions options;
+    options.open = document::used_by(step, {});
+    const lang::Checked checked = lang::check(step.text, proof::vocabulary(), options);
+    if (!checked.ok || checked.rule.presets.empty())
+        return {};
+    const lang::Preset& preset = checked.rule.presets.front();
+    for (std::size_t i = 0; i < preset.values.size(); ++i)
+        step.values[checked.rule.parameters[i].name] = preset.values[i];
+    return QString::fromStdString(preset.name);
+}
+
 bool is_step_file(const QString& file) { return file.endsWith(".kasuri") || file.endsWith(".kasurilook"); }
 } // namespace
 
@@ -126,8 +144,11 @@ void LookActions::add_files(const QStringList& files, int at) {
             emit said(QString::fromStdString(step.error().text()), true);
             continue;
         }
+        const QString preset = at_first_preset(step.value());
         bench_.look().add(std::move(step.value()), at++);
         bench_.remember(file);
+        if (!preset.isEmpty())
+            emit said(tr("%1 at its preset \u201c%2\u201d; the values' reset goes back to its defaults").arg(QFileInfo(file).completeBaseName(), preset), false);
     }
 }
 

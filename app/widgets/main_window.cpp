@@ -103,6 +103,7 @@ void MainWindow::lay_out() {
     sources_ = new SourcesPanel(bench_->sheet(), below);
     below_column->addWidget(values_, 1);
     step_ = new StepPanel(bench_->look(), bench_->sheet(), below);
+    step_->hide();
     below_column->addWidget(step_);
     below_column->addWidget(sources_);
     mix_ = new MixPanel(bench_->session(), below);
@@ -428,7 +429,7 @@ void MainWindow::refresh_titles() {
     top_->set_step(title, look.display_name(), look.modified(), look.is_look());
     if (look.is_look() != step_->isVisibleTo(step_->parentWidget())) { // what it needs it takes from the rule
         step_->setVisible(look.is_look());
-        QTimer::singleShot(0, this, [this, by = (look.is_look() ? 1 : -1) * step_->sizeHint().height()] { // once it is laid out
+        QTimer::singleShot(0, this, [this, by = (look.is_look() ? 1 : -1) * (step_->sizeHint().height() - 40)] { // once it is laid out
             const QList<int> sizes = left_->sizes();
             left_->setSizes({sizes[0] - by, sizes[1] + by});
         });

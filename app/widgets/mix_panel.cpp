@@ -92,9 +92,7 @@ MixPanel::MixPanel(Session& session, QWidget* parent) : QWidget(parent), session
     for (int row = 0; row < 3; ++row) {
         auto* name = new QLabel(QString::fromUtf8(theme::letters[row]), this);
         name->setFont(theme::face(12.5, true));
-        QPalette palette = name->palette();
-        palette.setColor(QPalette::WindowText, theme::trace[row]);
-        name->setPalette(palette);
+        theme::tint(name, theme::trace[row]);
         grid->addWidget(name, row + 1, 0);
         for (int i = 0; i < 4; ++i) {
             auto* field = fields_[static_cast<std::size_t>(4 * row + i)] = new NumberField(this);

@@ -28,6 +28,7 @@ QString utf8(const std::string& text) { return QString::fromStdString(text); }
 PlotView::PlotView(QWidget* parent) : QWidget(parent) {
     setMouseTracking(true);
     setMinimumHeight(92); // three of them and some pins in a window of 800
+    connect(&theme::changes(), &theme::Changes::room_changed, this, [this] { densities_.assign(densities_.size(), {}); });
 }
 
 void PlotView::show_plot(const std::vector<readings::Panel>& panels, const MeasuredPtr& reference, const MeasuredPtr& measured) {
@@ -161,7 +162,7 @@ void PlotView::draw_layers(QPainter& painter, int panel, const readings::Measure
         drawn_up = {size, densities_of(measured, panel, faint, size)};
     if (!drawn_up.image.isNull()) {
         painter.save();
-        painter.setCompositionMode(QPainter::CompositionMode_Multiply);
+        painter.setCompositionMode(theme::is_dark() ? QPainter::CompositionMode_Screen : QPainter::CompositionMode_Multiply);
         painter.setRenderHint(QPainter::SmoothPixmapTransform);
         painter.drawImage(field, drawn_up.image);
         painter.restore();
@@ -186,7 +187,9 @@ QImage PlotView::densities_of(const readings::Measured& measured, int panel, boo
     const int all_columns = densities.front()->columns, all_rows = densities.front()->rows;
     const auto pooled = [](int cells, double pixels) { return std::max(1, std::min(cells, static_cast<int>(std::ceil(cells / std::max(1.0, std::round(cells / std::max(1.0, pixels))))))); };
     const int columns = pooled(all_columns, size.width()), rows = pooled(all_rows, size.height());
-    // Inks lie over each other as on paper: where r, g and b meet it is dark. The more often, the deeper, by logarithm.
+    // Inks lie over each other as on paper: where r, g and b meet it is dark. The more often, the deeper, by logarithm. In a dark room they are lights,
+    // which is the same upside down.
+    const bool lights = theme::is_dark();
     QImage image(columns, rows, QImage::Format_RGB32);
     image.fill(Qt::white);
     constexpr std::size_t steps = 256;
@@ -208,7 +211,8 @@ QImage PlotView::densities_of(const readings::Measured& measured, int panel, boo
         for (std::size_t i = 1; i < steps; ++i)
             few[i] = depth(static_cast<double>(i));
         const QColor ink = faint ? theme::third : colour_of(density->ink);
-        const float keep[3] = {static_cast<float>(1 - ink.redF()), static_cast<float>(1 - ink.greenF()), static_cast<float>(1 - ink.blueF())};
+        const auto share = [lights](double of) { return static_cast<float>(lights ? of : 1 - of); };
+        const float keep[3] = {share(static_cast<double>(ink.redF())), share(static_cast<double>(ink.greenF())), share(static_cast<double>(ink.blueF()))};
         for (int row = 0; row < rows; ++row) {
             auto* line = reinterpret_cast<QRgb*>(image.scanLine(rows - 1 - row));
             const std::uint32_t* of = counts.data() + static_cast<std::size_t>(row) * static_cast<std::size_t>(columns);
@@ -221,6 +225,8 @@ QImage PlotView::densities_of(const readings::Measured& measured, int panel, boo
                 }
         }
     }
+    if (lights)
+        image.invertPixels();
     return image;
 }
 

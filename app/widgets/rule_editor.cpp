@@ -34,30 +34,20 @@ RuleEditor::RuleEditor(QUndoStack& undo, QWidget* parent) : QsciScintilla(parent
     setEolMode(EolUnix);
     lexer_ = new RuleLexer(this);
     setLexer(lexer_);
-    setPaper(theme::field);
     setMarginType(number_margin, NumberMargin);
     setMarginWidth(number_margin, "0000");
     setMarginLineNumbers(number_margin, true);
     setMarginsFont(theme::mono(10.5));
-    setMarginsForegroundColor(theme::third);
-    setMarginsBackgroundColor(theme::field);
     setFolding(PlainFoldStyle, fold_margin);
     setMarginWidth(fold_margin, 11);
     SendScintilla(SCI_SETAUTOMATICFOLD, SC_AUTOMATICFOLD_SHOW | SC_AUTOMATICFOLD_CHANGE);
-    setFoldMarginColors(theme::field, theme::field);
-    for (int mark = SC_MARKNUM_FOLDEREND; mark <= static_cast<int>(SC_MARKNUM_FOLDEROPEN); ++mark) {
-        setMarkerForegroundColor(theme::field, mark);
-        setMarkerBackgroundColor(theme::third, mark);
-    }
     setMarginWidth(1, 2);
     setMarginSensitivity(1, false);
     setMarginMarkerMask(1, 0);
+    take_room();
+    connect(&theme::changes(), &theme::Changes::room_changed, this, &RuleEditor::take_room);
     setCaretLineVisible(true);
-    setCaretLineBackgroundColor(theme::current_line);
-    setCaretForegroundColor(theme::accent);
     setCaretWidth(2);
-    setSelectionBackgroundColor(QColor(0xb9, 0xc3, 0xdb));
-    setSelectionForegroundColor(theme::text);
     setWrapMode(WrapWord);
     setWrapIndentMode(WrapIndentFixed);
     SendScintilla(SCI_SETWRAPSTARTINDENT, 2);
@@ -67,8 +57,6 @@ RuleEditor::RuleEditor(QUndoStack& undo, QWidget* parent) : QsciScintilla(parent
     setIndentationsUseTabs(false);
     setAutoIndent(true);
     setBraceMatching(SloppyBraceMatch);
-    setMatchedBraceBackgroundColor(theme::grid);
-    setMatchedBraceForegroundColor(theme::text);
     SendScintilla(SCI_SETHSCROLLBAR, 0);
     indicatorDefine(SquiggleIndicator, error_mark);
     setIndicatorForegroundColor(theme::bad, error_mark);
@@ -92,6 +80,25 @@ RuleEditor::RuleEditor(QUndoStack& undo, QWidget* parent) : QsciScintilla(parent
             [this](int position, int type, const char* text, int length) { modified(position, type, text, length); });
     connect(this, &QsciScintillaBase::SCN_UPDATEUI, this, [this](int) { place_message(); });
     connect(this, &QsciScintilla::cursorPositionChanged, this, [this] { pause_.start(); });
+}
+
+void RuleEditor::take_room() {
+    lexer_->take_room();
+    setPaper(theme::field);
+    setMarginsForegroundColor(theme::third);
+    setMarginsBackgroundColor(theme::field);
+    setFoldMarginColors(theme::field, theme::field);
+    for (int mark = SC_MARKNUM_FOLDEREND; mark <= static_cast<int>(SC_MARKNUM_FOLDEROPEN); ++mark) {
+        setMarkerForegroundColor(theme::field, mark);
+        setMarkerBackgroundColor(theme::third, mark);
+    }
+    setCaretLineBackgroundColor(theme::current_line);
+    setCaretForegroundColor(theme::accent);
+    setSelectionBackgroundColor(theme::chosen);
+    setSelectionForegroundColor(theme::text);
+    setMatchedBraceBackgroundColor(theme::grid);
+    setMatchedBraceForegroundColor(theme::text);
+    recolor();
 }
 
 std::string RuleEditor::content() const { return mirror_; }

@@ -68,6 +68,7 @@ protected:
     void paintEvent(QPaintEvent* event) override;
 
 private:
+    void take_room();
     void draw_line_values(QPainter& painter) const;
     void draw_colours(QPainter& painter) const;
     void modified(int position, int type, const char* text, int length);

@@ -10,7 +10,9 @@
 
 namespace kasuri::app {
 
-RuleLexer::RuleLexer(QObject* parent) : QsciLexerCustom(parent) {
+RuleLexer::RuleLexer(QObject* parent) : QsciLexerCustom(parent) { take_room(); }
+
+void RuleLexer::take_room() {
     const auto set = [this](Style style, const QColor& colour, bool strong, bool italic) {
         QFont font = theme::mono(12, strong);
         font.setItalic(italic);

@@ -10,6 +10,8 @@ namespace kasuri::app {
 class RuleLexer : public QsciLexerCustom {
     Q_OBJECT
 public:
+    /// The colours of the room in force.
+    void take_room();
     enum Style { plain, keyword, number, string, comment, parameter };
 
     explicit RuleLexer(QObject* parent = nullptr);

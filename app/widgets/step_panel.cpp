@@ -150,9 +150,7 @@ StepPanel::StepPanel(LookModel& look, SheetModel& sheet, QWidget* parent) : QWid
     fault_ = new QLabel(this);
     fault_->setWordWrap(true);
     fault_->setFont(theme::face(11.5));
-    QPalette bad = fault_->palette();
-    bad.setColor(QPalette::WindowText, theme::bad);
-    fault_->setPalette(bad);
+    theme::tint(fault_, theme::bad);
     fault_->hide();
     body->addWidget(fault_);
     connect(opacity_, &NumberField::value_edited, this, [this](double value) { look_.set_opacity(look_.current(), value); });

@@ -1,30 +1,52 @@
 #pragma once
 #include <QColor>
+#include <QObject>
 #include <QFont>
 #include <QPalette>
 #include <QString>
 
+#include <span>
+
 class QApplication;
 class QPainter;
 class QRectF;
+class QWidget;
 
 /// Colours, faces and measures of the window (shared by everything that draws). Achromatic but for one accent.
 namespace kasuri::app::theme {
 
-inline constexpr QColor chrome{0xd8, 0xd8, 0xd8};      // L* 86
-inline constexpr QColor field{0xe3, 0xe3, 0xe3};
-inline constexpr QColor current_line{0xed, 0xed, 0xed};
-inline constexpr QColor hairline{0xb3, 0xb3, 0xb3};
-inline constexpr QColor grid{0xc4, 0xc4, 0xc4};
-inline constexpr QColor text{0x16, 0x16, 0x16};
-inline constexpr QColor second{0x44, 0x44, 0x44};
-inline constexpr QColor third{0x5c, 0x5c, 0x5c};
-inline constexpr QColor surround{0x77, 0x77, 0x77};    // L* 50
+/// One row: the same interface for a bright, a dim or a dark room. Achromatic but for the accent, the letters of channels and two marks.
+struct Room {
+    const char* name;
+    const char* title;
+    QColor chrome, field, current_line, hairline, grid, text, second, third, chosen; ///< chosen: behind selected text
+    QColor accent;
+    QColor trace[3];
+    QColor good, bad;
+};
+std::span<const Room> rooms();
+
+// Of the room that is in force. They change while the program runs: whoever keeps one follows `changes`.
+inline QColor chrome, field, current_line, hairline, grid, text, second, third, chosen, accent, good, bad;
+inline QColor trace[3];
+inline constexpr QColor surround{0x77, 0x77, 0x77};    // L* 50, whatever the room: pictures are judged against it
 inline constexpr QColor on_surround{0xff, 0xff, 0xff};
-inline constexpr QColor accent{0x2f, 0x4a, 0x86};
-inline constexpr QColor trace[3] = {{0xb3, 0x37, 0x2f}, {0x35, 0x80, 0x3f}, {0x2a, 0x74, 0xbd}};
-inline constexpr QColor good{0x2c, 0x6a, 0x3b};
-inline constexpr QColor bad{0x9c, 0x2a, 0x22};
+
+/// Tells of another room.
+class Changes : public QObject {
+    Q_OBJECT
+signals:
+    void room_changed();
+};
+Changes& changes();
+
+/// Puts a room into force, by its name; one that is not known is the first.
+void set_room(const QString& name);
+QString room();
+bool is_dark(); ///< whether text is lighter than what it stands on
+
+/// Text of the widget in one of the colours above, in every room.
+void tint(QWidget* widget, const QColor& tone);
 
 inline constexpr int margin = 14;
 inline constexpr int heading_height = 28;

@@ -1,6 +1,8 @@
 #include "base/file.hpp"
 #include "base/parallel.hpp"
 #include "command.hpp"
+#include "document/look_file.hpp"
+#include "handover/look.hpp"
 #include "common.hpp"
 #include "proof/report.hpp"
 
@@ -34,14 +36,14 @@ std::optional<std::vector<std::string>> filters_of(const std::vector<std::string
         }
         std::vector<std::string> found;
         for (fs::recursive_directory_iterator entry(path, fs::directory_options::skip_permission_denied, failure), end; !failure && entry != end; entry.increment(failure))
-            if (entry->path().extension() == ".kasuri" && entry->is_regular_file(failure))
+            if ((entry->path().extension() == ".kasuri" || entry->path().extension() == document::look_ending) && entry->is_regular_file(failure))
                 found.push_back(entry->path().string());
         if (failure) {
             complain({fmt::format("cannot be read: {}", failure.message()), path, ""});
             return std::nullopt;
         }
         if (found.empty()) {
-            complain({"has no filter in it", path, "Filters are files that end in .kasuri."});
+            complain({"has no filter in it", path, "Filters are files that end in .kasuri, looks end in .kasurilook."});
             return std::nullopt;
         }
         std::sort(found.begin(), found.end());
@@ -73,6 +75,40 @@ Work prepared(const Options& options, const std::string& file) {
     return work;
 }
 
+/// The steps of a look, each at its values: a look keeps what its filters promise only if they keep it there. Steps that are off are passed over.
+void prepare_look(const std::vector<document::LookStep>& steps, const std::filesystem::path& folder, const std::string& name, std::vector<Work>& all) {
+    for (std::size_t i = 0; i < steps.size(); ++i) {
+        const document::LookStep& step = steps[i];
+        const std::string title = fmt::format("{}, step {}{}", name, i + 1, step.label.empty() ? "" : " (" + step.label + ")");
+        if (!step.on || !step.lut.empty())
+            continue;
+        if (step.is_look) {
+            prepare_look(step.within, folder, title, all);
+            continue;
+        }
+        Work work;
+        work.report.file = title;
+        lang::CheckOptions with;
+        with.open = document::used_by(step, folder);
+        lang::Checked checked = lang::check(step.text, proof::vocabulary(), with);
+        for (const lang::Diagnostic& diagnostic : checked.diagnostics)
+            fmt::print(stderr, "{}\n", lang::rendered(diagnostic, step.text, title));
+        if (!checked.ok) {
+            work.exit = Exit::rule_failed;
+            work.report.fault = "the rule does not compile";
+        } else {
+            std::vector<double> values;
+            for (const lang::Parameter& p : checked.rule.parameters) {
+                const auto chosen = step.values.find(p.name);
+                values.push_back(chosen == step.values.end() ? p.value : lang::allowed_value(p, chosen->second));
+            }
+            work.settings = {values};
+            work.report.rule = std::move(checked.rule);
+        }
+        all.push_back(std::move(work));
+    }
+}
+
 void print_table(const Work& work, bool several) {
     if (several)
         fmt::print("{}\n", work.report.file);
@@ -91,10 +127,29 @@ int run(const Options& options) {
     const auto files = filters_of(options.paths);
     if (!files)
         return Exit::input_output;
-    const bool several = files->size() > 1;
+    bool several = false;
     std::vector<Work> all;
-    for (const std::string& file : *files)
-        all.push_back(prepared(options, file));
+    for (const std::string& file : *files) {
+        if (!file.ends_with(document::look_ending)) {
+            all.push_back(prepared(options, file));
+            continue;
+        }
+        const Result<document::Look> look = document::load_look(file);
+        if (!look)
+            return complain(look.error());
+        const std::filesystem::path folder = std::filesystem::path(file).parent_path();
+        if (const auto runs = handover::runnable(look.value(), folder); !runs) { // masks, blend modes, LUTs
+            fmt::print(stderr, "{}: {}\n", file, runs.error().text());
+            Work work;
+            work.report.file = file;
+            work.report.fault = "the look cannot run";
+            work.exit = Exit::rule_failed;
+            all.push_back(std::move(work));
+            continue;
+        }
+        prepare_look(look.value().steps, folder, file, all);
+    }
+    several = all.size() > 1;
     std::atomic<std::size_t> done{0};
     const bool told = several && isatty(STDERR_FILENO) != 0;
     parallel_ranges(all.size(), 1, {}, [&](std::size_t first, std::size_t last) {
@@ -133,10 +188,10 @@ int run(const Options& options) {
 
 extern const Command check_command;
 const Command check_command = {
-    "check", "Measure the proofs of filters",
+    "check", "Measure the proofs of filters, and of the steps of looks",
     [](CLI::App& app) -> std::function<int()> {
         auto options = std::make_shared<Options>();
-        app.add_option("FILTER", options->paths, "Filter files (.kasuri), or folders: all filters below them")->required();
+        app.add_option("FILTER", options->paths, "Filters (.kasuri), looks (.kasurilook), or folders: all of them below")->required();
         app.add_option("--preset", options->rule.preset, "Measure at the values of this preset");
         app.add_option("--set", options->rule.settings, "NAME=VALUE of a parameter; may be given several times")->take_all();
         app.add_option("--junit", options->junit, "Also write a JUnit XML file, for a build server");

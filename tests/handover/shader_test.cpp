@@ -18,6 +18,7 @@ struct Emitted {
     std::vector<double> values;
     std::string name, text;
     bool placed = false;
+    engine::ProgramPtr program{}; ///< of a look; else the rule's
 };
 
 /// Nothing if the rule cannot be a shader.
@@ -112,6 +113,18 @@ TEST_CASE("shaders are valid GLSL and compute what the engine computes", "[shade
                              "param tint = vec3(1, 0.5, 0.25)\nparam tint_r = 2 in 0 .. 4\nout.rgb *= tint * tint_r"})
         add(good_rule(text));
     REQUIRE(all.size() > 40);
+    // A look as one function: own values, opacity, blend mode, mask, a step that is off.
+    const std::filesystem::path file = KASURI_SOURCE_DIR "/data/looks/river-cloth.kasurilook";
+    const document::Look look = document::load_look(file).value();
+    const auto runs = handover::runnable(look, file.parent_path());
+    REQUIRE(runs);
+    CHECK(runs.value()->notes.empty()); // its filters are as they are in data/filters
+    const handover::Subject subject = handover::subject_of(runs.value(), look);
+    Emitted whole{{}, subject.values(), "river", handover::shader(subject, {{}, {}, "river"}).value()};
+    whole.program = handover::compiled(subject);
+    CHECK(whole.text.find("uniform float river_step2_dip = 0.5;") != std::string::npos);
+    CHECK(whole.text.find("river_step4") == std::string::npos);
+    all.push_back(std::move(whole));
     std::vector<std::array<float, 4>> colours;
     std::mt19937 random(26);
     std::uniform_real_distribution<float> number(0, 1), wide(-1, 4);
@@ -136,7 +149,7 @@ TEST_CASE("shaders are valid GLSL and compute what the engine computes", "[shade
         for (std::size_t i = 0; i < colours.size(); ++i)
             alpha[i] = colours[i][3];
         picture.planes[3] = image::make_plane(std::move(alpha));
-        const auto wanted = engine::evaluate(*engine::compile(all[s].rule), picture, all[s].values);
+        const auto wanted = engine::evaluate(all[s].program ? *all[s].program : *engine::compile(all[s].rule), picture, all[s].values);
         REQUIRE(wanted);
         for (std::size_t i = 0; i < colours.size(); ++i)
             for (std::size_t c = 0; c < 4; ++c) {

@@ -1,0 +1,28 @@
+#include "widgets/bench.hpp"
+#include "widgets/theme.hpp"
+
+#include <QCoreApplication>
+#include <QMenu>
+#include <QSettings>
+
+namespace kasuri::app {
+
+void Bench::fill_rooms(QMenu& menu) {
+    menu.clear();
+    for (const theme::Room& room : theme::rooms()) {
+        const QString name = QString::fromLatin1(room.name);
+        QAction* action = menu.addAction(QCoreApplication::translate("Rooms", room.title), this, [name] {
+            theme::set_room(name);
+            QSettings().setValue("room", name);
+        });
+        action->setCheckable(true);
+        action->setChecked(theme::room() == name);
+    }
+}
+
+void Bench::restore_room() {
+    if (const QString kept = QSettings().value("room").toString(); !kept.isEmpty())
+        theme::set_room(kept);
+}
+
+} // namespace kasuri::app
