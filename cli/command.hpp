@@ -15,6 +15,7 @@ struct Command {
     std::string_view name;
     std::string_view help;
     std::function<int()> (*define)(CLI::App& app);
+    std::string_view also{}; ///< another name of it
 };
 
 std::span<const Command* const> commands();

@@ -36,6 +36,8 @@ int main(int argc, char** argv) {
     for (const Command* command : commands()) {
         CLI::App* sub = app.add_subcommand(std::string(command->name), std::string(command->help));
         defined.push_back({sub, command->define(*sub)});
+        if (!command->also.empty())
+            sub->alias(std::string(command->also));
     }
     try {
         app.parse(argc, argv);

@@ -4,6 +4,8 @@
 #include "document/filter_file.hpp"
 #include "document/look_text.hpp"
 
+#include <QFile>
+
 #include <algorithm>
 #include <utility>
 
@@ -19,17 +21,25 @@ bool is_plain(const document::LookStep& step) {
     return step.on && !is_fixed(step) && step.opacity == 1 && step.blend == "normal" && step.mask.empty() && step.label.empty();
 }
 
-/// What is kept in a file: not which takes there are on the bench only.
-bool same(const document::Look& a, const document::Look& b) { return a == b; }
+constexpr int pause_ms = 150;
+
+/// Whether other files are to be compared with, or with other texts.
+bool files_differ(const std::vector<document::LookStep>& a, const std::vector<document::LookStep>& b) {
+    return !std::equal(a.begin(), a.end(), b.begin(), b.end(), [](const document::LookStep& x, const document::LookStep& y) { return x.filter == y.filter && x.text == y.text && x.within == y.within && x.is_look == y.is_look; });
+}
 
 } // namespace
 
 LookModel::LookModel(Session& session, QObject* parent) : QObject(parent), session_(session) {
+    pause_.setSingleShot(true);
+    pause_.setInterval(pause_ms);
+    connect(&pause_, &QTimer::timeout, this, &LookModel::look_at_files);
+    connect(&watcher_, &QFileSystemWatcher::fileChanged, &pause_, qOverload<>(&QTimer::start));
     another_document();
     connect(&session_, &Session::text_replaced, this, &LookModel::another_document);
     connect(&session_, &Session::text_changed, this, &LookModel::from_session);
     connect(&session_, &Session::values_changed, this, &LookModel::from_session);
-    connect(&session_, &Session::rule_changed, this, &LookModel::changed); // its title may be another
+    connect(&session_, &Session::rule_changed, this, &LookModel::named); // its title may be another
     connect(&session_, &Session::file_changed, this, [this] {
         if (!putting_ && !is_fixed(step()))
             state_.look.steps[state_.in_hand].filter = session_.path().empty() ? std::string() : std::filesystem::absolute(session_.path()).string();
@@ -55,6 +65,16 @@ QString LookModel::name(int index) const {
 document::FilterState LookModel::state(int index) const { return at(index) < states_.size() ? states_[at(index)] : document::FilterState::none; }
 
 void LookModel::look_at_files() {
+    QStringList wanted, watched = watcher_.files();
+    for (const document::LookStep& step : steps())
+        if (const QString file = QString::fromStdString(step.filter); is_look() && !file.isEmpty() && !wanted.contains(file) && QFile::exists(file))
+            wanted << file;
+    for (const QString& file : watched)
+        if (!wanted.contains(file))
+            watcher_.removePath(file);
+    for (const QString& file : wanted)
+        if (!watched.contains(file)) // also one that another file has taken the place of
+            watcher_.addPath(file);
     std::vector<document::FilterState> states;
     for (const document::LookStep& step : steps())
         states.push_back(is_look() ? document::state_of(step, {}) : document::FilterState::same);
@@ -65,6 +85,8 @@ void LookModel::look_at_files() {
 void LookModel::from_session() {
     if (putting_ || is_fixed(step()))
         return;
+    if (is_look() && step().text != session_.text())
+        pause_.start(); // it may differ from its file now
     document::LookStep& mine = state_.look.steps[state_.in_hand];
     mine.text = session_.text();
     mine.values = session_.chosen_values();
@@ -113,12 +135,13 @@ void LookModel::take_in_hand() {
 
 void LookModel::arrange(LookArrangement state) {
     const document::LookStep was = step();
-    const bool other = state.in_hand != state_.in_hand;
+    const bool other = state.in_hand != state_.in_hand, files = files_differ(state.look.steps, steps());
     state_ = std::move(state);
     const document::LookStep& now = step();
     if (other || (!is_fixed(now) && now.text != session_.text()) || now.values != session_.chosen_values() || is_fixed(now) != is_fixed(was) || now.within != was.within || now.filter != was.filter || now.uses != was.uses || now.bench != was.bench)
         take_in_hand();
-    look_at_files();
+    if (files) // not while an opacity is dragged
+        look_at_files();
     emit changed();
     emit file_changed();
 }
@@ -272,7 +295,7 @@ QString LookModel::display_name() const {
     return path_.empty() ? tr("untitled look") : QString::fromStdString(path_.stem().string());
 }
 
-bool LookModel::modified() const { return is_look() ? !saved_ || !same(state_.look, *saved_) : session_.modified(); }
+bool LookModel::modified() const { return is_look() ? !saved_ || state_.look != *saved_ : session_.modified(); }
 
 Status LookModel::open(const std::filesystem::path& path) {
     Result<document::Look> look = document::load_look(path);

@@ -2,8 +2,10 @@
 #include "model/around.hpp"
 #include "model/session.hpp"
 
+#include <QFileSystemWatcher>
 #include <QObject>
 #include <QString>
+#include <QTimer>
 
 #include <functional>
 #include <optional>
@@ -33,7 +35,7 @@ public:
     AroundPtr around() const;
     /// What a step is called: its label, the title in its rule, its file's name, "untitled".
     QString name(int index) const;
-    /// What has become of a step's file, as far as was looked.
+    /// What has become of a step's file; looked at again a moment after it changes.
     document::FilterState state(int index) const;
     void look_at_files();
 
@@ -81,7 +83,8 @@ public:
     static std::string listing(const document::LookStep& step);
 
 signals:
-    void changed();  ///< steps, which is in hand, or its name
+    void changed(); ///< steps, or which is in hand
+    void named();   ///< what the step in hand is called may be another
     void rearranged(const QString& name, const QString& key, const kasuri::app::LookArrangement& before);
     void file_changed();
 
@@ -96,6 +99,8 @@ private:
     std::filesystem::path path_;
     std::optional<document::Look> saved_;
     std::vector<document::FilterState> states_;
+    QFileSystemWatcher watcher_; ///< of the steps' files, which are not followed but compared
+    QTimer pause_;
     bool putting_ = false;
 };
 

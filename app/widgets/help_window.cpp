@@ -10,6 +10,8 @@
 #include <QLineEdit>
 #include <QListWidget>
 #include <QTextBrowser>
+#include <QTextFrame>
+#include <QTextTable>
 #include <QVBoxLayout>
 
 namespace kasuri::app {
@@ -46,6 +48,21 @@ QString keys() {
     return text;
 }
 
+/// Hairlines instead of Qt's boxes in boxes.
+void set_markdown(QTextDocument& document, const QString& text) {
+    document.setMarkdown(text);
+    for (QTextFrame* frame : document.rootFrame()->childFrames())
+        if (auto* table = qobject_cast<QTextTable*>(frame)) {
+            QTextTableFormat format = table->format();
+            format.setBorderCollapse(true);
+            format.setBorder(0.5);
+            format.setBorderBrush(theme::hairline);
+            format.setCellSpacing(0);
+            format.setCellPadding(4);
+            table->setFormat(format);
+        }
+}
+
 } // namespace
 
 std::vector<HelpWindow::Page> HelpWindow::pages() {
@@ -79,6 +96,7 @@ HelpWindow::HelpWindow(QWidget* parent) : QWidget(parent, Qt::Window), pages_(pa
     list_->setFixedWidth(list_width);
     list_->setFrameShape(QFrame::NoFrame);
     list_->setWordWrap(true);
+    list_->setSpacing(2);
     list_->setAccessibleName(tr("Pages"));
     left->addWidget(search_);
     left->addWidget(list_, 1);
@@ -144,7 +162,7 @@ void HelpWindow::open(int row) {
         return;
     const auto& [page, words] = rows_[static_cast<std::size_t>(row)];
     if (page != shown_ || page_->toPlainText().isEmpty())
-        page_->setMarkdown(pages_[page].text);
+        set_markdown(*page_->document(), pages_[page].text);
     shown_ = page;
     page_->moveCursor(QTextCursor::Start);
     if (words.isEmpty())

@@ -66,6 +66,7 @@ LibraryPanel::LibraryPanel(Bench& bench, QWidget* parent) : QWidget(parent), ben
     list_->setMovement(QListView::Static);
     list_->setResizeMode(QListView::Adjust);
     list_->setUniformItemSizes(true);
+    list_->setMinimumHeight(LibraryTile::picture_height + 52);
     list_->setDragEnabled(true);
     list_->setDragDropMode(QAbstractItemView::DragOnly);
     list_->setSelectionMode(QAbstractItemView::ExtendedSelection);
@@ -86,14 +87,15 @@ LibraryPanel::LibraryPanel(Bench& bench, QWidget* parent) : QWidget(parent), ben
     title_->setWordWrap(true);
     note_ = quiet_label({}, detail, 11.5);
     note_->setWordWrap(true);
+    note_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
+    note_->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Ignored); // what does not fit is in its tool tip
     fault_ = new QLabel(detail);
     fault_->setFont(theme::face(11.5));
     fault_->setWordWrap(true);
     theme::tint(fault_, theme::bad);
     lines->addWidget(title_);
-    lines->addWidget(note_);
+    lines->addWidget(note_, 1);
     lines->addWidget(fault_);
-    lines->addStretch(1);
     auto* acts = new QHBoxLayout;
     acts->setSpacing(0);
     const auto act = [&](const QString& text, const QString& tip, void (LibraryPanel::*what)()) {
@@ -229,6 +231,7 @@ void LibraryPanel::show_chosen() {
         told << tr("Search for fewer words.");
     }
     note_->setText(told.join('\n'));
+    note_->setToolTip(note_->text());
     const QString fault = index.data(LibraryModel::fault_role).toString();
     fault_->setText(fault);
     fault_->setVisible(!fault.isEmpty());

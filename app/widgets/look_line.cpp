@@ -45,6 +45,7 @@ LookLine::LookLine(LookModel& look, QWidget* parent) : QWidget(parent), look_(lo
     setFixedHeight(height_);
     setMouseTracking(true);
     connect(&look_, &LookModel::changed, this, &LookLine::lay_out);
+    connect(&look_, &LookModel::named, this, &LookLine::lay_out);
     lay_out();
 }
 
@@ -76,7 +77,7 @@ void LookLine::lay_out() {
         place.title = QString::number(i + 1) + "  " + look_.name(i);
         place.share = percent(step.opacity) + manner(step);
         if (look_.state(i) == document::FilterState::changed)
-            place.share += QStringLiteral("  ") + tr("file changed");
+            place.share += QStringLiteral("  ") + tr("not as its file");
         wanted.push_back(std::min(longest_name, strong.horizontalAdvance(place.title) + 2));
         named += wanted.back();
         fixed += box_size + 2 * between + plain.horizontalAdvance(place.share) + 2 * pad;
@@ -160,7 +161,7 @@ QString LookLine::told(int index) const {
     if (!step.filter.empty())
         lines << QString::fromStdString(step.filter);
     if (look_.state(index) == document::FilterState::changed)
-        lines << tr("Its file says something else now; the look goes on with its own copy. The menu brings it up to date.");
+        lines << tr("Its rule and its file are not the same any more; the look goes on with its own. The menu brings it up to date, or writes it into the file.");
     if (look_.state(index) == document::FilterState::gone)
         lines << tr("Its file cannot be read; the look has its own copy.");
     if (!step.mask.empty())

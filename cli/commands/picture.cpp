@@ -51,6 +51,7 @@ const Command picture_command = {
         auto files = std::make_shared<std::vector<std::string>>();
         app.add_option("FILE", *files, "Picture files")->required();
         return [files] { return run(*files); };
-    }};
+    },
+    "info"};
 
 } // namespace kasuri::cli

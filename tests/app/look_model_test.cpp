@@ -6,6 +6,8 @@
 #include "model/undo_commands.hpp"
 #include "support/support.hpp"
 
+#include <QTest>
+
 using namespace kasuri;
 using namespace kasuri::app;
 using namespace kasuri::test;
@@ -140,8 +142,7 @@ TEST_CASE("a look is saved and opened exactly, with takes, copies and paths besi
     // The file and what it uses change: the look does not, and says so; it follows when asked.
     write(folder / "filters/dip.kasuri", "filter \"Dip\"\nout.g = r\n");
     write(folder / "filters/parts.kasuri", "fn half(x float) = 0.25 * x\n");
-    again.look.look_at_files();
-    CHECK(again.look.state(0) == document::FilterState::changed);
+    CHECK(QTest::qWaitFor([&] { return again.look.state(0) == document::FilterState::changed; }, 5000)); // noticed by itself
     const auto runs = handover::runnable(again.look.look(), {});
     REQUIRE(runs);
     engine::ReferencePixel pixel;

@@ -135,3 +135,99 @@ TEST_CASE("steps have their own sources", "[chain]") {
     pixel.sources = {1, 2, 3, 7};
     CHECK(engine::reference_chain(chain.steps, chain.parameters, "rec709-linear", pixel)[1] == 7);
 }
+
+namespace {
+
+/// Rules that stay where they are, and steps of all kinds upon them.
+struct Look {
+    std::deque<lang::Rule> rules;
+    std::vector<double> parameters;
+
+    engine::ChainStep step(const std::string& text, double opacity = 1, bool opaque = false) {
+        engine::ChainStep made;
+        made.rule = &rules.emplace_back(good_rule(text));
+        made.opaque = opaque;
+        for (const double value : defaults(*made.rule))
+            parameters.push_back(value);
+        parameters.push_back(opacity);
+        return made;
+    }
+    const lang::Rule* mask(const std::string& statements, const std::string& expression) {
+        lang::CheckOptions with;
+        with.print = expression;
+        const lang::Checked checked = lang::check(statements, proof::vocabulary(), with);
+        REQUIRE(checked.ok);
+        return &rules.emplace_back(checked.rule);
+    }
+};
+
+void compare(const std::vector<engine::ChainStep>& steps, const std::vector<double>& parameters, const char* space, std::vector<float> sources = {}) {
+    const image::Picture picture = noise(40, 3);
+    std::vector<std::vector<float>> planes(sources.size());
+    std::vector<engine::PlaneView> views;
+    for (std::size_t s = 0; s < sources.size(); ++s) {
+        for (std::size_t i = 0; i < picture.pixels(); ++i)
+            planes[s].push_back(sources[s] + 0.01f * static_cast<float>(i % 40));
+        views.emplace_back(planes[s].data());
+    }
+    const auto made = engine::evaluate(*engine::compile_chain(steps, in(space)), picture, parameters, {}, nullptr, nullptr, views);
+    REQUIRE(made);
+    for (std::size_t i = 0; i < picture.pixels(); ++i) {
+        engine::ReferencePixel pixel;
+        for (std::size_t c = 0; c < 4; ++c)
+            pixel.rgba[c] = static_cast<double>(picture.at(i)[c]);
+        for (std::size_t s = 0; s < sources.size(); ++s)
+            pixel.sources.push_back(static_cast<double>(planes[s][i]));
+        const auto wanted = engine::reference_chain(steps, parameters, space, pixel);
+        for (std::size_t c = 0; c < 4; ++c)
+            CHECK_THAT(static_cast<double>(made->at(i)[c]), Catch::Matchers::WithinAbs(wanted[c], 5e-5 * std::max(1.0, std::fabs(wanted[c]))));
+    }
+}
+
+} // namespace
+
+TEST_CASE("several steps as one are laid over together, in the space of the first", "[chain]") {
+    Look look;
+    engine::ChainStep group;
+    group.within.push_back(look.step("working srgb\nparam k = 1.3 in 0 .. 2\nout.rgb = contrast(rgb, k, 0.5)", 0.8));
+    engine::ChainStep inner;
+    inner.within.push_back(look.step("working acescg\nout.rgb = rgb.gbr", 1, true));
+    inner.within.push_back(look.step("out.a *= 0.5\nout.rgb *= vec3(1, 0.9, 0.8)"));
+    look.parameters.push_back(0.6); // of the inner ones
+    inner.mask = look.mask("working acescg", "clamp(g, 0, 1)");
+    group.within.push_back(inner);
+    look.parameters.push_back(0.7); // of all of them
+    group.blend = "screen";
+    const engine::ChainStep after = look.step("let c = hsv(rgb)\nc.h += 20\nout.rgb = rgb(c)");
+    for (const char* space : {"rec709-linear", "srgb", "p3-d65-linear"})
+        compare({group, after}, look.parameters, space);
+    CHECK(engine::space_of(group) == "srgb");
+    CHECK(engine::chain_parameters(std::vector{group, after}) == 7);
+    CHECK(engine::rules_of(std::vector{group, after}).size() == 5);
+}
+
+TEST_CASE("masks read further pictures of their own, behind those of their rule", "[chain]") {
+    Look look;
+    engine::ChainStep first = look.step("source lamp : vec3\nout.rgb += lamp");
+    first.mask = look.mask("source matte : float", "clamp(matte, 0, 1)");
+    engine::ChainStep second = look.step("source plate : float\nout.g = plate", 0.5);
+    second.mask = look.mask("source other : vec3", "clamp(other.g + r, 0, 1)");
+    second.mask_inverted = true;
+    compare({first, second}, look.parameters, "rec709-linear", {0.1f, 0.2f, 0.3f, 0.4f, 0.5f, 0.6f, 0.15f, 0.25f});
+}
+
+TEST_CASE("an opaque step takes the place of what came in: what it has dealt with does not come back", "[chain]") {
+    Look look;
+    const engine::ChainStep opaque = look.step("out.rgb = min(rgb, 4)", 1, true), mixed = look.step("out.rgb = min(rgb, 4)");
+    const float r[] = {infinity}, g[] = {0.5f}, b[] = {0.25f};
+    float out[4];
+    float* const sinks[] = {&out[0], &out[1], &out[2], &out[3]};
+    const auto run_one = [&](const engine::ChainStep& step) { engine::run(*engine::compile_chain(std::vector{step}), {1, 1, {r, g, b}}, std::vector<double>{1}, std::span<float* const>(sinks)); };
+    run_one(opaque);
+    CHECK(out[0] == 4);
+    run_one(mixed); // infinity times 0
+    CHECK(std::isnan(out[0]));
+    engine::ReferencePixel pixel;
+    pixel.rgba = {std::numeric_limits<double>::infinity(), 0.5, 0.25, 1};
+    CHECK(engine::reference_chain(std::vector{opaque}, std::vector<double>{1}, "rec709-linear", pixel)[0] == 4);
+}

@@ -1,4 +1,5 @@
 #include "ir/graph.hpp"
+#include "ir/linear_map.hpp"
 #include "ir/simplify.hpp"
 #include "engine/evaluate.hpp"
 #include "support/support.hpp"
@@ -104,4 +105,19 @@ TEST_CASE("an infinity times 0 is not simplified away", "[ir]") {
     CHECK(std::isnan(value_of(g, zero, kasuri::test::infinity, 0, 0)));
     const NodeId difference = g.sub(g.input(Input::r), g.input(Input::r));
     CHECK(std::isnan(value_of(g, difference, kasuri::test::infinity, 0, 0)));
+}
+
+TEST_CASE("fixed parameters are folded away, and a map of constants is no map of itself", "[graph]") {
+    ir::Graph graph;
+    graph.fix_parameters({0.25, 2});
+    const ir::NodeId k = graph.uniform(ir::first_parameter_slot), n = graph.uniform(ir::first_parameter_slot + 1);
+    CHECK(graph.is_constant(graph.mul(k, n), 0.5));
+    CHECK(graph[graph.uniform(ir::first_parameter_slot + 2)].op == ir::Op::uniform); // beyond those that are fixed
+    CHECK(graph[graph.uniform(ir::width_slot)].op == ir::Op::uniform);
+    const ir::NodeId zero = graph.constant(0);
+    std::array<ir::NodeId, 3> black = {zero, zero, zero};
+    const ir::LinearMap::Matrix matrix = {{{2, 0.5, 0}, {0, 1, 0}, {0.1, 0, 3}}};
+    for (int i = 0; i < 3; ++i) // once more upon its own result
+        black = ir::linear_map(graph, matrix, black);
+    CHECK(black == std::array<ir::NodeId, 3>{zero, zero, zero});
 }
