@@ -4,7 +4,9 @@
 #include "common.hpp"
 #include "engine/evaluate.hpp"
 #include "engine/lower.hpp"
+#include "document/look_file.hpp"
 #include "engine/reference.hpp"
+#include "subject.hpp"
 
 #include <algorithm>
 #include <cctype>
@@ -144,14 +146,9 @@ std::string by_reference(const Loaded& loaded, const Table& table, const Options
     return text;
 }
 
-std::string by_engine(const Loaded& loaded, const Table& table, const Options& options) {
+std::string by_engine(const engine::ProgramPtr& program, const std::vector<double>& parameters, const Table& table, const Options& options) {
     const bool print = !options.print.empty();
     const int width = options.width;
-    engine::CompileOptions compiling;
-    compiling.print = print;
-    compiling.in_space = options.in_space;
-    compiling.out_space = options.out_space;
-    const engine::ProgramPtr program = engine::compile(loaded.rule, compiling);
     const std::size_t count = table.lines.size(), outputs = program->outputs().size();
     const std::size_t channels = table.lines.empty() ? 4 : table.lines[0].size();
     std::vector<std::vector<float>> planes(channels, std::vector<float>(count)), results(outputs, std::vector<float>(count));
@@ -167,7 +164,7 @@ std::string by_engine(const Loaded& loaded, const Table& table, const Options& o
     std::vector<float*> targets;
     for (auto& result : results)
         targets.push_back(result.data());
-    engine::run(*program, source, loaded.values, std::span<float* const>(targets));
+    engine::run(*program, source, parameters, std::span<float* const>(targets));
     std::string text;
     for (std::size_t i = 0; i < count; ++i) {
         std::vector<double> values;
@@ -176,6 +173,45 @@ std::string by_engine(const Loaded& loaded, const Table& table, const Options& o
         text += joined(values);
     }
     return text;
+}
+
+engine::ProgramPtr program_of(const Loaded& loaded, const Options& options) {
+    engine::CompileOptions compiling;
+    compiling.print = !options.print.empty();
+    compiling.in_space = options.in_space;
+    compiling.out_space = options.out_space;
+    return engine::compile(loaded.rule, compiling);
+}
+
+bool fits_rows(const Table& table, const Options& options) {
+    if (options.width >= 1 && table.lines.size() % static_cast<std::size_t>(options.width) == 0)
+        return true;
+    fmt::print(stderr, "kasuri-cli eval: --width {}: {} lines are no rows of that width\n", options.width, table.lines.size());
+    return false;
+}
+
+int write(const std::string& text) {
+    std::fwrite(text.data(), 1, text.size(), stdout);
+    return std::fflush(stdout) == 0 ? Exit::good : Exit::input_output;
+}
+
+/// A look: no expression, no columns, no double reference of neighbours and places.
+int run_look(const Options& options, const Columns& columns) {
+    if (!options.print.empty() || !columns.further.empty() || options.reference) {
+        fmt::print(stderr, "kasuri-cli eval: --print, --reference and further columns are for rules; a look has its result alone\n");
+        return Exit::usage;
+    }
+    const LoadedSubject loaded = load_subject(options.rule, "eval");
+    if (loaded.exit != Exit::good)
+        return loaded.exit;
+    if (!loaded.subject.sources.empty()) {
+        fmt::print(stderr, "kasuri-cli eval: the look reads the further picture {}, which a table cannot bring\n", loaded.subject.sources.front().name);
+        return Exit::usage;
+    }
+    const std::optional<Table> table = read_table(std::cin, columns);
+    if (!table)
+        return Exit::input_output;
+    return fits_rows(*table, options) ? write(by_engine(handover::compiled(loaded.subject, options.in_space, options.out_space), loaded.subject.values(), *table, options)) : static_cast<int>(Exit::usage);
 }
 
 int run(const Options& options) {
@@ -189,6 +225,8 @@ int run(const Options& options) {
     const bool print = !options.print.empty();
     if (!known_space(options.in_space) || !known_space(options.out_space))
         return Exit::usage;
+    if (options.rule.filter.ends_with(document::look_ending))
+        return run_look(options, *columns);
     const Loaded loaded = load(options.rule, print ? std::optional(options.print) : std::nullopt, columns->further);
     if (loaded.exit != Exit::good)
         return loaded.exit;
@@ -201,20 +239,16 @@ int run(const Options& options) {
     const std::optional<Table> table = read_table(std::cin, *columns);
     if (!table)
         return Exit::input_output;
-    if (options.width < 1 || table->lines.size() % static_cast<std::size_t>(options.width) != 0) {
-        fmt::print(stderr, "kasuri-cli eval: --width {}: {} lines are no rows of that width\n", options.width, table->lines.size());
+    if (!fits_rows(*table, options))
         return Exit::usage;
-    }
-    const std::string text = options.reference ? by_reference(loaded, *table, options) : by_engine(loaded, *table, options);
-    std::fwrite(text.data(), 1, text.size(), stdout);
-    return std::fflush(stdout) == 0 ? Exit::good : Exit::input_output;
+    return write(options.reference ? by_reference(loaded, *table, options) : by_engine(program_of(loaded, options), loaded.values, *table, options));
 }
 
 } // namespace
 
 extern const Command eval_command;
 const Command eval_command = {
-    "eval", "Read colours as CSV lines r,g,b[,a] on standard input and write what the rule makes of them",
+    "eval", "Read colours as CSV lines r,g,b[,a] on standard input and write what the rule or the look makes of them",
     [](CLI::App& app) -> std::function<int()> {
         auto options = std::make_shared<Options>();
         options->rule.define(app, true);

@@ -5,7 +5,9 @@
 #include "ir/printed.hpp"
 #include "lang/parser.hpp"
 #include "lang/printed.hpp"
+#include "handover/look_sums.hpp"
 #include "proof/proof.hpp"
+#include "subject.hpp"
 
 #include <fmt/format.h>
 #include <memory>
@@ -61,9 +63,43 @@ constexpr Stage stages[] = {
      }},
 };
 
+/// A look is a graph, tiles, and what is certain of it; its steps are rules by themselves.
+int run_look(const Options& options) {
+    const LoadedSubject loaded = load_subject(options.rule, "explain");
+    if (loaded.exit != Exit::good)
+        return loaded.exit;
+    engine::CompileOptions with;
+    with.rewrite = with.fuse = !options.plain;
+    with.in_space = options.in_space.empty() ? std::string_view(loaded.subject.space) : options.in_space;
+    with.out_space = options.out_space.empty() ? std::string_view(loaded.subject.space) : options.out_space;
+    ir::Graph graph(with.rewrite);
+    const std::vector<ir::NodeId> outputs = loaded.subject.lower(graph, with);
+    std::string all;
+    const auto add = [&](std::string_view name, const auto& dump) {
+        if (options.stage.empty() || options.stage == name)
+            all += (options.stage.empty() ? fmt::format("{}== {}\n", all.empty() ? "" : "\n", name) : std::string()) + dump();
+    };
+    add("graph", [&] { return ir::printed(graph, outputs); });
+    add("tiles", [&] { return engine::Program(graph, outputs, with.fuse).printed(); });
+    add("known", [&] {
+        const document::Look look = document::load_look(options.rule.filter).value();
+        const auto runs = handover::runnable(look, std::filesystem::path(options.rule.filter).parent_path()).value();
+        const std::string text = handover::described_look(*runs, runs->parameters);
+        return text.empty() ? std::string("nothing is certain without trying colours\n") : text;
+    });
+    if (all.empty()) {
+        fmt::print(stderr, "kasuri-cli explain: a look has no stage {}: it is graph, tiles and known; its filters have the others\n", options.stage);
+        return Exit::usage;
+    }
+    std::fwrite(all.data(), 1, all.size(), stdout);
+    return std::fflush(stdout) == 0 ? Exit::good : Exit::input_output;
+}
+
 int run(const Options& options) {
     if (!known_space(options.in_space) || !known_space(options.out_space))
         return Exit::usage;
+    if (options.rule.filter.ends_with(document::look_ending))
+        return run_look(options);
     const Loaded loaded = load(options.rule);
     if (loaded.exit == Exit::input_output)
         return loaded.exit;
@@ -86,7 +122,7 @@ int run(const Options& options) {
 
 extern const Command explain_command;
 const Command explain_command = {
-    "explain", "Show what the compiler makes of a rule, stage by stage",
+    "explain", "Show what the compiler makes of a rule or a look, stage by stage",
     [](CLI::App& app) -> std::function<int()> {
         auto options = std::make_shared<Options>();
         options->rule.define(app, true);

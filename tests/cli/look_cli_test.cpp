@@ -26,6 +26,18 @@ TEST_CASE("a look is checked step by step at its values", "[cli][look]") {
     CHECK(cli(folder, "check " + folder.file("gone.kasurilook")).exit == 3);
 }
 
+TEST_CASE("a look is evaluated and explained", "[cli][look]") {
+    const Folder folder;
+    folder.write("two.kasurilook", R"x({"kasuri-look": 1, "steps": [{"text": "out.rgb = rgb.gbr\n"}, {"text": "out.rgb = rgb * 0.5\n", "opacity": 0.5}]})x");
+    const std::string two = folder.file("two.kasurilook");
+    CHECK(cli(folder, "eval " + two, "1,0.5,0.25\n").out == "0.375,0.1875,0.75\n");
+    CHECK(cli(folder, "eval " + two + " --print rgb", "1,0.5,0.25\n").exit == 2);
+    const Ran known = cli(folder, "explain " + two + " --stage known");
+    CHECK(known.out.find("all 2 steps are one exact matrix") != std::string::npos);
+    CHECK(cli(folder, "explain " + two + " --stage tiles").out.find("r") != std::string::npos);
+    CHECK(cli(folder, "explain " + two + " --stage tree").exit == 2);
+}
+
 TEST_CASE("a look is baked with its error, and as small as a wish allows", "[cli][look]") {
     const Folder folder;
     const Ran cube = cli(folder, "bake " + look + " " + folder.file("l.cube") + " --size 17");

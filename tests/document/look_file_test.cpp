@@ -97,3 +97,67 @@ TEST_CASE("broken looks are errors, never anything else", "[look]") {
     }
     CHECK(good < 3000);
 }
+
+TEST_CASE("looks within looks, masks, copies and LUTs come back as they were written", "[look]") {
+    Look look = sample();
+    LookStep inner;
+    inner.is_look = true;
+    inner.label = "both";
+    inner.opacity = 0.5;
+    inner.within = sample().steps;
+    inner.within[0].uses = {{"parts.kasuri", "fn half(x) = x / 2\n"}};
+    inner.within[1].mask_grow = -2.5;
+    inner.within[1].mask_soften = 4;
+    inner.within[1].bench = "{\n\t\"kasuri-bench\": 1\n}\n";
+    LookStep lut;
+    lut.lut = ".cube";
+    lut.text = "LUT_1D_SIZE 2\n0 0 0\n1 1 1\n";
+    lut.space = "acescct";
+    look.steps.push_back(inner);
+    look.steps.push_back(lut);
+    CHECK(look_of(look_text(look), "x").value() == look);
+    // Faults have their places, however deep.
+    CHECK(fault(R"({"kasuri-look": 1, "steps": [{"steps": [{}, {"opacity": -1}]}]})").find("step 1: step 2: its opacity -1") != std::string::npos);
+    CHECK(fault(R"({"kasuri-look": 1, "steps": [{"mask-grow": 900}]})").find("mask-grow 900 is not between -200 and 200") != std::string::npos);
+    CHECK(fault(R"({"kasuri-look": 1, "steps": [{"mask-soften": -1}]})").find("mask-soften") != std::string::npos);
+    CHECK(fault(R"({"kasuri-look": 1, "steps": [{"uses": {"a": 1}}]})").find("its copy of a is not a text") != std::string::npos);
+    CHECK(fault(R"({"kasuri-look": 1, "steps": [{"lut": ".exe"}]})").find("no ending of a LUT file") != std::string::npos);
+    std::string deep = R"({"kasuri-look": 1, "steps": [)", end = "]}";
+    for (int i = 0; i < 12; ++i) {
+        deep += R"({"steps": [)";
+        end = "]}" + end;
+    }
+    CHECK(fault(deep + end).find("looks within looks, more than 8 deep") != std::string::npos);
+    std::string many = R"({"kasuri-look": 1, "steps": [{})";
+    for (int i = 0; i < 1001; ++i)
+        many += ",{}";
+    CHECK(fault(many + "]}").find("no list of at most 1000") != std::string::npos);
+}
+
+TEST_CASE("a step is made of a filter, a look or a LUT, and paths go along with the look", "[look]") {
+    const TemporaryFolder folder;
+    std::filesystem::create_directories(folder / "a/b");
+    write(folder / "a/dip.kasuri", "filter \"Dip\"\nout.g = b\n");
+    write(folder / "a/film.cube", "LUT_1D_SIZE 2\n0 0 0\n1 1 1\n");
+    Look look;
+    look.title = "Two";
+    for (const char* name : {"a/dip.kasuri", "a/film.cube"})
+        look.steps.push_back(step_from(folder / name).value());
+    CHECK(look.steps[1].lut == ".cube");
+    Look written = look;
+    make_relative(written, folder / "a/b");
+    CHECK(written.steps[0].filter == "../dip.kasuri");
+    REQUIRE(save_look(folder / "a/b/two.kasurilook", written));
+    Look back = load_look(folder / "a/b/two.kasurilook").value();
+    make_absolute(back, folder / "a/b");
+    CHECK(back.steps == look.steps);
+    const LookStep whole = step_from(folder / "a/b/two.kasurilook").value();
+    CHECK((whole.is_look && whole.label == "Two" && whole.within.size() == 2));
+    CHECK(state_of(whole, {}) == FilterState::same);
+    REQUIRE(save_look(folder / "a/b/two.kasurilook", Look{}));
+    CHECK(state_of(whole, {}) == FilterState::changed);
+    CHECK(brought_up_to_date(whole, {}).value().within.empty());
+    write(folder / "a/film.cube", "\xff\xfe");
+    CHECK_FALSE(step_from(folder / "a/film.cube"));
+    CHECK_FALSE(step_from(folder / "nothing.kasuri"));
+}
