@@ -14,18 +14,15 @@ namespace {
 
 std::size_t at(int index) { return static_cast<std::size_t>(index); }
 
-/// What is shown and not written in.
-bool is_fixed(const document::LookStep& step) { return step.is_look || !step.lut.empty(); }
-
 bool is_plain(const document::LookStep& step) {
-    return step.on && !is_fixed(step) && step.opacity == 1 && step.blend == "normal" && step.mask.empty() && step.label.empty();
+    return step.on && !document::is_no_rule(step) && step.opacity == 1 && step.blend == "normal" && step.mask.empty() && step.label.empty();
 }
 
 constexpr int pause_ms = 150;
 
 /// Whether other files are to be compared with, or with other texts.
 bool files_differ(const std::vector<document::LookStep>& a, const std::vector<document::LookStep>& b) {
-    return !std::equal(a.begin(), a.end(), b.begin(), b.end(), [](const document::LookStep& x, const document::LookStep& y) { return x.filter == y.filter && x.text == y.text && x.within == y.within && x.is_look == y.is_look; });
+    return !std::equal(a.begin(), a.end(), b.begin(), b.end(), [](const document::LookStep& x, const document::LookStep& y) { return x.filter == y.filter && x.text == y.text && x.lut_text == y.lut_text && x.within == y.within && x.is_look == y.is_look; });
 }
 
 } // namespace
@@ -41,7 +38,7 @@ LookModel::LookModel(Session& session, QObject* parent) : QObject(parent), sessi
     connect(&session_, &Session::values_changed, this, &LookModel::from_session);
     connect(&session_, &Session::rule_changed, this, &LookModel::named); // its title may be another
     connect(&session_, &Session::file_changed, this, [this] {
-        if (!putting_ && !is_fixed(step()))
+        if (!putting_ && !document::is_no_rule(step()))
             state_.look.steps[state_.in_hand].filter = session_.path().empty() ? std::string() : std::filesystem::absolute(session_.path()).string();
         emit file_changed();
     });
@@ -55,9 +52,9 @@ QString LookModel::name(int index) const {
     const document::LookStep& step = steps()[at(index)];
     if (!step.label.empty())
         return QString::fromStdString(step.label);
-    if (index == current() && session_.rule() && !session_.rule()->title.empty() && !is_fixed(step))
+    if (index == current() && session_.rule() && !session_.rule()->title.empty() && !document::is_no_rule(step))
         return QString::fromStdString(session_.rule()->title);
-    if (const std::string title = step.lut.empty() ? document::title_in(step.text) : std::string(); !title.empty())
+    if (const std::string title = document::title_in(step.text); !title.empty())
         return QString::fromStdString(title);
     return step.filter.empty() ? tr("untitled") : QString::fromStdString(std::filesystem::path(step.filter).stem().string());
 }
@@ -83,7 +80,7 @@ void LookModel::look_at_files() {
 }
 
 void LookModel::from_session() {
-    if (putting_ || is_fixed(step()))
+    if (putting_ || document::is_no_rule(step()))
         return;
     if (is_look() && step().text != session_.text())
         pause_.start(); // it may differ from its file now
@@ -124,7 +121,7 @@ std::string LookModel::listing(const document::LookStep& step) {
 void LookModel::take_in_hand() {
     putting_ = true;
     const document::LookStep& mine = step();
-    if (is_fixed(mine)) {
+    if (document::is_no_rule(mine)) {
         session_.put_in_hand(listing(mine), {}, {}, listing(mine), true);
     } else {
         const Result<std::string> file = mine.filter.empty() ? Result<std::string>(mine.text) : document::load_filter(mine.filter);
@@ -138,7 +135,7 @@ void LookModel::arrange(LookArrangement state) {
     const bool other = state.in_hand != state_.in_hand, files = files_differ(state.look.steps, steps());
     state_ = std::move(state);
     const document::LookStep& now = step();
-    if (other || (!is_fixed(now) && now.text != session_.text()) || now.values != session_.chosen_values() || is_fixed(now) != is_fixed(was) || now.within != was.within || now.filter != was.filter || now.uses != was.uses || now.bench != was.bench)
+    if (other || (!document::is_no_rule(now) && now.text != session_.text()) || now.values != session_.chosen_values() || document::is_no_rule(now) != document::is_no_rule(was) || now.within != was.within || now.filter != was.filter || now.uses != was.uses || now.bench != was.bench)
         take_in_hand();
     if (files) // not while an opacity is dragged
         look_at_files();
@@ -342,7 +339,7 @@ Status LookModel::save(const std::filesystem::path& path) {
 }
 
 void LookModel::keep_bench(const std::string& text) {
-    if (!is_fixed(step()))
+    if (!document::is_no_rule(step()))
         state_.look.steps[state_.in_hand].bench = text;
     emit file_changed();
 }

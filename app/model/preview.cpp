@@ -132,14 +132,15 @@ void Preview::loop() {
         }
         auto proofs = std::make_shared<ProofsResult>();
         proofs->generation = generation;
-        const std::vector<lang::ProofLine> lines = proof::lines_of(worker.rule());
+        proofs->of_rule = !request->around || !document::is_no_rule(request->around->look.steps[request->around->in_hand]);
+        const std::vector<lang::ProofLine> lines = proofs->of_rule ? proof::lines_of(worker.rule()) : std::vector<lang::ProofLine>();
         for (std::size_t i = 0; i < lines.size(); ++i) {
             auto outcome = worker.proved(i, lines[i], cancel);
             if (!outcome)
                 break;
             proofs->outcomes.push_back(std::move(*outcome));
         }
-        if (!cancel.cancelled())
+        if (!cancel.cancelled() && proofs->of_rule)
             proofs->understood = worker.understood();
         if (!cancel.cancelled())
             proofs->amounts = worker.amounts(request->around.get());

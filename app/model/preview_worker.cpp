@@ -312,16 +312,9 @@ std::optional<image::Picture> PreviewWorker::numbers(const RuleState::Peek& peek
     const int width = input.width, height = input.height;
     std::vector<engine::PlaneView> planes;
     engine::BoundSources of_mask;
-    if (peek.is_mask) {
-        const std::vector<PicturePtr> pictures = rule.pictures_for(peek.sources, file, width, height);
-        std::size_t at = 0;
-        for (const lang::SourceInput& source : peek.sources) {
-            lang::Rule one;
-            one.sources = {source};
-            engine::BoundSources bound = engine::bind_sources(one, std::span(pictures).subspan(at++, 1));
-            planes.insert(planes.end(), bound.planes.begin(), bound.planes.end());
-            of_mask.kept.insert(of_mask.kept.end(), bound.kept.begin(), bound.kept.end());
-        }
+    if (peek.is_mask) { // which has its own
+        of_mask = engine::bind_sources(peek.sources, rule.pictures_for(peek.sources, file, width, height));
+        planes = of_mask.planes;
     } else {
         planes = rule.own_sources_in(file, width, height).planes;
     }

@@ -45,7 +45,7 @@ RecoveryKeeper::~RecoveryKeeper() {
 }
 
 void RecoveryKeeper::remove() {
-    written_.clear();
+    written_.reset();
     if (lock_)
         writer_.start([file = file_] {
             std::error_code error;
@@ -61,7 +61,7 @@ void RecoveryKeeper::changed() {
 void RecoveryKeeper::write_now() {
     soon_.stop();
     if (!look_.modified()) {
-        if (!written_.empty())
+        if (written_)
             remove();
         return;
     }
@@ -78,16 +78,19 @@ void RecoveryKeeper::write_now() {
         return;
     }
     document::Recovery recovery{session_.path().string(), session_.text(), session_.chosen_values(), bench_.bench(session_.path().empty() ? folder_ / "untitled" : session_.path())};
+    document::Look look;
     if (look_.is_look()) {
         recovery.path = look_.path().string();
-        recovery.look = document::look_text(look_.look());
         recovery.in_hand = look_.current();
+        look = look_.look();
     }
-    std::string text = document::recovery_text(recovery);
-    if (text == written_)
+    if (written_ && written_->first == recovery && written_->second == look)
         return;
-    written_ = text;
-    writer_.start([this, file = file_, text = std::move(text)] {
+    written_ = {recovery, look};
+    writer_.start([this, file = file_, recovery = std::move(recovery), look = std::move(look)]() mutable {
+        if (!look.steps.empty()) // which may hold megabytes of LUTs: written down here
+            recovery.look = document::look_text(look);
+        const std::string text = document::recovery_text(recovery);
         const Status status = write_file(file, text);
         // The keeper waits for this thread before it goes; a message that comes later than that is dropped with it.
         QMetaObject::invokeMethod(this, [this, status] { wrote(status); }, Qt::QueuedConnection);
@@ -99,7 +102,7 @@ void RecoveryKeeper::wrote(const Status& status) {
         told_ = false;
         return;
     }
-    written_.clear(); // tried again with the next change
+    written_.reset(); // tried again with the next change
     if (!std::exchange(told_, true))
         emit failed(Error{fmt::format("unsaved work cannot be kept: {}", status.error().text()), folder_.string(), "Save often, or make room there."});
 }

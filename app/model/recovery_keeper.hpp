@@ -9,6 +9,8 @@
 
 #include <filesystem>
 #include <memory>
+#include <optional>
+#include <utility>
 #include <vector>
 
 class QLockFile;
@@ -56,7 +58,7 @@ private:
     QTimer soon_;
     std::filesystem::path folder_, file_;
     std::unique_ptr<QLockFile> lock_;
-    std::string written_; ///< or on its way
+    std::optional<std::pair<document::Recovery, document::Look>> written_; ///< or on its way; the look, if it is one
     QThreadPool writer_;  ///< one thread: in the order in which it was asked
     bool told_ = false;
 };

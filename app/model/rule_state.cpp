@@ -88,7 +88,7 @@ bool RuleState::set_around(AroundPtr around, Part part) {
 void RuleState::look_again() {
     document::Look look = around_->look;
     document::LookStep& mine = look.steps[around_->in_hand];
-    if (!mine.is_look && mine.lut.empty()) { // the last text that compiled stays in view
+    if (!document::is_no_rule(mine)) { // the last text that compiled stays in view
         mine.text = good_text_;
         mine.values.clear();
         for (std::size_t i = 0; i < values_.size() && i < rule().parameters.size(); ++i)
@@ -251,7 +251,7 @@ const engine::BoundSources& RuleState::bound(Whose whose, const ImagePtr& file, 
     const auto [entry, fresh] = sources_.try_emplace({whose, any ? file : nullptr, any ? width : 0, any ? height : 0});
     if (fresh) {
         const std::vector<PicturePtr> pictures = pictures_for(sources, file, width, height);
-        entry->second = chain ? handover::bind_sources(*steps, pictures) : engine::bind_sources(rule(), pictures);
+        entry->second = engine::bind_sources(sources, pictures);
     }
     return entry->second;
 }

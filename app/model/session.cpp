@@ -47,7 +47,7 @@ void Session::record_edit(const document::TextEdit& edit) {
 }
 
 void Session::apply_edit(const document::TextEdit& edit, const QString& name, const QString& key) {
-    if (edit.removed != edit.inserted)
+    if (edit.removed != edit.inserted && !fixed_)
         stack_.push(new TextCommand(*this, edit, name, false, key));
 }
 
@@ -84,7 +84,7 @@ void Session::set_values(const std::vector<double>& values, const QString& name,
 }
 
 void Session::recall(const std::string& text, const ValueMap& values, const QString& name) {
-    if (text == text_ && values == chosen_)
+    if (fixed_ || (text == text_ && values == chosen_))
         return;
     stack_.beginMacro(name);
     if (text != text_) {

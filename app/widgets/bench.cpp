@@ -396,6 +396,10 @@ void Bench::compare_with_take(int index) {
 }
 
 void Bench::remember_take() {
+    if (session_.fixed()) {
+        emit said(tr("Takes are of rules; what is in hand is a look or a LUT."), true);
+        return;
+    }
     const int count = static_cast<int>(takes_.takes().size());
     const int index = takes_.remember();
     emit said(index < count ? tr("Take %1 is this already").arg(takes_.name(index)) : tr("Take %1 remembered").arg(takes_.name(index)), false);

@@ -16,11 +16,16 @@
 namespace kasuri::app {
 namespace {
 constexpr int most_recent_shown = 8;
-const QString steps_filter = QStringLiteral("*.kasuri *.kasurilook *.cube *.clf *.ctf *.csp *.3dl *.itx *.lut *.spi1d *.spi3d *.spimtx");
+QString steps_filter() {
+    QStringList patterns = {"*.kasuri", "*.kasurilook"};
+    for (const std::string_view ending : document::lut_endings())
+        patterns << "*" + QString::fromUtf8(ending.data(), static_cast<qsizetype>(ending.size()));
+    return patterns.join(' ');
+}
 
 /// A filter that can does nothing at its defaults, and is shown at its first preset: so it comes at that. The preset's name; empty: it has none.
 QString at_first_preset(document::LookStep& step) {
-    if (step.is_look || !step.lut.empty())
+    if (document::is_no_rule(step))
         return {};
     lang::CheckOptions options;
     options.open = document::used_by(step, {});
@@ -90,7 +95,7 @@ void LookActions::fill_step(QMenu& menu, int index) {
             if (const Status done = bench_.look().bring_up_to_date(index); !done)
                 emit said(QString::fromStdString(done.error().text()), true);
         });
-    const bool rule = !step.is_look && step.lut.empty();
+    const bool rule = !document::is_no_rule(step);
     if (rule && !step.filter.empty() && state != document::FilterState::same)
         menu.addAction(tr("Write it into %1").arg(QFileInfo(QString::fromStdString(step.filter)).fileName()), this, [this, index] { write_filter(index, false); });
     if (rule)
@@ -153,7 +158,7 @@ void LookActions::add_files(const QStringList& files, int at) {
 }
 
 void LookActions::ask_add() {
-    const QStringList files = QFileDialog::getOpenFileNames(window_, tr("Which filters, looks or LUTs?"), {}, tr("Filters, looks and LUTs (%1);;All files (*)").arg(steps_filter));
+    const QStringList files = QFileDialog::getOpenFileNames(window_, tr("Which filters, looks or LUTs?"), {}, tr("Filters, looks and LUTs (%1);;All files (*)").arg(steps_filter()));
     add_files(files, bench_.look().current() + 1);
 }
 

@@ -186,7 +186,7 @@ void MainWindow::connect_parts() {
     });
     connect(&preview_, &Preview::proofs_ready, this, [this](const ProofsPtr& proofs) {
         proved_ = proofs->generation;
-        proofs_->show_outcomes(proofs->outcomes);
+        proofs_->show_outcomes(proofs->outcomes, proofs->of_rule);
         rule_->show_understood(proofs->understood);
         look_->show_amounts(QString::fromStdString(proofs->amounts));
         if (looked_into_ && std::all_of(proofs->outcomes.begin(), proofs->outcomes.end(), [](const proof::Outcome& outcome) { return outcome.passed; })) {

@@ -148,7 +148,8 @@ ProofsBar::ProofsBar(QWidget* parent) : QWidget(parent) {
     row_->addWidget(sum_);
 }
 
-void ProofsBar::show_outcomes(const std::vector<proof::Outcome>& outcomes) {
+void ProofsBar::show_outcomes(const std::vector<proof::Outcome>& outcomes, bool of_rule) {
+    add_->setVisible(of_rule);
     while (items_.size() > outcomes.size()) {
         items_.back()->deleteLater();
         items_.pop_back();
@@ -165,7 +166,8 @@ void ProofsBar::show_outcomes(const std::vector<proof::Outcome>& outcomes) {
         items_[i]->set_old(old_);
         failed += outcomes[i].passed ? 0 : 1;
     }
-    sum_->setText(old_        ? tr("old")
+    sum_->setText(!of_rule      ? tr("no rule in hand: nothing is proved of it")
+                  : old_        ? tr("old")
                   : failed == 0 ? tr("all %1 pass").arg(outcomes.size()) : tr("%1 of %2 fail").arg(failed).arg(outcomes.size()));
     make_room();
 }

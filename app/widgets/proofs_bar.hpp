@@ -45,7 +45,8 @@ class ProofsBar : public QWidget {
     Q_OBJECT
 public:
     explicit ProofsBar(QWidget* parent = nullptr);
-    void show_outcomes(const std::vector<proof::Outcome>& outcomes);
+    /// `of_rule`: false if what is in hand is no rule, which promises nothing.
+    void show_outcomes(const std::vector<proof::Outcome>& outcomes, bool of_rule = true);
     void set_old(bool old);
     const std::vector<ProofItem*>& items() const { return items_; }
 

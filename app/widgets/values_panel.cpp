@@ -49,7 +49,7 @@ ValuesPanel::ValuesPanel(Session& session, Tuning& tuning, QWidget* parent) : QW
     auto* rows = new QVBoxLayout(list_);
     rows->setContentsMargins(theme::margin, 8, theme::margin, 8);
     rows->setSpacing(3);
-    none_ = quiet_label(tr("No parameters. A line such as\nparam strength = 0 in 0 .. 1\nputs one here."), list_, 11.5);
+    none_ = quiet_label({}, list_, 11.5);
     rows->addWidget(none_);
     rows->addStretch(1);
     scroll->setWidget(list_);
@@ -73,6 +73,7 @@ NumberField* ValuesPanel::field(const std::string& name) const {
 }
 
 void ValuesPanel::rebuild() {
+    none_->setText(session_.fixed() ? tr("A look or a LUT has no values\nof its own.") : tr("No parameters. A line such as\nparam strength = 0 in 0 .. 1\nputs one here."));
     std::vector<Row> wanted;
     if (const lang::Rule* rule = session_.rule())
         for (std::size_t i = 0; i < rule->parameters.size(); ++i) {

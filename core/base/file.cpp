@@ -1,5 +1,7 @@
 #include "base/file.hpp"
 
+#include <algorithm>
+#include <cctype>
 #include <cerrno>
 #include <cstring>
 #include <fcntl.h>
@@ -39,6 +41,12 @@ Status sync_to_disk(const fs::path& path) {
 }
 
 } // namespace
+
+std::string lower_ending(const std::filesystem::path& path) {
+    std::string ending = path.extension().string();
+    std::transform(ending.begin(), ending.end(), ending.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
+    return ending;
+}
 
 Result<std::string> read_file(const fs::path& path, std::size_t limit) {
     std::error_code code;

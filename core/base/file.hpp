@@ -9,6 +9,9 @@
 
 namespace kasuri {
 
+/// The ending of a file's name with its dot, in small letters: ".exr".
+std::string lower_ending(const std::filesystem::path& path);
+
 /// Reads a whole file; refuses directories and anything longer than `limit` bytes.
 Result<std::string> read_file(const std::filesystem::path& path, std::size_t limit);
 

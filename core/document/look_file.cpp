@@ -4,12 +4,12 @@
 #include "document/filter_file.hpp"
 
 #include <algorithm>
-#include <cctype>
 #include <cmath>
 #include <cstdint>
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
 #include <optional>
+#include <utility>
 
 namespace kasuri::document {
 namespace {
@@ -50,12 +50,6 @@ bool too_deep(std::string_view text) {
             return true;
     }
     return false;
-}
-
-std::string lower_ending(const std::filesystem::path& path) {
-    std::string ending = path.extension().string();
-    std::transform(ending.begin(), ending.end(), ending.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
-    return ending;
 }
 
 /// What is wrong with a step, said once.
@@ -144,6 +138,8 @@ LookStep step_of(const Json& object, int depth, std::size_t& count) {
     if (!step.lut.empty() && !is_lut_name("x" + step.lut))
         throw Wrong{fmt::format("its \"lut\" is {}, which is no ending of a LUT file", step.lut)};
     step.space = text_in(object, "space", "srgb");
+    if (!step.lut.empty())
+        step.lut_text = SharedText(std::exchange(step.text, {}));
     step.others = rest_of(object, {"lut", "space", "label", "filter", "text", "hash", "on", "opacity", "blend", "mask", "mask-inverted", "mask-grow", "mask-soften", "uses", "steps", "bench", "values"});
     return step;
 }
@@ -180,8 +176,8 @@ Json written(const LookStep& step) {
         for (const LookStep& each : step.within)
             object["steps"].push_back(written(each));
     } else {
-        object["hash"] = content_hash(step.text);
-        object["text"] = step.text;
+        object["hash"] = step.lut.empty() ? content_hash(step.text) : step.lut_text.hash();
+        object["text"] = step.lut.empty() ? step.text : step.lut_text.text();
     }
     if (!step.lut.empty()) {
         object["lut"] = step.lut;
@@ -249,9 +245,26 @@ Result<Look> load_look(const std::filesystem::path& path) {
 
 Status save_look(const std::filesystem::path& path, const Look& look) { return write_file(path, look_text(look)); }
 
+SharedText::SharedText(std::string text) {
+    std::string hash = content_hash(text);
+    of_ = std::make_shared<const Data>(Data{std::move(text), std::move(hash)});
+}
+
+const std::shared_ptr<const SharedText::Data>& SharedText::nothing() {
+    static const auto one = std::make_shared<const Data>(Data{{}, content_hash({})});
+    return one;
+}
+
+bool is_no_rule(const LookStep& step) { return step.is_look || !step.lut.empty(); }
+
+std::span<const std::string_view> lut_endings() {
+    static constexpr std::string_view endings[] = {".cube", ".clf", ".ctf", ".csp", ".3dl", ".itx", ".lut", ".spi1d", ".spi3d", ".spimtx"};
+    return endings;
+}
+
 bool is_lut_name(const std::filesystem::path& path) {
-    constexpr std::string_view endings[] = {".cube", ".clf", ".ctf", ".csp", ".3dl", ".itx", ".lut", ".spi1d", ".spi3d", ".spimtx"};
-    return std::find(std::begin(endings), std::end(endings), lower_ending(path)) != std::end(endings);
+    const auto endings = lut_endings();
+    return std::find(endings.begin(), endings.end(), lower_ending(path)) != endings.end();
 }
 
 FilterState state_of(const LookStep& step, const std::filesystem::path& folder) {
@@ -268,7 +281,7 @@ FilterState state_of(const LookStep& step, const std::filesystem::path& folder) 
         return now.value().steps == was.steps ? FilterState::same : FilterState::changed;
     }
     const Result<std::string> now = step.lut.empty() ? load_filter(folder / step.filter) : read_file(folder / step.filter, longest);
-    return !now ? FilterState::gone : now.value() == step.text ? FilterState::same : FilterState::changed;
+    return !now ? FilterState::gone : now.value() == (step.lut.empty() ? step.text : step.lut_text.text()) ? FilterState::same : FilterState::changed;
 }
 
 std::function<Result<std::string>(const std::string&)> used_by(const LookStep& step, const std::filesystem::path& folder) {
@@ -288,7 +301,7 @@ Result<LookStep> step_from(const std::filesystem::path& file) {
         if (utf8_fault(content.value()) != std::string::npos)
             return Error{"is no LUT of text", file.string(), ""};
         step.lut = lower_ending(file);
-        step.text = std::move(content.value());
+        step.lut_text = SharedText(std::move(content.value()));
         return step;
     }
     if (file.extension() != look_ending) {
@@ -329,6 +342,7 @@ Result<LookStep> brought_up_to_date(const LookStep& step, const std::filesystem:
     fresh.within = std::move(now.value().within);
     fresh.is_look = now.value().is_look;
     fresh.lut = now.value().lut;
+    fresh.lut_text = std::move(now.value().lut_text);
     fresh.uses.clear();
     return fresh;
 }

@@ -4,6 +4,8 @@
 #include <filesystem>
 #include <functional>
 #include <map>
+#include <memory>
+#include <span>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -16,6 +18,23 @@ inline constexpr int look_version = 1;
 inline constexpr int deepest_look = 8;
 inline constexpr std::size_t most_steps = 1000;
 inline constexpr double most_mask_pixels = 200; ///< of growing and softening
+
+/// The content of a file that may be large: copies share it, and are equal at a glance.
+class SharedText {
+public:
+    SharedText() = default;
+    explicit SharedText(std::string text);
+    const std::string& text() const { return of_->text; }
+    const std::string& hash() const { return of_->hash; } ///< content_hash of it
+    friend bool operator==(const SharedText& a, const SharedText& b) { return a.of_ == b.of_ || a.of_->text == b.of_->text; }
+
+private:
+    struct Data {
+        std::string text, hash;
+    };
+    static const std::shared_ptr<const Data>& nothing();
+    std::shared_ptr<const Data> of_ = nothing();
+};
 
 /// One filter of a look, or a look within it, and how it is laid over what came before.
 struct LookStep {
@@ -33,7 +52,8 @@ struct LookStep {
     std::map<std::string, std::string> uses{}; ///< copies of the files that the rule uses, by the names it uses
     std::vector<LookStep> within{};       ///< of a look that is one step: its steps. Then there is no rule
     bool is_look = false;                 ///< whether it is one
-    std::string lut{};                    ///< ending of the LUT file whose content `text` is; empty: it is a rule
+    std::string lut{};                    ///< ending of a LUT file that the step is; empty: it is a rule
+    SharedText lut_text{};                ///< its content
     std::string space = "srgb";           ///< of a LUT: what its numbers mean
     std::string bench{};                  ///< takes and the like of the rule, as the text of a bench file
     std::string others{};                 ///< fields that this version does not know, as a JSON object
@@ -70,7 +90,11 @@ FilterState state_of(const LookStep& step, const std::filesystem::path& folder);
 /// What `use` opens in a step's rule: the look's copies, then files beside the filter.
 std::function<Result<std::string>(const std::string&)> used_by(const LookStep& step, const std::filesystem::path& folder);
 
-/// Whether a file of that name is a LUT that can be a step.
+/// Whether the step is a look or a LUT.
+bool is_no_rule(const LookStep& step);
+
+/// Endings of LUT files that can be steps, with their dots; and whether a file's name has one.
+std::span<const std::string_view> lut_endings();
 bool is_lut_name(const std::filesystem::path& path);
 /// A step of a filter, a LUT or of another look: a copy of it, with its path as it is given.
 Result<LookStep> step_from(const std::filesystem::path& file);

@@ -4,12 +4,14 @@
 
 namespace kasuri::engine {
 
-BoundSources bind_sources(const lang::Rule& rule, std::span<const std::shared_ptr<const image::Picture>> pictures) {
+BoundSources bind_sources(const lang::Rule& rule, std::span<const std::shared_ptr<const image::Picture>> pictures) { return bind_sources(rule.sources, pictures); }
+
+BoundSources bind_sources(std::span<const lang::SourceInput> sources, std::span<const std::shared_ptr<const image::Picture>> pictures) {
     BoundSources bound;
-    for (std::size_t i = 0; i < rule.sources.size(); ++i) {
+    for (std::size_t i = 0; i < sources.size(); ++i) {
         const image::Picture* picture = i < pictures.size() ? pictures[i].get() : nullptr;
         bound.spaces.push_back(picture ? picture->space : "");
-        for (int c = 0; c < width(rule.sources[i].type); ++c) {
+        for (int c = 0; c < width(sources[i].type); ++c) {
             image::Plane plane = picture ? picture->planes[static_cast<std::size_t>(c)] : nullptr;
             if (picture && c == 3 && !plane)
                 plane = image::make_plane(image::Samples(picture->pixels(), 1.0f));

@@ -1,5 +1,6 @@
 #include "handover/batch.hpp"
 
+#include "base/file.hpp"
 #include "base/text.hpp"
 
 #include <algorithm>
@@ -27,11 +28,7 @@ std::optional<int> whole_number(std::string_view text) {
     return error == std::errc() && end == text.data() + text.size() && value >= 0 ? std::optional(value) : std::nullopt;
 }
 
-bool is_picture(const fs::path& path) {
-    std::string ending = path.extension().string();
-    std::transform(ending.begin(), ending.end(), ending.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
-    return std::find(std::begin(picture_endings), std::end(picture_endings), ending) != std::end(picture_endings);
-}
+bool is_picture(const fs::path& path) { return std::find(std::begin(picture_endings), std::end(picture_endings), lower_ending(path)) != std::end(picture_endings); }
 
 /// * for any text, ? for one character, # in a run for digits, as many at least.
 bool fits(std::string_view name, std::string_view pattern) {

@@ -17,12 +17,6 @@ std::string one_line(std::string text) {
     return text;
 }
 
-std::string ending_of(const std::filesystem::path& path) {
-    std::string ending = path.extension().string();
-    std::transform(ending.begin(), ending.end(), ending.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
-    return ending;
-}
-
 std::string said(const LutError& error) {
     std::string text = fmt::format("mean {} 99.9 % within {} largest {}", number_text(error.mean, 3), number_text(error.most, 3), number_text(error.largest, 3));
     if (error.delta_e_largest > 0)
@@ -109,7 +103,7 @@ Status write_cube(const std::filesystem::path& path, const lang::Rule& rule, std
 }
 
 Status write_lut(const std::filesystem::path& path, const Subject& subject, const Baked& baked) {
-    const std::string ending = ending_of(path);
+    const std::string ending = lower_ending(path);
     if (ending == ".cube")
         return write_cube(path, subject, baked, baked.curves && !baked.matrix);
     if (const Status finite = baked.matrix && ending == ".clf" ? Status() : all_finite(path, baked); !finite)

@@ -9,6 +9,7 @@
 #include "io/lut_file.hpp"
 #include "lang/check.hpp"
 
+#include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
 #include <map>
@@ -32,12 +33,12 @@ constexpr const char* mask_help = "A mask is an expression such as smoothstep(0.
 Result<std::shared_ptr<const ir::External>> lut_of(const document::LookStep& step) {
     static std::mutex mutex;
     static std::map<std::string, std::shared_ptr<const ir::External>> known;
-    const std::string key = document::content_hash(step.text) + fmt::format("-{}{}", step.text.size(), step.lut);
+    const std::string key = step.lut_text.hash() + fmt::format("-{}{}", step.lut_text.text().size(), step.lut);
     const std::lock_guard lock(mutex);
     if (const auto found = known.find(key); found != known.end())
         return found->second;
     const std::filesystem::path file = std::filesystem::temp_directory_path() / fmt::format("kasuri-{}-{}", static_cast<const void*>(&known), key);
-    if (const Status written = write_file(file, step.text); !written)
+    if (const Status written = write_file(file, step.lut_text.text()); !written)
         return written.error();
     auto read = io::read_lut(file);
     std::error_code ignored;
@@ -160,6 +161,9 @@ Result<lang::Rule> mask_rule(const document::LookStep& step, std::string_view wo
 
 namespace {
 
+/// Whether a step is in the chain: those that are off, and looks of nothing, are not.
+bool counts(const document::LookStep& step) { return step.on && (!step.is_look || std::any_of(step.within.begin(), step.within.end(), counts)); }
+
 void add_parameters(const engine::ChainStep& chained, const document::LookStep& step, std::vector<double>& to) {
     if (chained.rule)
         for (const lang::Parameter& p : chained.rule->parameters) {
@@ -167,8 +171,8 @@ void add_parameters(const engine::ChainStep& chained, const document::LookStep& 
             to.push_back(chosen == step.values.end() ? p.value : lang::allowed_value(p, chosen->second));
         }
     std::size_t next = 0;
-    for (const document::LookStep& each : step.within) // those that are off, and looks of nothing, are not in the chain
-        if (each.on && next < chained.within.size() && (!each.is_look || !chained.within[next].within.empty()))
+    for (const document::LookStep& each : step.within)
+        if (counts(each) && next < chained.within.size())
             add_parameters(chained.within[next++], each, to);
     to.push_back(step.opacity);
 }
@@ -223,23 +227,10 @@ std::vector<lang::SourceInput> sources_of(std::span<const engine::ChainStep> ste
     return sources;
 }
 
-engine::BoundSources bind_sources(std::span<const engine::ChainStep> steps, std::span<const std::shared_ptr<const image::Picture>> pictures) {
-    engine::BoundSources all;
-    std::size_t first = 0;
-    for (const lang::Rule* rule : engine::rules_of(steps)) {
-        engine::BoundSources bound = engine::bind_sources(*rule, pictures.subspan(first, rule->sources.size()));
-        first += rule->sources.size();
-        all.spaces.insert(all.spaces.end(), bound.spaces.begin(), bound.spaces.end());
-        all.planes.insert(all.planes.end(), bound.planes.begin(), bound.planes.end());
-        all.kept.insert(all.kept.end(), bound.kept.begin(), bound.kept.end());
-    }
-    return all;
-}
-
 RenderWork work_of(const RunnableLook& look) {
     RenderWork work;
     work.sources = sources_of(look.steps);
-    work.bind = [&look](std::span<const std::shared_ptr<const image::Picture>> pictures) { return bind_sources(look.steps, pictures); };
+    work.bind = [sources = work.sources](std::span<const std::shared_ptr<const image::Picture>> pictures) { return engine::bind_sources(sources, pictures); };
     work.compile = [&look](const engine::CompileOptions& options) { return engine::compile_chain(look.steps, options); };
     work.values = look.parameters;
     return work;

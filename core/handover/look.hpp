@@ -27,8 +27,7 @@ struct RunnableLook {
 /// (`source lamp`). `as_it_counts`: inverted if the step says so, which a chain does itself. The error says what and where.
 Result<lang::Rule> mask_rule(const document::LookStep& step, std::string_view working, const std::string& where, bool as_it_counts = false);
 
-/// One picture for each source of all rules, in their order, as the chain reads them.
-engine::BoundSources bind_sources(std::span<const engine::ChainStep> steps, std::span<const std::shared_ptr<const image::Picture>> pictures);
+/// The sources of all rules and masks, in the order in which the chain reads them.
 std::vector<lang::SourceInput> sources_of(std::span<const engine::ChainStep> steps);
 
 /// Checks every step's rule, mask and blend mode; the error names the step, and where in its text. `folder`: of the look, where filters

@@ -64,11 +64,7 @@ Subject subject_of(std::shared_ptr<const RunnableLook> made, const document::Loo
 RenderWork work_of(const Subject& subject) {
     RenderWork work;
     work.sources = subject.sources;
-    work.bind = [sources = subject.sources](std::span<const std::shared_ptr<const image::Picture>> pictures) {
-        lang::Rule reader; // only what it reads counts
-        reader.sources = sources;
-        return engine::bind_sources(reader, pictures);
-    };
+    work.bind = [sources = subject.sources](std::span<const std::shared_ptr<const image::Picture>> pictures) { return engine::bind_sources(sources, pictures); };
     work.compile = [lower = subject.lower](const engine::CompileOptions& options) {
         ir::Graph graph(options.rewrite);
         const std::vector<ir::NodeId> outputs = lower(graph, options);

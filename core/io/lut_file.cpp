@@ -16,12 +16,6 @@ namespace {
 constexpr std::uintmax_t longest_lut = 512u << 20;
 constexpr std::uintmax_t longest_cdl = 16u << 20;
 
-std::string lower_ending(const std::filesystem::path& path) {
-    std::string ending = path.extension().string();
-    std::transform(ending.begin(), ending.end(), ending.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
-    return ending;
-}
-
 /// The library talks on standard error; what is wrong with a file is told by our errors.
 void be_quiet() {
     static const bool done = [] {
@@ -186,11 +180,6 @@ Status write_baked(const std::filesystem::path& path, const LutSteps& steps) {
         return Error{"cannot be written: " + reason(e), path.string(), "Choose .cube or .clf, which hold any table."};
     }
     return write_file(path, content.str());
-}
-
-bool is_lut_file(const std::filesystem::path& path) {
-    static const std::set<std::string> endings = {".cube", ".clf", ".ctf", ".csp", ".3dl", ".cub", ".itx", ".lut", ".spi1d", ".spi3d", ".spimtx"};
-    return endings.contains(lower_ending(path));
 }
 
 Result<std::shared_ptr<const ir::External>> read_lut(const std::filesystem::path& path) {

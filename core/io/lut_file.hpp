@@ -41,9 +41,6 @@ std::vector<std::string> baked_endings();
 /// Writes one of those, for numbers from 0 to 1; of `steps` only table (or curves, or matrix) over 0 .. 1.
 Status write_baked(const std::filesystem::path& path, const LutSteps& steps);
 
-/// Endings of LUT files that can be read back.
-bool is_lut_file(const std::filesystem::path& path);
-
 /// What a LUT file does, as code. Interpolates tables tetrahedrally. A file that cannot be understood is an error.
 Result<std::shared_ptr<const ir::External>> read_lut(const std::filesystem::path& path);
 

@@ -41,12 +41,6 @@ Depth depth_of(const OIIO::TypeDesc& type) {
 
 bool whole_numbers(Depth depth) { return depth == Depth::uint8 || depth == Depth::uint16; }
 
-std::string lower_ending(const fs::path& path) {
-    std::string ending = path.extension().string();
-    std::transform(ending.begin(), ending.end(), ending.begin(), [](unsigned char c) { return std::tolower(c); });
-    return ending;
-}
-
 std::string first_line(const std::string& text) { return text.substr(0, text.find('\n')); }
 
 struct Ending {

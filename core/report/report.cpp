@@ -159,7 +159,7 @@ Result<std::string> html(const Order& order, const CancelToken& cancel) {
         const document::LookStep& step = order.look.steps[i];
         lang::CheckOptions options;
         options.open = document::used_by(step, order.folder);
-        const bool has_rule = !step.is_look && step.lut.empty();
+        const bool has_rule = !document::is_no_rule(step);
         const lang::Checked checked = lang::check(has_rule ? step.text : std::string(), proof::vocabulary(), options);
         if (!checked.ok)
             return Error{"a rule does not compile", fmt::format("step {}", i + 1), ""};

@@ -2,6 +2,7 @@
 #include "base/file.hpp"
 #include "document/bench_file.hpp"
 #include "model/look_model.hpp"
+#include "model/recovery_keeper.hpp"
 #include "handover/look_sums.hpp"
 #include "model/undo_commands.hpp"
 #include "support/support.hpp"
@@ -187,4 +188,58 @@ TEST_CASE("what steps amount to: one matrix, nothing at all, or the steps that u
     CHECK(said().empty());
     look.steps.clear();
     CHECK(said().empty());
+}
+
+TEST_CASE("unsaved work on a look is kept beside it, and is whole when it is read", "[look][recovery]") {
+    const TemporaryFolder folder;
+    Bench b;
+    SheetModel sheet;
+    TakesModel takes(b.session);
+    Tuning tuning(b.session);
+    BenchKeeper keeper(b.session, b.look, sheet, takes, tuning);
+    RecoveryKeeper recovery(b.session, b.look, keeper, folder.path);
+    b.write("out.r = g\n");
+    document::LookStep lut = b.step("");
+    lut.lut = ".cube";
+    lut.lut_text = document::SharedText("LUT_1D_SIZE 2\n0 0 0\n1 1 1\n");
+    b.look.add(lut, 1);
+    b.look.set_opacity(1, 0.25);
+    recovery.write_now();
+    recovery.finish();
+    const auto read = [&] {
+        const auto kept = document::recovery_of(content_of(recovery.file()), "x");
+        REQUIRE(kept);
+        const auto look = document::look_of(kept.value().look, "x");
+        REQUIRE(look);
+        CHECK(kept.value().in_hand == b.look.current());
+        return look.value();
+    };
+    CHECK(read() == b.look.look());
+    b.look.set_opacity(1, 0.75); // only an opacity: it is another state
+    recovery.write_now();
+    recovery.finish();
+    CHECK(read().steps[1].opacity == 0.75);
+    REQUIRE(b.look.save(folder / "saved.kasurilook"));
+    recovery.write_now(); // nothing is unsaved any more
+    recovery.finish();
+    CHECK_FALSE(std::filesystem::exists(recovery.file()));
+}
+
+TEST_CASE("steps of undo share what is large in a look", "[look]") {
+    Bench b;
+    document::LookStep lut = b.step("");
+    lut.lut = ".cube";
+    lut.lut_text = document::SharedText(std::string(1 << 20, ' '));
+    b.look.add(lut, 1);
+    const std::string* const content = &b.look.steps()[1].lut_text.text();
+    b.look.set_opacity(1, 0.5);
+    b.look.select(0);
+    CHECK(&b.look.steps()[1].lut_text.text() == content);
+    CHECK(&b.look.around()->look.steps[1].lut_text.text() == content);
+    b.session.undo_stack().undo();
+    b.session.undo_stack().undo();
+    CHECK(&b.look.steps()[1].lut_text.text() == content);
+    CHECK(document::SharedText("same") == document::SharedText("same"));
+    CHECK_FALSE(document::SharedText("same") == document::SharedText("other"));
+    CHECK(document::SharedText() == document::SharedText(""));
 }

@@ -111,7 +111,7 @@ TEST_CASE("looks within looks, masks, copies and LUTs come back as they were wri
     inner.within[1].bench = "{\n\t\"kasuri-bench\": 1\n}\n";
     LookStep lut;
     lut.lut = ".cube";
-    lut.text = "LUT_1D_SIZE 2\n0 0 0\n1 1 1\n";
+    lut.lut_text = SharedText("LUT_1D_SIZE 2\n0 0 0\n1 1 1\n");
     lut.space = "acescct";
     look.steps.push_back(inner);
     look.steps.push_back(lut);

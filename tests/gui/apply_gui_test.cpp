@@ -114,6 +114,20 @@ TEST_CASE("a LUT is dropped on the bench as a step whose numbers can be said, a 
     LookModel& look = d.window.bench().look();
     REQUIRE((look.count() == 2 && look.step().lut == ".cube"));
     CHECK(d.session().fixed());
+    // It is no rule: nothing is written into it, nothing is said to be proved of it, no take is of it.
+    const std::string listing = d.text();
+    d.session().apply_edit({0, "", "out.r = g\n"}, "not there");
+    d.session().recall("out.r = g\n", {}, "not there");
+    d.trigger("format");
+    CHECK(d.text() == listing);
+    CHECK(d.window.proofs_bar().items().empty());
+    d.trigger("take");
+    CHECK(d.window.bench().takes().takes().empty());
+    d.trigger("step_before");
+    d.settle();
+    CHECK_FALSE(d.window.proofs_bar().items().empty()); // of the rule before it
+    d.trigger("step_after");
+    d.settle();
     look.set_space(1, "rec709-linear");
     d.settle();
     const std::array<float, 4> out = d.after(1, 0.5), in = d.sheet().strips()[1]->result()->before.at(static_cast<std::size_t>(d.sheet().strips()[1]->sample_at(0.5)));

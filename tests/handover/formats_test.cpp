@@ -107,7 +107,7 @@ TEST_CASE("every other kind that can be written can be read back", "[handover]")
         INFO(ending);
         const auto file = folder / ("t" + ending);
         REQUIRE(handover::write_lut(file, subject(bent), baked.value()));
-        if (!io::is_lut_file(file))
+        if (!document::is_lut_name(file))
             continue;
         ++written;
         CHECK(largest_difference(file, good_rule(bent), 0, 1) < 0.01); // some of them hold ten bits
@@ -215,7 +215,7 @@ TEST_CASE("a LUT is a step of a look, with a copy of its own, and does what it d
         CHECK_THAT(reference[c], Catch::Matchers::WithinAbs(static_cast<double>(out->at(0)[c]), 1e-6));
     }
     document::Look wrong = again;
-    wrong.steps[0].text = "LUT_3D_SIZE 9999\n0 0 0\n";
+    wrong.steps[0].lut_text = document::SharedText("LUT_3D_SIZE 9999\n0 0 0\n");
     CHECK_FALSE(handover::runnable(wrong, folder.path));
     wrong = again;
     wrong.steps[0].space = "nowhere";
@@ -256,4 +256,40 @@ TEST_CASE("broken LUT files and lists are errors, never anything else", "[handov
     write(folder / "huge.cube", "LUT_3D_SIZE 2000000000\n0 0 0\n");
     CHECK_FALSE(io::read_lut(folder / "huge.cube"));
     CHECK_FALSE(io::read_lut(folder.path));
+}
+
+TEST_CASE("values and opacities find their steps, past steps that are off and looks of nothing", "[handover][look]") {
+    const auto step = [](double k, double opacity) {
+        document::LookStep made;
+        made.text = "param k = 0 in 0 .. 9\nout.rgb = rgb * k\n";
+        made.values = {{"k", k}};
+        made.opacity = opacity;
+        return made;
+    };
+    const auto whole = [](std::vector<document::LookStep> within, double opacity) {
+        document::LookStep made;
+        made.is_look = true;
+        made.within = std::move(within);
+        made.opacity = opacity;
+        return made;
+    };
+    document::LookStep off = step(8, 0.8);
+    off.on = false;
+    document::Look look;
+    look.steps = {off, whole({whole({off}, 0.1), whole({step(2, 0.2), off}, 0.3), step(4, 0.4)}, 0.5), whole({}, 0.6), step(7, 0.7)};
+    const auto runs = handover::runnable(look, {});
+    REQUIRE(runs);
+    CHECK(runs.value()->numbers == std::vector<std::size_t>{1, 3});
+    CHECK(runs.value()->parameters == std::vector<double>{2, 0.2, 0.3, 4, 0.4, 0.5, 7, 0.7});
+    CHECK(engine::chain_parameters(runs.value()->steps) == 8);
+    look.steps[1].within[2].values["k"] = 5; // other values, the same steps
+    look.steps[3].opacity = 0.9;
+    CHECK(handover::structure_of(look) == handover::structure_of(look));
+    CHECK(handover::parameters_of(*runs.value(), look) == std::vector<double>{2, 0.2, 0.3, 5, 0.4, 0.5, 7, 0.9});
+    document::Look other = look;
+    other.steps[3].opacity = 1; // which is another structure: it is not mixed any more
+    CHECK_FALSE(handover::structure_of(other) == handover::structure_of(look));
+    const handover::Subject subject = subject_of(runs.value(), look);
+    CHECK(subject.parameters.size() == 8);
+    CHECK(subject.parameters.back().identifier == "step4_opacity");
 }
