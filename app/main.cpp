@@ -9,8 +9,10 @@
 #include <QCommandLineParser>
 #include <QDir>
 #include <QFileInfo>
+#include <QLocale>
 #include <QSettings>
 #include <QTimer>
+#include <QTranslator>
 
 #include <algorithm>
 #include <cstdio>
@@ -60,6 +62,9 @@ int main(int argc, char** argv) {
     QApplication::setOrganizationName("kasuri");
     QApplication::setApplicationDisplayName("Kasuri");
     QApplication::setApplicationVersion(KASURI_VERSION);
+    QTranslator translator; // kasuri_de.qm and the like, where there is one for the language of the session
+    if (translator.load(QLocale(), "kasuri", "_", QCoreApplication::applicationDirPath() + "/../share/kasuri/translations"))
+        QCoreApplication::installTranslator(&translator);
     QCommandLineParser parser;
     parser.setApplicationDescription("Kasuri: writes, shows and proves per-pixel colour rules.");
     parser.addHelpOption();

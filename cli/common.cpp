@@ -14,7 +14,7 @@
 namespace kasuri::cli {
 
 void RuleOptions::define(CLI::App& app, bool alternative) {
-    auto* file = app.add_option("FILTER", filter, "A filter file (.kasuri)"); // render also takes a look
+    auto* file = app.add_option("FILTER", filter, "A filter file (.kasuri); most commands also take a look (.kasurilook) or a LUT");
     if (alternative) {
         auto* inline_rule = app.add_option("--rule", text, "The rule itself; statements end at a new line or at ;");
         inline_rule->excludes(file);
@@ -23,6 +23,7 @@ void RuleOptions::define(CLI::App& app, bool alternative) {
         file->required();
     }
     app.add_option("--preset", preset, "Start from the values of this preset instead of the defaults");
+    app.add_option("--lut-space", lut_space, "What the numbers of a LUT mean (default: srgb)");
     app.add_option("--set", settings, "NAME=VALUE of a parameter; may be given several times")->take_all();
 }
 

@@ -19,6 +19,7 @@ struct RuleOptions {
     bool text_given = false; ///< an empty rule is a rule: the identity
     std::string preset;
     std::vector<std::string> settings;
+    std::string lut_space; ///< of a LUT in the filter's place; empty: the usual one
 
     /// `positional`: add FILTER as a positional argument and --rule as its alternative.
     void define(CLI::App& app, bool alternative);

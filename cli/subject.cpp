@@ -7,10 +7,27 @@
 #include <fmt/format.h>
 
 namespace kasuri::cli {
+namespace {
+
+/// A LUT by itself is a look of one step.
+Result<document::Look> lut_alone(const std::string& file, const std::string& space) {
+    Result<document::LookStep> step = document::step_from(file);
+    if (!step)
+        return step.error();
+    if (!space.empty())
+        step.value().space = space;
+    document::Look look;
+    look.title = std::filesystem::path(file).stem().string();
+    look.steps.push_back(std::move(step.value()));
+    return look;
+}
+
+} // namespace
 
 LoadedSubject load_subject(const RuleOptions& options, const char* command) {
     LoadedSubject made;
-    if (!options.filter.ends_with(document::look_ending)) {
+    const bool is_lut = document::is_lut_name(options.filter);
+    if (!options.filter.ends_with(document::look_ending) && !is_lut) {
         made.filter = load(options);
         made.exit = made.filter.exit;
         if (made.exit == Exit::good)
@@ -18,11 +35,15 @@ LoadedSubject load_subject(const RuleOptions& options, const char* command) {
         return made;
     }
     if (!options.settings.empty() || !options.preset.empty()) {
-        fmt::print(stderr, "kasuri-cli {}: a look has its own values; --set and --preset are for filters\n", command);
+        fmt::print(stderr, "kasuri-cli {}: {}; --set and --preset are for filters\n", command, is_lut ? "a LUT has no values" : "a look has its own values");
         made.exit = Exit::usage;
         return made;
     }
-    const Result<document::Look> look = document::load_look(options.filter);
+    if (is_lut && !known_space(options.lut_space)) {
+        made.exit = Exit::usage;
+        return made;
+    }
+    const Result<document::Look> look = is_lut ? lut_alone(options.filter, options.lut_space) : document::load_look(options.filter);
     if (!look) {
         made.exit = complain(look.error());
         return made;

@@ -13,7 +13,7 @@ struct LoadedSubject {
     std::vector<std::string> notes{}; ///< of filters of a look that have changed or are gone
     Loaded filter{};                  ///< if it is one
 };
-/// FILTER may be a .kasurilook; then --set and --preset are errors, for a look has its own values.
+/// FILTER may be a .kasurilook or a LUT (.cube, .clf ...); then --set and --preset are errors, for a look has its own values.
 LoadedSubject load_subject(const RuleOptions& options, const char* command);
 
 } // namespace kasuri::cli

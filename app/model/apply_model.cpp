@@ -15,8 +15,8 @@ namespace {
 constexpr int width = 120, height = 68;
 
 /// A picture file made small and put through the subject.
-QImage contact(const std::filesystem::path& path, const handover::RenderWork& work, const CancelToken& cancel, QString& fault) {
-    const Result<image::Image> loaded = io::load(path);
+QImage contact(const std::filesystem::path& path, const std::string& space, const handover::RenderWork& work, const CancelToken& cancel, QString& fault) {
+    const Result<image::Image> loaded = io::load(path, space);
     if (!loaded) {
         fault = QString::fromStdString(loaded.error().text());
         return {};
@@ -51,6 +51,26 @@ QImage contact(const std::filesystem::path& path, const handover::RenderWork& wo
     return shown(result, lens("colour"));
 }
 
+/// The whole path, without asking the disk: there may be thousands.
+std::string place_of(const std::filesystem::path& path) {
+    std::error_code error;
+    const std::filesystem::path whole = std::filesystem::absolute(path, error);
+    return (error ? path : whole).lexically_normal().string();
+}
+
+/// What frames of one sequence have in common: # for the last digits of the name.
+std::string sequence_name(const std::string& place) {
+    const auto digit = [](char c) { return c >= '0' && c <= '9'; };
+    const std::size_t name = place.rfind('/') + 1, stem = std::max(place.find_last_of('.'), name); // npos: none
+    std::size_t end = std::min(stem, place.size());
+    while (end > name && !digit(place[end - 1]))
+        --end;
+    std::size_t begin = end;
+    while (begin > name && digit(place[begin - 1]))
+        --begin;
+    return begin == end ? place : place.substr(0, begin) + "#" + place.substr(end);
+}
+
 } // namespace
 
 ApplyModel::ApplyModel(QObject* parent) : QAbstractListModel(parent) {
@@ -82,8 +102,38 @@ Status ApplyModel::set_inputs(const std::vector<std::string>& inputs) {
     for (const handover::BatchItem& item : found.value())
         items_.push_back({item.in, {}, {}, false});
     endResetModel();
-    draw();
+    set_said_spaces(said_spaces_);
     return {};
+}
+
+void ApplyModel::set_said_spaces(std::map<std::string, std::string> spaces) {
+    said_spaces_ = std::move(spaces);
+    std::vector<handover::BatchItem> all;
+    for (const Item& item : items_)
+        all.push_back({item.path, {}});
+    const auto said = spaces_of(all);
+    for (Item& item : items_) {
+        const auto found = said.find(item.path);
+        item.space = found == said.end() ? std::string() : found->second;
+    }
+    draw();
+}
+
+std::map<std::filesystem::path, std::string> ApplyModel::spaces_of(const std::vector<handover::BatchItem>& items) const {
+    std::map<std::string, std::string> pictures, sequences;
+    for (const auto& [path, space] : said_spaces_) {
+        pictures[place_of(path)] = space;
+        sequences[sequence_name(place_of(path))] = space;
+    }
+    std::map<std::filesystem::path, std::string> found;
+    for (const handover::BatchItem& item : items) {
+        const std::string place = place_of(item.in);
+        if (const auto picture = pictures.find(place); picture != pictures.end())
+            found[item.in] = picture->second;
+        else if (const auto sequence = sequences.find(sequence_name(place)); sequence != sequences.end())
+            found[item.in] = sequence->second;
+    }
+    return found;
 }
 
 void ApplyModel::draw() {
@@ -97,9 +147,9 @@ void ApplyModel::draw() {
     const auto work = std::make_shared<const handover::RenderWork>(handover::work_of(*subject_));
     for (std::size_t i = 0; i < items_.size(); ++i) {
         ++waiting_;
-        pool_.start([this, number, i, path = items_[i].path, work, cancel = drawing_cancel_] {
+        pool_.start([this, number, i, path = items_[i].path, space = items_[i].space, work, cancel = drawing_cancel_] {
             QString fault;
-            const QImage picture = cancel.cancelled() ? QImage() : contact(path, *work, cancel, fault);
+            const QImage picture = cancel.cancelled() ? QImage() : contact(path, space, *work, cancel, fault);
             QMetaObject::invokeMethod(this, [this, number, i, picture, fault] {
                 if (number != drawing_)
                     return;
@@ -137,7 +187,7 @@ void ApplyModel::mark(const std::filesystem::path& path, bool written, const QSt
         }
 }
 
-Status ApplyModel::render(const handover::BatchOrder& order, const handover::BatchOptions& options) {
+Status ApplyModel::render(const handover::BatchOrder& order, handover::BatchOptions options) {
     if (rendering_)
         return Error{"is being rendered already", order.output, "Wait, or call it off."};
     if (!subject_)
@@ -145,13 +195,14 @@ Status ApplyModel::render(const handover::BatchOrder& order, const handover::Bat
     auto items = handover::batch_items(order);
     if (!items)
         return items.error();
+    options.in_spaces = spaces_of(items.value());
     if (thread_.joinable())
         thread_.join();
     rendering_ = true;
     rendering_cancel_ = CancelToken();
     for (Item& item : items_)
         item.written = false;
-    thread_ = std::thread([this, work = handover::work_of(*subject_), items = std::move(items.value()), options, cancel = rendering_cancel_] {
+    thread_ = std::thread([this, work = handover::work_of(*subject_), items = std::move(items.value()), options = std::move(options), cancel = rendering_cancel_] {
         const handover::BatchReport report = handover::render_all(work, items, options, cancel, [this](const handover::BatchEvent& event) {
             QMetaObject::invokeMethod(this, [this, path = event.item.in, written = event.what != handover::BatchEvent::What::failed, fault = event.error ? QString::fromStdString(event.error->text()) : QString(),
                                              done = event.done, all = event.all, left = event.seconds_left] {

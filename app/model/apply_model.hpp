@@ -8,6 +8,7 @@
 #include <QString>
 #include <QThreadPool>
 
+#include <map>
 #include <memory>
 #include <string>
 #include <thread>
@@ -28,11 +29,16 @@ public:
     Status set_inputs(const std::vector<std::string>& inputs);
     const std::vector<std::string>& inputs() const { return inputs_; }
 
+    /// What was said of pictures' spaces, by path, before what their files say. Frames of one sequence mean the same.
+    void set_said_spaces(std::map<std::string, std::string> spaces);
+    /// Of each of `items`, where something was said.
+    std::map<std::filesystem::path, std::string> spaces_of(const std::vector<handover::BatchItem>& items) const;
+
     int rowCount(const QModelIndex& parent = {}) const override { return parent.isValid() ? 0 : static_cast<int>(items_.size()); }
     QVariant data(const QModelIndex& index, int role = Qt::DisplayRole) const override;
 
     /// Begins to render; told by `progressed`, at the end by `finished`. The error if it cannot begin.
-    Status render(const handover::BatchOrder& order, const handover::BatchOptions& options);
+    Status render(const handover::BatchOrder& order, handover::BatchOptions options);
     void cancel() { rendering_cancel_.cancel(); }
     bool rendering() const { return rendering_; }
     bool drawing() const { return waiting_ > 0; }
@@ -49,6 +55,7 @@ private:
         QImage picture;
         QString fault;
         bool written = false;
+        std::string space{}; ///< that was said
     };
     void draw();
     void mark(const std::filesystem::path& path, bool written, const QString& fault);
@@ -56,6 +63,7 @@ private:
     std::shared_ptr<const handover::Subject> subject_;
     std::vector<std::string> inputs_;
     std::vector<Item> items_;
+    std::map<std::string, std::string> said_spaces_;
     QThreadPool pool_;
     CancelToken drawing_cancel_, rendering_cancel_;
     std::uint64_t drawing_ = 0;

@@ -70,10 +70,39 @@ Light softened(Light c) {
 
 std::uint8_t display_code(float linear) { return codes_of(*colour::find_transfer("srgb")).of(linear); }
 
-float surround_light() {
-    static const float light = static_cast<float>(colour::srgb_decode(surround_code / 255.0));
-    return light;
+std::span<const Surround> surrounds() {
+    static constexpr Surround rows[] = {
+        {QT_TRANSLATE_NOOP("Surrounds", "white"), 100},
+        {QT_TRANSLATE_NOOP("Surrounds", "light grey"), 75},
+        {QT_TRANSLATE_NOOP("Surrounds", "mid grey"), usual_surround},
+        {QT_TRANSLATE_NOOP("Surrounds", "dark grey"), 25},
+        {QT_TRANSLATE_NOOP("Surrounds", "black"), 0},
+    };
+    return rows;
 }
+
+float surround_light(const Screen& screen) {
+    constexpr double kappa = 24389.0 / 27, knee = 8;
+    const double lightness = std::clamp(screen.surround, 0.0, 100.0), root = (lightness + 16) / 116;
+    return static_cast<float>(lightness > knee ? root * root * root : lightness / kappa);
+}
+
+QColor surround_colour(const Screen& to) {
+    const colour::Space* named = colour::find_space(to.space);
+    const colour::Space& monitor = named ? *named : *colour::find_space("srgb");
+    const float light = surround_light(to);
+    if (!monitor.from_light) {
+        const std::uint8_t code = codes_of(transfer_of(monitor)).of(light * static_cast<float>(monitor.white_level));
+        return {code, code, code};
+    }
+    std::array<float, 3> grey = {light, light, light};
+    float* const planes[3] = {&grey[0], &grey[1], &grey[2]};
+    monitor.from_light->apply(planes, 1);
+    const auto code = [](float x) { return x > 0 ? static_cast<int>(std::lround(255 * std::min(x, 1.0f))) : 0; }; // not for NaN
+    return {code(grey[0]), code(grey[1]), code(grey[2])};
+}
+
+QColor on_surround(const Screen& to) { return surround_colour(to).lightness() > 0x78 ? Qt::black : Qt::white; } // WCAG contrast of 4.4 and more, whatever the grey
 
 namespace {
 
@@ -201,6 +230,7 @@ QImage shown(const image::Picture& picture, const Lens& lens, const Screen& to, 
     if (lens.of_rule())
         numbers = {picture.planes[0], picture.planes[1], picture.planes[2], nullptr};
     // Most of what is shown: light of the screen's own primaries, cut off at its limits.
+    const float behind = surround_light(to);
     const bool plain = lens.id == "colour" && is_linear(space) && !space.to_light && same_screen && !monitor.from_light && to.limits == Limits::hard && white == 1;
     std::atomic<std::size_t> beyond{0};
     const auto rows = [&](std::size_t first, std::size_t last) {
@@ -222,7 +252,7 @@ QImage shown(const image::Picture& picture, const Lens& lens, const Screen& to, 
                         line[x] = qRgb(codes.of(r[x]), codes.of(g[x]), codes.of(b[x]));
                         continue;
                     }
-                    const float a = std::clamp(alpha[x], 0.0f, 1.0f), rest = surround_light() * (1 - a);
+                    const float a = std::clamp(alpha[x], 0.0f, 1.0f), rest = behind * (1 - a);
                     line[x] = qRgb(codes.of(r[x] * a + rest), codes.of(g[x] * a + rest), codes.of(b[x] * a + rest));
                 }
                 continue;
@@ -241,6 +271,7 @@ QImage shown(const image::Picture& picture, const Lens& lens, const Screen& to, 
                 LensPixel pixel;
                 pixel.x = x;
                 pixel.y = y;
+                pixel.surround = behind;
                 pixel.stored = picture.at(at);
                 const std::array<float, 4> light = {lights[0][column], lights[1][column], lights[2][column], pixel.stored[3]};
                 pixel.light = same ? light : moved(across, light);

@@ -15,19 +15,27 @@
 
 namespace kasuri::app {
 
-/// The picture surround: L* 50, as display code value.
-inline constexpr int surround_code = 0x77;
-
 /// What happens to light that the screen cannot show.
 enum class Limits {
     hard, ///< each channel is cut off at 0 and 1
     soft, ///< bright light bends towards 1 by the largest channel, what is still outside moves towards its own luminance
 };
 
+/// Mid grey: neither makes pictures look darker nor lighter than they are.
+inline constexpr double usual_surround = 50;
+
+/// One row: a surround that is offered by name; any other L* can be typed.
+struct Surround {
+    const char* title;
+    double lightness;
+};
+std::span<const Surround> surrounds();
+
 /// The screen that pictures are shown on, and how.
 struct Screen {
     std::string space = "srgb"; ///< of colour::spaces()
     Limits limits = Limits::hard;
+    double surround = usual_surround; ///< lightness L* of the neutral grey around pictures and behind transparent ones, 0 .. 100 (diffuse white)
 
     friend bool operator==(const Screen&, const Screen&) = default;
 };
@@ -48,7 +56,10 @@ image::Picture reduced(const image::Picture& picture, int width, int height, con
 QImage shown(const image::Picture& picture, const Lens& lens, const Screen& screen = {}, double* outside = nullptr,
              readings::Views* views = nullptr, const image::Picture* other = nullptr);
 
-/// Linear light of diffuse white's unit for the surround.
-float surround_light();
+/// Light of the surround, diffuse white is 1: the inverse of L* (CIE 15:2018, equation 8.19 and following).
+float surround_light(const Screen& screen);
+/// The surround as that screen shows it, and black or white: what can be read on it.
+QColor surround_colour(const Screen& screen);
+QColor on_surround(const Screen& screen);
 
 } // namespace kasuri::app

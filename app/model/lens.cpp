@@ -5,6 +5,8 @@
 #include "colour/space.hpp"
 #include "model/display.hpp"
 
+#include <QtGlobal>
+
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
@@ -27,7 +29,8 @@ bool falling(int x, int y) { return (x - y + 6'000'000) % 6 < 3; }
 
 Light over_surround(const LensPixel& p, const Light& light) {
     const float a = std::clamp(p.screen[3], 0.0f, 1.0f);
-    return {light[0] * a + surround_light() * (1 - a), light[1] * a + surround_light() * (1 - a), light[2] * a + surround_light() * (1 - a)};
+    const float behind = p.surround * (1 - a);
+    return {light[0] * a + behind, light[1] * a + behind, light[2] * a + behind};
 }
 
 /// Stripes tell the ways to be outside apart without colour: rising and light where a channel is too bright, falling and dark
@@ -84,25 +87,25 @@ std::string of_model(const colour::Model& model, const colour::Component& compon
 /// A stored number on its own is shown as what it is in its own encoding.
 std::vector<Lens> table() {
     std::vector<Lens> rows = {
-        {"colour", "colour", "The picture, laid over the surround where it is transparent.", {}, [](const LensPixel& p) { return over_surround(p, {p.screen[0], p.screen[1], p.screen[2]}); }},
-        {"red", "red channel", "Red alone, as a neutral grey.", {}, [](const LensPixel& p) { return grey(p.light[0]); }},
-        {"green", "green channel", "Green alone, as a neutral grey.", {}, [](const LensPixel& p) { return grey(p.light[1]); }},
-        {"blue", "blue channel", "Blue alone, as a neutral grey.", {}, [](const LensPixel& p) { return grey(p.light[2]); }},
-        {"alpha", "alpha", "Alpha: 0 black, 1 white, in even steps for the eye.", {}, [](const LensPixel& p) { return grey(static_cast<float>(colour::srgb_decode(p.stored[3]))); }},
-        {"veil", "alpha over the picture", "The picture as it is stored, under an indigo lattice where alpha is below 1.", {}, veil},
-        {"luminance", "luminance", "Luminance Y of linear light, as a neutral grey.", {},
+        {"colour", QT_TRANSLATE_NOOP("Tables", "colour"), QT_TRANSLATE_NOOP("Tables", "The picture, laid over the surround where it is transparent."), {}, [](const LensPixel& p) { return over_surround(p, {p.screen[0], p.screen[1], p.screen[2]}); }},
+        {"red", QT_TRANSLATE_NOOP("Tables", "red channel"), QT_TRANSLATE_NOOP("Tables", "Red alone, as a neutral grey."), {}, [](const LensPixel& p) { return grey(p.light[0]); }},
+        {"green", QT_TRANSLATE_NOOP("Tables", "green channel"), QT_TRANSLATE_NOOP("Tables", "Green alone, as a neutral grey."), {}, [](const LensPixel& p) { return grey(p.light[1]); }},
+        {"blue", QT_TRANSLATE_NOOP("Tables", "blue channel"), QT_TRANSLATE_NOOP("Tables", "Blue alone, as a neutral grey."), {}, [](const LensPixel& p) { return grey(p.light[2]); }},
+        {"alpha", QT_TRANSLATE_NOOP("Tables", "alpha"), QT_TRANSLATE_NOOP("Tables", "Alpha: 0 black, 1 white, in even steps for the eye."), {}, [](const LensPixel& p) { return grey(static_cast<float>(colour::srgb_decode(p.stored[3]))); }},
+        {"veil", QT_TRANSLATE_NOOP("Tables", "alpha over the picture"), QT_TRANSLATE_NOOP("Tables", "The picture as it is stored, under an indigo lattice where alpha is below 1."), {}, veil},
+        {"luminance", QT_TRANSLATE_NOOP("Tables", "luminance"), QT_TRANSLATE_NOOP("Tables", "Luminance Y of linear light, as a neutral grey."), {},
          [](const LensPixel& p) { return grey(static_cast<float>(colour::luminance({p.light[0], p.light[1], p.light[2]}))); }},
-        {"range", "out of range",
-         "What the screen cannot show: light rising stripes where a channel is above 1, dark falling ones where it is below 0, a chequer for NaN and infinite.", {}, range_marks},
-        {"change", "change, times 4", "What the rule adds and takes away: mid grey where nothing changes, four times the change in each channel.", {}, nullptr, "rgb - other", -0.125, 0.125, false, true},
-        {"difference", "difference \u0394E2000", "How far the rule moves each colour, by CIEDE2000.", {}, nullptr, "delta_e_2000(lab(rgb), lab(other))", 0, 20, false, true},
+        {"range", QT_TRANSLATE_NOOP("Tables", "out of range"),
+         QT_TRANSLATE_NOOP("Tables", "What the screen cannot show: light rising stripes where a channel is above 1, dark falling ones where it is below 0, a chequer for NaN and infinite."), {}, range_marks},
+        {"change", QT_TRANSLATE_NOOP("Tables", "change, times 4"), QT_TRANSLATE_NOOP("Tables", "What the rule adds and takes away: mid grey where nothing changes, four times the change in each channel."), {}, nullptr, "rgb - other", -0.125, 0.125, false, true},
+        {"difference", QT_TRANSLATE_NOOP("Tables", "difference \u0394E2000"), QT_TRANSLATE_NOOP("Tables", "How far the rule moves each colour, by CIEDE2000."), {}, nullptr, "delta_e_2000(lab(rgb), lab(other))", 0, 20, false, true},
     };
-    rows.push_back(of_slopes("noise_gain", "noise_gain", "noise gain", "How much louder the rule makes noise, in the channel that gets most of it: 1 is as loud as before."));
-    Lens folds = of_slopes("volume", "folds", "folds", "Where the rule turns the order of colours over (light rising stripes) and where it loses a dimension of colour (dark level lines). A swap of two channels "
-                                                       "turns all of them over; a fold is an edge between what is turned and what is not.");
+    rows.push_back(of_slopes("noise_gain", "noise_gain", QT_TRANSLATE_NOOP("Tables", "noise gain"), QT_TRANSLATE_NOOP("Tables", "How much louder the rule makes noise, in the channel that gets most of it: 1 is as loud as before.")));
+    Lens folds = of_slopes("volume", "folds", QT_TRANSLATE_NOOP("Tables", "folds"), QT_TRANSLATE_NOOP("Tables", "Where the rule turns the order of colours over (light rising stripes) and where it loses a dimension of colour (dark level lines). A swap of two channels "
+                                                       "turns all of them over; a fold is an edge between what is turned and what is not."));
     folds.mark = fold_marks;
     rows.push_back(std::move(folds));
-    Lens mask{"step_mask", "step's mask", "Where the step in hand is laid over what comes into it: 0 black, 1 white. Everywhere, if it has no mask."};
+    Lens mask{"step_mask", QT_TRANSLATE_NOOP("Tables", "step's mask"), QT_TRANSLATE_NOOP("Tables", "Where the step in hand is laid over what comes into it: 0 black, 1 white. Everywhere, if it has no mask.")};
     mask.step_mask = true;
     rows.push_back(std::move(mask));
     for (const colour::Model* model : colour::models())

@@ -44,9 +44,15 @@ LookModel::LookModel(Session& session, QObject* parent) : QObject(parent), sessi
     });
 }
 
-bool LookModel::is_look() const { return !path_.empty() || count() > 1 || !is_plain(steps().front()) || !state_.look.title.empty(); }
+bool LookModel::is_look() const { return !path_.empty() || count() > 1 || !is_plain(steps().front()) || !state_.look.title.empty() || !state_.look.proofs.empty(); }
 
-AroundPtr LookModel::around() const { return is_look() ? std::make_shared<const Around>(state_) : nullptr; }
+AroundPtr LookModel::around() const {
+    if (!is_look())
+        return nullptr;
+    auto made = std::make_shared<Around>(state_);
+    made->folder = path_.parent_path();
+    return made;
+}
 
 QString LookModel::name(int index) const {
     const document::LookStep& step = steps()[at(index)];
@@ -239,6 +245,15 @@ void LookModel::set_label(int index, const QString& label) {
 
 void LookModel::set_title(const QString& title) {
     change(tr("title of the look"), {}, [&](LookArrangement& s) { s.look.title = title.toStdString(); });
+}
+
+void LookModel::set_proofs(std::string lines, bool typed) {
+    while (!lines.empty() && (lines.back() == '\n' || lines.back() == ' '))
+        lines.pop_back();
+    if (!lines.empty())
+        lines += '\n';
+    if (lines != state_.look.proofs)
+        change(tr("proofs of the look"), typed ? QStringLiteral("proofs of the look") : QString(), [&](LookArrangement& s) { s.look.proofs = std::move(lines); });
 }
 
 void LookModel::set_up_to_here(bool up_to_here) {

@@ -56,6 +56,8 @@ public:
     void set_space(int index, const std::string& space);
     void set_label(int index, const QString& label);
     void set_title(const QString& title);
+    /// What it promises as a whole. `typed`: goes together with what was typed before.
+    void set_proofs(std::string lines, bool typed);
     void set_up_to_here(bool up_to_here);
     /// A look that is one step becomes its steps; steps from `first` to `last` become one.
     void take_apart(int index);

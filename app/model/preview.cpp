@@ -140,6 +140,8 @@ void Preview::loop() {
                 break;
             proofs->outcomes.push_back(std::move(*outcome));
         }
+        if (!cancel.cancelled())
+            (void)worker.promised(request->around.get(), proofs->outcomes, proofs->look_fault, cancel);
         if (!cancel.cancelled() && proofs->of_rule)
             proofs->understood = worker.understood();
         if (!cancel.cancelled())

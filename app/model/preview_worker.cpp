@@ -265,6 +265,8 @@ std::string PreviewWorker::understood() {
     return insight::in_short(known);
 }
 
+bool PreviewWorker::promised(const Around* around, std::vector<proof::Outcome>& into, std::string& fault, const CancelToken& cancel) { return !around || promise_.measure(rule_, *around, into, fault, cancel); }
+
 std::string PreviewWorker::amounts(const Around* around) {
     return around && rule_.whole() ? handover::described_look(*rule_.whole(), rule_.all_values()) : std::string();
 }

@@ -1,6 +1,7 @@
 #pragma once
 #include "engine/evaluate.hpp"
 #include "model/lens.hpp"
+#include "model/look_promise.hpp"
 #include "model/preview.hpp"
 
 #include <map>
@@ -29,6 +30,9 @@ public:
 
     /// A line of `proof::lines_of`, at the values. What goes by defaults alone is measured once for a rule. Nothing if called off.
     std::optional<proof::Outcome> proved(std::size_t index, const lang::ProofLine& line, const CancelToken& cancel);
+
+    /// What the look around the rule promises as a whole, behind what is in `into`. False if called off.
+    bool promised(const Around* around, std::vector<proof::Outcome>& into, std::string& fault, const CancelToken& cancel);
 
     /// What is certain about the rule at its values, in a few words.
     std::string understood();
@@ -69,6 +73,7 @@ private:
     image::PlanePool pool_;
     readings::Views views_;
     RuleState rule_, against_;
+    LookPromise promise_;
     std::map<std::string, RuleState> takes_; ///< that have cells of their own
     std::filesystem::path path_;
     GivenSources given_;

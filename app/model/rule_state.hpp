@@ -55,7 +55,7 @@ public:
     /// The steps that come before the rule; null: there is no look.
     const handover::RunnableLook* before() const { return before_.get(); }
     const std::vector<double>& values_before() const { return before_values_; }
-    const handover::RunnableLook* whole() const { return whole_.get(); }
+    const std::shared_ptr<const handover::RunnableLook>& whole() const { return whole_; }
 
     /// What makes the numbers of a lens of the rule: the value of an expression in its names, evaluated after its last statement, or
     /// a measure of its slopes.

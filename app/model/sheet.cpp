@@ -1,6 +1,7 @@
 #include "model/sheet.hpp"
 
 #include "io/picture_file.hpp"
+#include "model/words.hpp"
 
 #include <QCoreApplication>
 #include <QPointer>
@@ -31,7 +32,7 @@ QString SheetModel::title(const Cell& cell) const {
         return title(plain) + QString::fromUtf8(" \u00b7 ") + tr("take %1").arg(QString::fromStdString(cell.take->name));
     }
     if (cell.target)
-        return QString::fromUtf8(cell.target->title.data(), static_cast<qsizetype>(cell.target->title.size()));
+        return words(cell.target->title);
     QString name = QString::fromStdString(std::filesystem::path(cell.picture).stem().string());
     if (!cell.layer.empty())
         name += ", " + QString::fromStdString(cell.layer);
@@ -151,6 +152,7 @@ void SheetModel::set_space(int id, const std::string& space) {
     images_.erase(path);
     std::erase_if(pictures_, [&](const auto& entry) { return entry.first.starts_with(path + "#"); });
     read(path);
+    emit spaces_said();
     emit changed();
 }
 

@@ -149,6 +149,7 @@ signals:
     /// The user has rearranged it. `key`: steps of one kind upon one thing go together.
     void rearranged(const QString& name, const QString& key, const kasuri::app::Arrangement& before);
     void pins_changed();
+    void spaces_said();                          ///< what `said_spaces` is has changed
     void failed(const kasuri::Error& error);     ///< a picture could not be read; its cells are gone
     void noted(const QString& note);             ///< what should be known of a picture that was read
 

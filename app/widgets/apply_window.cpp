@@ -18,13 +18,16 @@
 #include <QMimeData>
 #include <QProgressBar>
 #include <QPushButton>
+#include <QSettings>
 
 namespace kasuri::app {
 namespace {
 constexpr int pause_ms = 250; ///< after the last change of the rule
 }
 
-ApplyWindow::ApplyWindow(Session& session, LookModel& look, QWidget* parent) : QDialog(parent), session_(session), look_(look), model_(new ApplyModel(this)) {
+ApplyWindow::ApplyWindow(Session& session, LookModel& look, const SheetModel& sheet, QWidget* parent) : QDialog(parent), session_(session), look_(look), model_(new ApplyModel(this)) {
+    model_->set_said_spaces(sheet.said_spaces());
+    connect(&sheet, &SheetModel::spaces_said, this, [this, &sheet] { model_->set_said_spaces(sheet.said_spaces()); });
     setWindowTitle(tr("Apply to many pictures"));
     setAttribute(Qt::WA_DeleteOnClose);
     setAcceptDrops(true);
@@ -67,9 +70,14 @@ ApplyWindow::ApplyWindow(Session& session, LookModel& look, QWidget* parent) : Q
     grid->addWidget(new QLabel(tr("Kind"), this), 1, 0);
     auto* options = new QHBoxLayout;
     kind_ = new QComboBox(this);
-    kind_->addItem(tr("as they came"), QString());
-    for (const char* ending : {".png", ".tif", ".exr"})
-        kind_->addItem(QString::fromLatin1(ending), QString::fromLatin1(ending));
+    kind_->setObjectName("kind");
+    kind_->addItem(tr("as they came"), QStringList{QString(), QString()});
+    struct Kind {
+        QString title;
+        const char *ending, *depth;
+    };
+    for (const Kind& each : {Kind{tr("PNG, 8 bits"), ".png", "8"}, {tr("PNG, 16 bits"), ".png", "16"}, {tr("TIFF, 16 bits"), ".tif", "16"}, {tr("TIFF, float"), ".tif", "float"}, {tr("EXR, half"), ".exr", "half"}, {tr("EXR, float"), ".exr", "float"}})
+        kind_->addItem(each.title, QStringList{each.ending, each.depth});
     frames_ = new QLineEdit(this);
     frames_->setObjectName("frames");
     frames_->setPlaceholderText(tr("all frames"));
@@ -181,7 +189,8 @@ void ApplyWindow::render_or_cancel() {
     handover::BatchOrder order;
     order.inputs = model_->inputs();
     order.output = output_->text().trimmed().toStdString();
-    order.ending = kind_->currentData().toString().toStdString();
+    const QStringList kind = kind_->currentData().toStringList();
+    order.ending = kind[0].toStdString();
     if (order.inputs.empty() || order.output.empty()) {
         say(order.inputs.empty() ? tr("There are no pictures yet.") : tr("Say where to write."), true);
         return;
@@ -199,6 +208,8 @@ void ApplyWindow::render_or_cancel() {
     take_subject();
     handover::BatchOptions batch;
     batch.resume = resume_->isChecked();
+    batch.job.depth = image::find_depth(kind[1].toStdString());
+    batch.jobs = QSettings().value("apply/jobs").toULongLong();
     if (const Status begun = model_->render(order, batch); !begun) {
         say(QString::fromStdString(begun.error().text()), true);
         return;

@@ -1,6 +1,7 @@
 #pragma once
 #include "model/apply_model.hpp"
 #include "model/look_model.hpp"
+#include "model/sheet.hpp"
 
 #include <QDialog>
 #include <QTimer>
@@ -20,7 +21,7 @@ namespace kasuri::app {
 class ApplyWindow : public QDialog {
     Q_OBJECT
 public:
-    ApplyWindow(Session& session, LookModel& look, QWidget* parent = nullptr);
+    ApplyWindow(Session& session, LookModel& look, const SheetModel& sheet, QWidget* parent = nullptr);
     ApplyModel& model() { return *model_; }
     void set_inputs(const QStringList& inputs);
     void set_output(const QString& output);

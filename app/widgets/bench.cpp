@@ -8,6 +8,7 @@
 #include "lang/format.hpp"
 #include "proof/proof.hpp"
 #include "model/undo_commands.hpp"
+#include "model/words.hpp"
 #include "widgets/apply_window.hpp"
 #include "widgets/bake_window.hpp"
 #include "widgets/look_actions.hpp"
@@ -272,7 +273,7 @@ void Bench::open_bake() {
 }
 
 void Bench::open_apply() {
-    auto* apply = new ApplyWindow(session_, look_, window_);
+    auto* apply = new ApplyWindow(session_, look_, sheet_, window_);
     apply->show();
 }
 
@@ -347,7 +348,7 @@ void Bench::fill_targets(QMenu& menu) {
 void Bench::fill_readings(QMenu& menu) {
     menu.clear();
     for (const readings::Reading* reading : readings::all())
-        menu.addAction(QString::fromUtf8(reading->title.data(), static_cast<qsizetype>(reading->title.size())), this, [this, reading] { readings_.add(*reading); });
+        menu.addAction(words(reading->title), this, [this, reading] { readings_.add(*reading); });
 }
 
 void Bench::fill_against(QMenu& menu) {

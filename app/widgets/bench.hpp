@@ -61,6 +61,7 @@ public:
     void ask_report();
     /// One page about what is on the bench with the pictures on the sheet, written in the background.
     void write_report(const QString& file);
+    void open_preferences() { emit preferences_wanted(); }
     void open_help() { emit help_wanted(QString()); }
     void show_keys() { emit help_wanted(QStringLiteral("keys")); }
     /// Applies the rule to a picture file in the background.
@@ -74,6 +75,7 @@ public:
     void fill_readings(QMenu& menu);
     /// How bright the room is that the interface is for; the surround of pictures stays.
     void fill_rooms(QMenu& menu);
+    static void choose_room(const QString& name); ///< and remembers it
     static void restore_room();
     /// What before may be: the picture as it comes, the rule as it is now, another filter.
     void fill_against(QMenu& menu);
@@ -128,6 +130,7 @@ signals:
     void editor_menu_wanted(QMenu& menu, kasuri::app::Bench::FillInEditor fill);
     void sheet_window_wanted();
     void library_wanted();
+    void preferences_wanted();
     void help_wanted(const QString& page);
 
 private:

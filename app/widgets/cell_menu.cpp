@@ -4,6 +4,7 @@
 #include "widgets/space_menu.hpp"
 #include "widgets/target_menu.hpp"
 #include "widgets/theme.hpp"
+#include "model/words.hpp"
 
 #include <QFileDialog>
 #include <QInputDialog>
@@ -39,10 +40,10 @@ void CellView::add_lenses(QMenu& menu, const Cell& cell) {
             }
             to = group;
         }
-        QAction* action = to->addAction(each.group.empty() ? text_of(each.title) : text_of(caption(each)), this, [this, lens_id = each.id] { model_.set_lens(id_, lens_id); });
+        QAction* action = to->addAction(lens_caption(each, !each.group.empty()), this, [this, lens_id = each.id] { model_.set_lens(id_, lens_id); });
         action->setCheckable(true);
         action->setChecked(cell.lens == each.id);
-        action->setToolTip(text_of(each.doc));
+        action->setToolTip(words(each.doc));
     }
 }
 

@@ -1,5 +1,6 @@
 // What a cell draws: caption, pictures, values of enlarged pixels, the cut's line, pins.
 #include "model/display.hpp"
+#include "model/words.hpp"
 #include "widgets/cell_view.hpp"
 #include "widgets/theme.hpp"
 
@@ -89,7 +90,7 @@ void CellView::draw_caption(QPainter& painter) const {
     painter.drawText(QRect(0, 0, end, high), Qt::AlignLeft | Qt::AlignVCenter, title);
     int x = painter.fontMetrics().horizontalAdvance(title) + 8;
     painter.setFont(theme::face(12.5));
-    const QString lens_name = QString::fromStdString(caption(lens(cell.lens)));
+    const QString lens_name = lens_caption(lens(cell.lens), true);
     // Room for the share that is outside.
     const int kept = has_result_ && (before_only_ ? result_.outside_before : result_.outside_after) > 0 && !is_chart() ? 48 : 0;
     const QString shows = painter.fontMetrics().elidedText(QString::fromUtf8("\u00b7 ") + lens_name + QString::fromUtf8(" \u25be"), Qt::ElideRight, std::max(0, end - x - kept));

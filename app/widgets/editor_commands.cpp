@@ -3,6 +3,7 @@
 #include "document/line_edits.hpp"
 #include "lang/symbol.hpp"
 #include "proof/proof.hpp"
+#include "model/words.hpp"
 #include "widgets/rule_editor.hpp"
 #include "widgets/theme.hpp"
 
@@ -18,7 +19,6 @@ namespace {
 constexpr double pixels_a_step = 4;
 
 QString text_of(const std::string& text) { return QString::fromStdString(text); }
-QString view(std::string_view text) { return QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size())); }
 
 /// Shift finer, Alt coarser; Ctrl is what takes hold of a number.
 double factor(Qt::KeyboardModifiers modifiers) { return modifiers & Qt::ShiftModifier ? 0.1 : modifiers & Qt::AltModifier ? 10 : 1; }
@@ -144,14 +144,14 @@ void EditorCommands::fill_recipes(QMenu& menu) {
     menu.clear();
     menu.setToolTipsVisible(true);
     for (const document::Recipe& recipe : document::recipes())
-        menu.addAction(view(recipe.title), this, [this, &recipe] { write(document::with_recipe(session_.text(), caret(), recipe), view(recipe.title)); })->setToolTip(view(recipe.doc));
+        menu.addAction(words(recipe.title), this, [this, &recipe] { write(document::with_recipe(session_.text(), caret(), recipe), words(recipe.title)); })->setToolTip(words(recipe.doc));
 }
 
 void EditorCommands::fill_proofs(QMenu& menu) {
     menu.clear();
     menu.setToolTipsVisible(true);
     for (const proof::ReadyMade& row : proof::ready_made())
-        menu.addAction(text_of(row.title), this, [this, &row] { write(document::with_last_line(session_.text(), session_.rule() ? proof::lines_to_add(*session_.rule(), row) : row.line), tr("proof: %1").arg(text_of(row.title))); })->setToolTip(text_of(row.doc));
+        menu.addAction(words(row.title), this, [this, &row] { write(document::with_last_line(session_.text(), session_.rule() ? proof::lines_to_add(*session_.rule(), row) : row.line), tr("proof: %1").arg(words(row.title))); })->setToolTip(words(row.doc));
 }
 
 bool EditorCommands::drag(QEvent* event) {

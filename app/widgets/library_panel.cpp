@@ -179,6 +179,19 @@ void LibraryPanel::add_folder(const QString& folder) {
     if (!own_folders_.contains(folder))
         own_folders_ << folder;
     set_folders();
+    emit folders_changed();
+}
+
+void LibraryPanel::keep_folder(const QString& folder) {
+    add_folder(folder);
+    QSettings().setValue(folders_key, own_folders_);
+}
+
+void LibraryPanel::remove_folder(const QString& folder) {
+    own_folders_.removeAll(folder);
+    QSettings().setValue(folders_key, own_folders_);
+    set_folders();
+    emit folders_changed();
 }
 
 void LibraryPanel::choose_folders(QMenu& menu) {
@@ -186,21 +199,15 @@ void LibraryPanel::choose_folders(QMenu& menu) {
     for (const std::filesystem::path& folder : model_->folders()) {
         const QString name = QString::fromStdString(folder.string());
         if (own_folders_.contains(name))
-            menu.addAction(tr("Leave out %1").arg(name), this, [this, name] {
-                own_folders_.removeAll(name);
-                QSettings().setValue(folders_key, own_folders_);
-                set_folders();
-            });
+            menu.addAction(tr("Leave out %1").arg(name), this, [this, name] { remove_folder(name); });
         else
             menu.addAction(name)->setEnabled(false);
     }
     menu.addSeparator();
     menu.addAction(tr("Add a folder\u2026"), this, [this] {
         const QString folder = QFileDialog::getExistingDirectory(this, tr("Which folder of filters?"));
-        if (folder.isEmpty())
-            return;
-        add_folder(folder);
-        QSettings().setValue(folders_key, own_folders_);
+        if (!folder.isEmpty())
+            keep_folder(folder);
     });
 }
 

@@ -27,9 +27,13 @@ public:
     void fill_menu(QMenu& menu);
     QString current() const; ///< path; empty: none
     void add_folder(const QString& folder);
+    const QStringList& own_folders() const { return own_folders_; }
+    void keep_folder(const QString& folder); ///< adds it and remembers it
+    void remove_folder(const QString& folder);
 
 signals:
     void closed();
+    void folders_changed();
     void said(const QString& message, bool bad);
 
 protected:

@@ -6,6 +6,7 @@
 #include "lang/check.hpp"
 #include "proof/proof.hpp"
 #include "widgets/bench.hpp"
+#include "widgets/promise_window.hpp"
 
 #include <QFileDialog>
 #include <QFileInfo>
@@ -175,6 +176,30 @@ void LookActions::ask_title() {
     const QString title = QInputDialog::getText(window_, tr("Title of the look"), tr("Title:"), QLineEdit::Normal, QString::fromStdString(bench_.look().look().title), &accepted);
     if (accepted)
         bench_.look().set_title(title.trimmed());
+}
+
+void LookActions::add_proofs(QMenu& menu) {
+    if (!bench_.look().is_look())
+        return;
+    if (document::is_no_rule(bench_.look().step()))
+        menu.clear(); // nothing can be promised of what is in hand
+    menu.addSeparator();
+    QMenu* whole = menu.addMenu(tr("Of the look as a whole"));
+    whole->setObjectName("look_proofs");
+    PromiseWindow::fill_ready_made(*whole, bench_.look());
+    whole->addSeparator();
+    whole->addAction(tr("Write them\u2026"), this, &LookActions::open_proofs);
+}
+
+void LookActions::open_proofs() {
+    if (!bench_.look().is_look()) {
+        emit said(tr("A filter by itself has its proofs in its text."), true);
+        return;
+    }
+    if (!promise_)
+        promise_ = new PromiseWindow(bench_.look(), window_);
+    promise_->show();
+    promise_->raise();
 }
 
 void LookActions::take_next(int by) {

@@ -1,5 +1,6 @@
 #pragma once
 #include <QObject>
+#include <QPointer>
 #include <QStringList>
 
 #include <functional>
@@ -11,6 +12,7 @@ class QWidget;
 namespace kasuri::app {
 
 class Bench;
+class PromiseWindow;
 
 /// What is done with the steps of a look through menus and dialogs.
 class LookActions : public QObject {
@@ -29,6 +31,9 @@ public:
     void ask_add();
     void ask_label(int index);
     void ask_title();
+    /// What the look promises as a whole: ready-made lines behind what is in the menu, and a window to write them in. Nothing for a filter.
+    void add_proofs(QMenu& menu);
+    void open_proofs();
     void take_next(int by);
     void toggle_up_to_here();
 
@@ -40,6 +45,7 @@ private:
 
     Bench& bench_;
     QWidget* window_;
+    QPointer<PromiseWindow> promise_;
 };
 
 } // namespace kasuri::app

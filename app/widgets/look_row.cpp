@@ -28,6 +28,7 @@ LookRow::LookRow(Bench& bench, QWidget* parent) : QWidget(parent), bench_(bench)
     add_->setMenu(menu);
     connect(menu, &QMenu::aboutToShow, this, [this, menu] { bench_.look_actions().fill_add(*menu); });
     sums_ = quiet_label({}, this, 11.5);
+    sums_->setObjectName("amounts");
     here_ = new QToolButton(this);
     here_->setObjectName("up_to_here");
     here_->setFont(theme::face(11.5));

@@ -5,6 +5,7 @@
 #include "widgets/bench.hpp"
 #include "widgets/colour_picker.hpp"
 #include "widgets/editor_commands.hpp"
+#include "widgets/editor_settings.hpp"
 #include "widgets/heading.hpp"
 #include "widgets/help_window.hpp"
 #include "widgets/library_panel.hpp"
@@ -16,6 +17,7 @@
 #include "widgets/numbers_panel.hpp"
 #include "widgets/proofs_bar.hpp"
 #include "widgets/pins_panel.hpp"
+#include "widgets/preferences.hpp"
 #include "widgets/readings_column.hpp"
 #include "widgets/rule_editor.hpp"
 #include "widgets/rule_panel.hpp"
@@ -91,7 +93,8 @@ void MainWindow::lay_out() {
     top_ = new TopBar(menu, this);
     top_->add_takes(new TakesBar(*bench_, top_));
     look_ = new LookRow(*bench_, this);
-    middle_ = new QSplitter(Qt::Vertical, this);
+    outer_ = new QSplitter(Qt::Horizontal, this);
+    middle_ = new QSplitter(Qt::Vertical, outer_);
     columns_ = new QSplitter(Qt::Horizontal, middle_);
     left_ = new QSplitter(Qt::Vertical, columns_);
     rule_ = new RulePanel(bench_->session(), bench_->file_watch(), left_);
@@ -113,7 +116,7 @@ void MainWindow::lay_out() {
     left_->setStretchFactor(0, 1);
     left_->setStretchFactor(1, 0);
     sheet_ = new SheetView(bench_->sheet(), columns_);
-    right_ = new QSplitter(Qt::Vertical, columns_);
+    right_ = new QSplitter(Qt::Vertical, outer_); // the library leaves the readings their height
     readings_ = new ReadingsColumn(bench_->readings(), bench_->sheet(), right_);
     auto* numbers_panel = new QWidget(right_);
     auto* numbers_column = new QVBoxLayout(numbers_panel);
@@ -134,17 +137,19 @@ void MainWindow::lay_out() {
     middle_->setStretchFactor(0, 1);
     middle_->setStretchFactor(1, 0);
     middle_->setSizes({500, 196});
-    for (QSplitter* splitter : {columns_, left_, right_, middle_}) {
+    for (QSplitter* splitter : {outer_, columns_, left_, right_, middle_}) {
         splitter->setHandleWidth(1);
         splitter->setChildrenCollapsible(false);
     }
     left_->setMinimumWidth(260);
     right_->setMinimumWidth(200);
-    columns_->setSizes({366, 630, 284});
+    columns_->setSizes({366, 630});
+    outer_->setSizes({996, 284});
     // A wider window widens the columns too, the sheet most.
     columns_->setStretchFactor(0, 20);
     columns_->setStretchFactor(1, 67);
-    columns_->setStretchFactor(2, 13);
+    outer_->setStretchFactor(0, 87);
+    outer_->setStretchFactor(1, 13);
     proofs_ = new ProofsBar(this);
     status_ = new StatusLine(this);
     auto* rows = new QVBoxLayout(this);
@@ -152,7 +157,7 @@ void MainWindow::lay_out() {
     rows->setSpacing(0);
     rows->addWidget(top_);
     rows->addWidget(look_);
-    rows->addWidget(middle_, 1);
+    rows->addWidget(outer_, 1);
     rows->addWidget(proofs_);
     rows->addWidget(status_);
 }
@@ -186,7 +191,7 @@ void MainWindow::connect_parts() {
     });
     connect(&preview_, &Preview::proofs_ready, this, [this](const ProofsPtr& proofs) {
         proved_ = proofs->generation;
-        proofs_->show_outcomes(proofs->outcomes, proofs->of_rule);
+        proofs_->show_outcomes(proofs->outcomes, proofs->of_rule, QString::fromStdString(proofs->look_fault));
         rule_->show_understood(proofs->understood);
         look_->show_amounts(QString::fromStdString(proofs->amounts));
         if (looked_into_ && std::all_of(proofs->outcomes.begin(), proofs->outcomes.end(), [](const proof::Outcome& outcome) { return outcome.passed; })) {
@@ -205,11 +210,20 @@ void MainWindow::connect_parts() {
         help_->show();
         help_->raise();
     });
+    connect(bench_, &Bench::preferences_wanted, this, [this] {
+        if (!preferences_)
+            preferences_ = new PreferencesWindow({*bench_, *library_, *rule_->editor()}, this);
+        preferences_->show();
+        preferences_->raise();
+    });
     connect(library_, &LibraryPanel::closed, this, &MainWindow::toggle_library);
     connect(library_, &LibraryPanel::said, status_, &StatusLine::say);
     connect(step_, &StepPanel::mask_shown, this, [this] { see_lens("step_mask"); });
     connect(top_, &TopBar::add_opening, &bench_->look_actions(), &LookActions::fill_add);
-    connect(proofs_, &ProofsBar::add_opening, this, [this](QMenu& menu) { rule_->commands()->fill_proofs(menu); });
+    connect(proofs_, &ProofsBar::add_opening, this, [this](QMenu& menu) {
+        rule_->commands()->fill_proofs(menu);
+        bench_->look_actions().add_proofs(menu);
+    });
     connect(proofs_, &ProofsBar::followed, this, &MainWindow::follow);
     connect(top_, &TopBar::before_held, this, &MainWindow::show_before);
     connect(top_, &TopBar::screen_chosen, &bench_->sheet(), &SheetModel::set_screen);
@@ -450,17 +464,19 @@ void MainWindow::show_before(bool before) {
     top_->set_before_shown(before);
 }
 
-void MainWindow::follow(const proof::Place& place) {
-    looked_into_ = place; // beside the lines stands what the rule makes of it
-    request();
+void MainWindow::follow(const proof::Outcome& outcome) {
+    const proof::Place& place = outcome.worst;
+    if (!outcome.of_look) {
+        looked_into_ = place; // beside the lines stands what the rule makes of it
+        request();
+    }
     const QString target = QString::fromStdString(place.target);
     if (targets::find(place.target) && targets::find(place.target)->shape == targets::Shape::strip) {
         sheet_->point_at(target, (place.index + 0.5) / place.count);
         return;
     }
-    const lang::Rule* rule = bench_->session().rule();
-    const Readout readout{true, target, tr("worst colour"), place.before, place.after,
-                          rule ? std::string(engine::working_space(*rule)) : std::string()};
+    const Readout readout{true, target, outcome.of_look ? tr("worst colour of the look") : tr("worst colour"), place.before, place.after,
+                          outcome.space};
     numbers_->show_readout(readout);
     status_->show_readout(readout);
 }
@@ -526,7 +542,8 @@ void MainWindow::closeEvent(QCloseEvent* event) {
         torn_->give_back();
     QSettings settings;
     settings.setValue("window/geometry", saveGeometry());
-    settings.setValue("window/columns", columns_->saveState());
+    settings.setValue("window/outer", outer_->saveState());
+    settings.setValue("window/two_columns", columns_->saveState());
     settings.setValue("window/left", left_->saveState());
     settings.setValue("window/right", right_->saveState());
     settings.setValue("window/sheet", sheet_->splitter()->saveState());
@@ -538,7 +555,7 @@ void MainWindow::closeEvent(QCloseEvent* event) {
 }
 
 void MainWindow::restore_sheet() {
-    if (!restore_cells(bench_->sheet()))
+    if (QSettings().value("start").toString() == "chart" || !restore_cells(bench_->sheet()))
         bench_->add_chart();
     bench_->session().undo_stack().clear(); // nothing that anybody did
 }
@@ -546,7 +563,8 @@ void MainWindow::restore_sheet() {
 void MainWindow::restore_layout() {
     QSettings settings;
     restoreGeometry(settings.value("window/geometry").toByteArray());
-    columns_->restoreState(settings.value("window/columns").toByteArray());
+    outer_->restoreState(settings.value("window/outer").toByteArray());
+    columns_->restoreState(settings.value("window/two_columns").toByteArray());
     left_->restoreState(settings.value("window/left").toByteArray());
     right_->restoreState(settings.value("window/right").toByteArray());
     sheet_->splitter()->restoreState(settings.value("window/sheet").toByteArray());
@@ -555,6 +573,7 @@ void MainWindow::restore_layout() {
     if (settings.value("window/library").toBool())
         toggle_library();
     restore_settings(bench_->sheet(), bench_->readings());
+    restore_editor(*rule_->editor());
     bench_->session().undo_stack().clear();
 }
 

@@ -17,6 +17,7 @@ class NumbersPanel;
 class ProofsBar;
 class ReadingsColumn;
 class PinsPanel;
+class PreferencesWindow;
 class RulePanel;
 class SheetView;
 class SourcesPanel;
@@ -72,7 +73,7 @@ private:
     void request();
     void refresh_titles();
     void mark_old();
-    void follow(const proof::Place& place);
+    void follow(const proof::Outcome& outcome);
     void next_panel();
     void connect_sheet();
     void take_rule();
@@ -97,7 +98,8 @@ private:
     LookRow* look_;
     LibraryPanel* library_;
     HelpWindow* help_ = nullptr;
-    QSplitter* middle_;
+    QSplitter* outer_; ///< everything to the left, and the readings
+    QSplitter* middle_; ///< rule and sheet, the library below
     std::string sampled_; ///< what thumbnails are made of
     StepPanel* step_;
     SheetView* sheet_;
@@ -113,6 +115,7 @@ private:
     bool pending_ = false;
     QPointer<TornWindow> torn_;
     QPointer<TraceWindow> trace_;
+    QPointer<PreferencesWindow> preferences_;
     WishesWindow* wishes_ = nullptr;
     std::optional<proof::Place> looked_into_; ///< the worst colour of a failing proof that was followed
     QString against_shown_ = QStringLiteral("\n");

@@ -6,6 +6,7 @@
 #include "insight/algebra.hpp"
 #include "insight/hold_sum.hpp"
 #include "model/session.hpp"
+#include "model/words.hpp"
 #include "proof/proof.hpp"
 #include "widgets/heading.hpp"
 #include "widgets/number_field.hpp"
@@ -23,7 +24,6 @@ namespace kasuri::app {
 namespace {
 
 constexpr double most = 16; ///< weights beyond are typed in the text
-QString utf8(std::string_view text) { return QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size())); }
 
 insight::Affine map_of(const document::MixPlace& place) {
     insight::Affine map;
@@ -140,7 +140,7 @@ void MixPanel::refresh() {
         return; // it is brought up to date when it is shown
     const auto holds = insight::sum_holds();
     hold_ = std::clamp(hold_, 0, static_cast<int>(holds.size()) - 1);
-    hold_button_->setText((hold_ == 0 ? tr("sums free") : tr("sums: %1").arg(utf8(holds[static_cast<std::size_t>(hold_)].name))) + QString::fromUtf8(" \u25be"));
+    hold_button_->setText((hold_ == 0 ? tr("sums free") : tr("sums: %1").arg(words(holds[static_cast<std::size_t>(hold_)].name))) + QString::fromUtf8(" \u25be"));
     const lang::Rule* rule = session_.rule();
     const std::vector<document::MixPlace> places = rule && session_.compiles() ? document::mix_places(*rule) : std::vector<document::MixPlace>();
     if (session_.compiles())
@@ -300,8 +300,8 @@ void MixPanel::write_map(const insight::Affine& map, const QString& name) {
 void MixPanel::fill_menu(QMenu& menu) {
     const auto holds = insight::sum_holds();
     for (std::size_t i = 0; i < holds.size(); ++i) {
-        QAction* action = menu.addAction(i == 0 ? tr("sums free") : tr("sums: %1").arg(utf8(holds[i].name)), this, [this, i] { set_hold(static_cast<int>(i)); });
-        action->setToolTip(utf8(holds[i].doc));
+        QAction* action = menu.addAction(i == 0 ? tr("sums free") : tr("sums: %1").arg(words(holds[i].name)), this, [this, i] { set_hold(static_cast<int>(i)); });
+        action->setToolTip(words(holds[i].doc));
         action->setCheckable(true);
         action->setChecked(static_cast<int>(i) == hold_);
     }

@@ -1,6 +1,7 @@
 #include "widgets/plot_view.hpp"
 
 #include "model/display.hpp"
+#include "model/words.hpp"
 #include "widgets/theme.hpp"
 
 #include <QMouseEvent>
@@ -125,7 +126,7 @@ void PlotView::draw_axes(QPainter& painter, int panel) const {
     if (!p.title.empty()) {
         painter.setFont(theme::face(11, true));
         painter.setPen(panels_.size() == 3 ? theme::trace[panel] : theme::text);
-        painter.drawText(QRectF(field.left(), field.bottom() + 2, field.width(), 14), Qt::AlignLeft | Qt::AlignTop, utf8(p.title));
+        painter.drawText(QRectF(field.left(), field.bottom() + 2, field.width(), 14), Qt::AlignLeft | Qt::AlignTop, words(p.title));
     }
 }
 
@@ -360,7 +361,7 @@ QString PlotView::figures_text() const {
             continue;
         }
         names.push_back(figure.name);
-        lines << utf8(figure.name) + "  " + value;
+        lines << words(figure.name) + "  " + value;
     }
     return lines.join('\n');
 }
@@ -375,7 +376,7 @@ QString PlotView::hover_text() const {
         const readings::Panel& p = panels_[static_cast<std::size_t>(i)];
         const auto digits = [](const readings::Axis& axis) { return std::clamp(static_cast<int>(std::ceil(-std::log10((axis.high - axis.low) / 400))), 0, 4); };
         const double x = p.x.value_at((hover_->x() - field.left()) / field.width()), y = p.y.value_at((field.bottom() - hover_->y()) / field.height());
-        return QString("%1 %2   %3 %4").arg(utf8(p.x.title), theme::number(x, digits(p.x)), utf8(p.y.title), theme::number(y, digits(p.y)));
+        return QString("%1 %2   %3 %4").arg(words(p.x.title), theme::number(x, digits(p.x)), words(p.y.title), theme::number(y, digits(p.y)));
     }
     return {};
 }

@@ -3,6 +3,7 @@
 #include "base/text.hpp"
 #include "widgets/heading.hpp"
 #include "widgets/theme.hpp"
+#include "model/words.hpp"
 
 #include <QHBoxLayout>
 #include <QKeyEvent>
@@ -24,7 +25,7 @@ QString shown(double value) { return QString::fromStdString(number_text(value, s
 QString sign(const std::string& relation) { return relation.starts_with('<') ? QString("<") : QString(">"); }
 QString target_words(const std::string& name) {
     const targets::Target* target = targets::find(name);
-    return target ? QString::fromUtf8(target->title.data(), static_cast<qsizetype>(target->title.size())) : QString::fromStdString(name);
+    return target ? words(target->title) : QString::fromStdString(name);
 }
 } // namespace
 
@@ -34,7 +35,7 @@ void ProofItem::show_outcome(const proof::Outcome& outcome) {
     outcome_ = outcome;
     setFocusPolicy(outcome.passed ? Qt::NoFocus : Qt::StrongFocus);
     setCursor(outcome.passed ? Qt::ArrowCursor : Qt::PointingHandCursor);
-    QString tip = QString::fromStdString(outcome.title) + ": " + figure_text() + (outcome.passed ? QString() : " " + target_words(outcome.worst.target)) + "\n" + QString::fromStdString(outcome.doc);
+    QString tip = title() + ": " + figure_text() + (outcome.passed ? QString() : " " + target_words(outcome.worst.target)) + "\n" + words(outcome.doc);
     tip += outcome.proved ? tr("\nProved for all colours, by algebra; rounding measured on %1 colours.").arg(outcome.samples) : tr("\nSampled on %1 colours at these values.").arg(outcome.samples);
     if (!outcome.passed) {
         const auto triple = [](const std::array<float, 4>& c) {
@@ -43,7 +44,7 @@ void ProofItem::show_outcome(const proof::Outcome& outcome) {
         tip += tr("\nWorst on %1: %2  \u2192  %3").arg(target_words(outcome.worst.target), triple(outcome.worst.before), triple(outcome.worst.after));
     }
     setToolTip(tip);
-    setAccessibleName(QString::fromStdString(outcome.title) + (outcome.passed ? tr(" passes ") : tr(" fails ")) + figure_text());
+    setAccessibleName(title() + (outcome.passed ? tr(" passes ") : tr(" fails ")) + figure_text());
     updateGeometry();
     update();
 }
@@ -52,6 +53,8 @@ void ProofItem::set_old(bool old) {
     old_ = old;
     update();
 }
+
+QString ProofItem::title() const { return (outcome_.of_look ? tr("look: %1") : QStringLiteral("%1")).arg(words(outcome_.title)); }
 
 QString ProofItem::figure_text() const {
     if (outcome_.passed && outcome_.proved)
@@ -62,7 +65,7 @@ QString ProofItem::figure_text() const {
 }
 
 int ProofItem::width_at(Brief brief) const {
-    int width = 12 + mark + 8 + QFontMetrics(theme::face(12.5, true)).horizontalAdvance(QString::fromStdString(outcome_.title)) + 16;
+    int width = 12 + mark + 8 + QFontMetrics(theme::face(12.5, true)).horizontalAdvance(title()) + 16;
     if (figures(brief))
         width += 10 + QFontMetrics(theme::face()).horizontalAdvance(figure_text());
     if (figures(brief) && !outcome_.passed)
@@ -89,14 +92,14 @@ void ProofItem::paintEvent(QPaintEvent*) {
     painter.setFont(theme::face(12.5, true));
     painter.setPen(theme::text);
     const bool cut = !figures(brief_);
-    const QString title = painter.fontMetrics().elidedText(QString::fromStdString(outcome_.title), Qt::ElideRight, width() - x - (cut ? 8 : 0));
+    const QString words = painter.fontMetrics().elidedText(title(), Qt::ElideRight, width() - x - (cut ? 8 : 0));
     if (cut && !outcome_.passed) { // a link, as its place would be
         QFont link = painter.font();
         link.setUnderline(true);
         painter.setFont(link);
     }
-    painter.drawText(QRect(x, 0, width(), height()), Qt::AlignLeft | Qt::AlignVCenter, title);
-    x += painter.fontMetrics().horizontalAdvance(title) + 10;
+    painter.drawText(QRect(x, 0, width(), height()), Qt::AlignLeft | Qt::AlignVCenter, words);
+    x += painter.fontMetrics().horizontalAdvance(words) + 10;
     painter.setFont(theme::face());
     painter.setPen(theme::second);
     if (!cut)
@@ -117,12 +120,12 @@ void ProofItem::paintEvent(QPaintEvent*) {
 
 void ProofItem::mousePressEvent(QMouseEvent*) {
     if (!outcome_.passed)
-        emit followed(outcome_.worst);
+        emit followed(outcome_);
 }
 
 void ProofItem::keyPressEvent(QKeyEvent* event) {
     if (!outcome_.passed && (event->key() == Qt::Key_Return || event->key() == Qt::Key_Space))
-        emit followed(outcome_.worst);
+        emit followed(outcome_);
     else
         QWidget::keyPressEvent(event);
 }
@@ -148,8 +151,7 @@ ProofsBar::ProofsBar(QWidget* parent) : QWidget(parent) {
     row_->addWidget(sum_);
 }
 
-void ProofsBar::show_outcomes(const std::vector<proof::Outcome>& outcomes, bool of_rule) {
-    add_->setVisible(of_rule);
+void ProofsBar::show_outcomes(const std::vector<proof::Outcome>& outcomes, bool of_rule, const QString& fault) {
     while (items_.size() > outcomes.size()) {
         items_.back()->deleteLater();
         items_.pop_back();
@@ -166,7 +168,9 @@ void ProofsBar::show_outcomes(const std::vector<proof::Outcome>& outcomes, bool 
         items_[i]->set_old(old_);
         failed += outcomes[i].passed ? 0 : 1;
     }
-    sum_->setText(!of_rule      ? tr("no rule in hand: nothing is proved of it")
+    sum_->setToolTip(fault);
+    sum_->setText(!fault.isEmpty() ? tr("the proofs of the look cannot be read")
+                  : !of_rule && outcomes.empty() ? tr("no rule in hand: nothing is proved of it")
                   : old_        ? tr("old")
                   : failed == 0 ? tr("all %1 pass").arg(outcomes.size()) : tr("%1 of %2 fail").arg(failed).arg(outcomes.size()));
     make_room();

@@ -25,7 +25,7 @@ public:
     QSize sizeHint() const override;
 
 signals:
-    void followed(const kasuri::proof::Place& place);
+    void followed(const kasuri::proof::Outcome& outcome);
 
 protected:
     void paintEvent(QPaintEvent* event) override;
@@ -34,6 +34,7 @@ protected:
 
 private:
     QString figure_text() const;
+    QString title() const;
     proof::Outcome outcome_;
     bool figures(Brief brief) const { return brief == Brief::no || (brief == Brief::passing && !outcome_.passed); }
     bool old_ = false;
@@ -45,14 +46,14 @@ class ProofsBar : public QWidget {
     Q_OBJECT
 public:
     explicit ProofsBar(QWidget* parent = nullptr);
-    /// `of_rule`: false if what is in hand is no rule, which promises nothing.
-    void show_outcomes(const std::vector<proof::Outcome>& outcomes, bool of_rule = true);
+    /// `of_rule`: false if what is in hand is no rule, which promises nothing. `fault`: of the proofs of the look.
+    void show_outcomes(const std::vector<proof::Outcome>& outcomes, bool of_rule = true, const QString& fault = {});
     void set_old(bool old);
     const std::vector<ProofItem*>& items() const { return items_; }
 
 signals:
     void add_opening(QMenu& menu); ///< to be filled with what can be added
-    void followed(const kasuri::proof::Place& place);
+    void followed(const kasuri::proof::Outcome& outcome);
 
 protected:
     void paintEvent(QPaintEvent* event) override;

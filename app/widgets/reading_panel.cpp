@@ -4,6 +4,7 @@
 #include "widgets/plot_view.hpp"
 #include "widgets/settings_dialog.hpp"
 #include "widgets/theme.hpp"
+#include "model/words.hpp"
 
 #include <QApplication>
 #include <QClipboard>
@@ -63,9 +64,9 @@ ReadingPanel::ReadingPanel(ReadingsModel& readings, SheetModel& sheet, int id, Q
         menu.setToolTipsVisible(true);
         const ShownReading* shown = model_.find(id_);
         for (const readings::Reading* reading : readings::all()) {
-            QAction* action = menu.addAction(utf8(reading->title), this, [this, reading] { model_.set_reading(id_, *reading); });
+            QAction* action = menu.addAction(words(reading->title), this, [this, reading] { model_.set_reading(id_, *reading); });
             action->setObjectName(utf8(reading->name));
-            action->setToolTip(utf8(reading->doc) + (reading->source.empty() ? QString() : "\n" + utf8(reading->source)));
+            action->setToolTip(words(reading->doc) + (reading->source.empty() ? QString() : "\n" + utf8(reading->source)));
             action->setCheckable(true);
             action->setChecked(shown && shown->reading == reading);
         }
@@ -99,9 +100,9 @@ void ReadingPanel::refresh(int current_cell) {
     const ShownReading* shown = model_.find(id_);
     if (!shown)
         return;
-    name_->setText(utf8(shown->reading->title) + down);
-    plot_->setAccessibleName(utf8(shown->reading->title));
-    plot_->setAccessibleDescription(utf8(shown->reading->doc));
+    name_->setText(words(shown->reading->title) + down);
+    plot_->setAccessibleName(words(shown->reading->title));
+    plot_->setAccessibleDescription(words(shown->reading->doc));
     QString of;
     if (shown->reading->about == readings::About::pictures) {
         const Cell* cell = sheet_.find(shown->of > 0 ? shown->of : current_cell);
@@ -144,7 +145,7 @@ void ReadingPanel::fill_menu(QMenu& menu) {
     if (!shown->reading->settings.empty())
         menu.addAction(tr("Ranges and settings\u2026"), this, [this] {
             if (const ShownReading* now = model_.find(id_))
-                edit_settings(this, utf8(now->reading->title), now->reading->settings, now->settings, [this](const std::vector<double>& values) { model_.set_settings(id_, values); });
+                edit_settings(this, words(now->reading->title), now->reading->settings, now->settings, [this](const std::vector<double>& values) { model_.set_settings(id_, values); });
         });
     QAction* freeze = menu.addAction(tr("Keep this as the faint reference"), this, &ReadingPanel::toggle_frozen);
     freeze->setCheckable(true);
@@ -159,7 +160,7 @@ void ReadingPanel::fill_menu(QMenu& menu) {
     menu.addAction(tr("Move down"), this, [this] { model_.move(id_, 1); });
     QMenu* add = menu.addMenu(tr("Add a reading"));
     for (const readings::Reading* reading : readings::all())
-        add->addAction(utf8(reading->title), this, [this, reading] { model_.add(*reading); });
+        add->addAction(words(reading->title), this, [this, reading] { model_.add(*reading); });
     menu.addAction(tr("Remove this reading"), this, [this] { model_.remove(id_); });
 }
 

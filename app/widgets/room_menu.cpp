@@ -11,13 +11,15 @@ void Bench::fill_rooms(QMenu& menu) {
     menu.clear();
     for (const theme::Room& room : theme::rooms()) {
         const QString name = QString::fromLatin1(room.name);
-        QAction* action = menu.addAction(QCoreApplication::translate("Rooms", room.title), this, [name] {
-            theme::set_room(name);
-            QSettings().setValue("room", name);
-        });
+        QAction* action = menu.addAction(QCoreApplication::translate("Rooms", room.title), this, [name] { choose_room(name); });
         action->setCheckable(true);
         action->setChecked(theme::room() == name);
     }
+}
+
+void Bench::choose_room(const QString& name) {
+    theme::set_room(name);
+    QSettings().setValue("room", name);
 }
 
 void Bench::restore_room() {

@@ -1,6 +1,7 @@
 #include "widgets/rule_editor.hpp"
 
 #include "model/display.hpp"
+#include "widgets/editor_settings.hpp"
 #include "widgets/message_box.hpp"
 #include "widgets/rule_lexer.hpp"
 #include "widgets/theme.hpp"
@@ -79,6 +80,7 @@ RuleEditor::RuleEditor(QUndoStack& undo, QWidget* parent) : QsciScintilla(parent
     connect(this, &QsciScintillaBase::SCN_MODIFIED, this,
             [this](int position, int type, const char* text, int length) { modified(position, type, text, length); });
     connect(this, &QsciScintillaBase::SCN_UPDATEUI, this, [this](int) { place_message(); });
+    connect(this, &QsciScintillaBase::SCN_ZOOM, this, [this] { setMarginWidth(number_margin, "0000"); });
     connect(this, &QsciScintilla::cursorPositionChanged, this, [this] { pause_.start(); });
 }
 
@@ -260,7 +262,7 @@ void RuleEditor::select(Span span) {
 
 void RuleEditor::draw_line_values(QPainter& painter) const {
     constexpr int gap = 18, least = 34;
-    painter.setFont(theme::mono(10.5));
+    painter.setFont(theme::mono(10.5 * text_size(*this) / usual_text_size));
     const QFontMetrics metrics = painter.fontMetrics();
     const int line_height = static_cast<int>(SendScintilla(SCI_TEXTHEIGHT, 0));
     for (const LineValue& value : line_values_) {

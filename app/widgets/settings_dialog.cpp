@@ -3,6 +3,7 @@
 #include "widgets/heading.hpp"
 #include "widgets/number_field.hpp"
 #include "widgets/theme.hpp"
+#include "model/words.hpp"
 
 #include <QComboBox>
 #include <QDialog>
@@ -29,7 +30,7 @@ void edit_settings(QWidget* parent, const QString& title, std::span<const Settin
     std::vector<std::function<void()>> resets;
     for (std::size_t i = 0; i < settings.size(); ++i) {
         const Setting& setting = settings[i];
-        auto* name = new QLabel(utf8(setting.name), dialog);
+        auto* name = new QLabel(words(setting.name), dialog);
         QWidget* editor = nullptr;
         const auto store = [state, changed, i](double value) {
             (*state)[i] = value;
@@ -54,18 +55,18 @@ void edit_settings(QWidget* parent, const QString& title, std::span<const Settin
         } else {
             auto* choice = new QComboBox(dialog);
             for (const std::string_view each : setting.choices)
-                choice->addItem(utf8(each));
+                choice->addItem(words(each));
             choice->setCurrentIndex(static_cast<int>((*state)[i]));
             QObject::connect(choice, &QComboBox::currentIndexChanged, dialog, [store](int index) { store(index); });
             resets.emplace_back([choice, value = setting.value] { choice->setCurrentIndex(static_cast<int>(value)); });
             editor = choice;
         }
         editor->setAccessibleName(name->text());
-        editor->setObjectName(name->text());
+        editor->setObjectName(utf8(setting.name));
         name->setBuddy(editor);
         grid->addWidget(name, static_cast<int>(i), 0);
         grid->addWidget(editor, static_cast<int>(i), 1);
-        grid->addWidget(quiet_label(utf8(setting.doc), dialog, 11.5), static_cast<int>(i), 2);
+        grid->addWidget(quiet_label(words(setting.doc), dialog, 11.5), static_cast<int>(i), 2);
     }
     auto* reset = new QPushButton(QObject::tr("Reset all"), dialog);
     reset->setAutoDefault(false); // Return belongs to the number that is being typed

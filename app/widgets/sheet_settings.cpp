@@ -36,6 +36,7 @@ void restore_settings(SheetModel& sheet, ReadingsModel& readings) {
     if (const std::string space = settings.value("screen/space").toString().toStdString(); colour::find_space(space))
         screen.space = space;
     screen.limits = settings.value("screen/soft").toBool() ? Limits::soft : Limits::hard;
+    screen.surround = std::clamp(settings.value("screen/surround", usual_surround).toDouble(), 0.0, 100.0);
     sheet.set_screen(screen);
     std::map<std::string, std::string> said;
     const QVariantMap spaces = settings.value("pictures/spaces").toMap();
@@ -75,6 +76,7 @@ void store_settings(const SheetModel& sheet, const ReadingsModel& readings) {
     QSettings settings;
     settings.setValue("screen/space", QString::fromStdString(sheet.screen().space));
     settings.setValue("screen/soft", sheet.screen().limits == Limits::soft);
+    settings.setValue("screen/surround", sheet.screen().surround);
     QVariantMap spaces;
     for (const auto& [path, space] : sheet.said_spaces())
         if (spaces.size() < static_cast<qsizetype>(most_pictures))

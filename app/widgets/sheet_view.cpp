@@ -35,9 +35,13 @@ SheetView::SheetView(SheetModel& model, QWidget* parent) : QWidget(parent), mode
     strips_column_->setSpacing(0);
     cells_area_ = new QWidget(splitter_);
     cells_area_->setAutoFillBackground(true);
-    QPalette palette = cells_area_->palette();
-    palette.setColor(QPalette::Window, theme::surround);
-    cells_area_->setPalette(palette);
+    const auto stand_on = [this] {
+        QPalette palette = cells_area_->palette();
+        palette.setColor(QPalette::Window, theme::surround);
+        cells_area_->setPalette(palette);
+    };
+    stand_on();
+    connect(&theme::changes(), &theme::Changes::surround_changed, cells_area_, stand_on);
     cells_area_->setMinimumHeight(120);
     cells_area_->installEventFilter(this);
     splitter_->addWidget(strips_area_);
@@ -49,6 +53,7 @@ SheetView::SheetView(SheetModel& model, QWidget* parent) : QWidget(parent), mode
     resize_pause_.setSingleShot(true);
     resize_pause_.setInterval(resize_pause_ms);
     connect(&resize_pause_, &QTimer::timeout, this, &SheetView::wanted);
+    connect(&model_, &SheetModel::changed, this, [this] { theme::set_surround(surround_colour(model_.screen()), on_surround(model_.screen())); });
     connect(&model_, &SheetModel::changed, this, &SheetView::rebuild);
     connect(&model_, &SheetModel::pins_changed, this, &SheetView::tell_pins);
     rebuild();

@@ -1,6 +1,7 @@
 #include "widgets/space_menu.hpp"
 
 #include "colour/space.hpp"
+#include "model/words.hpp"
 
 #include <QMenu>
 
@@ -13,7 +14,7 @@ void add_spaces(QMenu& menu, const std::string& current, const std::function<voi
         QAction* action = to.addAction(QString::fromStdString(name).replace("&", "&&"), &menu, [chosen, name] { chosen(name); });
         action->setCheckable(true);
         action->setChecked(name == current);
-        action->setToolTip(QString::fromUtf8(space.doc.data(), static_cast<qsizetype>(space.doc.size())));
+        action->setToolTip(words(space.doc));
     };
     QMenu* linear = encoded_only ? nullptr : menu.addMenu(QObject::tr("proportional to light"));
     if (linear)

@@ -1,6 +1,7 @@
 #include "widgets/strip_view.hpp"
 
 #include "model/display.hpp"
+#include "model/words.hpp"
 #include "widgets/settings_dialog.hpp"
 #include "widgets/target_menu.hpp"
 #include "widgets/theme.hpp"
@@ -41,7 +42,7 @@ StripView::StripView(SheetModel& model, int id, QWidget* parent) : QWidget(paren
     setMinimumHeight(84);
     setAccessibleName(title());
     if (target())
-        setWhatsThis(utf8(target()->doc)); // no tool tip: it would lie over what is being read
+        setWhatsThis(words(target()->doc)); // no tool tip: it would lie over what is being read
 }
 
 const targets::Target* StripView::target() const {
@@ -51,7 +52,7 @@ const targets::Target* StripView::target() const {
 
 QString StripView::title() const {
     const Strip* strip = model_.find_strip(id_);
-    return !strip ? QString() : strip->target ? utf8(strip->target->title) : tr("cut");
+    return !strip ? QString() : strip->target ? words(strip->target->title) : tr("cut");
 }
 
 std::vector<targets::Tick> StripView::ticks() const {
@@ -175,10 +176,10 @@ QString StripView::describe() const {
         return {};
     if (strip->target) {
         if (strip->settings.empty() || completed(strip->target->settings, {}) == strip->settings)
-            return utf8(strip->target->detail);
+            return words(strip->target->detail);
         QStringList parts;
         for (std::size_t i = 0; i < strip->settings.size(); ++i)
-            parts << utf8(strip->target->settings[i].name) + " " + QString::number(strip->settings[i], 'g', 5);
+            parts << words(strip->target->settings[i].name) + " " + QString::number(strip->settings[i], 'g', 5);
         return parts.join(", ");
     }
     const Cell* cell = model_.find(strip->cell);

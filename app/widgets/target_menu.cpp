@@ -1,4 +1,5 @@
 #include "widgets/target_menu.hpp"
+#include "model/words.hpp"
 
 #include <QMenu>
 
@@ -9,9 +10,9 @@ void add_target_actions(QMenu& menu, const std::function<bool(const targets::Tar
     const auto utf8 = [](std::string_view text) { return QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size())); };
     for (const targets::Target* target : targets::all())
         if (wanted(*target)) {
-            QAction* action = menu.addAction(utf8(target->title), &menu, [chosen, target] { chosen(*target); });
+            QAction* action = menu.addAction(words(target->title), &menu, [chosen, target] { chosen(*target); });
             action->setObjectName(utf8(target->name));
-            action->setToolTip(utf8(target->doc) + (target->source.empty() ? QString() : "\n" + utf8(target->source)));
+            action->setToolTip(words(target->doc) + (target->source.empty() ? QString() : "\n" + utf8(target->source)));
         }
 }
 

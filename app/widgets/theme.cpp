@@ -52,7 +52,8 @@ constexpr const char* sheet =
     "QLineEdit:focus { border: 2px solid {accent}; padding: 0 3px; }"
     "QComboBox { background: {field}; border: none; border-bottom: 1px solid {third}; padding: 1px 6px; }"
     "QComboBox:focus { border: 2px solid {accent}; padding: 0 5px; }"
-    "QComboBox::drop-down { border: none; width: 18px; }"
+    "QComboBox::drop-down { border: none; width: 20px; }"
+    "QComboBox::down-arrow { image: url(:/icons/open-{arrow}.png); width: 9px; height: 6px; }"
     "QComboBox QAbstractItemView { background: {field}; border: 1px solid {hairline}; outline: none; }"
     "QComboBox QAbstractItemView::item:selected { background: {accent}; color: {on_accent}; }"
     "QScrollBar:vertical { width: 8px; background: transparent; }"
@@ -113,6 +114,7 @@ void take(const Room& room) {
     const std::pair<const char*, QColor> names[] = {{"{current}", current_line}, {"{text}", text}, {"{hairline}", hairline}, {"{field}", field}, {"{accent}", accent}, {"{third}", third}, {"{on_accent}", accent.lightness() > 128 ? Qt::black : Qt::white}};
     for (const auto& [name, colour] : names)
         style.replace(QLatin1String(name), colour.name());
+    style.replace("{arrow}", is_dark() ? "light" : "dark");
     static_cast<QApplication*>(QCoreApplication::instance())->setStyleSheet(style);
 }
 
@@ -136,6 +138,16 @@ void set_room(const QString& name) {
             found = &each;
     take(*found);
     emit changes().room_changed();
+    for (QWidget* widget : QApplication::allWidgets())
+        widget->update();
+}
+
+void set_surround(const QColor& behind, const QColor& on) {
+    if (behind == surround && on == on_surround)
+        return;
+    surround = behind;
+    on_surround = on;
+    emit changes().surround_changed();
     for (QWidget* widget : QApplication::allWidgets())
         widget->update();
 }

@@ -29,20 +29,23 @@ std::span<const Room> rooms();
 // Of the room that is in force. They change while the program runs: whoever keeps one follows `changes`.
 inline QColor chrome, field, current_line, hairline, grid, text, second, third, chosen, accent, good, bad;
 inline QColor trace[3];
-inline constexpr QColor surround{0x77, 0x77, 0x77};    // L* 50, whatever the room: pictures are judged against it
-inline constexpr QColor on_surround{0xff, 0xff, 0xff};
+// Of the screen, whatever the room: pictures are judged against it.
+inline QColor surround{0x77, 0x77, 0x77}, on_surround{0xff, 0xff, 0xff};
 
-/// Tells of another room.
+/// Tells of another room, or of another surround.
 class Changes : public QObject {
     Q_OBJECT
 signals:
     void room_changed();
+    void surround_changed();
 };
 Changes& changes();
 
 /// Puts a room into force, by its name; one that is not known is the first.
 void set_room(const QString& name);
 QString room();
+/// What pictures stand on, and what is written on it.
+void set_surround(const QColor& behind, const QColor& on);
 bool is_dark(); ///< whether text is lighter than what it stands on
 
 /// Text of the widget in one of the colours above, in every room.

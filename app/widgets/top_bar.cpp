@@ -4,6 +4,7 @@
 #include "widgets/space_menu.hpp"
 #include "widgets/theme.hpp"
 
+#include <QCoreApplication>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QMenu>
@@ -103,15 +104,22 @@ void TopBar::set_against(const QString& name, const QString& fault) {
 void TopBar::fill_screen_menu() {
     screen_menu_->clear();
     const auto limits = [this](const QString& text, const QString& tip, Limits to) {
-        QAction* action = screen_menu_->addAction(text, this, [this, to] { emit screen_chosen({screen_.space, to}); });
+        QAction* action = screen_menu_->addAction(text, this, [this, to] { emit screen_chosen({screen_.space, to, screen_.surround}); });
         action->setCheckable(true);
         action->setChecked(screen_.limits == to);
         action->setToolTip(tip);
     };
     limits(tr("hard limits"), tr("Each channel is cut off at 0 and 1"), Limits::hard);
     limits(tr("soft limits"), tr("Bright light bends towards white; what is still outside moves towards grey"), Limits::soft);
+    QMenu* around = screen_menu_->addMenu(tr("surround"));
+    around->setObjectName("surround");
+    for (const Surround& row : surrounds()) {
+        QAction* action = around->addAction(tr("%1 (L* %2)").arg(QCoreApplication::translate("Surrounds", row.title)).arg(row.lightness), this, [this, &row] { emit screen_chosen({screen_.space, screen_.limits, row.lightness}); });
+        action->setCheckable(true);
+        action->setChecked(screen_.surround == row.lightness);
+    }
     screen_menu_->addSeparator();
-    add_spaces(*screen_menu_, screen_.space, [this](const std::string& space) { emit screen_chosen({space, screen_.limits}); }, true);
+    add_spaces(*screen_menu_, screen_.space, [this](const std::string& space) { emit screen_chosen({space, screen_.limits, screen_.surround}); }, true);
 }
 
 void TopBar::set_before_shown(bool shown) { before_->setDown(shown); }

@@ -1,6 +1,7 @@
 #include "base/text.hpp"
 #include "command.hpp"
 #include "handover/cube.hpp"
+#include "json.hpp"
 #include "subject.hpp"
 
 #include <fmt/format.h>
@@ -15,7 +16,7 @@ struct Options {
     int size = 0;
     std::vector<double> domain = {0, 1};
     double within = 0, within_delta_e = 0;
-    bool shaper = false, delta_e = false;
+    bool shaper = false, delta_e = false, json = false;
 };
 
 void print_error(std::string_view name, const handover::LutError& error, bool delta_e) {
@@ -24,6 +25,30 @@ void print_error(std::string_view name, const handover::LutError& error, bool de
     if (delta_e)
         fmt::print("{}, CIEDE2000: mean {}, 99.9 % within {}, largest {} at ({}, {}, {})\n", name, number_text(error.delta_e_mean, 4), number_text(error.delta_e_most, 4),
                    number_text(error.delta_e_largest, 4), number_text(error.delta_e_worst[0], 4), number_text(error.delta_e_worst[1], 4), number_text(error.delta_e_worst[2], 4));
+}
+
+Json json_of(const handover::LutError& error, bool delta_e) {
+    Json made = {{"mean", json_number(error.mean)}, {"within-99.9%", json_number(error.most)}, {"largest", json_number(error.largest)}, {"at", json_numbers(error.worst)}};
+    if (delta_e)
+        made["ciede2000"] = {{"mean", json_number(error.delta_e_mean)}, {"within-99.9%", json_number(error.delta_e_most)}, {"largest", json_number(error.delta_e_largest)}, {"at", json_numbers(error.delta_e_worst)}};
+    return made;
+}
+
+int tell_json(const Options& options, const handover::Baked& baked, bool delta_e) {
+    Json made = {{"file", options.out}, {"in-space", baked.in_space}, {"out-space", baked.out_space}, {"reads-alpha", baked.reads_alpha}};
+    if (baked.matrix && !options.out.ends_with(".cube")) {
+        made["kind"] = "matrix";
+        return print_json(made);
+    }
+    made["kind"] = baked.curves ? "curves" : "table";
+    made["points"] = baked.curves ? baked.curves->points.size() : static_cast<std::size_t>(baked.lut.size);
+    made["domain"] = json_numbers(options.domain);
+    made["colours"] = baked.samples;
+    if (baked.curves)
+        made["errors"] = {{"linear", json_of(baked.by_curves, delta_e)}};
+    else
+        made["errors"] = {{"trilinear", json_of(baked.trilinear, delta_e)}, {"tetrahedral", json_of(baked.tetrahedral, delta_e)}};
+    return print_json(made);
 }
 
 int run(const Options& options) {
@@ -52,6 +77,8 @@ int run(const Options& options) {
     }
     if (const Status written = handover::write_lut(options.out, loaded.subject, baked); !written)
         return complain(written.error());
+    if (options.json)
+        return tell_json(options, baked, wanted.delta_e);
     const bool cube = options.out.ends_with(".cube");
     if (baked.matrix && !cube) {
         fmt::print("{}: exactly a matrix, for all numbers\n", options.out);
@@ -86,6 +113,7 @@ const Command bake_command = {
         app.add_flag("--delta-e", options->delta_e, "Measure CIEDE2000 too");
         app.add_option("--within", options->within, "The smallest table whose largest error is no larger than this")->check(CLI::PositiveNumber);
         app.add_option("--within-delta-e", options->within_delta_e, "The same by CIEDE2000")->check(CLI::PositiveNumber);
+        define_json(app, options->json);
         app.footer("A rule that is a matrix or three curves is written as that where the format has it (.clf; curves as a 1D .cube). Numbers in and out are values\n"
                    "of the working space unless others are named. What reads coordinates, neighbours or further pictures cannot become a LUT: exit code 1.");
         return [options] { return run(*options); };

@@ -2,6 +2,7 @@
 #include "base/text.hpp"
 #include "command.hpp"
 #include "handover/cdl.hpp"
+#include "json.hpp"
 #include "subject.hpp"
 
 #include <fmt/format.h>
@@ -13,6 +14,7 @@ namespace {
 struct Options {
     RuleOptions rule;
     std::string out, space;
+    bool json = false;
 };
 
 /// A colour decision list becomes a filter.
@@ -62,6 +64,9 @@ int run(const Options& options) {
         if (const Status written = io::write_cdl(options.out, cdl); !written)
             return complain(written.error());
     }
+    if (options.json)
+        return print_json({{"slope", json_numbers(found->cdl.slope)}, {"offset", json_numbers(found->cdl.offset)}, {"power", json_numbers(found->cdl.power)}, {"saturation", found->cdl.saturation},
+                           {"space", options.space.empty() ? loaded.subject.space : options.space}, {"exact", found->exact}, {"largest", json_number(found->largest)}});
     const auto line = [](const char* name, const std::array<double, 3>& x) { fmt::print("{} {} {} {}\n", name, number_text(x[0], 9), number_text(x[1], 9), number_text(x[2], 9)); };
     line("slope", found->cdl.slope);
     line("offset", found->cdl.offset);
@@ -81,6 +86,7 @@ const Command cdl_command = {
         options->rule.define(app, false);
         app.add_option("-o,--out", options->out, "File to write: .cc, .ccc, .cdl; of a list: .kasuri");
         app.add_option("--space", options->space, "In which the numbers are meant (default: the working space; of a list: acescct)");
+        define_json(app, options->json);
         app.footer("FILTER may be a look, or a .cc, .ccc or .cdl file, which becomes a filter. What is no such list is an error: exit code 1.");
         return [options] { return run(*options); };
     }};

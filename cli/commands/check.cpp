@@ -1,9 +1,12 @@
 #include "base/file.hpp"
 #include "base/parallel.hpp"
 #include "command.hpp"
+#include "document/filter_file.hpp"
 #include "document/look_file.hpp"
 #include "handover/look.hpp"
 #include "common.hpp"
+#include "json.hpp"
+#include "proof/look.hpp"
 #include "proof/report.hpp"
 
 #include <algorithm>
@@ -22,7 +25,7 @@ struct Options {
     RuleOptions rule;
     std::vector<std::string> paths;
     std::string junit;
-    bool quiet = false;
+    bool quiet = false, json = false;
 };
 
 /// The filters that the paths name: files as they are, folders with all that lie below, in the order of their names.
@@ -56,6 +59,7 @@ struct Work {
     proof::FilterReport report;
     std::vector<std::vector<double>> settings;
     int exit = Exit::good;
+    std::optional<handover::Subject> look{}; ///< if it is about one as a whole
 };
 
 /// Says what is wrong with the text on standard error, in order, so that lines of several filters do not mix.
@@ -75,6 +79,30 @@ Work prepared(const Options& options, const std::string& file) {
     return work;
 }
 
+/// What a look promises as a whole.
+void prepare_whole(const document::Look& look, const std::filesystem::path& folder, const std::string& name, std::vector<Work>& all) {
+    Work work;
+    work.report.file = name + ", as a whole";
+    const auto fail = [&](const Error& error) {
+        fmt::print(stderr, "{}: {}\n", name, error.text());
+        work.report.fault = error.what;
+        work.exit = Exit::rule_failed;
+    };
+    if (const auto runs = handover::runnable(look, folder); !runs) { // masks, blend modes, LUTs
+        fail(runs.error());
+        all.push_back(std::move(work));
+        return;
+    } else if (!look.proofs.empty()) {
+        work.look = handover::subject_of(runs.value(), look);
+        Result<lang::Rule> statements = proof::look_statements(look.proofs, work.look->space, document::used_beside(folder / "look"));
+        if (statements)
+            work.report.rule = std::move(statements.value());
+        else
+            fail(statements.error());
+        all.push_back(std::move(work));
+    }
+}
+
 /// The steps of a look, each at its values: a look keeps what its filters promise only if they keep it there. Steps that are off are passed over.
 void prepare_look(const std::vector<document::LookStep>& steps, const std::filesystem::path& folder, const std::string& name, std::vector<Work>& all) {
     for (std::size_t i = 0; i < steps.size(); ++i) {
@@ -83,7 +111,12 @@ void prepare_look(const std::vector<document::LookStep>& steps, const std::files
         if (!step.on || !step.lut.empty())
             continue;
         if (step.is_look) {
-            prepare_look(step.within, folder, title, all);
+            document::Look within;
+            within.steps = step.within;
+            within.proofs = step.proofs;
+            prepare_look(within.steps, folder, title, all);
+            if (!within.proofs.empty())
+                prepare_whole(within, folder, title, all);
             continue;
         }
         Work work;
@@ -123,6 +156,23 @@ void print_table(const Work& work, bool several) {
     fmt::print("{} of {} proofs fail\n", work.report.failed(), work.report.outcomes.size());
 }
 
+Json json_of(const Work& work) {
+    const proof::FilterReport& report = work.report;
+    Json made = {{"file", report.file}, {"good", report.good()}};
+    if (!report.fault.empty())
+        made["fault"] = report.fault;
+    made["proofs"] = Json::array();
+    for (const proof::Outcome& outcome : report.outcomes) {
+        Json values = Json::object();
+        for (std::size_t i = 0; i < outcome.values.size() && i < report.rule.parameters.size(); ++i)
+            values[report.rule.parameters[i].name] = json_number(outcome.values[i]);
+        made["proofs"].push_back({{"title", outcome.title}, {"function", outcome.function}, {"passed", outcome.passed}, {"proved", outcome.proved}, {"figure", json_number(outcome.figure)},
+                                  {"relation", outcome.relation}, {"limit", json_number(outcome.limit)}, {"samples", outcome.samples}, {"settings", outcome.settings},
+                                  {"worst", {{"target", outcome.worst.target}, {"index", outcome.worst.index}, {"before", json_numbers(outcome.worst.before)}, {"after", json_numbers(outcome.worst.after)}, {"values", values}}}});
+    }
+    return made;
+}
+
 int run(const Options& options) {
     const auto files = filters_of(options.paths);
     if (!files)
@@ -138,15 +188,10 @@ int run(const Options& options) {
         if (!look)
             return complain(look.error());
         const std::filesystem::path folder = std::filesystem::path(file).parent_path();
-        if (const auto runs = handover::runnable(look.value(), folder); !runs) { // masks, blend modes, LUTs
-            fmt::print(stderr, "{}: {}\n", file, runs.error().text());
-            Work work;
-            work.report.file = file;
-            work.report.fault = "the look cannot run";
-            work.exit = Exit::rule_failed;
-            all.push_back(std::move(work));
+        const std::size_t before = all.size();
+        prepare_whole(look.value(), folder, file, all);
+        if (all.size() > before && all.back().exit != Exit::good && !all.back().look) // it cannot run
             continue;
-        }
         prepare_look(look.value().steps, folder, file, all);
     }
     several = all.size() > 1;
@@ -154,7 +199,9 @@ int run(const Options& options) {
     const bool told = several && isatty(STDERR_FILENO) != 0;
     parallel_ranges(all.size(), 1, {}, [&](std::size_t first, std::size_t last) {
         for (std::size_t i = first; i < last; ++i) {
-            if (all[i].exit == Exit::good)
+            if (all[i].exit == Exit::good && all[i].look)
+                proof::check_look(*all[i].look, all[i].report.rule, all[i].report);
+            else if (all[i].exit == Exit::good)
                 proof::check_all(all[i].report.rule, all[i].settings, all[i].report);
             const std::size_t now = ++done;
             if (told)
@@ -168,12 +215,19 @@ int run(const Options& options) {
     for (const Work& work : all) {
         exit = std::max(exit, work.exit == Exit::good && !work.report.good() ? static_cast<int>(Exit::rule_failed) : work.exit);
         failed += work.report.good() ? 0 : 1;
-        if (!options.quiet || !work.report.good())
+        if (!options.json && (!options.quiet || !work.report.good()))
             if (work.exit == Exit::good || several)
                 print_table(work, several);
     }
-    if (several)
+    if (options.json) {
+        Json filters = Json::array();
+        for (const Work& work : all)
+            if (!options.quiet || !work.report.good())
+                filters.push_back(json_of(work));
+        exit = print_json({{"filters", filters}, {"failed", failed}, {"all", all.size()}}, exit);
+    } else if (several) {
         fmt::print("{} of {} filters fail\n", failed, all.size());
+    }
     if (!options.junit.empty()) {
         std::vector<proof::FilterReport> reports;
         for (Work& work : all)
@@ -196,9 +250,10 @@ const Command check_command = {
         app.add_option("--set", options->rule.settings, "NAME=VALUE of a parameter; may be given several times")->take_all();
         app.add_option("--junit", options->junit, "Also write a JUnit XML file, for a build server");
         app.add_flag("--quiet", options->quiet, "Only what fails");
+        define_json(app, options->json);
         app.footer("Without --set and --preset every proof is measured at the defaults, at every preset, and with each\n"
                    "parameter at either end of its range; with them, at those values. Proofs about the defaults\n"
-                   "(identity) are always measured at the defaults. \"proved\": certain for all colours by algebra;\n"
+                   "(identity) are always measured at the defaults. Steps of looks, and looks as a whole, are measured at their values. \"proved\": certain for all colours by algebra;\n"
                    "\"sampled\": measured on so many. Exit code 1 if anything fails.");
         return [options] { return run(*options); };
     }};

@@ -5,8 +5,11 @@
 #include "engine/lower.hpp"
 #include "engine/sources.hpp"
 #include "io/picture_file.hpp"
+#include "handover/compare.hpp"
+#include "json.hpp"
 #include "proof/proof.hpp"
 #include "readings/view.hpp"
+#include "subject.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -20,7 +23,11 @@ namespace {
 struct Options {
     std::string a, b, layer;
     double within = 0;
+    std::vector<double> domain = {0, 1};
+    bool json = false;
 };
+
+constexpr double usual_within = 1e-5; ///< of looks and LUTs
 
 bool is_filter(const std::string& file) { return file.ends_with(document::filter_ending); }
 
@@ -40,6 +47,10 @@ int filters(const Options& options) {
     if (options.within > 0)
         line.limit = options.within;
     const auto outcome = proof::check(a.rule, *engine::compile(a.rule), line, proof::settings_of(a.rule));
+    if (options.json)
+        return print_json({{"same", outcome->passed}, {"proved", outcome->proved}, {"largest", json_number(outcome->figure)}, {"at", json_numbers(outcome->worst.before)}, {"first-gives", json_numbers(outcome->worst.after)},
+                           {"colours", outcome->samples}, {"settings", outcome->settings}},
+                          outcome->passed ? Exit::good : Exit::rule_failed);
     if (outcome->proved)
         fmt::print("the same for all finite colours and all values, proved by algebra; rounding {}\n", number_text(outcome->figure, 3));
     else
@@ -61,6 +72,53 @@ std::optional<image::Picture> differences(const image::Picture& a, const image::
     return readings::numbers_of(*engine::compile(checked.rule, options), a, {}, engine::bind_sources(checked.rule, other).planes, {});
 }
 
+/// The numbers of two pictures of one size, channel by channel. NaN is equal to NaN.
+struct Compared {
+    double most = 0, mean = 0; ///< of the channel that differs most
+    std::size_t differ = 0, worst = 0, channel = 0;
+};
+Compared compared(const image::Picture& a, const image::Picture& b, double within) {
+    Compared found;
+    double sum = 0;
+    for (std::size_t i = 0; i < a.pixels(); ++i) {
+        const auto x = a.at(i), y = b.at(i);
+        double here = 0;
+        for (std::size_t c = 0; c < 4; ++c) {
+            const double p = static_cast<double>(x[c]), q = static_cast<double>(y[c]);
+            double by = p == q || (std::isnan(p) && std::isnan(q)) ? 0 : std::fabs(p - q);
+            by = std::isnan(by) ? std::numeric_limits<double>::infinity() : by;
+            if (by > found.most) {
+                found.most = by;
+                found.worst = i;
+                found.channel = c;
+            }
+            here = std::max(here, by);
+        }
+        sum += std::isfinite(here) ? here : 0;
+        found.differ += here > within ? 1 : 0;
+    }
+    found.mean = sum / static_cast<double>(a.pixels());
+    return found;
+}
+
+struct Spread {
+    bool known = false;
+    double mean = 0, most = 0, largest = 0; ///< most: the 99.9th percentile
+};
+Spread spread_of(const image::Picture& a, const image::Picture& b) {
+    const auto made = differences(a, b);
+    if (!made)
+        return {};
+    std::vector<float> values(made->planes[0]->begin(), made->planes[0]->end());
+    std::erase_if(values, [](float value) { return !std::isfinite(value); });
+    if (values.empty())
+        return {};
+    const double mean = std::accumulate(values.begin(), values.end(), 0.0) / static_cast<double>(values.size());
+    const std::size_t high = std::min(values.size() - 1, values.size() * 999 / 1000);
+    std::nth_element(values.begin(), values.begin() + static_cast<std::ptrdiff_t>(high), values.end());
+    return {true, mean, static_cast<double>(values[high]), static_cast<double>(*std::max_element(values.begin(), values.end()))};
+}
+
 int pictures(const Options& options) {
     const Result<image::Image> first = io::load(options.a), second = io::load(options.b);
     for (const auto* loaded : {&first, &second})
@@ -70,70 +128,106 @@ int pictures(const Options& options) {
     if (!a || !b)
         return complain({options.layer.empty() ? "has no channel to compare" : fmt::format("has no layer {}", options.layer), a ? options.b : options.a, ""});
     if (a->width != b->width || a->height != b->height) {
+        if (options.json)
+            return print_json({{"same", false}, {"first-size", {a->width, a->height}}, {"second-size", {b->width, b->height}}}, Exit::rule_failed);
         fmt::print("different sizes: {} x {} and {} x {}\n", a->width, a->height, b->width, b->height);
         return Exit::rule_failed;
     }
+    const Compared found = compared(*a, *b, options.within);
+    const int exit = found.differ > 0 ? Exit::rule_failed : Exit::good;
+    const auto width = static_cast<std::size_t>(a->width);
+    const Spread seen = found.most > 0 ? spread_of(*a, *b) : Spread();
+    if (options.json) {
+        Json made = {{"same", found.differ == 0}, {"pixels", a->pixels()}, {"differ", found.differ}, {"within", options.within}, {"largest", json_number(found.most)}};
+        if (a->space != b->space)
+            made["spaces"] = {a->space, b->space};
+        if (found.most > 0) {
+            made["channel"] = std::string(1, "rgba"[found.channel]);
+            made["at"] = {found.worst % width, found.worst / width};
+            made["first"] = json_numbers(a->at(found.worst));
+            made["second"] = json_numbers(b->at(found.worst));
+            made["mean"] = json_number(found.mean);
+        }
+        if (seen.known)
+            made["ciede2000"] = {{"mean", json_number(seen.mean)}, {"within-99.9%", json_number(seen.most)}, {"largest", json_number(seen.largest)}};
+        return print_json(made, exit);
+    }
     if (a->space != b->space)
         fmt::print("different spaces: {} and {}; the numbers are compared as they are, delta E as colours\n", a->space, b->space);
-    double most = 0, sum = 0;
-    std::size_t differ = 0, worst = 0, channel = 0;
-    for (std::size_t i = 0; i < a->pixels(); ++i) {
-        const auto x = a->at(i), y = b->at(i);
-        double here = 0;
-        for (std::size_t c = 0; c < 4; ++c) {
-            const double p = static_cast<double>(x[c]), q = static_cast<double>(y[c]);
-            double by = p == q || (std::isnan(p) && std::isnan(q)) ? 0 : std::fabs(p - q);
-            by = std::isnan(by) ? std::numeric_limits<double>::infinity() : by;
-            if (by > most) {
-                most = by;
-                worst = i;
-                channel = c;
-            }
-            here = std::max(here, by);
-        }
-        sum += std::isfinite(here) ? here : 0;
-        differ += here > options.within ? 1 : 0;
-    }
-    if (most == 0) {
+    if (found.most == 0) {
         fmt::print("the same, bit for bit as numbers\n");
         return Exit::good;
     }
-    const auto width = static_cast<std::size_t>(a->width);
-    fmt::print("{} of {} pixels differ by more than {}\nlargest {} in {} at x {} y {}: {} and {}\nmean of the largest channel {}\n", differ, a->pixels(), number_text(options.within, 6), number_text(most, 6), "rgba"[channel],
-               worst % width, worst / width, colour(a->at(worst)), colour(b->at(worst)), number_text(sum / static_cast<double>(a->pixels()), 6));
-    if (const auto made = differences(*a, *b)) {
-        std::vector<float> values(made->planes[0]->begin(), made->planes[0]->end());
-        std::erase_if(values, [](float value) { return !std::isfinite(value); });
-        if (!values.empty()) {
-            const double mean = std::accumulate(values.begin(), values.end(), 0.0) / static_cast<double>(values.size());
-            const std::size_t high = std::min(values.size() - 1, values.size() * 999 / 1000);
-            std::nth_element(values.begin(), values.begin() + static_cast<std::ptrdiff_t>(high), values.end());
-            fmt::print("delta E2000: mean {}, 99.9th percentile {}, largest {}\n", number_text(mean, 4), number_text(values[high], 4), number_text(*std::max_element(values.begin(), values.end()), 4));
-        }
+    fmt::print("{} of {} pixels differ by more than {}\nlargest {} in {} at x {} y {}: {} and {}\nmean of the largest channel {}\n", found.differ, a->pixels(), number_text(options.within, 6), number_text(found.most, 6),
+               "rgba"[found.channel], found.worst % width, found.worst / width, colour(a->at(found.worst)), colour(b->at(found.worst)), number_text(found.mean, 6));
+    if (seen.known)
+        fmt::print("delta E2000: mean {}, 99.9th percentile {}, largest {}\n", number_text(seen.mean, 4), number_text(seen.most, 4), number_text(seen.largest, 4));
+    return exit;
+}
+
+bool is_subject(const std::string& file) { return is_filter(file) || file.ends_with(document::look_ending) || document::is_lut_name(file); }
+
+/// Looks and LUTs, with each other or with filters: colour by colour, at their values.
+int subjects(const Options& options) {
+    RuleOptions names[2];
+    names[0].filter = options.a;
+    names[1].filter = options.b;
+    // A LUT says nothing of its space: it is that of what it is compared with.
+    const bool lut_first = document::is_lut_name(options.a);
+    LoadedSubject loaded[2];
+    for (const std::size_t i : {lut_first ? 1u : 0u, lut_first ? 0u : 1u}) {
+        if (document::is_lut_name(names[i].filter))
+            names[i].lut_space = loaded[1 - i].subject.space;
+        loaded[i] = load_subject(names[i], "diff");
+        if (loaded[i].exit != Exit::good)
+            return loaded[i].exit;
     }
-    return differ > 0 ? Exit::rule_failed : Exit::good;
+    const LoadedSubject &first = loaded[0], &second = loaded[1];
+    const auto found = handover::compare(first.subject, second.subject, options.domain[0], options.domain[1]);
+    if (!found) {
+        complain(found.error());
+        return Exit::rule_failed;
+    }
+    const handover::LutError& error = found.value().error;
+    const double within = options.within > 0 ? options.within : usual_within;
+    const bool same = error.largest <= within && found.value().not_finite == 0;
+    if (options.json)
+        return print_json({{"same", same}, {"within", within}, {"colours", found.value().samples}, {"space", found.value().space}, {"mean", json_number(error.mean)}, {"within-99.9%", json_number(error.most)},
+                           {"largest", json_number(error.largest)}, {"at", json_numbers(error.worst)}, {"not-finite", found.value().not_finite},
+                           {"ciede2000", {{"mean", json_number(error.delta_e_mean)}, {"within-99.9%", json_number(error.delta_e_most)}, {"largest", json_number(error.delta_e_largest)}, {"at", json_numbers(error.delta_e_worst)}}}},
+                          same ? Exit::good : Exit::rule_failed);
+    const auto at = [](const std::array<float, 3>& c) { return fmt::format("({}, {}, {})", number_text(static_cast<double>(c[0]), 4), number_text(static_cast<double>(c[1]), 4), number_text(static_cast<double>(c[2]), 4)); };
+    fmt::print("{} on {} colours of {} .. {} in {}\nmean {}, 99.9 % within {}, largest {} at {}\nCIEDE2000: mean {}, 99.9 % within {}, largest {} at {}\n", same ? fmt::format("the same within {}", number_text(within, 6)) : "different",
+               found.value().samples, number_text(options.domain[0], 6), number_text(options.domain[1], 6), found.value().space, number_text(error.mean, 4), number_text(error.most, 4), number_text(error.largest, 4), at(error.worst),
+               number_text(error.delta_e_mean, 4), number_text(error.delta_e_most, 4), number_text(error.delta_e_largest, 4), at(error.delta_e_worst));
+    if (found.value().not_finite > 0)
+        fmt::print("on {} colours one alone is NaN or infinite\n", found.value().not_finite);
+    return same ? Exit::good : Exit::rule_failed;
 }
 
 int run(const Options& options) {
-    if (is_filter(options.a) != is_filter(options.b)) {
-        fmt::print(stderr, "kasuri-cli diff: compare two filters or two pictures\n");
+    if (is_subject(options.a) != is_subject(options.b)) {
+        fmt::print(stderr, "kasuri-cli diff: compare filters, looks and LUTs with one another, or two pictures\n");
         return Exit::usage;
     }
-    return is_filter(options.a) ? filters(options) : pictures(options);
+    return !is_subject(options.a) ? pictures(options) : is_filter(options.a) && is_filter(options.b) ? filters(options) : subjects(options);
 }
 
 } // namespace
 
 extern const Command diff_command;
 const Command diff_command = {
-    "diff", "Compare two filters, or two pictures",
+    "diff", "Compare two filters, looks or LUTs, or two pictures",
     [](CLI::App& app) -> std::function<int()> {
         auto options = std::make_shared<Options>();
-        app.add_option("FIRST", options->a, "A filter (.kasuri) or a picture")->required();
+        app.add_option("FIRST", options->a, "A filter (.kasuri), a look (.kasurilook), a LUT or a picture")->required();
         app.add_option("SECOND", options->b, "Another one")->required();
-        app.add_option("--within", options->within, "How far numbers may differ and still count as the same (default: pictures 0, filters 1e-5)")->check(CLI::NonNegativeNumber);
+        app.add_option("--within", options->within, "How far numbers may differ and still count as the same (default: pictures 0, others 1e-5)")->check(CLI::NonNegativeNumber);
         app.add_option("--layer", options->layer, "Of pictures: this layer alone");
+        app.add_option("--domain", options->domain, "Of looks and LUTs: lowest and highest value that come in")->expected(2)->capture_default_str();
+        define_json(app, options->json);
         app.footer("Filters are compared at the settings that `check` uses, parameters of one name having one value; where algebra shows that they are the same, that is said.\n"
+                   "Looks and LUTs are compared colour by colour at their values, in the working space of the first; the numbers of a LUT mean that space too.\n"
                    "Exit code 1 if they differ.");
         return [options] { return run(*options); };
     }};

@@ -3,6 +3,7 @@
 #include "lang/error_documentation.hpp"
 #include "manual.hpp"
 #include "proof/proof.hpp"
+#include "words.hpp"
 
 #include <cstdio>
 #include <memory>
@@ -20,6 +21,7 @@ constexpr Page pages[] = {
     {"errors", [] { return lang::error_documentation(proof::vocabulary()); }},
     {"man", manual_page},
     {"completion", bash_completion},
+    {"words", words_to_translate},
     {"prelude", [] { return std::string(builtins::prelude_text()); }},
 };
 
@@ -33,7 +35,7 @@ const Command docs_command = {
         std::vector<std::string> names;
         for (const Page& row : pages)
             names.emplace_back(row.name);
-        app.add_option("PAGE", *page, "builtins, colour, errors, prelude (the functions written in the language), man (the manual page) or completion (for bash)")->required()->check(CLI::IsMember(names));
+        app.add_option("PAGE", *page, "builtins, colour, errors, prelude (the functions written in the language), man (the manual page), completion (for bash) or words (what there is to translate)")->required()->check(CLI::IsMember(names));
         return [page]() -> int {
             for (const Page& row : pages)
                 if (row.name == *page) {

@@ -6,6 +6,7 @@
 #include "engine/lower.hpp"
 #include "document/look_file.hpp"
 #include "engine/reference.hpp"
+#include "json.hpp"
 #include "subject.hpp"
 
 #include <algorithm>
@@ -22,7 +23,7 @@ struct Options {
     std::string print;
     std::string columns;
     int width = 1;
-    bool reference = false;
+    bool reference = false, json = false;
     std::string in_space, out_space; ///< empty: the rule's own
 };
 
@@ -102,7 +103,9 @@ std::optional<Table> read_table(std::istream& in, const Columns& columns) {
     return table;
 }
 
-std::string joined(std::span<const double> values) {
+std::string joined(std::span<const double> values, bool json) {
+    if (json)
+        return json_numbers(values).dump() + "\n";
     std::string line;
     for (const double value : values)
         line += (line.empty() ? "" : ",") + number_text(value, 9);
@@ -135,14 +138,14 @@ std::string by_reference(const Loaded& loaded, const Table& table, const Options
     }
     if (print) {
         for (const engine::ReferencePixel& pixel : pixels)
-            text += joined(engine::reference_print(loaded.rule, loaded.values, pixel));
+            text += joined(engine::reference_print(loaded.rule, loaded.values, pixel), options.json);
         return text;
     }
     auto out = engine::reference_picture(loaded.rule, loaded.values, width, pixels);
     for (auto& colour : out)
         convert(colour.data(), loaded.rule, "", options.out_space);
     for (std::size_t i = 0; i < count; ++i)
-        text += joined(std::span(out[i]).first(table.widths[i]));
+        text += joined(std::span(out[i]).first(table.widths[i]), options.json);
     return text;
 }
 
@@ -170,7 +173,7 @@ std::string by_engine(const engine::ProgramPtr& program, const std::vector<doubl
         std::vector<double> values;
         for (std::size_t k = 0; k < (print ? outputs : table.widths[i]); ++k)
             values.push_back(static_cast<double>(results[k][i]));
-        text += joined(values);
+        text += joined(values, options.json);
     }
     return text;
 }
@@ -225,7 +228,7 @@ int run(const Options& options) {
     const bool print = !options.print.empty();
     if (!known_space(options.in_space) || !known_space(options.out_space))
         return Exit::usage;
-    if (options.rule.filter.ends_with(document::look_ending))
+    if (options.rule.filter.ends_with(document::look_ending) || document::is_lut_name(options.rule.filter))
         return run_look(options, *columns);
     const Loaded loaded = load(options.rule, print ? std::optional(options.print) : std::nullopt, columns->further);
     if (loaded.exit != Exit::good)
@@ -259,6 +262,7 @@ const Command eval_command = {
         app.add_option("--in-space", options->in_space, "The space of the numbers that are read, instead of the rule's working space");
         app.add_option("--out-space", options->out_space, "The space of the colours that are written, instead of the rule's working space");
         app.add_flag("--reference", options->reference, "Use the slow double-precision reference instead of the engine");
+        define_json(app, options->json, "A JSON array a line instead of CSV");
         app.footer("Numbers are values of the rule's working space, unless --in-space and --out-space say otherwise, and are written with 9 significant digits;\n"
                    "nan, inf and -inf are read and written as such. Lines that begin with # are passed over.");
         return [options] { return run(*options); };

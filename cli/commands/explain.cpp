@@ -7,6 +7,7 @@
 #include "lang/printed.hpp"
 #include "handover/look_sums.hpp"
 #include "proof/proof.hpp"
+#include "json.hpp"
 #include "subject.hpp"
 
 #include <fmt/format.h>
@@ -18,7 +19,7 @@ namespace {
 struct Options {
     RuleOptions rule;
     std::string stage, in_space, out_space;
-    bool plain = false;
+    bool plain = false, json = false;
 };
 
 /// What a stage can look at; `rule` is null before the rule is checked.
@@ -63,6 +64,37 @@ constexpr Stage stages[] = {
      }},
 };
 
+/// Stages in order; as words, each under its name unless it is the only one.
+int tell(const std::vector<std::pair<std::string, std::string>>& dumps, const Options& options, const insight::Known* known, int exit) {
+    if (options.json) {
+        Json made = Json::object();
+        for (const auto& [name, text] : dumps)
+            made["stages"][name] = text;
+        if (known) {
+            made["identity"] = known->identity;
+            made["identity-at-defaults"] = known->identity_at_defaults;
+            made["curves"] = known->curves;
+            made["greys-stay-grey"] = known->neutral;
+            made["greys-keep-their-value"] = known->grey_kept;
+            made["luminance-kept"] = known->luminance_kept;
+            if (known->matrix) {
+                Json rows = Json::array();
+                for (const auto& row : known->matrix->matrix)
+                    rows.push_back(json_numbers(row));
+                made["matrix"] = rows;
+                made["offset"] = json_numbers(known->matrix->offset);
+                made["determinant"] = json_number(known->matrix->determinant());
+            }
+        }
+        return print_json(made, exit);
+    }
+    std::string all;
+    for (const auto& [name, text] : dumps)
+        all += (options.stage.empty() ? fmt::format("{}== {}\n", all.empty() ? "" : "\n", name) : std::string()) + text;
+    std::fwrite(all.data(), 1, all.size(), stdout);
+    return std::fflush(stdout) == 0 ? exit : static_cast<int>(Exit::input_output);
+}
+
 /// A look is a graph, tiles, and what is certain of it; its steps are rules by themselves.
 int run_look(const Options& options) {
     const LoadedSubject loaded = load_subject(options.rule, "explain");
@@ -74,10 +106,10 @@ int run_look(const Options& options) {
     with.out_space = options.out_space.empty() ? std::string_view(loaded.subject.space) : options.out_space;
     ir::Graph graph(with.rewrite);
     const std::vector<ir::NodeId> outputs = loaded.subject.lower(graph, with);
-    std::string all;
+    std::vector<std::pair<std::string, std::string>> dumps;
     const auto add = [&](std::string_view name, const auto& dump) {
         if (options.stage.empty() || options.stage == name)
-            all += (options.stage.empty() ? fmt::format("{}== {}\n", all.empty() ? "" : "\n", name) : std::string()) + dump();
+            dumps.emplace_back(name, dump());
     };
     add("graph", [&] { return ir::printed(graph, outputs); });
     add("tiles", [&] { return engine::Program(graph, outputs, with.fuse).printed(); });
@@ -87,12 +119,11 @@ int run_look(const Options& options) {
         const std::string text = handover::described_look(*runs, runs->parameters);
         return text.empty() ? std::string("nothing is certain without trying colours\n") : text;
     });
-    if (all.empty()) {
+    if (dumps.empty()) {
         fmt::print(stderr, "kasuri-cli explain: a look has no stage {}: it is graph, tiles and known; its filters have the others\n", options.stage);
         return Exit::usage;
     }
-    std::fwrite(all.data(), 1, all.size(), stdout);
-    return std::fflush(stdout) == 0 ? Exit::good : Exit::input_output;
+    return tell(dumps, options, nullptr, Exit::good);
 }
 
 int run(const Options& options) {
@@ -104,18 +135,16 @@ int run(const Options& options) {
     if (loaded.exit == Exit::input_output)
         return loaded.exit;
     const bool good = loaded.exit == Exit::good;
-    std::string all;
+    std::vector<std::pair<std::string, std::string>> dumps;
     for (const Stage& stage : stages) {
         if (!options.stage.empty() && stage.name != options.stage)
             continue;
         if (stage.checked && !good)
             break;
-        if (options.stage.empty())
-            all += fmt::format("{}== {}\n", all.empty() ? "" : "\n", stage.name);
-        all += stage.dump({loaded.text, good ? &loaded.rule : nullptr, loaded.values, options});
+        dumps.emplace_back(stage.name, stage.dump({loaded.text, good ? &loaded.rule : nullptr, loaded.values, options}));
     }
-    std::fwrite(all.data(), 1, all.size(), stdout);
-    return std::fflush(stdout) == 0 ? loaded.exit : static_cast<int>(Exit::input_output);
+    const std::optional<insight::Known> known = good && options.json ? std::optional(insight::known(loaded.rule, loaded.values)) : std::nullopt;
+    return tell(dumps, options, known ? &*known : nullptr, loaded.exit);
 }
 
 } // namespace
@@ -133,6 +162,7 @@ const Command explain_command = {
         app.add_option("--in-space", options->in_space, "Show the conversions of a picture of this space, too");
         app.add_option("--out-space", options->out_space, "And those into this space");
         app.add_flag("--plain", options->plain, "Graph and tiles without rewrites and fused operations");
+        define_json(app, options->json, "One JSON object: the stages as texts, and what is known as numbers");
         app.footer("tokens: words of the text; tree: its grammar; types: with types and rates, functions checked;\n"
                    "graph: scalar operations after rewriting; tiles: passes over the picture, u computed once, r registers of\n"
                    "a tile, i inputs (0 to 3 are r g b a); known: what is certain about the rule at its values.");

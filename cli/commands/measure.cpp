@@ -5,6 +5,7 @@
 #include "engine/evaluate.hpp"
 #include "engine/lower.hpp"
 #include "io/picture_file.hpp"
+#include "json.hpp"
 #include "readings/reading.hpp"
 #include "targets/target.hpp"
 
@@ -19,6 +20,7 @@ struct Options {
     std::string reading, out, layer;
     std::vector<std::string> pictures, targets, settings;
     std::vector<double> line;
+    bool json = false;
 };
 
 void describe(const readings::Reading& reading) {
@@ -59,6 +61,12 @@ int gather(const Options& options, const std::string& working, std::vector<image
 }
 
 int run(const Options& options) {
+    if (options.reading.empty() && options.json) {
+        Json all = Json::array();
+        for (const readings::Reading* reading : readings::all())
+            all.push_back({{"name", reading->name}, {"of", reading->about == readings::About::rule ? "rule" : "pictures"}, {"doc", reading->doc}, {"source", reading->source}, {"settings", json_settings(reading->settings)}});
+        return print_json(all);
+    }
     if (options.reading.empty()) {
         for (const readings::Reading* reading : readings::all())
             describe(*reading);
@@ -130,6 +138,7 @@ const Command measure_command = {
         app.add_option("--with", options->settings, "A setting of the reading: name=value")->take_all();
         app.add_option("--line", options->line, "Of a cut: x0 y0 x1 y1 in shares of width and height")->expected(4);
         app.add_option("-o,--out", options->out, "CSV file to write; else standard output");
+        define_json(app, options->json, "List the readings as JSON");
         return [options] { return run(*options); };
     }};
 

@@ -1,6 +1,7 @@
 #include "command.hpp"
 #include "common.hpp"
 #include "io/picture_file.hpp"
+#include "json.hpp"
 
 #include <fmt/format.h>
 #include <memory>
@@ -22,8 +23,9 @@ std::string_view word(image::Alpha alpha) {
     return alpha == image::Alpha::none ? "none" : alpha == image::Alpha::straight ? "straight" : "premultiplied";
 }
 
-int run(const std::vector<std::string>& files) {
+int run(const std::vector<std::string>& files, bool json) {
     int exit = Exit::good;
+    Json all = Json::array();
     for (const std::string& file : files) {
         const Result<image::Image> loaded = io::load(file);
         if (!loaded) {
@@ -34,12 +36,28 @@ int run(const std::vector<std::string>& files) {
         std::vector<std::string> channels;
         for (const image::Channel& channel : image.channels)
             channels.push_back(channel.name);
+        const image::Window& window = image.window;
+        const bool part = window.full_width > 0 && (window.x != window.full_x || window.y != window.full_y || window.full_width != image.width || window.full_height != image.height);
+        if (json) {
+            Json attributes = Json::object();
+            for (const image::Attribute& each : image.attributes)
+                attributes[each.name] = io::attribute_text(each);
+            all.push_back({{"file", file}, {"width", image.width}, {"height", image.height}, {"numbers", word(image.depth)}, {"space", image.space}, {"space-from", image.space_from}, {"alpha", word(image.alpha)},
+                           {"channels", channels}, {"layers", image::layers(image)}, {"notes", image.notes}, {"attributes", attributes}});
+            if (part)
+                all.back()["frame"] = {{"x", window.x}, {"y", window.y}, {"full-x", window.full_x}, {"full-y", window.full_y}, {"full-width", window.full_width}, {"full-height", window.full_height}};
+            continue;
+        }
         fmt::print("{}: {} x {}, {}\nspace: {} ({})\nalpha: {}\nchannels: {}\n", file, image.width, image.height, word(image.depth), image.space, image.space_from,
                    word(image.alpha), fmt::join(channels, " "));
+        if (part)
+            fmt::print("lies at {}, {} in a frame of {} x {} from {}, {}\n", window.x, window.y, window.full_width, window.full_height, window.full_x, window.full_y);
+        for (const image::Attribute& each : image.attributes)
+            fmt::print("{}: {}\n", each.name, io::attribute_text(each));
         for (const std::string& note : image.notes)
             fmt::print("note: {}\n", note);
     }
-    return exit;
+    return json ? print_json(all, exit) : exit;
 }
 
 } // namespace
@@ -50,7 +68,9 @@ const Command picture_command = {
     [](CLI::App& app) -> std::function<int()> {
         auto files = std::make_shared<std::vector<std::string>>();
         app.add_option("FILE", *files, "Picture files")->required();
-        return [files] { return run(*files); };
+        auto json = std::make_shared<bool>(false);
+        define_json(app, *json, "A JSON array instead of words: an object for each file");
+        return [files, json] { return run(*files, *json); };
     },
     "info"};
 

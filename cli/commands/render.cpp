@@ -1,11 +1,11 @@
 #include "command.hpp"
 #include "handover/batch.hpp"
+#include "json.hpp"
 #include "subject.hpp"
 
 #include <csignal>
 #include <fmt/format.h>
 #include <memory>
-#include <nlohmann/json.hpp>
 
 namespace kasuri::cli {
 namespace {
@@ -13,7 +13,7 @@ namespace {
 struct Options {
     RuleOptions rule;
     std::vector<std::string> files; ///< the last one is written
-    std::string layer, in_space, out_space, frames, part, ending;
+    std::string layer, in_space, out_space, frames, part, ending, depth;
     std::vector<std::string> sources;
     std::size_t jobs = 0;
     bool resume = false, json = false, quiet = false;
@@ -61,7 +61,7 @@ int usage(const std::string& what) {
 
 void tell_json(const handover::BatchEvent& event) {
     using What = handover::BatchEvent::What;
-    nlohmann::ordered_json line = {{"in", event.item.in.string()}, {"out", event.item.out.string()}, {"what", event.what == What::written ? "written" : event.what == What::left ? "left" : "failed"},
+    Json line = {{"in", event.item.in.string()}, {"out", event.item.out.string()}, {"what", event.what == What::written ? "written" : event.what == What::left ? "left" : "failed"},
                                    {"done", event.done}, {"all", event.all}, {"seconds", event.seconds}};
     if (event.item.frame)
         line["frame"] = *event.item.frame;
@@ -73,8 +73,7 @@ void tell_json(const handover::BatchEvent& event) {
         line["clipped"] = event.clipped;
     if (event.not_finite > 0)
         line["not-finite"] = event.not_finite;
-    fmt::print("{}\n", line.dump(-1, ' ', false, nlohmann::ordered_json::error_handler_t::replace));
-    std::fflush(stdout);
+    print_json(line);
 }
 
 void tell_words(const handover::BatchEvent& event, bool many, bool quiet) {
@@ -113,7 +112,9 @@ int run(const Options& options) {
         order.part = *part;
     }
     handover::BatchOptions batch;
-    batch.job = {{}, {}, options.layer, {}, options.in_space, options.out_space};
+    batch.job = {{}, {}, options.layer, {}, options.in_space, {}, options.out_space};
+    if (!options.depth.empty())
+        batch.job.depth = image::find_depth(options.depth);
     for (const std::string& text : options.sources) {
         const std::optional<handover::SourceFile> file = source_file(text);
         if (!file)
@@ -137,7 +138,7 @@ int run(const Options& options) {
             tell_words(event, many, options.quiet);
     });
     if (options.json)
-        fmt::print("{}\n", nlohmann::ordered_json{{"written", report.written}, {"left", report.left}, {"failed", report.failed}, {"called-off", report.called_off}, {"seconds", report.seconds}}.dump());
+        print_json({{"written", report.written}, {"left", report.left}, {"failed", report.failed}, {"called-off", report.called_off}, {"seconds", report.seconds}});
     else if (many)
         fmt::print("{} written, {} there already, {} failed{} in {:.1f} s\n", report.written, report.left, report.failed, report.called_off > 0 ? fmt::format(", {} called off", report.called_off) : "", report.seconds);
     return report.failed > 0 || report.called_off > 0 ? Exit::input_output : Exit::good;
@@ -159,7 +160,8 @@ const Command render_command = {
         app.add_option("--jobs", options->jobs, "Pictures at a time (default: one for each core)");
         app.add_flag("--resume", options->resume, "Leave what is there and younger than its picture and the filter");
         app.add_option("--ending", options->ending, "Of what is written into a folder: png, tif, exr (default: as it came)");
-        app.add_flag("--json", options->json, "One JSON object a line for each picture, and one for all");
+        app.add_option("--depth", options->depth, "Of the numbers that are written: 8 or 16 bits, half or float (default: as they came, as far as the ending holds that)")->check(CLI::IsMember({"8", "16", "half", "float"}));
+        define_json(app, options->json, "One JSON object a line for each picture, and one for all");
         app.add_flag("--quiet", options->quiet, "Only errors and notes");
         app.add_option("--layer", options->layer, "The layer to work on (default: the unnamed one, or the first)");
         app.add_option("--in-space", options->in_space, "What the pictures' numbers mean (default: what the files say)");

@@ -4,6 +4,7 @@
 #include "common.hpp"
 #include "document/mix_place.hpp"
 #include "insight/solve.hpp"
+#include "json.hpp"
 
 #include <fmt/format.h>
 #include <memory>
@@ -14,7 +15,7 @@ namespace {
 struct Options {
     std::vector<std::string> wishes;
     insight::SolveOptions solve;
-    bool keep = false;
+    bool keep = false, json = false;
     std::string space = "rec709-linear";
 };
 
@@ -59,6 +60,9 @@ int run(const Options& options) {
     std::array<double, 9> numbers{};
     for (std::size_t i = 0; i < 9; ++i)
         numbers[i] = solved.map.matrix[i / 3][i % 3];
+    if (options.json)
+        return print_json({{"statement", document::mix_statement(numbers, solved.map.offset, "rgb")}, {"matrix", json_numbers(numbers)}, {"offset", json_numbers(solved.map.offset)},
+                           {"missed", json_numbers(solved.residuals)}, {"rms", json_number(solved.rms)}, {"largest", json_number(solved.largest)}, {"determinant", json_number(solved.map.determinant())}});
     fmt::print("{}\n", document::mix_statement(numbers, solved.map.offset, "rgb"));
     for (std::size_t i = 0; i < wishes.size(); ++i)
         fmt::print(stderr, "{}  missed by {:.4g}\n", options.wishes[i], solved.residuals[i]);
@@ -78,6 +82,7 @@ const Command solve_command = {
         app.add_flag("--offset", options->solve.offset, "Also a constant for each channel");
         app.add_flag("--keep-luminance", options->keep, "The luminance of every colour stays");
         app.add_option("--space", options->space, "The linear space whose luminance is kept")->capture_default_str();
+        define_json(app, options->json);
         app.footer("Least squares over all wishes; what is demanded holds exactly; what the wishes leave open stays as it is. The statement is\n"
                    "written on standard output, how far each wish is missed on standard error.");
         return [options] { return run(*options); };

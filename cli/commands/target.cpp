@@ -2,6 +2,7 @@
 #include "command.hpp"
 #include "common.hpp"
 #include "io/picture_file.hpp"
+#include "json.hpp"
 #include "targets/target.hpp"
 
 #include <fmt/format.h>
@@ -14,7 +15,7 @@ struct Options {
     std::string name, out;
     std::vector<std::string> settings;
     int width = 0;
-    bool print = false;
+    bool print = false, json = false;
 };
 
 std::string_view word(targets::Shape shape) {
@@ -29,6 +30,10 @@ void describe(const targets::Target& target) {
         fmt::print("  space: {}\n", target.space);
     for (const Setting& setting : target.settings)
         fmt::print("  {}\n", described(setting));
+}
+
+Json json_of(const targets::Target& target) {
+    return {{"name", target.name}, {"shape", word(target.shape)}, {"doc", target.doc}, {"source", target.source}, {"space", target.space}, {"settings", json_settings(target.settings)}};
 }
 
 int wrong(const std::string& where, const std::string& what, const std::string& remedy) {
@@ -54,6 +59,12 @@ void print_numbers(const targets::Target& target, const image::Picture& picture,
 }
 
 int run(const Options& options) {
+    if (options.name.empty() && options.json) {
+        Json all = Json::array();
+        for (const targets::Target* target : targets::all())
+            all.push_back(json_of(*target));
+        return print_json(all);
+    }
     if (options.name.empty()) {
         for (const targets::Target* target : targets::all())
             describe(*target);
@@ -70,6 +81,8 @@ int run(const Options& options) {
     const auto set = read_settings(target->settings, options.settings, fmt::format("kasuri-cli target {}", target->name));
     if (!set)
         return Exit::usage;
+    if (options.out.empty() && !options.print && options.json)
+        return print_json(json_of(*target));
     if (options.out.empty() && !options.print) {
         describe(*target);
         return Exit::good;
@@ -104,7 +117,9 @@ const Command target_command = {
         app.add_option("--width", options->width, "Pixels across (strips, fields)")->check(CLI::Range(1, 32768));
         app.add_option("--set", options->settings, "A setting: name=number");
         app.add_flag("--print", options->print, "Print the numbers as CSV");
+        define_json(app, options->json, "Tell about targets as JSON");
         return [options] { return run(*options); };
-    }};
+    },
+    "targets"};
 
 } // namespace kasuri::cli

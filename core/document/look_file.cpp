@@ -68,6 +68,29 @@ Value field(const Json& object, const char* key, Value usual, bool (Json::*is)()
 }
 std::string text_in(const Json& object, const char* key, std::string usual = {}) { return field<std::string>(object, key, std::move(usual), &Json::is_string, "a text"); }
 
+/// Proof lines are a list of texts, so that they can be read.
+std::string lines_in(const Json& object, const char* key) {
+    const auto found = object.find(key);
+    std::string all;
+    if (found == object.end())
+        return all;
+    if (!found->is_array() || !std::all_of(found->begin(), found->end(), [](const Json& line) { return line.is_string(); }))
+        throw Wrong{fmt::format("its \"{}\" are no list of texts", key)};
+    for (const Json& line : *found)
+        all += line.get<std::string>() + "\n";
+    return all;
+}
+Json lines_of(const std::string& text) {
+    Json all = Json::array();
+    std::string_view rest = text;
+    while (!rest.empty()) {
+        const std::size_t end = rest.find('\n');
+        all.push_back(std::string(rest.substr(0, end)));
+        rest.remove_prefix(end == std::string_view::npos ? rest.size() : end + 1);
+    }
+    return all;
+}
+
 LookStep step_of(const Json& object, int depth, std::size_t& count);
 
 std::vector<LookStep> steps_of(const Json& list, int depth, std::size_t& count) {
@@ -131,6 +154,7 @@ LookStep step_of(const Json& object, int depth, std::size_t& count) {
     if (const auto within = object.find("steps"); within != object.end()) {
         step.is_look = true;
         step.within = steps_of(*within, depth + 1, count);
+        step.proofs = lines_in(object, "proofs");
     }
     if (const auto bench = object.find("bench"); bench != object.end())
         step.bench = bench->dump(1, '\t', false, Json::error_handler_t::replace) + "\n"; // as bench_text writes it
@@ -140,7 +164,7 @@ LookStep step_of(const Json& object, int depth, std::size_t& count) {
     step.space = text_in(object, "space", "srgb");
     if (!step.lut.empty())
         step.lut_text = SharedText(std::exchange(step.text, {}));
-    step.others = rest_of(object, {"lut", "space", "label", "filter", "text", "hash", "on", "opacity", "blend", "mask", "mask-inverted", "mask-grow", "mask-soften", "uses", "steps", "bench", "values"});
+    step.others = rest_of(object, {"lut", "space", "label", "filter", "text", "hash", "on", "opacity", "blend", "mask", "mask-inverted", "mask-grow", "mask-soften", "uses", "steps", "proofs", "bench", "values"});
     return step;
 }
 
@@ -175,6 +199,8 @@ Json written(const LookStep& step) {
         object["steps"] = Json::array();
         for (const LookStep& each : step.within)
             object["steps"].push_back(written(each));
+        if (!step.proofs.empty())
+            object["proofs"] = lines_of(step.proofs);
     } else {
         object["hash"] = step.lut.empty() ? content_hash(step.text) : step.lut_text.hash();
         object["text"] = step.lut.empty() ? step.text : step.lut_text.text();
@@ -206,6 +232,8 @@ std::string look_text(const Look& look) {
     all[version_key] = look_version;
     all["title"] = look.title;
     all["note"] = look.note;
+    if (!look.proofs.empty())
+        all["proofs"] = lines_of(look.proofs);
     all["steps"] = Json::array();
     for (const LookStep& step : look.steps)
         all["steps"].push_back(written(step));
@@ -231,10 +259,11 @@ Result<Look> look_of(std::string_view text, const std::string& where) {
         look.note = text_in(all, "note");
         if (const auto steps = all.find("steps"); steps != all.end())
             look.steps = steps_of(*steps, 0, count);
+        look.proofs = lines_in(all, "proofs");
     } catch (const Wrong& wrong) {
         return Error{wrong.what, where, left_as_it_is};
     }
-    look.others = rest_of(all, {version_key, "title", "note", "steps"});
+    look.others = rest_of(all, {version_key, "title", "note", "steps", "proofs"});
     return look;
 }
 
@@ -317,6 +346,7 @@ Result<LookStep> step_from(const std::filesystem::path& file) {
     make_absolute(look.value(), file.parent_path());
     step.is_look = true;
     step.label = look.value().title;
+    step.proofs = look.value().proofs;
     step.within = std::move(look.value().steps);
     return step;
 }

@@ -52,6 +52,7 @@ struct LookStep {
     std::map<std::string, std::string> uses{}; ///< copies of the files that the rule uses, by the names it uses
     std::vector<LookStep> within{};       ///< of a look that is one step: its steps. Then there is no rule
     bool is_look = false;                 ///< whether it is one
+    std::string proofs{};                 ///< and what it promises, as in Look
     std::string lut{};                    ///< ending of a LUT file that the step is; empty: it is a rule
     SharedText lut_text{};                ///< its content
     std::string space = "srgb";           ///< of a LUT: what its numbers mean
@@ -64,6 +65,7 @@ struct LookStep {
 struct Look {
     std::string title, note;
     std::vector<LookStep> steps;
+    std::string proofs{}; ///< what it promises as a whole: proof lines of the language, about what comes in and goes out
     std::string others{}; ///< the same of the whole
     friend bool operator==(const Look&, const Look&) = default;
 };

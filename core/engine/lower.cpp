@@ -38,7 +38,8 @@ public:
         : rule_(rule), g_(graph), feed_(feed), space_(*colour::find_space(working_space(rule))), from_(space(options.in_space)),
           to_(space(options.out_space)), frame_{rule, std::vector<Value>(rule.locals.size())} {
         const Colour in = converted({feed.rgba[0], feed.rgba[1], feed.rgba[2]}, from_, space_);
-        input_ = out_ = {in[0], in[1], in[2], feed.rgba[3]};
+        input_ = {in[0], in[1], in[2], feed.rgba[3]};
+        out_ = feed.out.value_or(input_);
         std::uint32_t slot = feed.first_source;
         for (std::size_t k = 0; k < rule.sources.size(); ++k) {
             Value channels;

@@ -2,6 +2,8 @@
 #include "engine/program.hpp"
 #include "lang/rule.hpp"
 
+#include <array>
+#include <optional>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -34,6 +36,7 @@ struct Feed {
     std::array<ir::NodeId, 4> rgba{};
     std::uint32_t first_parameter = 0; ///< how many parameters stand before its own
     std::uint32_t first_source = 0;    ///< how many channels of further pictures
+    std::optional<std::array<ir::NodeId, 4>> out{}; ///< what out is before the first statement, in the rule's space; nothing: what comes in
 };
 
 /// Lowers a rule behind others: `graph` has reserved the sources of all of them. What it gives is as `lower`.

@@ -204,6 +204,8 @@ BatchReport render_all(const RenderWork& work, const std::vector<BatchItem>& ite
             RenderJob job = options.job;
             job.in = item.in;
             job.out = item.out;
+            if (const auto said = options.in_spaces.find(item.in); said != options.in_spaces.end())
+                job.in_space = said->second;
             const Result<io::SaveReport> made = render(work, job, cancel);
             if (made) {
                 event.notes = made.value().notes;

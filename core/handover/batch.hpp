@@ -5,6 +5,7 @@
 #include <cstddef>
 #include <filesystem>
 #include <functional>
+#include <map>
 #include <optional>
 #include <string>
 #include <string_view>
@@ -47,6 +48,7 @@ Result<std::vector<BatchItem>> batch_items(const BatchOrder& order);
 
 struct BatchOptions {
     RenderJob job{};       ///< layer, sources and spaces; its files are the items'
+    std::map<std::filesystem::path, std::string> in_spaces{}; ///< of single pictures, before job.in_space
     std::size_t jobs = 0;  ///< pictures at a time; 0: as many as there are cores
     bool resume = false;   ///< leave what is there and younger than its picture and `younger_than`
     std::optional<std::filesystem::file_time_type> younger_than{};

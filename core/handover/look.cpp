@@ -182,6 +182,7 @@ void take_parameters_away(document::LookStep& step) {
     step.opacity = step.opacity == 1 ? 1 : 0;
     step.label.clear();
     step.bench.clear();
+    step.proofs.clear();
     step.others.clear();
     for (document::LookStep& each : step.within)
         take_parameters_away(each);
@@ -200,6 +201,7 @@ document::Look structure_of(document::Look look) {
     look.title.clear();
     look.note.clear();
     look.others.clear();
+    look.proofs.clear();
     for (document::LookStep& step : look.steps)
         take_parameters_away(step);
     return look;

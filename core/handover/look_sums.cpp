@@ -2,7 +2,7 @@
 
 #include "base/text.hpp"
 #include "engine/chain.hpp"
-#include "insight/affine.hpp"
+#include "insight/algebra.hpp"
 
 #include <cmath>
 #include <fmt/format.h>
@@ -11,15 +11,19 @@ namespace kasuri::handover {
 namespace {
 
 constexpr std::size_t longest = 40; ///< steps: every run of them is looked at
+constexpr std::size_t longest_thought = 4; ///< steps: what is thought about longer; a question may take some tens of milliseconds
 constexpr double tolerance = 1e-9;  ///< what rounding may leave of the identity
 
-std::optional<insight::Affine> matrix_of(std::span<const engine::ChainStep> steps, std::span<const double> parameters) {
-    ir::Graph graph;
-    engine::CompileOptions options;
-    const std::string_view space = engine::space_of(steps.front());
-    options.in_space = options.out_space = space;
-    const std::vector<ir::NodeId> outputs = engine::lower_chain(steps, graph, options);
-    return insight::affine(graph, outputs, parameters);
+/// Steps in a row, at their parameters.
+insight::Formula formula_of(std::span<const engine::ChainStep> steps, std::span<const double> parameters) {
+    const std::string space(engine::space_of(steps.front()));
+    return {[steps, parameters, space](ir::Graph& graph, const engine::CompileOptions& options) {
+                engine::CompileOptions with = options;
+                with.in_space = with.out_space = space;
+                graph.fix_parameters({parameters.begin(), parameters.end()});
+                return engine::lower_chain(steps, graph, with);
+            },
+            space};
 }
 
 bool is_nothing(const insight::Affine& map) {
@@ -31,6 +35,14 @@ bool is_nothing(const insight::Affine& map) {
                 return false;
     }
     return true;
+}
+
+/// `thorough`: colour models and the like are followed too, which takes longer.
+bool changes_nothing(const insight::Formula& run, bool thorough) {
+    ir::Graph graph;
+    const std::vector<ir::NodeId> outputs = run.lower(graph, {});
+    const auto matrix = insight::affine(graph, outputs, {});
+    return matrix ? is_nothing(*matrix) : thorough && insight::shown_identity(run, {});
 }
 
 std::string named(const RunnableLook& look, std::size_t first, std::size_t last) {
@@ -50,9 +62,10 @@ std::string described_look(const RunnableLook& look, std::span<const double> par
         starts.push_back(at);
         at += engine::chain_parameters(steps.subspan(i, 1));
     }
-    const auto of_run = [&](std::size_t first, std::size_t last) { return matrix_of(steps.subspan(first, last - first + 1), parameters.subspan(starts[first])); };
+    const auto run = [&](std::size_t first, std::size_t last) { return formula_of(steps.subspan(first, last - first + 1), parameters.subspan(starts[first])); };
     std::string text;
-    if (const auto whole = of_run(0, count - 1)) {
+    const auto whole = insight::shown_matrix(run(0, count - 1), {});
+    if (whole) {
         if (is_nothing(*whole)) {
             text += count == 1 ? "changes nothing\n" : "all steps together change nothing\n";
         } else {
@@ -69,7 +82,7 @@ std::string described_look(const RunnableLook& look, std::span<const double> par
         for (std::size_t last = first + 1; last < count; ++last) {
             if (first == 0 && last + 1 == count)
                 continue; // said above
-            if (const auto run = of_run(first, last); run && is_nothing(*run))
+            if (const bool thorough = last - first < longest_thought; changes_nothing(run(first, last), thorough))
                 text += fmt::format("{} together are the identity\n", named(look, first, last));
         }
     return text;

@@ -105,6 +105,9 @@ Result<io::SaveReport> render(const lang::Rule& rule, std::span<const double> va
 }
 
 Result<io::SaveReport> render(const RenderWork& work, const RenderJob& job, const CancelToken& cancel, std::atomic<std::size_t>* done) {
+    if (job.depth)
+        if (const auto refused = io::refused_depth(job.out, *job.depth))
+            return *refused;
     const Result<image::Image> loaded = io::load(job.in, job.in_space);
     if (!loaded)
         return loaded.error();
@@ -120,12 +123,17 @@ Result<io::SaveReport> render(const RenderWork& work, const RenderJob& job, cons
     if (!sources)
         return sources.error();
     engine::CompileOptions options;
-    const std::string out_space = job.out_space.empty() ? io::space_of_ending(job.out, image.depth, image.space) : job.out_space;
+    const std::string out_space = job.out_space.empty() ? io::space_of_ending(job.out, image.depth, image.space, job.depth) : job.out_space;
     options.in_space = picture->space;
     options.out_space = out_space;
     options.source_spaces = sources.value().spaces;
     const engine::ProgramPtr program = work.compile(options);
-    const auto save = [&](const image::Image& made) {
+    const auto save = [&](image::Image made) {
+        if (job.depth) {
+            made.depth = *job.depth;
+            for (image::Channel& channel : made.channels)
+                channel.depth.reset();
+        }
         Result<io::SaveReport> report = io::save(job.out, made);
         if (report)
             report.value().notes.insert(report.value().notes.begin(), notes.begin(), notes.end());
@@ -145,6 +153,8 @@ Result<io::SaveReport> render(const RenderWork& work, const RenderJob& job, cons
     if (alone.alpha != image::Alpha::none)
         alone.alpha = image.alpha;
     alone.depth = image.depth;
+    alone.attributes = image.attributes;
+    alone.window = image.window;
     alone = image::with_picture(alone, "", *result);
     return save(alone);
 }

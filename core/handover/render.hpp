@@ -26,6 +26,7 @@ struct RenderJob {
     /// A source that is not named here is the layer or the channel of its name in `in`.
     std::vector<SourceFile> sources{};
     std::string in_space{};  ///< what the picture's numbers mean; empty: what the file says
+    std::optional<image::Depth> depth{}; ///< of the numbers that are written; nothing: as they came, as far as the ending holds that
     std::string out_space{}; ///< of the picture that is written; empty: as io::space_of_ending
 };
 

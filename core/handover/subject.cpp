@@ -1,9 +1,9 @@
 #include "handover/subject.hpp"
 
 #include "engine/sources.hpp"
-#include "handover/render_work.hpp"
-
 #include "colour/space.hpp"
+#include "handover/render_work.hpp"
+#include "insight/algebra.hpp"
 
 #include <fmt/format.h>
 
@@ -82,30 +82,25 @@ engine::ProgramPtr compiled(const Subject& subject, std::string_view in, std::st
     return std::make_shared<const engine::Program>(graph, outputs, true);
 }
 
-std::optional<insight::Affine> matrix_of(const Subject& subject, std::string_view in, std::string_view out) {
-    ir::Graph graph;
-    graph.fix_parameters(subject.values());
-    const std::vector<ir::NodeId> outputs = subject.lower(graph, between(subject, in, out));
-    return insight::affine(graph, outputs, subject.values());
+insight::Formula formula_of(const Subject& subject, std::string_view in, std::string_view out) {
+    const engine::CompileOptions spaces = between(subject, in, out);
+    return {[&subject, in = std::string(spaces.in_space), out = std::string(spaces.out_space)](ir::Graph& graph, const engine::CompileOptions& options) {
+                engine::CompileOptions with = options;
+                if (with.in_space.empty())
+                    with.in_space = in;
+                if (with.out_space.empty())
+                    with.out_space = out;
+                graph.fix_parameters(subject.values()); // a choice that is made reads nothing
+                std::vector<ir::NodeId> outputs = subject.lower(graph, with);
+                if (with.colour_only)
+                    outputs.resize(3);
+                return outputs;
+            },
+            std::string(spaces.in_space)};
 }
 
-bool is_curves(const Subject& subject, std::string_view in, std::string_view out) {
-    ir::Graph graph;
-    graph.fix_parameters(subject.values()); // a choice that is made reads nothing
-    const std::vector<ir::NodeId> outputs = subject.lower(graph, between(subject, in, out));
-    std::vector<std::uint32_t> reads(graph.size()); // which inputs, as bits; a last bit for everything that is no channel
-    constexpr std::uint32_t other = 16;
-    for (ir::NodeId id = 0; id < graph.size(); ++id) {
-        const ir::Node& node = graph[id];
-        if (node.op == ir::Op::input)
-            reads[id] = node.slot < 4 ? 1u << node.slot : other;
-        for (int k = 0; k < ir::row(node.op).arity; ++k)
-            reads[id] |= reads[node.args[static_cast<std::size_t>(k)]];
-    }
-    for (std::size_t c = 0; c < 3; ++c)
-        if ((reads[outputs[c]] & ~(1u << c)) != 0)
-            return false;
-    return graph[outputs[3]].op == ir::Op::input && graph[outputs[3]].slot == 3;
-}
+std::optional<insight::Affine> matrix_of(const Subject& subject, std::string_view in, std::string_view out) { return insight::shown_matrix(formula_of(subject, in, out), {}); }
+
+bool is_curves(const Subject& subject, std::string_view in, std::string_view out) { return insight::separable(formula_of(subject, in, out)); }
 
 } // namespace kasuri::handover

@@ -3,6 +3,7 @@
 #include "engine/lower.hpp"
 #include "handover/look.hpp"
 #include "insight/affine.hpp"
+#include "insight/formula.hpp"
 #include "ir/graph.hpp"
 
 #include <functional>
@@ -40,7 +41,10 @@ Subject subject_of(std::shared_ptr<const RunnableLook> made, const document::Loo
 /// The program for spaces; empty ones are the subject's own. `colour_only`: three outputs.
 engine::ProgramPtr compiled(const Subject& subject, std::string_view in = {}, std::string_view out = {}, bool colour_only = false);
 
-/// The exact matrix that it is between these spaces, if the operations say so.
+/// What algebra and slopes are asked about, at its values, between these spaces. It refers to the subject and has no parameters left.
+insight::Formula formula_of(const Subject& subject, std::string_view in = {}, std::string_view out = {});
+
+/// The exact matrix that it is between these spaces, if algebra can show it.
 std::optional<insight::Affine> matrix_of(const Subject& subject, std::string_view in = {}, std::string_view out = {});
 
 /// Whether r, g, b of the result each depend on their own channel alone, and alpha stays.

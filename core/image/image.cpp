@@ -111,6 +111,14 @@ std::array<float, 4> Picture::at(int x, int y) const {
     return at(static_cast<std::size_t>(y) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x));
 }
 
+std::optional<Depth> find_depth(std::string_view name) {
+    constexpr std::pair<std::string_view, Depth> names[] = {{"8", Depth::uint8}, {"16", Depth::uint16}, {"half", Depth::half}, {"float", Depth::float32}};
+    for (const auto& [each, depth] : names)
+        if (each == name)
+            return depth;
+    return std::nullopt;
+}
+
 std::optional<Picture> picture_of(const Image& image, std::string_view layer) {
     const Places found = places(image, layer);
     Picture picture;

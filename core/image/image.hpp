@@ -33,13 +33,28 @@ private:
     std::shared_ptr<Store> store_;
 };
 
+/// How the numbers were stored in a file.
+enum class Depth { uint8, uint16, half, float32 };
+/// "8", "16", "half" or "float".
+std::optional<Depth> find_depth(std::string_view name);
+
 struct Channel {
     std::string name; ///< "R", "A", or with a layer: "cloth.R"
     Plane plane;
+    std::optional<Depth> depth{}; ///< where it is another than the picture's
 };
 
-/// How the numbers were stored in a file.
-enum class Depth { uint8, uint16, half, float32 };
+/// Something that a file said besides its numbers, for the file that is made of it. What type and data mean is known by io/metadata.
+struct Attribute {
+    std::string name, type;
+    std::vector<std::string> texts;
+    std::vector<unsigned char> data;
+};
+
+/// Where the picture lies, and the frame that it is a part of (the data window and the display window of EXR). No size: it is all of it.
+struct Window {
+    int x = 0, y = 0, full_x = 0, full_y = 0, full_width = 0, full_height = 0;
+};
 
 enum class Alpha { none, straight, premultiplied };
 
@@ -53,6 +68,8 @@ struct Image {
     std::string space = "rec709-linear";
     std::string space_from = {};           ///< how the space is known: "sRGB chunk", "assumed" ...
     std::vector<std::string> notes = {};   ///< what a user should know about the file
+    std::vector<Attribute> attributes = {};
+    Window window = {};
 
     std::size_t pixels() const { return static_cast<std::size_t>(width) * static_cast<std::size_t>(height); }
     const Channel* find(std::string_view name) const;

@@ -96,7 +96,7 @@ std::optional<Inputs> where_zero(std::vector<Polynomial> zero, Inputs inputs) {
 /// The outputs of a rule as sums of products.
 class Reading {
 public:
-    Reading(const lang::Rule& rule, Atoms& atoms, std::optional<std::span<const double>> values) : rule_(rule), atoms_(atoms), values_(values), outputs_(engine::lower(rule, graph_, {})) {}
+    Reading(const Formula& formula, Atoms& atoms, std::optional<std::span<const double>> values) : formula_(formula), atoms_(atoms), values_(values), outputs_(formula.lower(graph_, {})) {}
 
     /// `open` gets the first condition that is not decided, if there is one.
     std::array<Polynomial, 4> outputs(const Inputs& inputs, const Choices& choices, std::optional<Open>& open) {
@@ -145,7 +145,7 @@ private:
             if (node.slot < ir::first_parameter_slot)
                 return atoms_.named(fmt::format("extent {}", node.slot));
             const std::size_t parameter = node.slot - ir::first_parameter_slot;
-            return values_ ? Polynomial((*values_)[parameter]) : atoms_.named("parameter " + rule_.parameters[parameter].name);
+            return values_ ? Polynomial((*values_)[parameter]) : atoms_.named("parameter " + formula_.parameters[parameter]);
         }
         if (node.slot < 4)
             return (*inputs_)[node.slot];
@@ -247,7 +247,7 @@ private:
         }
     }
 
-    const lang::Rule& rule_;
+    const Formula& formula_;
     Atoms& atoms_;
     std::optional<std::span<const double>> values_;
     ir::Graph graph_;
@@ -320,9 +320,9 @@ Inputs grey(Atoms& atoms) {
 
 /// Whether all of `differences` of the outputs vanish, whichever way choices go.
 template <class Differences>
-bool vanish(const lang::Rule& rule, std::optional<std::span<const double>> values, Inputs (*inputs)(Atoms&), const Differences& differences) {
+bool vanish(const Formula& formula, std::optional<std::span<const double>> values, Inputs (*inputs)(Atoms&), const Differences& differences) {
     Atoms atoms;
-    Reading reading(rule, atoms, values);
+    Reading reading(formula, atoms, values);
     return every_way(atoms, [&](const Choices& choices, std::optional<Open>& open) {
         const Inputs in = choices.inputs.value_or(inputs(atoms));
         const auto out = reading.outputs(in, choices, open);
@@ -336,18 +336,20 @@ bool vanish(const lang::Rule& rule, std::optional<std::span<const double>> value
 
 } // namespace
 
-bool shown_identity(const lang::Rule& rule, std::span<const double> values) {
-    return vanish(rule, values, colour, [](const auto& in, const auto& out) {
+bool shown_identity(const Formula& formula, std::span<const double> values) {
+    return vanish(formula, values, colour, [](const auto& in, const auto& out) {
         return std::vector{out[0].plus(in[0], -1), out[1].plus(in[1], -1), out[2].plus(in[2], -1), out[3].plus(in[3], -1)};
     });
 }
 
-std::optional<Affine> shown_matrix(const lang::Rule& rule, std::span<const double> values) {
-    if (const std::optional<Affine> quick = affine(rule, values))
+std::optional<Affine> shown_matrix(const Formula& formula, std::span<const double> values) {
+    ir::Graph graph;
+    const std::vector<ir::NodeId> nodes = formula.lower(graph, {});
+    if (const std::optional<Affine> quick = affine(graph, nodes, values))
         return quick;
     // One way through the choices says which matrix it would be; then all of them have to be that one.
     Atoms atoms;
-    Reading reading(rule, atoms, values);
+    Reading reading(formula, atoms, values);
     const Inputs in = colour(atoms);
     Choices choices;
     std::array<Polynomial, 4> out;
@@ -373,7 +375,7 @@ std::optional<Affine> shown_matrix(const lang::Rule& rule, std::span<const doubl
             made.matrix[o][static_cast<std::size_t>(channel - in.begin())] = term.second;
         }
     }
-    const bool all = vanish(rule, values, colour, [&](const auto& before, const auto& after) {
+    const bool all = vanish(formula, values, colour, [&](const auto& before, const auto& after) {
         std::vector<Polynomial> differences = {after[3].plus(before[3], -1)};
         for (std::size_t o = 0; o < 3; ++o) {
             Polynomial difference = after[o].plus(Polynomial(made.offset[o]), -1);
@@ -386,16 +388,16 @@ std::optional<Affine> shown_matrix(const lang::Rule& rule, std::span<const doubl
     return all ? std::optional(made) : std::nullopt;
 }
 
-bool shown_neutral(const lang::Rule& rule) {
-    return vanish(rule, std::nullopt, grey, [](const auto&, const auto& out) { return std::vector{out[0].plus(out[1], -1), out[2].plus(out[1], -1)}; });
+bool shown_neutral(const Formula& formula) {
+    return vanish(formula, std::nullopt, grey, [](const auto&, const auto& out) { return std::vector{out[0].plus(out[1], -1), out[2].plus(out[1], -1)}; });
 }
 
-bool shown_grey_kept(const lang::Rule& rule) {
-    return vanish(rule, std::nullopt, grey, [](const auto& in, const auto& out) { return std::vector{out[0].plus(in[0], -1), out[1].plus(in[0], -1), out[2].plus(in[0], -1)}; });
+bool shown_grey_kept(const Formula& formula) {
+    return vanish(formula, std::nullopt, grey, [](const auto& in, const auto& out) { return std::vector{out[0].plus(in[0], -1), out[1].plus(in[0], -1), out[2].plus(in[0], -1)}; });
 }
 
-bool shown_sum_kept(const lang::Rule& rule, const std::array<double, 3>& weights) {
-    return vanish(rule, std::nullopt, colour, [&](const auto& in, const auto& out) {
+bool shown_sum_kept(const Formula& formula, const std::array<double, 3>& weights) {
+    return vanish(formula, std::nullopt, colour, [&](const auto& in, const auto& out) {
         Polynomial change;
         for (std::size_t c = 0; c < 3; ++c)
             change = change.plus(out[c], weights[c]).plus(in[c], -weights[c]);
@@ -403,8 +405,8 @@ bool shown_sum_kept(const lang::Rule& rule, const std::array<double, 3>& weights
     });
 }
 
-bool shown_equal(const lang::Rule& a, const lang::Rule& b) {
-    if (engine::working_space(a) != engine::working_space(b))
+bool shown_equal(const Formula& a, const Formula& b) {
+    if (a.space != b.space)
         return false;
     Atoms atoms;
     Reading first(a, atoms, std::nullopt), second(b, atoms, std::nullopt);
@@ -426,9 +428,9 @@ struct Reach {
     bool alpha_stays = false; ///< as it came, untouched
 };
 
-Reach reach_of(const lang::Rule& rule) {
+Reach reach_of(const Formula& formula) {
     ir::Graph graph;
-    const std::vector<ir::NodeId> outputs = engine::lower(rule, graph, {});
+    const std::vector<ir::NodeId> outputs = formula.lower(graph, {});
     Reach reach;
     reach.alpha_stays = graph[outputs[3]].op == Op::input && graph[outputs[3]].slot == static_cast<std::uint32_t>(ir::Input::a);
     for (std::size_t o = 0; o < 4; ++o) {
@@ -456,10 +458,10 @@ Reach reach_of(const lang::Rule& rule) {
 
 } // namespace
 
-Dependence dependence(const lang::Rule& rule) { return reach_of(rule).inputs; }
+Dependence dependence(const Formula& formula) { return reach_of(formula).inputs; }
 
-bool separable(const lang::Rule& rule) {
-    const Reach reach = reach_of(rule);
+bool separable(const Formula& formula) {
+    const Reach reach = reach_of(formula);
     if (reach.elsewhere || !reach.alpha_stays)
         return false;
     for (std::size_t o = 0; o < 3; ++o)

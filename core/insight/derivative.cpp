@@ -44,11 +44,11 @@ constexpr Measure table[] = {
     {"determinant", "determinant", "By how much a small cube of colours grows; negative where it is turned inside out.", -1, 1, determinant, lower_determinant},
 };
 
-Nodes slopes_of(const lang::Rule& rule, Graph& graph, std::vector<std::string> source_spaces) {
+Nodes slopes_of(const Formula& formula, Graph& graph, std::vector<std::string> source_spaces) {
     engine::CompileOptions options;
     options.colour_only = true;
     options.source_spaces = std::move(source_spaces);
-    const std::vector<NodeId> outputs = engine::lower(rule, graph, options);
+    const std::vector<NodeId> outputs = formula.lower(graph, options);
     const std::vector<ir::Slopes> slopes = ir::derivatives(graph, outputs);
     return {slopes[0], slopes[1], slopes[2]};
 }
@@ -82,18 +82,18 @@ const Measure* find_measure(std::string_view name) {
     return found == std::end(table) ? nullptr : found;
 }
 
-engine::ProgramPtr derivative(const lang::Rule& rule, std::vector<std::string> source_spaces) {
+engine::ProgramPtr derivative(const Formula& formula, std::vector<std::string> source_spaces) {
     Graph graph;
-    const Nodes slopes = slopes_of(rule, graph, std::move(source_spaces));
+    const Nodes slopes = slopes_of(formula, graph, std::move(source_spaces));
     std::vector<NodeId> outputs;
     for (const auto& row : slopes)
         outputs.insert(outputs.end(), row.begin(), row.end());
     return std::make_shared<const engine::Program>(graph, outputs);
 }
 
-engine::ProgramPtr measured(const lang::Rule& rule, const Measure& measure, std::vector<std::string> source_spaces) {
+engine::ProgramPtr measured(const Formula& formula, const Measure& measure, std::vector<std::string> source_spaces) {
     Graph graph;
-    const Nodes slopes = slopes_of(rule, graph, std::move(source_spaces));
+    const Nodes slopes = slopes_of(formula, graph, std::move(source_spaces));
     const NodeId output[] = {measure.lower(graph, slopes)};
     return std::make_shared<const engine::Program>(graph, output);
 }

@@ -1,6 +1,5 @@
 #pragma once
-#include "engine/lower.hpp"
-#include "lang/rule.hpp"
+#include "insight/formula.hpp"
 
 #include <array>
 #include <optional>
@@ -15,7 +14,7 @@ using Jacobian = std::array<std::array<double, 3>, 3>;
 
 /// A program with nine outputs: the Jacobian of r, g, b, row by row, at every pixel of a picture in the rule's working space. How it
 /// is made: ir/derive.hpp. `source_spaces` as in engine::CompileOptions.
-engine::ProgramPtr derivative(const lang::Rule& rule, std::vector<std::string> source_spaces = {});
+engine::ProgramPtr derivative(const Formula& formula, std::vector<std::string> source_spaces = {});
 
 /// The Jacobians at `colours` (r, g, b; alpha 1; a picture one pixel high), computed by the tiles in single precision.
 std::vector<Jacobian> jacobians(const engine::Program& derivative, std::span<const double> values, std::span<const std::array<float, 3>> colours);
@@ -32,7 +31,7 @@ std::span<const Measure> measures();
 const Measure* find_measure(std::string_view name);
 
 /// A program with one output, the measure at every pixel.
-engine::ProgramPtr measured(const lang::Rule& rule, const Measure& measure, std::vector<std::string> source_spaces = {});
+engine::ProgramPtr measured(const Formula& formula, const Measure& measure, std::vector<std::string> source_spaces = {});
 
 /// Determinant of the Jacobian: negative where the orientation of colours is flipped (a swap of two channels flips all of them).
 double determinant(const Jacobian& slopes);

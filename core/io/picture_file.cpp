@@ -3,6 +3,7 @@
 #include "base/file.hpp"
 #include "base/parallel.hpp"
 #include "io/declared.hpp"
+#include "io/metadata.hpp"
 #include "io/oiio.hpp"
 
 #include <algorithm>
@@ -120,6 +121,60 @@ Image converted(const Image& image, const std::function<colour::Triple(const col
     return result;
 }
 
+/// The channels of one part, behind those that are there, with `prefix` before their names.
+Status read_channels(OIIO::ImageInput& input, int part, const OIIO::ImageSpec& spec, const std::string& prefix, Image& image, const fs::path& path) {
+    const auto channels = static_cast<std::size_t>(spec.nchannels);
+    std::vector<float> interleaved;
+    try {
+        interleaved.resize(image.pixels() * channels);
+    } catch (const std::bad_alloc&) {
+        return Error{"does not fit into memory", path.string(), "Close other pictures and try again."};
+    }
+    if (!input.read_image(part, 0, 0, spec.nchannels, OIIO::TypeDesc::FLOAT, interleaved.data()))
+        return Error{"cannot be read to its end (" + first_line(input.geterror()) + ")", path.string(), "The file may be cut short; copy it again."};
+    for (std::size_t c = 0; c < channels; ++c) {
+        image::Samples plane(image.pixels());
+        for (std::size_t p = 0; p < plane.size(); ++p)
+            plane[p] = interleaved[p * channels + c];
+        const std::string own = c < spec.channelnames.size() && !spec.channelnames[c].empty() ? spec.channelnames[c] : fmt::format("channel{}", c);
+        const std::string name = prefix.empty() || own.starts_with(prefix) ? own : prefix + own;
+        if (image.find(name))
+            continue;
+        image.channels.push_back({name, image::make_plane(std::move(plane))});
+        if (is_alpha_name(name))
+            image.alpha = spec.get_int_attribute("oiio:UnassociatedAlpha") != 0 ? Alpha::straight : Alpha::premultiplied;
+    }
+    return {};
+}
+
+/// Parts of an EXR are layers; those of another size, and pages of other formats, are left out.
+Status read_further_parts(OIIO::ImageInput& input, const OIIO::ImageSpec& first, Image& image, const fs::path& path) {
+    constexpr int most_parts = 1000;
+    std::uint64_t values = image.pixels() * image.channels.size();
+    int left_out = 0;
+    for (int part = 1; part < most_parts && input.seek_subimage(part, 0); ++part) {
+        const OIIO::ImageSpec spec = input.spec();
+        const bool fits = spec.width == first.width && spec.height == first.height && spec.x == first.x && spec.y == first.y && spec.nchannels > 0 && !spec.deep && spec.depth <= 1;
+        values += fits ? image.pixels() * static_cast<std::uint64_t>(spec.nchannels) : 0;
+        if (!fits || values > most_values || std::string_view(input.format_name()) != "openexr") {
+            ++left_out;
+            continue;
+        }
+        std::string name = spec.get_string_attribute("oiio:subimagename");
+        if (name.empty())
+            name = fmt::format("part{}", part + 1);
+        const std::size_t before = image.channels.size();
+        if (const Status read = read_channels(input, part, spec, name + ".", image, path); !read)
+            return read;
+        for (std::size_t c = before; c < image.channels.size(); ++c)
+            if (const Depth depth = depth_of(spec.channelformats.size() == image.channels.size() - before ? spec.channelformats[c - before] : spec.format); depth != image.depth)
+                image.channels[c].depth = depth;
+    }
+    if (left_out > 0)
+        image.notes.push_back(fmt::format("{} further {} left out: of another size, or not flat", left_out, left_out == 1 ? "picture in the file is" : "pictures in the file are"));
+    return {};
+}
+
 /// Light below 0 cannot come from a display-encoded picture.
 void look_for_contradictions(Image& image) {
     const colour::Space& space = *colour::find_space(image.space);
@@ -166,26 +221,11 @@ Result<Image> load(const fs::path& path, const std::string& space) {
     image.space = declared.space;
     image.space_from = declared.how;
     image.notes = declared.notes;
-    std::vector<float> interleaved;
-    try {
-        interleaved.resize(values);
-    } catch (const std::bad_alloc&) {
-        return Error{"does not fit into memory", path.string(), "Close other pictures and try again."};
-    }
-    if (!input->read_image(0, 0, 0, spec.nchannels, OIIO::TypeDesc::FLOAT, interleaved.data()))
-        return Error{"cannot be read to its end (" + first_line(input->geterror()) + ")", path.string(),
-                     "The file may be cut short; copy it again."};
-    const auto channels = static_cast<std::size_t>(spec.nchannels);
-    for (std::size_t c = 0; c < channels; ++c) {
-        image::Samples plane(image.pixels());
-        for (std::size_t p = 0; p < plane.size(); ++p)
-            plane[p] = interleaved[p * channels + c];
-        const std::string name = c < spec.channelnames.size() && !spec.channelnames[c].empty() ? spec.channelnames[c]
-                                                                                               : fmt::format("channel{}", c);
-        image.channels.push_back({name, image::make_plane(std::move(plane))});
-        if (is_alpha_name(name))
-            image.alpha = spec.get_int_attribute("oiio:UnassociatedAlpha") != 0 ? Alpha::straight : Alpha::premultiplied;
-    }
+    if (const Status read = read_channels(*input, 0, spec, "", image, path); !read)
+        return read.error();
+    keep_metadata(image, spec);
+    if (const Status read = read_further_parts(*input, spec, image, path); !read)
+        return read.error();
     if (declared.convert) {
         image = converted(image, declared.convert);
         if (whole_numbers(image.depth))
@@ -205,12 +245,19 @@ const std::vector<std::string>& writable_endings() {
     return list;
 }
 
-std::string space_of_ending(const fs::path& path, Depth depth, const std::string& space) {
+std::string space_of_ending(const fs::path& path, Depth depth, const std::string& space, std::optional<Depth> wanted) {
     const Ending* ending = find_ending(path);
-    const Depth written = ending && !ending->holds(depth) ? ending->fallback : depth;
+    const Depth written = wanted ? *wanted : ending && !ending->holds(depth) ? ending->fallback : depth;
     if (whole_numbers(written) == whole_numbers(depth))
         return space;
     return whole_numbers(written) ? "srgb" : "rec709-linear";
+}
+
+std::optional<Error> refused_depth(const fs::path& path, Depth depth) {
+    const Ending* ending = find_ending(path);
+    if (!ending || ending->holds(depth))
+        return std::nullopt;
+    return Error{"cannot hold numbers of that depth", path.string(), "PNG holds 8 and 16 bits, TIFF 8, 16 and float, EXR half and float."};
 }
 
 Result<SaveReport> save(const fs::path& path, const Image& given) {
@@ -240,6 +287,7 @@ Result<SaveReport> save(const fs::path& path, const Image& given) {
         spec.attribute("oiio:UnassociatedAlpha", 1);
     const bool declared = declare_space(spec, ending->format, image.space);
     spec.attribute("compression", "zip");
+    write_metadata(spec, image, ending->format == "openexr");
     SaveReport report;
     if (!declared)
         report.notes.push_back(fmt::format("the file cannot say that its numbers are of {}", image.space));

@@ -21,7 +21,8 @@ std::vector<double> values_of(const lang::Rule& other, const Subject& subject) {
 
 engine::ProgramPtr in_our_space(const Subject& subject) {
     engine::CompileOptions options; // the other may work in another space
-    options.in_space = options.out_space = engine::working_space(subject.rule);
+    const std::string space = subject.formula().space;
+    options.in_space = options.out_space = space;
     return engine::compile(*subject.other, options);
 }
 
@@ -71,7 +72,7 @@ const Function equals = {
     false,
     measure_equal,
     false,
-    [](const Subject& s) { return insight::shown_equal(s.rule, *s.other); },
+    [](const Subject& s) { return insight::shown_equal(s.formula(), *s.other); },
     true,
 };
 

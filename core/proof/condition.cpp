@@ -20,6 +20,14 @@ image::Picture picture_of(const std::array<double, 3>& colour) {
     return picture;
 }
 
+/// A look, and what the statements about it say of what goes in and comes out.
+engine::ProgramPtr compiled_behind(const handover::Subject& look, const lang::Rule& statements, const engine::CompileOptions& options) {
+    ir::Graph graph;
+    const std::vector<ir::NodeId> made = handover::formula_of(look).lower(graph, {});
+    const engine::Feed feed{{graph.input(ir::Input::r), graph.input(ir::Input::g), graph.input(ir::Input::b), graph.input(ir::Input::a)}, 0, 0, std::array{made[0], made[1], made[2], made[3]}};
+    return std::make_shared<const engine::Program>(graph, engine::lower_behind(statements, graph, options, feed));
+}
+
 /// By how much a comparison is broken; negative where it holds with room to spare.
 double broken_by(lang::Operator relation, double figure, double bound) {
     const double over = relation == lang::Operator::greater || relation == lang::Operator::greater_equal ? bound - figure : figure - bound;
@@ -37,11 +45,11 @@ bool holds(lang::Operator relation, double figure, double bound) {
 } // namespace
 
 std::optional<Outcome> check_condition(const lang::Rule& rule, const lang::ProofLine& line,
-                                       std::span<const std::vector<double>> settings, const CancelToken& cancel) {
+                                       std::span<const std::vector<double>> settings, const CancelToken& cancel, const handover::Subject* look) {
     const bool compares = line.figure.has_value();
     engine::CompileOptions options;
     options.also = compares ? std::vector{*line.figure, *line.bound} : std::vector{*line.condition};
-    const engine::ProgramPtr program = engine::compile(rule, options);
+    const engine::ProgramPtr program = look ? compiled_behind(*look, rule, options) : engine::compile(rule, options);
     const std::string target = line.colour ? "this colour" : line.target.empty() ? "lattice" : line.target;
     const image::Picture picture = line.colour ? picture_of(*line.colour) : picture_of(target);
     const std::size_t pixels = picture.pixels();
@@ -58,6 +66,8 @@ std::optional<Outcome> check_condition(const lang::Rule& rule, const lang::Proof
     outcome.doc = line.text + " on " + (line.colour ? fmt::format("({}, {}, {})", (*line.colour)[0], (*line.colour)[1], (*line.colour)[2]) : target);
     outcome.relation = compares ? std::string(lang::symbol(line.relation)) : "<=";
     outcome.passed = true;
+    outcome.of_look = look != nullptr;
+    outcome.space = look ? look->space : std::string(engine::working_space(rule));
     outcome.settings = static_cast<int>(settings.size());
     double worst = -std::numeric_limits<double>::infinity(), broken = 0;
     bool first = true;

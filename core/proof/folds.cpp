@@ -51,7 +51,7 @@ std::optional<Measurement> count(const Subject& subject, bool (*bad)(double volu
 
 /// An exact matrix is the same everywhere.
 std::optional<double> volume_of_matrix(const Subject& subject) {
-    const auto matrix = insight::shown_matrix(subject.rule, subject.values), usual = insight::shown_matrix(subject.rule, defaults_of(subject.rule));
+    const auto matrix = insight::shown_matrix(subject.formula(), subject.values), usual = insight::shown_matrix(subject.formula(), defaults_of(subject.rule));
     if (!matrix || !usual)
         return std::nullopt;
     return insight::volume(matrix->matrix) * (usual->determinant() < 0 ? -1 : 1);

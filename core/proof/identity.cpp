@@ -40,7 +40,7 @@ const Function identity = {
     true,
     measure,
     true,
-    [](const Subject& s) { return insight::shown_identity(s.rule, s.values); },
+    [](const Subject& s) { return insight::shown_identity(s.formula(), s.values); },
 };
 
 } // namespace kasuri::proof

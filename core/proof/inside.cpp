@@ -27,7 +27,7 @@ std::optional<Measurement> measure(const Subject& subject) {
 
 /// What a matrix makes of the corners holds for all that lies between.
 bool shown(const Subject& subject) {
-    const auto matrix = insight::shown_matrix(subject.rule, subject.values);
+    const auto matrix = insight::shown_matrix(subject.formula(), subject.values);
     for (std::size_t o = 0; matrix && o < 3; ++o) {
         double low = matrix->offset[o], high = low;
         for (const double weight : matrix->matrix[o])

@@ -9,7 +9,7 @@ namespace kasuri::proof {
 namespace {
 
 std::optional<Measurement> measure(const Subject& subject) {
-    const colour::Space& space = *colour::find_space(engine::working_space(subject.rule));
+    const colour::Space& space = *colour::find_space(subject.formula().space);
     const colour::Triple weights = colour::luminance_weights(space);
     const auto luminance = [&](const std::array<float, 4>& c) {
         const colour::Triple light = colour::light_of(space, {static_cast<double>(c[0]), static_cast<double>(c[1]), static_cast<double>(c[2])});
@@ -25,8 +25,8 @@ std::optional<Measurement> measure(const Subject& subject) {
 }
 
 bool shown(const Subject& subject) {
-    const colour::Space& space = *colour::find_space(engine::working_space(subject.rule));
-    return colour::is_linear(space) && !space.to_light && insight::shown_sum_kept(subject.rule, colour::luminance_weights(space));
+    const colour::Space& space = *colour::find_space(subject.formula().space);
+    return colour::is_linear(space) && !space.to_light && insight::shown_sum_kept(subject.formula(), colour::luminance_weights(space));
 }
 
 } // namespace

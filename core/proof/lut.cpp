@@ -12,7 +12,8 @@ constexpr int size = 33;
 std::optional<Measurement> measure(const Subject& subject) {
     handover::BakeOptions options;
     options.size = size;
-    const Result<handover::Baked> baked = handover::bake(subject.rule, subject.values, options, subject.cancel);
+    const Result<handover::Baked> baked =
+        subject.look ? handover::bake(*subject.look, options, subject.cancel) : handover::bake(subject.rule, subject.values, options, subject.cancel);
     if (subject.cancel.cancelled())
         return std::nullopt;
     Measurement result;

@@ -29,7 +29,7 @@ const Function neutral = {
     false,
     measure,
     true,
-    [](const Subject& s) { return insight::shown_neutral(s.rule); },
+    [](const Subject& s) { return insight::shown_neutral(s.formula()); },
 };
 
 } // namespace kasuri::proof

@@ -104,9 +104,9 @@ std::vector<std::vector<double>> settings_of(const lang::Rule& rule) {
 }
 
 std::optional<Outcome> check(const lang::Rule& rule, const engine::Program& program, const lang::ProofLine& line,
-                             std::span<const std::vector<double>> settings, const CancelToken& cancel) {
+                             std::span<const std::vector<double>> settings, const CancelToken& cancel, const handover::Subject* look) {
     if (line.function.empty())
-        return check_condition(rule, line, settings, cancel);
+        return check_condition(rule, line, settings, cancel, look);
     const Function& function = *find(line.function);
     std::vector<std::vector<double>> sets(settings.begin(), settings.end());
     if (function.at_defaults) {
@@ -115,6 +115,8 @@ std::optional<Outcome> check(const lang::Rule& rule, const engine::Program& prog
             sets[0].push_back(p.value);
     }
     Outcome outcome;
+    outcome.of_look = look != nullptr;
+    outcome.space = look ? look->space : std::string(engine::working_space(rule));
     outcome.title = line.title.empty() ? std::string(function.title) : line.title;
     outcome.function = line.function;
     outcome.doc = line.file.empty() ? std::string(function.doc) : fmt::format("{} With {}.", function.doc, line.file);
@@ -124,7 +126,7 @@ std::optional<Outcome> check(const lang::Rule& rule, const engine::Program& prog
     engine::ProgramPtr slopes;
     outcome.proved = function.shown != nullptr;
     for (const std::vector<double>& values : sets) {
-        const Subject subject{rule, program, values, cancel, line.other.get(), &slopes};
+        const Subject subject{rule, program, values, cancel, line.other.get(), &slopes, look};
         outcome.proved = outcome.proved && function.shown(subject);
         const std::optional<Measurement> found = function.measure(subject);
         if (!found)
@@ -141,10 +143,12 @@ std::optional<Outcome> check(const lang::Rule& rule, const engine::Program& prog
     return outcome;
 }
 
+insight::Formula Subject::formula() const { return look ? handover::formula_of(*look) : insight::Formula(rule); }
+
 engine::ProgramPtr Subject::slopes() const {
     if (slopes_kept && *slopes_kept)
         return *slopes_kept;
-    engine::ProgramPtr made = insight::derivative(rule);
+    engine::ProgramPtr made = insight::derivative(formula());
     if (slopes_kept)
         *slopes_kept = made;
     return made;

@@ -1,6 +1,7 @@
 #pragma once
 #include "base/cancel.hpp"
 #include "engine/program.hpp"
+#include "handover/subject.hpp"
 #include "image/image.hpp"
 #include "lang/rule.hpp"
 
@@ -37,6 +38,10 @@ struct Subject {
     CancelToken cancel;
     const lang::Rule* other = nullptr; ///< of functions that compare
     engine::ProgramPtr* slopes_kept = nullptr; ///< where `slopes` keeps it for further sets of values
+    const handover::Subject* look = nullptr;   ///< if the statements are about a look: it, at its values. Then `rule` changes nothing and `values` are empty
+
+    /// What algebra is asked about.
+    insight::Formula formula() const;
 
     /// The program of the rule's Jacobian, made when it is asked for.
     engine::ProgramPtr slopes() const;
@@ -77,6 +82,8 @@ struct Outcome {
     std::vector<double> values; ///< the parameter values of the worst case
     std::size_t samples = 0;
     int settings = 0;           ///< at how many sets of values
+    bool of_look = false;       ///< as a whole
+    std::string space{};        ///< of the numbers of the worst place
 };
 
 /// The rule's own proof lines, or all functions if it has none.
@@ -85,15 +92,15 @@ std::vector<lang::ProofLine> lines_of(const lang::Rule& rule);
 /// Defaults, every preset, each parameter at either end (a choice at every option), all low, all high: without repeats.
 std::vector<std::vector<double>> settings_of(const lang::Rule& rule);
 
-/// Measures one line over the given sets of values (those that go by defaults: over the defaults alone).
+/// Measures one line (about `rule`, or about `look` if there is one) over the given sets of values (those that go by defaults: over the defaults alone).
 std::optional<Outcome> check(const lang::Rule& rule, const engine::Program& program, const lang::ProofLine& line,
-                             std::span<const std::vector<double>> settings, const CancelToken& cancel = {});
+                             std::span<const std::vector<double>> settings, const CancelToken& cancel = {}, const handover::Subject* look = nullptr);
 
 /// A condition written in the rule: true for every pixel of its target (the lattice where none is named)? Where it
 /// compares two numbers, figure and limit are those of the pixel that comes closest to breaking it or breaks it
 /// most; otherwise the figure counts the pixels where it is false.
 std::optional<Outcome> check_condition(const lang::Rule& rule, const lang::ProofLine& line,
-                                       std::span<const std::vector<double>> settings, const CancelToken& cancel);
+                                       std::span<const std::vector<double>> settings, const CancelToken& cancel, const handover::Subject* look = nullptr);
 
 /// What stands between figure and limit when a proof fails.
 std::string opposite(const std::string& relation);

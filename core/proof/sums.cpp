@@ -33,7 +33,7 @@ const Function sums = {
     false,
     measure,
     false,
-    [](const Subject& s) { return insight::shown_grey_kept(s.rule); },
+    [](const Subject& s) { return insight::shown_grey_kept(s.formula()); },
 };
 
 } // namespace kasuri::proof

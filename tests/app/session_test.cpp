@@ -119,7 +119,34 @@ TEST_CASE("lenses show single numbers as neutral greys, opaque", "[model]") {
 TEST_CASE("a transparent picture is laid over the surround", "[model]") {
     image::Picture picture = image::generated(1, 1, [](int, int) { return std::array<double, 3>{1, 0, 0}; });
     picture.planes[3] = image::make_plane({0.0f});
-    CHECK(qRed(shown(picture, lens("colour")).pixel(0, 0)) == surround_code);
+    CHECK(qRed(shown(picture, lens("colour")).pixel(0, 0)) == 0x77);
+    for (const double lightness : {0.0, 5.0, 20.0, 75.0, 100.0}) {
+        Screen screen;
+        screen.surround = lightness;
+        CHECK(qRed(shown(picture, lens("colour"), screen).pixel(0, 0)) == surround_colour(screen).red());
+    }
+}
+
+TEST_CASE("the surround is the grey of its lightness, on every screen", "[model]") {
+    const auto code = [](double lightness, const char* space = "srgb") { return surround_colour({space, Limits::hard, lightness}).red(); };
+    // L* of CIE 15:2018, inverted, through the sRGB curve of IEC 61966-2-1; worked out by hand.
+    CHECK(code(0) == 0);
+    CHECK(code(20) == 48);
+    CHECK(code(50) == 119);
+    CHECK(code(75) == 185);
+    CHECK(code(100) == 255);
+    CHECK(code(-5) == 0);
+    CHECK(code(140) == 255);
+    CHECK(static_cast<double>(surround_light({"srgb", Limits::hard, 4})) == Approx(4 * 27.0 / 24389)); // the straight part
+    CHECK(code(50, "rec709-display") == 126); // a pure power of 2.4: BT.1886
+    CHECK(code(50, "no such screen") == 119);
+    for (int lightness = 0; lightness <= 100; ++lightness) { // WCAG 2.2, contrast ratio
+        const Screen screen{"srgb", Limits::hard, static_cast<double>(lightness)};
+        const double behind = colour::srgb_decode(surround_colour(screen).redF()), on = static_cast<double>(on_surround(screen).redF());
+        CHECK((std::max(behind, on) + 0.05) / (std::min(behind, on) + 0.05) > 4.4);
+    }
+    for (const Surround& row : surrounds())
+        CHECK((row.lightness >= 0 && row.lightness <= 100));
 }
 
 TEST_CASE("the numbers panel decodes before it weighs", "[model]") {

@@ -143,3 +143,29 @@ TEST_CASE("a LUT is dropped on the bench as a step whose numbers can be said, a 
     d.settle();
     CHECK_FALSE(look.is_look());
 }
+
+TEST_CASE("what was said of a picture's space holds for many pictures too", "[gui][apply]") {
+    Apply d;
+    SheetModel& sheet = d.window.bench().sheet();
+    const auto red = [&](int i) { return qRed(d.apply->model().index(i).data(Qt::DecorationRole).value<QImage>().pixel(5, 5)); };
+    const int before = red(1);
+    sheet.add_picture(d.file("in/f.1.exr").toStdString(), "colour");
+    d.settle();
+    sheet.set_space(sheet.cells().back().id, "p3-d65-linear"); // of one frame: then of all
+    d.settle();
+    REQUIRE(QTest::qWaitFor([&] { return !d.apply->model().drawing(); }, 20000));
+    CHECK(red(1) != before);
+    d.apply->set_output(d.file("out"));
+    d.apply->render_or_cancel();
+    d.wait();
+    REQUIRE(d.apply->model().report().written == 4);
+    handover::RenderJob job;
+    job.in = d.file("in/f.3.exr").toStdString();
+    job.out = d.file("alone.exr").toStdString();
+    job.in_space = "p3-d65-linear";
+    REQUIRE(handover::render(*d.session().rule(), d.session().values(), job));
+    const auto many = io::load(d.file("out/f.3.exr").toStdString()), alone = io::load(job.out);
+    REQUIRE((many && alone));
+    CHECK(many.value().space == alone.value().space);
+    CHECK(*many.value().channels[0].plane == *alone.value().channels[0].plane);
+}

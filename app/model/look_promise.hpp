@@ -1,0 +1,24 @@
+#pragma once
+#include "base/cancel.hpp"
+#include "model/rule_state.hpp"
+#include "proof/look.hpp"
+
+#include <memory>
+#include <string>
+#include <vector>
+
+namespace kasuri::app {
+
+/// Measures what the look around the rule in hand promises as a whole; keeps what it has understood of the lines.
+class LookPromise {
+public:
+    /// Behind what is in `into`. `fault`: what is wrong with the lines. False if called off. While the look is shown up to the step in hand
+    /// nothing is measured: the promise is about all of it.
+    bool measure(const RuleState& rule, const Around& around, std::vector<proof::Outcome>& into, std::string& fault, const CancelToken& cancel);
+
+private:
+    std::string lines_, space_;
+    std::shared_ptr<const lang::Rule> statements_;
+};
+
+} // namespace kasuri::app
