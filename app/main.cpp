@@ -47,6 +47,8 @@ void start_demo(MainWindow& window, const QString& filters, const QString& pictu
             return;
         once->deleteLater();
         QObject::disconnect(&bench.session(), nullptr, once, nullptr);
+        if (bench.look().is_look()) // something else was opened meanwhile
+            return;
         bench.session().set_values(rule->presets.front().values, QObject::tr("preset"));
         bench.session().undo_stack().clear();
     });

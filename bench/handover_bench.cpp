@@ -85,8 +85,8 @@ handover::Subject nothing() {
 
 void read_and_write(benchmark::State& state) { frames(state, nothing()); }
 void look_of_five_steps(benchmark::State& state) { frames(state, look_of_five()); }
-BENCHMARK(read_and_write)->Arg(20)->UseRealTime()->Unit(benchmark::kMillisecond);
-BENCHMARK(look_of_five_steps)->Arg(20)->UseRealTime()->Unit(benchmark::kMillisecond);
+BENCHMARK(read_and_write)->Arg(20)->Arg(100)->UseRealTime()->Unit(benchmark::kMillisecond);
+BENCHMARK(look_of_five_steps)->Arg(20)->Arg(100)->UseRealTime()->Unit(benchmark::kMillisecond);
 
 void bake_look(benchmark::State& state) {
     const handover::Subject subject = look_of_five();

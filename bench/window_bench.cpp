@@ -3,6 +3,7 @@
 #include "io/stretch.hpp"
 #include "widgets/bench.hpp"
 #include "widgets/cell_view.hpp"
+#include "widgets/library_panel.hpp"
 #include "widgets/main_window.hpp"
 #include "widgets/rule_editor.hpp"
 #include "widgets/rule_panel.hpp"
@@ -10,6 +11,7 @@
 #include "widgets/theme.hpp"
 
 #include <QApplication>
+#include <QDir>
 #include <QElapsedTimer>
 #include <QEventLoop>
 #include <QFile>
@@ -92,6 +94,40 @@ void save_large(const std::string& from, const std::string& to) {
 }
 
 } // namespace
+
+/// A library of 1000 filters is opened in the window: when it can be searched, what a search takes, when all thumbnails are there.
+void library(MainWindow& window, const QString& place) {
+    const QString folder = place + "/thousand";
+    QDir().mkpath(folder);
+    for (int i = 0; i < 1000; ++i) {
+        QFile file(folder + QString("/dip-%1.kasuri").arg(i));
+        if (!file.open(QIODevice::WriteOnly))
+            std::abort();
+        file.write(QString("filter \"Dip %1\"\nnote \"Made to be found.\"\ntags \"dye\"\n\nparam k = 0 in 0 .. 1\npreset \"Full\" k = 1\nlet c = hsv(rgb)\nc.s *= 1 - k\nout.rgb = rgb(c)\n").arg(i).toUtf8());
+    }
+    LibraryModel& model = window.library().model();
+    const auto wait_for = [&](auto signal) {
+        QEventLoop loop;
+        QObject::connect(&model, signal, &loop, &QEventLoop::quit);
+        QTimer::singleShot(120'000, &loop, &QEventLoop::quit);
+        loop.exec();
+    };
+    QElapsedTimer timer;
+    timer.start();
+    window.library().add_folder(folder);
+    window.bench().open_library();
+    wait_for(&LibraryModel::read);
+    const auto ready = timer.elapsed();
+    const int all = model.all();
+    timer.restart();
+    model.set_query("dip 99 hsv");
+    const double search = static_cast<double>(timer.nsecsElapsed()) / 1e6;
+    const int found = model.rowCount();
+    model.set_query({});
+    wait_for(&LibraryModel::drawn);
+    std::printf("library of %d in the window: %lld ms until it can be searched, a search that finds %d takes %.1f ms, thumbnails after %lld ms\n", all, static_cast<long long>(ready), found, search,
+                static_cast<long long>(timer.elapsed() + ready));
+}
 
 int main(int argc, char** argv) {
     if (!qEnvironmentVariableIsSet("QT_QPA_PLATFORM"))
@@ -216,6 +252,8 @@ int main(int argc, char** argv) {
     print("3840x2160, to the exact sheet", exact);
     print("3840x2160, to sheet and readings", read);
     memory();
+
+    library(window, settings.path());
 
     bench.session().take_as_saved();
     return 0;

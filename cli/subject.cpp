@@ -56,6 +56,7 @@ LoadedSubject load_subject(const RuleOptions& options, const char* command) {
     }
     made.notes = runs.value()->notes;
     made.subject = handover::subject_of(runs.value(), look.value());
+    made.look = look.value();
     for (const std::string& note : made.notes)
         fmt::print(stderr, "{}: note: {}\n", options.filter, note);
     return made;

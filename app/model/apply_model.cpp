@@ -4,7 +4,6 @@
 #include "engine/sources.hpp"
 #include "handover/render_work.hpp"
 #include "io/picture_file.hpp"
-#include "model/display.hpp"
 #include "model/library_model.hpp"
 
 #include <algorithm>
@@ -15,7 +14,7 @@ namespace {
 constexpr int width = 120, height = 68;
 
 /// A picture file made small and put through the subject.
-QImage contact(const std::filesystem::path& path, const std::string& space, const handover::RenderWork& work, const CancelToken& cancel, QString& fault) {
+QImage contact(const std::filesystem::path& path, const std::string& space, const Screen& screen, const handover::RenderWork& work, const CancelToken& cancel, QString& fault) {
     const Result<image::Image> loaded = io::load(path, space);
     if (!loaded) {
         fault = QString::fromStdString(loaded.error().text());
@@ -48,7 +47,7 @@ QImage contact(const std::filesystem::path& path, const std::string& space, cons
         return {};
     image::Picture result = *made;
     result.space = small.space;
-    return shown(result, lens("colour"));
+    return shown(result, lens("colour"), screen);
 }
 
 /// The whole path, without asking the disk: there may be thousands.
@@ -89,6 +88,13 @@ ApplyModel::~ApplyModel() {
 
 void ApplyModel::set_subject(std::shared_ptr<const handover::Subject> subject) {
     subject_ = std::move(subject);
+    draw();
+}
+
+void ApplyModel::set_screen(const Screen& screen) {
+    if (screen == screen_)
+        return;
+    screen_ = screen;
     draw();
 }
 
@@ -147,9 +153,9 @@ void ApplyModel::draw() {
     const auto work = std::make_shared<const handover::RenderWork>(handover::work_of(*subject_));
     for (std::size_t i = 0; i < items_.size(); ++i) {
         ++waiting_;
-        pool_.start([this, number, i, path = items_[i].path, space = items_[i].space, work, cancel = drawing_cancel_] {
+        pool_.start([this, number, i, path = items_[i].path, space = items_[i].space, screen = screen_, work, cancel = drawing_cancel_] {
             QString fault;
-            const QImage picture = cancel.cancelled() ? QImage() : contact(path, space, *work, cancel, fault);
+            const QImage picture = cancel.cancelled() ? QImage() : contact(path, space, screen, *work, cancel, fault);
             QMetaObject::invokeMethod(this, [this, number, i, picture, fault] {
                 if (number != drawing_)
                     return;

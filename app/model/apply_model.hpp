@@ -2,6 +2,7 @@
 #include "base/cancel.hpp"
 #include "handover/batch.hpp"
 #include "handover/subject.hpp"
+#include "model/display.hpp"
 
 #include <QAbstractListModel>
 #include <QImage>
@@ -25,6 +26,8 @@ public:
     ~ApplyModel() override;
 
     void set_subject(std::shared_ptr<const handover::Subject> subject);
+    /// As which the contact sheet is shown.
+    void set_screen(const Screen& screen);
     /// As BatchOrder::inputs. The error if there is nothing; then the list stays as it is.
     Status set_inputs(const std::vector<std::string>& inputs);
     const std::vector<std::string>& inputs() const { return inputs_; }
@@ -64,6 +67,7 @@ private:
     std::vector<std::string> inputs_;
     std::vector<Item> items_;
     std::map<std::string, std::string> said_spaces_;
+    Screen screen_;
     QThreadPool pool_;
     CancelToken drawing_cancel_, rendering_cancel_;
     std::uint64_t drawing_ = 0;

@@ -74,7 +74,7 @@ std::shared_ptr<Runs> runs(const document::LibraryEntry& entry, std::string& fau
 
 } // namespace
 
-QImage library_thumbnail(const document::LibraryEntry& entry, const image::Picture& sample, std::string& fault) {
+QImage library_thumbnail(const document::LibraryEntry& entry, const image::Picture& sample, std::string& fault, const Screen& screen) {
     fault = entry.fault;
     const std::shared_ptr<Runs> what = fault.empty() ? runs(entry, fault) : nullptr;
     if (!what)
@@ -96,7 +96,7 @@ QImage library_thumbnail(const document::LibraryEntry& entry, const image::Pictu
         return {};
     image::Picture result = *made;
     result.space = sample.space;
-    return shown(result, lens("colour"));
+    return shown(result, lens("colour"), screen);
 }
 
 std::filesystem::path own_library_folder() {
@@ -212,10 +212,11 @@ void LibraryModel::set_query(const QString& query) {
     sort_out();
 }
 
-void LibraryModel::set_sample(PicturePtr sample) {
+void LibraryModel::set_sample(PicturePtr sample, const Screen& screen) {
     if (sample == sample_)
         return;
     sample_ = std::move(sample);
+    screen_ = screen;
     ++sample_number_;
     draw();
 }
@@ -233,11 +234,11 @@ void LibraryModel::draw() {
         if (item->checked && item->sample == sample_number_)
             continue;
         ++waiting_;
-        pool_.start([this, item, sample = sample_, number = sample_number_, stop = stop_] {
+        pool_.start([this, item, sample = sample_, screen = screen_, number = sample_number_, stop = stop_] {
             if (stop.cancelled())
                 return;
             std::string fault;
-            const QImage picture = library_thumbnail(item->entry, *sample, fault);
+            const QImage picture = library_thumbnail(item->entry, *sample, fault, screen);
             QMetaObject::invokeMethod(this, [this, path = item->entry.path.string(), number, picture, fault] { drew(path, number, picture, fault); }, Qt::QueuedConnection);
         });
     }

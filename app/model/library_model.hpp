@@ -1,6 +1,7 @@
 #pragma once
 #include "base/cancel.hpp"
 #include "document/library.hpp"
+#include "model/display.hpp"
 #include "model/rule_state.hpp"
 
 #include <QAbstractListModel>
@@ -40,7 +41,7 @@ public:
     void set_query(const QString& query);
     const QString& query() const { return query_; }
     /// What thumbnails are made of: something small. Null: none are made.
-    void set_sample(PicturePtr sample);
+    void set_sample(PicturePtr sample, const Screen& screen = {});
     void set_favourites(const QStringList& paths);
     QStringList favourites() const;
     void set_favourite(const QString& path, bool favourite);
@@ -86,6 +87,7 @@ private:
     std::set<std::string> favourites_;
     QString query_;
     PicturePtr sample_;
+    Screen screen_;
     std::uint64_t sample_number_ = 0;
     QFileSystemWatcher watcher_;
     QTimer pause_;
@@ -101,6 +103,6 @@ std::vector<std::filesystem::path> usual_library_folders();
 std::filesystem::path own_library_folder();
 
 /// A small picture through a filter at its first preset (a filter does nothing at its defaults), or through a look. The fault if it does not compile.
-QImage library_thumbnail(const document::LibraryEntry& entry, const image::Picture& sample, std::string& fault);
+QImage library_thumbnail(const document::LibraryEntry& entry, const image::Picture& sample, std::string& fault, const Screen& screen = {});
 
 } // namespace kasuri::app

@@ -27,6 +27,8 @@ constexpr int pause_ms = 250; ///< after the last change of the rule
 
 ApplyWindow::ApplyWindow(Session& session, LookModel& look, const SheetModel& sheet, QWidget* parent) : QDialog(parent), session_(session), look_(look), model_(new ApplyModel(this)) {
     model_->set_said_spaces(sheet.said_spaces());
+    model_->set_screen(sheet.screen());
+    connect(&sheet, &SheetModel::changed, this, [this, &sheet] { model_->set_screen(sheet.screen()); });
     connect(&sheet, &SheetModel::spaces_said, this, [this, &sheet] { model_->set_said_spaces(sheet.said_spaces()); });
     setWindowTitle(tr("Apply to many pictures"));
     setAttribute(Qt::WA_DeleteOnClose);

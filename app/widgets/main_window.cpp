@@ -346,7 +346,8 @@ void MainWindow::show_sample() {
     if (!library_->isVisible() || !cell)
         return;
     const PicturePtr picture = cell->target ? nullptr : bench_->sheet().picture_of(*cell);
-    const std::string source = cell->source() + (picture ? "" : "?");
+    const Screen& screen = bench_->sheet().screen();
+    const std::string source = cell->source() + (picture ? "" : "?") + screen.space + (screen.limits == Limits::soft ? " soft " : " ") + std::to_string(screen.surround);
     if (!cell->target && !picture)
         return; // it is being read
     if (source == std::exchange(sampled_, source))
@@ -357,7 +358,7 @@ void MainWindow::show_sample() {
     const QSize fits = QSize(whole.width, whole.height).scaled(LibraryTile::picture_width, LibraryTile::picture_height, Qt::KeepAspectRatio);
     image::Picture little = reduced(whole, std::max(1, fits.width()), std::max(1, fits.height()));
     little.space = whole.space;
-    library_->model().set_sample(std::make_shared<const image::Picture>(std::move(little)));
+    library_->model().set_sample(std::make_shared<const image::Picture>(std::move(little)), screen);
 }
 
 void MainWindow::see_lens(const std::string& wanted) {

@@ -34,7 +34,7 @@ PromiseWindow::PromiseWindow(LookModel& look, QWidget* parent) : QDialog(parent,
     words_ = quiet_label({}, this, 11.5);
     words_->setObjectName("promise_words");
     words_->setWordWrap(true);
-    auto* add = new QPushButton(tr("Add"), this);
+    auto* add = new QPushButton(tr("Add") + QString::fromUtf8(" \u25be"), this);
     add->setAutoDefault(false);
     auto* menu = new QMenu(add);
     connect(menu, &QMenu::aboutToShow, this, [this, menu] {

@@ -25,6 +25,8 @@ void Bench::write_report(const QString& file) {
     report::Order order;
     order.look = look_.look(); // a filter by itself is a look of one step
     order.is_look = look_.is_look();
+    if (order.is_look)
+        order.folder = look_.path().parent_path();
     std::set<std::string> pictures;
     for (const Cell& cell : sheet_.cells())
         if (!cell.target && pictures.insert(cell.picture).second)

@@ -63,6 +63,7 @@ constexpr const char* sheet =
     "QScrollBar::handle:horizontal { background: {hairline}; min-width: 24px; }"
     "QPushButton { background: {field}; border: 1px solid {third}; padding: 4px 12px; }"
     "QPushButton:focus { border: 2px solid {accent}; padding: 3px 11px; }"
+    "QPushButton::menu-indicator { image: none; }"
     "QPushButton:pressed { background: {current}; }"
     "QPushButton:checked { background: {current}; border: 1px solid {text}; border-bottom: 3px solid {accent}; padding-bottom: 2px; }";
 

@@ -114,8 +114,7 @@ int run_look(const Options& options) {
     add("graph", [&] { return ir::printed(graph, outputs); });
     add("tiles", [&] { return engine::Program(graph, outputs, with.fuse).printed(); });
     add("known", [&] {
-        const document::Look look = document::load_look(options.rule.filter).value();
-        const auto runs = handover::runnable(look, std::filesystem::path(options.rule.filter).parent_path()).value();
+        const auto runs = handover::runnable(loaded.look, std::filesystem::path(options.rule.filter).parent_path()).value();
         const std::string text = handover::described_look(*runs, runs->parameters);
         return text.empty() ? std::string("nothing is certain without trying colours\n") : text;
     });
@@ -129,7 +128,7 @@ int run_look(const Options& options) {
 int run(const Options& options) {
     if (!known_space(options.in_space) || !known_space(options.out_space))
         return Exit::usage;
-    if (options.rule.filter.ends_with(document::look_ending))
+    if (options.rule.filter.ends_with(document::look_ending) || document::is_lut_name(options.rule.filter))
         return run_look(options);
     const Loaded loaded = load(options.rule);
     if (loaded.exit == Exit::input_output)

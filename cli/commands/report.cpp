@@ -30,7 +30,7 @@ int run(const Options& options) {
     order.folder = file.parent_path();
     order.is_look = loaded.subject.is_look;
     if (order.is_look) {
-        order.look = document::load_look(file).value();
+        order.look = loaded.look;
     } else {
         document::LookStep step;
         step.filter = file.filename().string();

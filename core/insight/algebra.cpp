@@ -312,6 +312,80 @@ bool every_way(const Atoms& atoms, const Holds& holds, Choices choices = {}) {
     return true;
 }
 
+// Most questions are answered with no, and a single colour answers those in a moment: the same reading, of numbers instead of names.
+
+constexpr std::array<double, 4> tried[] = {{0.21, 0.58, 0.37, 0.83}, {0.71, 0.13, 0.46, 0.57}, {0.09, 0.33, 0.92, 0.71}};
+constexpr double beyond_rounding = 1e-6;
+
+/// Any numbers will do for parameters, if those of one name are the same.
+std::vector<double> some_values(const Formula& formula) {
+    std::vector<double> values;
+    for (const std::string& name : formula.parameters)
+        values.push_back(0.15 + 0.7 * static_cast<double>(std::hash<std::string>()(name) % 997) / 997);
+    return values;
+}
+
+/// A formula of numbers.
+class Numbers {
+public:
+    Numbers(const Formula& formula, std::optional<std::span<const double>> values) : values_(values ? std::vector<double>(values->begin(), values->end()) : some_values(formula)), reading_(formula, atoms_, std::span<const double>(values_)) {}
+    /// Nothing where one of them is no number, or depends on more than the colour.
+    std::optional<std::array<Polynomial, 4>> at(const Inputs& in) {
+        std::optional<Open> open;
+        std::array<Polynomial, 4> out = reading_.outputs(in, {}, open);
+        const bool plain = !open && std::all_of(out.begin(), out.end(), [](const Polynomial& x) { return x.is_constant() && std::isfinite(x.constant()); });
+        return plain ? std::optional(std::move(out)) : std::nullopt;
+    }
+
+private:
+    Atoms atoms_;
+    std::vector<double> values_;
+    Reading reading_;
+};
+
+bool apart(const Polynomial& difference, double scale) { return std::fabs(difference.constant()) > beyond_rounding * std::max(1.0, scale); }
+
+double scale_of(const std::array<Polynomial, 4>& out) {
+    double scale = 0;
+    for (const Polynomial& x : out)
+        scale = std::max(scale, std::fabs(x.constant()));
+    return scale;
+}
+
+Inputs numbers(const std::array<double, 4>& rgba) { return {Polynomial(rgba[0]), Polynomial(rgba[1]), Polynomial(rgba[2]), Polynomial(rgba[3])}; }
+
+/// Whether it cannot be a matrix: a fourth step along the axes does not lead where three say.
+bool is_no_matrix(const Formula& formula, std::span<const double> values) {
+    constexpr double step = 0.25;
+    Numbers of(formula, values);
+    const std::array<double, 4>& middle = tried[0];
+    const auto here = of.at(numbers(middle));
+    if (!here)
+        return false;
+    std::array<std::array<Polynomial, 4>, 3> along;
+    for (std::size_t i = 0; i < 3; ++i) {
+        std::array<double, 4> moved = middle;
+        moved[i] += step;
+        const auto there = of.at(numbers(moved));
+        if (!there)
+            return false;
+        along[i] = *there;
+    }
+    for (const auto& colour : {tried[1], tried[2]}) {
+        const auto out = of.at(numbers(colour));
+        if (!out)
+            continue;
+        for (std::size_t o = 0; o < 3; ++o) {
+            double wanted = (*here)[o].constant();
+            for (std::size_t i = 0; i < 3; ++i)
+                wanted += (along[i][o].constant() - (*here)[o].constant()) * (colour[i] - middle[i]) / step;
+            if (apart(Polynomial((*out)[o].constant() - wanted), scale_of(*out)))
+                return true;
+        }
+    }
+    return false;
+}
+
 Inputs colour(Atoms& atoms) { return {atoms.named("r"), atoms.named("g"), atoms.named("b"), atoms.named("a")}; }
 Inputs grey(Atoms& atoms) {
     const Polynomial t = atoms.named("grey");
@@ -321,6 +395,17 @@ Inputs grey(Atoms& atoms) {
 /// Whether all of `differences` of the outputs vanish, whichever way choices go.
 template <class Differences>
 bool vanish(const Formula& formula, std::optional<std::span<const double>> values, Inputs (*inputs)(Atoms&), const Differences& differences) {
+    Numbers of(formula, values);
+    for (std::array<double, 4> rgba : tried) {
+        if (inputs == grey)
+            rgba[1] = rgba[2] = rgba[0];
+        const Inputs in = numbers(rgba);
+        if (const auto out = of.at(in)) {
+            const std::vector<Polynomial> all = differences(in, *out);
+            if (std::any_of(all.begin(), all.end(), [&](const Polynomial& difference) { return apart(difference, scale_of(*out)); }))
+                return false;
+        }
+    }
     Atoms atoms;
     Reading reading(formula, atoms, values);
     return every_way(atoms, [&](const Choices& choices, std::optional<Open>& open) {
@@ -347,6 +432,8 @@ std::optional<Affine> shown_matrix(const Formula& formula, std::span<const doubl
     const std::vector<ir::NodeId> nodes = formula.lower(graph, {});
     if (const std::optional<Affine> quick = affine(graph, nodes, values))
         return quick;
+    if (is_no_matrix(formula, values))
+        return std::nullopt;
     // One way through the choices says which matrix it would be; then all of them have to be that one.
     Atoms atoms;
     Reading reading(formula, atoms, values);
@@ -408,6 +495,12 @@ bool shown_sum_kept(const Formula& formula, const std::array<double, 3>& weights
 bool shown_equal(const Formula& a, const Formula& b) {
     if (a.space != b.space)
         return false;
+    Numbers of_a(a, std::nullopt), of_b(b, std::nullopt);
+    for (const auto& rgba : tried)
+        if (const auto x = of_a.at(numbers(rgba)), y = of_b.at(numbers(rgba)); x && y)
+            for (std::size_t c = 0; c < 4; ++c)
+                if (apart((*x)[c].plus((*y)[c], -1), std::max(scale_of(*x), scale_of(*y))))
+                    return false;
     Atoms atoms;
     Reading first(a, atoms, std::nullopt), second(b, atoms, std::nullopt);
     return every_way(atoms, [&](const Choices& choices, std::optional<Open>& open) {

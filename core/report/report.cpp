@@ -10,7 +10,8 @@
 #include "insight/summary.hpp"
 #include "io/picture_file.hpp"
 #include "lang/check.hpp"
-#include "proof/proof.hpp"
+#include "document/filter_file.hpp"
+#include "proof/look.hpp"
 #include "report/picture.hpp"
 #include "targets/target.hpp"
 
@@ -116,18 +117,35 @@ std::string values_table(const lang::Rule& rule, const std::vector<double>& valu
     return text + "</table>\n";
 }
 
+std::string row_of(const proof::Outcome& outcome) {
+    return fmt::format("<tr><td class=\"{}\">{}</td><td>{}</td><td class=\"n\">{} {} {}</td><td class=\"q\">{}</td></tr>", outcome.passed ? "ok" : "no", outcome.passed ? "&#10003; passes" : "&#10007; fails", escaped(outcome.title),
+                       number_text(outcome.figure, 3), escaped(outcome.passed ? outcome.relation : proof::opposite(outcome.relation)), number_text(outcome.limit, 3),
+                       outcome.proved ? "proved for all colours" : fmt::format("sampled on {} colours", outcome.samples));
+}
+
 std::string proofs_table(const lang::Rule& rule, const std::vector<double>& values, const CancelToken& cancel) {
     const engine::ProgramPtr program = engine::compile(rule);
     std::string text = "<table>";
     for (const lang::ProofLine& line : proof::lines_of(rule)) {
         const std::vector<std::vector<double>> settings = {values};
-        const auto outcome = proof::check(rule, *program, line, settings, cancel);
-        if (!outcome)
-            continue;
-        text += fmt::format("<tr><td class=\"{}\">{}</td><td>{}</td><td class=\"n\">{} {} {}</td><td class=\"q\">{}</td></tr>", outcome->passed ? "ok" : "no", outcome->passed ? "&#10003; passes" : "&#10007; fails", escaped(outcome->title),
-                            number_text(outcome->figure, 3), escaped(outcome->passed ? outcome->relation : proof::opposite(outcome->relation)), number_text(outcome->limit, 3),
-                            outcome->proved ? "proved for all colours" : fmt::format("sampled on {} colours", outcome->samples));
+        if (const auto outcome = proof::check(rule, *program, line, settings, cancel))
+            text += row_of(*outcome);
     }
+    return text + "</table>\n";
+}
+
+/// What the look promises as a whole.
+Result<std::string> promise(const Order& order, const handover::Subject& subject, const CancelToken& cancel) {
+    if (order.look.proofs.empty())
+        return std::string();
+    const Result<lang::Rule> statements = proof::look_statements(order.look.proofs, subject.space, document::used_beside(order.folder / "look"));
+    if (!statements)
+        return statements.error();
+    proof::FilterReport measured;
+    (void)proof::check_look(subject, statements.value(), measured, cancel); // called off: said at the end
+    std::string text = "<h2>Proofs of the look as a whole</h2><table>";
+    for (const proof::Outcome& outcome : measured.outcomes)
+        text += row_of(outcome);
     return text + "</table>\n";
 }
 
@@ -190,6 +208,9 @@ Result<std::string> html(const Order& order, const CancelToken& cancel) {
     }
     if (order.is_look)
         certain = handover::described_look(*runs.value(), runs.value()->parameters);
+    const Result<std::string> promised = promise(order, subject, cancel);
+    if (!promised)
+        return promised.error();
     const Result<std::string> shown = pictures(order, subject, cancel);
     if (!shown)
         return shown.error();
@@ -203,6 +224,7 @@ Result<std::string> html(const Order& order, const CancelToken& cancel) {
         page += "<h2>Certain</h2><pre>" + escaped(certain) + "</pre>\n";
     if (!shown.value().empty())
         page += "<h2>Pictures</h2>" + shown.value();
+    page += promised.value();
     page += "<h2>Ramps and chart</h2>" + strips(subject, cancel);
     page += steps;
     page += "<h2>As a LUT</h2>" + tables(subject, cancel);

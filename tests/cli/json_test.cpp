@@ -131,6 +131,10 @@ TEST_CASE("a LUT stands where a filter stands, and is compared with what it was 
     CHECK(cli(folder, "diff " + rule + " " + folder.file("a.exr")).exit == 2);
     folder.write("place.kasuri", "out.r = pos.x\n");
     CHECK(cli(folder, "diff " + folder.file("place.kasuri") + " " + cube).err.find("place in the picture") != std::string::npos);
+    CHECK(cli(folder, "report " + cube + " -o " + folder.file("lut.html")).exit == 0);
+    CHECK(cli(folder, "explain " + cube + " --stage graph").exit == 0);
+    CHECK(cli(folder, "glsl " + cube).exit == 1); // no shader holds a table
+    CHECK(cli(folder, "bake " + cube + " " + folder.file("again.clf") + " --size 17").exit == 0);
     folder.write("broken.cube", "LUT_3D_SIZE 33\n0 0 0\n");
     CHECK(cli(folder, "diff " + rule + " " + folder.file("broken.cube")).exit == 1);
     CHECK(cli(folder, "diff " + rule + " " + folder.file("gone.cube")).exit == 3);

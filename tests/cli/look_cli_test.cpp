@@ -16,7 +16,18 @@ TEST_CASE("a look is checked step by step at its values", "[cli][look]") {
     CHECK(good.exit == 0);
     CHECK(good.out.find("step 2 (More blue only)") != std::string::npos);
     CHECK(good.out.find("step 4") == std::string::npos); // it is off
-    CHECK(good.out.find("0 of 4 filters fail") != std::string::npos);
+    CHECK(good.out.find("0 of 5 filters fail") != std::string::npos);
+    CHECK(good.out.find("river-cloth.kasurilook, as a whole\npass  greys stay grey") != std::string::npos);
+    folder.write("whole.kasurilook", R"x({"kasuri-look": 1, "proofs": ["proof \"greys\" : neutral"], "steps": [{"text": "out.r += 0.1\nproof \"p\" : finite\n"}, {"text": "out.r -= 0.1\nproof \"p\" : finite\n"}]})x");
+    CHECK(cli(folder, "check " + folder.file("whole.kasurilook")).exit == 0); // the second step mends what the first does
+    folder.write("worse.kasurilook", R"x({"kasuri-look": 1, "proofs": ["proof \"greys\" : neutral"], "steps": [{"text": "out.r += 0.1\nproof \"p\" : finite\n"}]})x");
+    const Ran worse = cli(folder, "check " + folder.file("worse.kasurilook"));
+    CHECK(worse.exit == 1);
+    CHECK(worse.out.find("FAIL  greys  0.1 > 0.0001") != std::string::npos);
+    folder.write("line.kasurilook", R"x({"kasuri-look": 1, "proofs": ["proof \"greys\" : neutral", "out.r = 1"], "steps": [{"text": "out.r = g\n"}]})x");
+    CHECK(cli(folder, "check " + folder.file("line.kasurilook")).err.find("proofs of the look, line 2") != std::string::npos);
+    folder.write("outer.kasurilook", R"x({"kasuri-look": 1, "steps": [{"steps": [{"text": "out.r += 0.1\nproof \"p\" : finite\n"}], "proofs": ["proof \"greys\" : neutral"]}]})x");
+    CHECK(cli(folder, "check " + folder.file("outer.kasurilook")).exit == 1); // as a step it is held to it too
     folder.write("bad.kasurilook", R"({"kasuri-look": 1, "steps": [{"text": "out.r += 0.1\nproof \"greys\" : neutral\n"}]})");
     CHECK(cli(folder, "check " + folder.file("bad.kasurilook")).exit == 1);
     folder.write("mask.kasurilook", R"x({"kasuri-look": 1, "steps": [{"text": "out.r = g\n", "mask": "nothing(r)"}]})x");
@@ -93,6 +104,7 @@ TEST_CASE("colour decision lists go out and come in, and a page is written", "[c
     const Ran page = cli(folder, "report " + look + " -o " + folder.file("r.html"));
     CHECK(page.exit == 0);
     CHECK(folder.read("r.html").find("<h2>Step 4: Smoke and straw (off)</h2>") != std::string::npos);
+    CHECK(folder.read("r.html").find("<h2>Proofs of the look as a whole</h2>") != std::string::npos);
     CHECK(cli(folder, "report " + look + " --picture " + folder.file("gone.exr")).exit == 3);
     const Ran glsl = cli(folder, "glsl " + look + " --name river");
     CHECK(glsl.out.find("vec4 river(vec4 colour)") != std::string::npos);

@@ -169,3 +169,15 @@ TEST_CASE("what was said of a picture's space holds for many pictures too", "[gu
     CHECK(many.value().space == alone.value().space);
     CHECK(*many.value().channels[0].plane == *alone.value().channels[0].plane);
 }
+
+TEST_CASE("the contact sheet is shown as the sheet is", "[gui][apply]") {
+    Apply d;
+    const auto corner = [&] { return d.apply->model().index(2).data(Qt::DecorationRole).value<QImage>().pixel(5, 5); };
+    const QRgb before = corner();
+    Screen screen;
+    screen.space = "rec709-display";
+    d.window.bench().sheet().set_screen(screen);
+    REQUIRE(QTest::qWaitFor([&] { return !d.apply->model().drawing() && corner() != before; }, 20000));
+    d.window.bench().sheet().set_screen({});
+    REQUIRE(QTest::qWaitFor([&] { return !d.apply->model().drawing() && corner() == before; }, 20000));
+}
