@@ -139,3 +139,33 @@ TEST_CASE("a LUT stands where a filter stands, and is compared with what it was 
     CHECK(cli(folder, "diff " + rule + " " + folder.file("broken.cube")).exit == 1);
     CHECK(cli(folder, "diff " + rule + " " + folder.file("gone.cube")).exit == 3);
 }
+
+TEST_CASE("what there is to translate is written down as source", "[cli][docs]") {
+    const Folder folder;
+    const Ran words = cli(folder, "docs words");
+    REQUIRE(words.exit == 0);
+    for (const char* text : {"QT_TRANSLATE_NOOP(\"Tables\", \"grey ramp\")", "\"greys stay grey\"", "\"Parade\"", "\"noise gain\"", "#include <QtGlobal>"})
+        CHECK(words.out.find(text) != std::string::npos);
+    CHECK(words.out.find("\"\"") == std::string::npos);
+    std::size_t lines = 0;
+    for (std::size_t at = words.out.find("NOOP"); at != std::string::npos; at = words.out.find("NOOP", at + 1))
+        ++lines;
+    CHECK(lines > 150);
+}
+
+TEST_CASE("what a picture says besides its numbers is told", "[cli][json]") {
+    const Folder folder;
+    REQUIRE(cli(folder, "target hue_sweep -o " + folder.file("a.exr")).exit == 0);
+    const Json facts = told(folder, "info " + folder.file("a.exr"));
+    CHECK(facts[0]["attributes"].contains("PixelAspectRatio"));
+    CHECK_FALSE(facts[0].contains("frame")); // it is all of its frame
+    CHECK(cli(folder, "info " + folder.file("a.exr")).out.find("PixelAspectRatio: 1") != std::string::npos);
+    folder.write("half.kasuri", "out.g = g * 0.5\n");
+    for (const auto& [name, depth, wanted] : {std::tuple{"b.png", "8", "8-bit whole numbers"}, std::tuple{"c.png", "16", "16-bit whole numbers"}, std::tuple{"d.exr", "half", "half floats"}, std::tuple{"e.tif", "float", "floats"}}) {
+        const std::string made = folder.file(name);
+        CHECK(cli(folder, "render " + folder.file("half.kasuri") + " " + folder.file("a.exr") + " " + made + " --depth " + depth).exit == 0);
+        CHECK(told(folder, "info " + made)[0]["numbers"] == wanted);
+    }
+    CHECK(cli(folder, "render " + folder.file("half.kasuri") + " " + folder.file("a.exr") + " " + folder.file("f.png") + " --depth half").exit == 3);
+    CHECK(cli(folder, "render " + folder.file("half.kasuri") + " " + folder.file("a.exr") + " " + folder.file("f.png") + " --depth 12").exit == 2);
+}
