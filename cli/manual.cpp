@@ -13,12 +13,14 @@ namespace {
 struct All {
     CLI::App app{"", "kasuri-cli"};
     std::vector<CLI::App*> commands;
+    std::vector<std::string> also; ///< another name of each, or none
     std::vector<std::function<int()>> kept; ///< they hold what the options are bound to
 
     All() {
         for (const Command* command : cli::commands()) {
             commands.push_back(app.add_subcommand(std::string(command->name), std::string(command->help)));
             kept.push_back(command->define(*commands.back()));
+            also.emplace_back(command->also);
         }
     }
 };
@@ -43,12 +45,13 @@ std::string manual_page() {
     const All all;
     std::string text = ".TH KASURI\\-CLI 1 \"\" \"Kasuri\" \"User Commands\"\n.SH NAME\nkasuri\\-cli \\- evaluates, applies, bakes and proves per\\-pixel colour rules\n"
                        ".SH SYNOPSIS\n.B kasuri\\-cli\n[\\-\\-config FILE] COMMAND [ARGUMENTS]\n.SH COMMANDS\n";
-    for (const CLI::App* command : all.commands) {
+    for (std::size_t i = 0; i < all.commands.size(); ++i) {
+        const CLI::App* command = all.commands[i];
         std::string usage;
         for (const CLI::Option* option : command->get_options())
             if (is_positional(*option))
                 usage += " " + option->get_name(true);
-        text += fmt::format(".SS \"{}{}\"\n{}.\n", escaped(command->get_name()), escaped(usage), escaped(command->get_description()));
+        text += fmt::format(".SS \"{}{}\"\n{}.{}\n", escaped(command->get_name()), escaped(usage), escaped(command->get_description()), all.also[i].empty() ? "" : " Also called " + escaped(all.also[i]) + ".");
         for (const CLI::Option* option : command->get_options())
             text += fmt::format(".TP\n.B {}\n{}\n", escaped(option->get_name(is_positional(*option), true)), escaped(option->get_description()));
         if (const std::string more = command->get_footer(); !more.empty())
@@ -60,13 +63,14 @@ std::string manual_page() {
 std::string bash_completion() {
     const All all;
     std::string names, cases;
-    for (const CLI::App* command : all.commands) {
-        names += (names.empty() ? "" : " ") + command->get_name();
+    for (std::size_t i = 0; i < all.commands.size(); ++i) {
+        const CLI::App* command = all.commands[i];
+        names += (names.empty() ? "" : " ") + command->get_name() + (all.also[i].empty() ? "" : " " + all.also[i]);
         std::string options;
         for (const CLI::Option* option : command->get_options())
             for (const std::string& name : option->get_lnames())
                 options += (options.empty() ? "--" : " --") + name;
-        cases += fmt::format("        {}) options=\"{}\" ;;\n", command->get_name(), options);
+        cases += fmt::format("        {}{}) options=\"{}\" ;;\n", command->get_name(), all.also[i].empty() ? "" : "|" + all.also[i], options);
     }
     return "# Completion of kasuri-cli for bash, made by `kasuri-cli docs completion`.\n"
            "_kasuri_cli() {\n"

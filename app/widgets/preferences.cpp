@@ -27,8 +27,6 @@ namespace {
 
 constexpr int field_width = 240, doc_width = 300;
 
-QString tr(const char* text) { return QCoreApplication::translate("Settings", text); }
-
 struct Choice {
     QString title;
     QString value;
@@ -113,7 +111,7 @@ PreferenceControl screen(QWidget* parent, const SettingsOf& of) {
 
 PreferenceControl limits(QWidget* parent, const SettingsOf& of) {
     SheetModel& sheet = of.bench.sheet();
-    return choice(parent, {{tr("hard"), "hard"}, {tr("soft"), "soft"}}, [&sheet] { return sheet.screen().limits == Limits::soft ? QStringLiteral("soft") : QStringLiteral("hard"); }, [&sheet](const QString& name) {
+    return choice(parent, {{QCoreApplication::translate("Settings", "hard"), "hard"}, {QCoreApplication::translate("Settings", "soft"), "soft"}}, [&sheet] { return sheet.screen().limits == Limits::soft ? QStringLiteral("soft") : QStringLiteral("hard"); }, [&sheet](const QString& name) {
         Screen to = sheet.screen();
         to.limits = name == "soft" ? Limits::soft : Limits::hard;
         sheet.set_screen(to);
@@ -130,15 +128,15 @@ PreferenceControl config(QWidget* parent, const SettingsOf& of) {
     Bench& bench = of.bench;
     const auto refresh = [name] {
         const QString kept = QSettings().value("config").toString(), file = QFileInfo(kept).fileName();
-        name->setText(kept.isEmpty() ? tr("none, or that of $OCIO") : name->fontMetrics().elidedText(file, Qt::ElideMiddle, field_width));
+        name->setText(kept.isEmpty() ? QCoreApplication::translate("Settings", "none, or that of $OCIO") : name->fontMetrics().elidedText(file, Qt::ElideMiddle, field_width));
         name->setToolTip(kept);
     };
-    row->addWidget(button(tr("Choose\u2026"), line, [&bench] { bench.ask_config(); }));
-    auto* forget = button(tr("Forget"), line, [refresh] {
+    row->addWidget(button(QCoreApplication::translate("Settings", "Choose\u2026"), line, [&bench] { bench.ask_config(); }));
+    auto* forget = button(QCoreApplication::translate("Settings", "Forget"), line, [refresh] {
         QSettings().remove("config");
         refresh();
     });
-    forget->setToolTip(tr("From the next start on there is none, or that of $OCIO"));
+    forget->setToolTip(QCoreApplication::translate("Settings", "From the next start on there is none, or that of $OCIO"));
     row->addWidget(forget);
     row->addStretch(1);
     column->addWidget(name);
@@ -156,11 +154,11 @@ PreferenceControl text_size(QWidget* parent, const SettingsOf& of) {
 
 PreferenceControl wrap(QWidget* parent, const SettingsOf& of) {
     RuleEditor& editor = of.editor;
-    return tick(parent, tr("go on in the next line"), [&editor] { return wraps(editor); }, [&editor](bool on) { set_wraps(editor, on); }, true);
+    return tick(parent, QCoreApplication::translate("Settings", "go on in the next line"), [&editor] { return wraps(editor); }, [&editor](bool on) { set_wraps(editor, on); }, true);
 }
 
 PreferenceControl start(QWidget* parent, const SettingsOf&) {
-    return choice(parent, {{tr("the sheet as it was left"), "left"}, {tr("a new sheet with a chart"), "chart"}}, [] { return QSettings().value("start", "left").toString(); },
+    return choice(parent, {{QCoreApplication::translate("Settings", "the sheet as it was left"), "left"}, {QCoreApplication::translate("Settings", "a new sheet with a chart"), "chart"}}, [] { return QSettings().value("start", "left").toString(); },
                   [](const QString& name) { QSettings().setValue("start", name); }, "left");
 }
 
@@ -169,7 +167,7 @@ PreferenceControl recent(QWidget* parent, const SettingsOf&) {
     forget->setAutoDefault(false);
     const auto refresh = [forget] {
         const auto count = static_cast<int>(QSettings().value("recent").toStringList().size());
-        forget->setText(tr("Forget them (%1)").arg(count));
+        forget->setText(QCoreApplication::translate("Settings", "Forget them (%1)").arg(count));
         forget->setEnabled(count > 0);
     };
     QObject::connect(forget, &QPushButton::clicked, forget, [refresh] {
@@ -191,17 +189,17 @@ PreferenceControl folders(QWidget* parent, const SettingsOf& of) {
     auto* column = new QVBoxLayout(all);
     column->setContentsMargins(0, 0, 0, 0);
     auto* list = new QListWidget(all);
-    list->setAccessibleName(tr("Folders of the library"));
+    list->setAccessibleName(QCoreApplication::translate("Settings", "Folders of the library"));
     list->setFixedHeight(66);
     list->setFrameShape(QFrame::NoFrame);
     list->setTextElideMode(Qt::ElideMiddle);
     auto* row = new QHBoxLayout;
-    auto* out = button(tr("Leave out"), all, [&library, list] {
+    auto* out = button(QCoreApplication::translate("Settings", "Leave out"), all, [&library, list] {
         if (list->currentItem())
             library.remove_folder(list->currentItem()->text());
     });
-    row->addWidget(button(tr("Add a folder\u2026"), all, [&library, all] {
-        if (const QString folder = QFileDialog::getExistingDirectory(all, tr("Which folder of filters?")); !folder.isEmpty())
+    row->addWidget(button(QCoreApplication::translate("Settings", "Add a folder\u2026"), all, [&library, all] {
+        if (const QString folder = QFileDialog::getExistingDirectory(all, QCoreApplication::translate("Settings", "Which folder of filters?")); !folder.isEmpty())
             library.keep_folder(folder);
     }));
     row->addWidget(out);
@@ -249,7 +247,7 @@ PreferencesWindow::PreferencesWindow(const SettingsOf& of, QWidget* parent) : QD
     int line = 0;
     QString group;
     for (const PreferenceRow& row : table) {
-        if (const QString named = app::tr(row.group); named != group) {
+        if (const QString named = QCoreApplication::translate("Settings", row.group); named != group) {
             group = named;
             auto* heading = new QLabel(group, this);
             heading->setFont(theme::face(12.5, true));
@@ -258,11 +256,11 @@ PreferencesWindow::PreferencesWindow(const SettingsOf& of, QWidget* parent) : QD
         }
         const PreferenceControl control = row.make(this, of);
         control.widget->setObjectName(row.id);
-        control.widget->setAccessibleName(app::tr(row.title));
+        control.widget->setAccessibleName(QCoreApplication::translate("Settings", row.title));
         control.widget->setFixedWidth(field_width);
-        auto* name = new QLabel(app::tr(row.title), this);
+        auto* name = new QLabel(QCoreApplication::translate("Settings", row.title), this);
         name->setBuddy(control.widget);
-        QLabel* doc = quiet_label(app::tr(row.doc), this, 11.5);
+        QLabel* doc = quiet_label(QCoreApplication::translate("Settings", row.doc), this, 11.5);
         doc->setWordWrap(true);
         doc->setFixedWidth(doc_width);
         grid->addWidget(name, line, 0, Qt::AlignTop);

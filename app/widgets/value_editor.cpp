@@ -29,7 +29,7 @@ public:
         field_->set_range(p.low, p.high, p.step, p.kind == lang::ParameterKind::whole);
         field_->setAccessibleName(name);
         bar_->set_range(p.low, p.high, p.value);
-        bar_->setAccessibleName(tr("Range of %1").arg(name));
+        bar_->setAccessibleName(ValueEditor::tr("Range of %1").arg(name));
         QHBoxLayout* line = line_of(this);
         line->addWidget(field_);
         line->addWidget(bar_, 1);
@@ -74,7 +74,7 @@ public:
         line->addStretch(1);
         box_->installEventFilter(new ResetKey(this));
         connect(box_, &QCheckBox::toggled, this, [this](bool on) {
-            box_->setText(on ? tr("on") : tr("off"));
+            box_->setText(on ? ValueEditor::tr("on") : ValueEditor::tr("off"));
             emit value_edited(on ? 1 : 0);
         });
         setFocusProxy(box_);
@@ -82,7 +82,7 @@ public:
     void set_value(double value) override {
         const QSignalBlocker quiet(box_);
         box_->setChecked(value != 0);
-        box_->setText(value != 0 ? tr("on") : tr("off"));
+        box_->setText(value != 0 ? ValueEditor::tr("on") : ValueEditor::tr("off"));
     }
 
 private:

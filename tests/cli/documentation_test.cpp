@@ -71,7 +71,7 @@ TEST_CASE("the manual page and the completion know every command and its options
     for (const char* command : {"eval", "render", "bake", "check", "explain", "diff", "glsl", "format", "picture", "target", "measure", "solve", "docs", "demo"}) {
         INFO(command);
         CHECK(man.find(std::string(".SS \"") + command) != std::string::npos);
-        CHECK(completion.find(std::string("        ") + command + ") options=\"") != std::string::npos);
+        CHECK((completion.find(std::string("        ") + command + ") options=\"") != std::string::npos || completion.find(std::string("        ") + command + "|") != std::string::npos));
     }
     CHECK(man.find("\\-\\-junit") != std::string::npos);
     // bash itself completes with it.
@@ -84,6 +84,9 @@ TEST_CASE("the manual page and the completion know every command and its options
     CHECK(completed("kasuri-cli che", 1) == "check\n");
     CHECK(completed("kasuri-cli check --jun", 2) == "--junit\n");
     CHECK(completed("kasuri-cli check --set k=1 --pre", 4) == "--preset\n");
+    CHECK(completed("kasuri-cli inf", 1) == "info\n"); // the other name of picture
+    CHECK(completed("kasuri-cli info --js", 2) == "--json\n");
+    CHECK(man.find("Also called info.") != std::string::npos);
     CHECK(completed("kasuri-cli check " + folder.file("comple"), 2) == folder.file("completion") + "\n");
     // And the page is one that the formatter understands, where there is one.
     folder.write("page.1", man);
