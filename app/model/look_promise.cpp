@@ -7,6 +7,10 @@ namespace kasuri::app {
 bool LookPromise::measure(const RuleState& rule, const Around& around, std::vector<proof::Outcome>& into, std::string& fault, const CancelToken& cancel) {
     if (around.look.proofs.empty() || around.up_to_here || !rule.whole())
         return true;
+    if (const auto& faults = rule.whole()->faults; !faults.empty()) { // of less than the look nothing is said
+        fault = "step " + std::to_string(faults.front().first + 1) + " is left out: " + faults.front().second.text();
+        return true;
+    }
     handover::Subject look = handover::subject_of(rule.whole(), around.look);
     for (std::size_t i = 0; i < look.parameters.size() && i < rule.all_values().size(); ++i)
         look.parameters[i].value = rule.all_values()[i]; // the look is made once for all values

@@ -67,6 +67,7 @@ void PromiseWindow::take() {
     writing_ = true;
     look_.set_proofs(lines_->toPlainText().toStdString(), true);
     writing_ = false;
+    shown_ = QString::fromStdString(look_.look().proofs);
     words_->setText(fault());
 }
 
@@ -74,6 +75,9 @@ void PromiseWindow::show_lines() {
     if (writing_)
         return;
     const QString now = QString::fromStdString(look_.look().proofs);
+    if (shown_ == now)
+        return; // an opacity is being dragged
+    shown_ = now;
     if (lines_->toPlainText().trimmed() != now.trimmed()) {
         const QSignalBlocker quiet(lines_);
         lines_->setPlainText(now);

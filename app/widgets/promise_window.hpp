@@ -3,6 +3,8 @@
 
 #include <QDialog>
 
+#include <optional>
+
 class QLabel;
 class QMenu;
 class QPlainTextEdit;
@@ -26,6 +28,7 @@ private:
     QPlainTextEdit* lines_;
     QLabel* words_;
     bool writing_ = false;
+    std::optional<QString> shown_; ///< the lines that were judged
 };
 
 } // namespace kasuri::app

@@ -169,7 +169,7 @@ void ProofsBar::show_outcomes(const std::vector<proof::Outcome>& outcomes, bool 
         failed += outcomes[i].passed ? 0 : 1;
     }
     sum_->setToolTip(fault);
-    sum_->setText(!fault.isEmpty() ? tr("the proofs of the look cannot be read")
+    sum_->setText(!fault.isEmpty() ? tr("the look's own proofs are not measured")
                   : !of_rule && outcomes.empty() ? tr("no rule in hand: nothing is proved of it")
                   : old_        ? tr("old")
                   : failed == 0 ? tr("all %1 pass").arg(outcomes.size()) : tr("%1 of %2 fail").arg(failed).arg(outcomes.size()));

@@ -171,7 +171,7 @@ Status read_further_parts(OIIO::ImageInput& input, const OIIO::ImageSpec& first,
                 image.channels[c].depth = depth;
     }
     if (left_out > 0)
-        image.notes.push_back(fmt::format("{} further {} left out: of another size, or not flat", left_out, left_out == 1 ? "picture in the file is" : "pictures in the file are"));
+        image.notes.push_back(fmt::format("{} further {} left out: only parts of an EXR that are as large as the first are read", left_out, left_out == 1 ? "picture in the file is" : "pictures in the file are"));
     return {};
 }
 

@@ -110,6 +110,23 @@ TEST_CASE("proofs of the look are written beside the work and say what is wrong 
     window->close();
 }
 
+TEST_CASE("nothing is said of a look whose step is left out", "[gui][look]") {
+    Promise d;
+    d.look.set_proofs("proof \"nothing\" : identity", false);
+    d.settle();
+    REQUIRE(d.of_look().size() == 1);
+    d.look.set_mask(0, "no_such(r)");
+    d.settle();
+    CHECK(d.of_look().empty());
+    bool said = false;
+    for (const QLabel* label : d.window.proofs_bar().findChildren<QLabel*>())
+        said = said || (label->text().contains("not measured") && label->toolTip().contains("step 1"));
+    CHECK(said);
+    d.look.set_mask(0, "");
+    d.settle();
+    CHECK(d.of_look().size() == 1);
+}
+
 TEST_CASE("a filter by itself has no proofs of a look", "[gui][look]") {
     Driver d;
     d.replace_text("out.r = g\n");
