@@ -65,16 +65,23 @@ int main(int argc, char** argv) {
     QApplication::setApplicationDisplayName("Kasuri");
     QApplication::setApplicationVersion(KASURI_VERSION);
     QTranslator translator; // kasuri_de.qm and the like, where there is one for the language of the session
-    if (translator.load(QLocale(), "kasuri", "_", QCoreApplication::applicationDirPath() + "/../share/kasuri/translations"))
+    if (translator.load(QLocale(), "kasuri", "_",
+                        QCoreApplication::applicationDirPath() + "/../share/kasuri/translations"))
         QCoreApplication::installTranslator(&translator);
     QCommandLineParser parser;
     parser.setApplicationDescription("Kasuri: writes, shows and proves per-pixel colour rules.");
     parser.addHelpOption();
     parser.addVersionOption();
-    const QCommandLineOption demo("demo", "Start with the demo world: its filters in FOLDER/filters, its pictures in FOLDER/pictures.", "FOLDER");
-    const QCommandLineOption shot("screenshot", "Write a picture of the window to FILE once everything is shown, then quit.", "FILE");
+    const QCommandLineOption demo(
+        "demo", "Start with the demo world: its filters in FOLDER/filters, its pictures in FOLDER/pictures.", "FOLDER");
+    const QCommandLineOption shot("screenshot",
+                                  "Write a picture of the window to FILE once everything is shown, then quit.", "FILE");
     const QCommandLineOption size("size", "Size of the window, such as 1280x800.", "WxH");
-    const QCommandLineOption lens("lens", "Lens for the pictures that are opened: colour, red, green, blue, alpha, veil, luminance, range, change, difference, or a component of a model such as lab.l; several with commas are for one picture each.", "LENS", "colour");
+    const QCommandLineOption lens(
+        "lens",
+        "Lens for the pictures that are opened: colour, red, green, blue, alpha, veil, luminance, range, change, "
+        "difference, or a component of a model such as lab.l; several with commas are for one picture each.",
+        "LENS", "colour");
     const QCommandLineOption library("library", "Show the library.");
     const QCommandLineOption room("room", "How bright the room is: bright, dim or dark.", "ROOM");
     parser.addOptions({demo, shot, size, lens, library, room});
@@ -109,7 +116,8 @@ int main(int argc, char** argv) {
         window.bench().open(file, chosen[std::min(file.endsWith(".kasuri") ? 0 : pictures++, chosen.size() - 1)]);
     window.show();
     // The very first time, when nothing was asked for: what it is about, in one minute.
-    if (QSettings settings; !parser.isSet(shot) && !parser.isSet(demo) && parser.positionalArguments().isEmpty() && !settings.contains("help/seen")) {
+    if (QSettings settings; !parser.isSet(shot) && !parser.isSet(demo) && parser.positionalArguments().isEmpty() &&
+        !settings.contains("help/seen")) {
         settings.setValue("help/seen", true);
         window.bench().open_help();
     }

@@ -16,7 +16,8 @@ inline lang::Rule rule_of(const std::string& text) { return lang::check(text, pr
 /// A picture of gradients and fine detail, with an alpha plane.
 inline image::Picture picture_of(int width, int height) {
     image::Picture p = image::generated(width, height, [&](int x, int y) {
-        return std::array<double, 3>{x / static_cast<double>(width), y / static_cast<double>(height), ((x * 7 + y * 13) % 256) / 255.0};
+        return std::array<double, 3>{x / static_cast<double>(width), y / static_cast<double>(height),
+                                     ((x * 7 + y * 13) % 256) / 255.0};
     });
     p.planes[3] = image::make_plane(image::Samples(p.pixels(), 1.0f));
     return p;
@@ -34,7 +35,8 @@ inline const image::Picture& encoded_picture() {
         std::array<image::Samples, 3> planes;
         for (std::size_t i = 0; i < p.pixels(); ++i) {
             const auto c = picture().at(i);
-            const colour::Triple code = colour::converted({static_cast<double>(c[0]), static_cast<double>(c[1]), static_cast<double>(c[2])}, from, to);
+            const colour::Triple code = colour::converted(
+                {static_cast<double>(c[0]), static_cast<double>(c[1]), static_cast<double>(c[2])}, from, to);
             for (std::size_t k = 0; k < 3; ++k)
                 planes[k].push_back(static_cast<float>(code[k]));
         }
@@ -80,6 +82,10 @@ inline std::string all_in_one() {
 }
 
 /// The rule of workload 'a' to 'f'; (f) is a conversion alone, from ACEScct to the display's sRGB.
-inline std::string workload(char which) { return which == 'f' ? "working acescct\nout.rgb = to_srgb(rgb)\n" : which == 'e' ? all_in_one() : std::string(workloads[which - 'a'].rule); }
+inline std::string workload(char which) {
+    return which == 'f' ? "working acescct\nout.rgb = to_srgb(rgb)\n"
+        : which == 'e'  ? all_in_one()
+                        : std::string(workloads[which - 'a'].rule);
+}
 
 } // namespace kasuri::bench

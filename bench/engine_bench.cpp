@@ -24,7 +24,7 @@ using namespace kasuri;
 namespace kasuri::bench {
 void register_ocio();
 void register_opencv();
-}
+} // namespace kasuri::bench
 
 namespace {
 
@@ -46,7 +46,8 @@ struct Run {
     std::array<float*, 4> outputs{};
     engine::Source source;
 
-    Run(const std::string& text, const image::Picture& picture) : program(engine::compile(bench::rule_of(text))), source{picture.width, picture.height, {}, {}} {
+    Run(const std::string& text, const image::Picture& picture)
+        : program(engine::compile(bench::rule_of(text))), source{picture.width, picture.height, {}, {}} {
         for (std::size_t c = 0; c < 4; ++c) {
             source.planes[c] = picture.planes[c]->data();
             if (program->passes_through(c))
@@ -58,7 +59,8 @@ struct Run {
     void go() { engine::run(*program, source, {}, std::span<float* const>(outputs)); }
 };
 
-void evaluate(benchmark::State& state, const std::string& text, int threads, const image::Picture& picture = bench::picture()) {
+void evaluate(benchmark::State& state, const std::string& text, int threads,
+              const image::Picture& picture = bench::picture()) {
     Run run(text, picture);
     limit_threads(threads);
     for (auto _ : state)
@@ -76,7 +78,8 @@ void by_hand(benchmark::State& state, char workload) {
         plane.resize(p.pixels());
     const bench::HandWritten work = bench::handwritten(workload);
     for (auto _ : state) {
-        work({p.planes[0]->data(), p.planes[1]->data(), p.planes[2]->data()}, {out[0].data(), out[1].data(), out[2].data()}, p.pixels());
+        work({p.planes[0]->data(), p.planes[1]->data(), p.planes[2]->data()},
+             {out[0].data(), out[1].data(), out[2].data()}, p.pixels());
         benchmark::ClobberMemory();
     }
 }
@@ -89,7 +92,8 @@ bool same_results(char workload) {
     std::array<std::vector<float>, 3> out;
     for (auto& plane : out)
         plane.resize(p.pixels());
-    bench::handwritten(workload)({p.planes[0]->data(), p.planes[1]->data(), p.planes[2]->data()}, {out[0].data(), out[1].data(), out[2].data()}, p.pixels());
+    bench::handwritten(workload)({p.planes[0]->data(), p.planes[1]->data(), p.planes[2]->data()},
+                                 {out[0].data(), out[1].data(), out[2].data()}, p.pixels());
     double most = 0;
     for (std::size_t c = 0; c < 3; ++c)
         for (std::size_t i = 0; i < p.pixels(); ++i)
@@ -143,17 +147,18 @@ void bake(benchmark::State& state) {
         benchmark::DoNotOptimize(handover::bake(rule, {}, {static_cast<int>(state.range(0)), 0, 1}));
 }
 
-
 void blur(benchmark::State& state) {
     const image::Picture& p = bench::picture();
     std::vector<float> out(p.pixels());
     limit_threads(1);
     for (auto _ : state)
-        engine::look_around(ir::Neighbour::blur, static_cast<double>(state.range(0)), p.width, p.height, p.planes[2]->data(), out.data(), {});
+        engine::look_around(ir::Neighbour::blur, static_cast<double>(state.range(0)), p.width, p.height,
+                            p.planes[2]->data(), out.data(), {});
     limit_threads(0);
 }
 
-/// From calling work off until it has stopped, at whatever point of it. All cores; the argument is the picture's height.
+/// From calling work off until it has stopped, at whatever point of it. All cores; the argument is the picture's
+/// height.
 void cancel(benchmark::State& state, const std::string& text) {
     const int height = static_cast<int>(state.range(0));
     const image::Picture p = bench::picture_of(height * 16 / 9, height);
@@ -195,7 +200,9 @@ void pixels(benchmark::State& state) {
         run.go();
     limit_threads(0);
     state.counters["Mpixel"] = static_cast<double>(p.pixels()) * 1e-6;
-    state.counters["ns_per_pixel"] = benchmark::Counter(static_cast<double>(p.pixels()) * 1e-9, benchmark::Counter::kIsIterationInvariantRate | benchmark::Counter::kInvert);
+    state.counters["ns_per_pixel"] =
+        benchmark::Counter(static_cast<double>(p.pixels()) * 1e-9,
+                           benchmark::Counter::kIsIterationInvariantRate | benchmark::Counter::kInvert);
 }
 
 /// A chain of `count` operations that nothing can fuse or fold.
@@ -211,7 +218,8 @@ void operations(benchmark::State& state) {
     limit_threads(0);
     const double count = static_cast<double>(run.program->operations());
     state.counters["operations"] = count;
-    state.counters["ms_per_operation"] = benchmark::Counter(count * 1e-3, benchmark::Counter::kIsIterationInvariantRate | benchmark::Counter::kInvert);
+    state.counters["ms_per_operation"] =
+        benchmark::Counter(count * 1e-3, benchmark::Counter::kIsIterationInvariantRate | benchmark::Counter::kInvert);
 }
 
 } // namespace
@@ -229,23 +237,71 @@ int main(int argc, char** argv) {
         if (!same_results(which))
             return 1;
         report_error(which);
-        benchmark::RegisterBenchmark((name + "/engine").c_str(), [text](benchmark::State& s) { evaluate(s, text, 1); })->Unit(benchmark::kMillisecond)->UseRealTime();
-        benchmark::RegisterBenchmark((name + "/by_hand").c_str(), [which](benchmark::State& s) { by_hand(s, which); })->Unit(benchmark::kMillisecond)->UseRealTime();
-        benchmark::RegisterBenchmark((name + "/two_threads").c_str(), [text](benchmark::State& s) { evaluate(s, text, 2); })->Unit(benchmark::kMillisecond)->UseRealTime();
-        benchmark::RegisterBenchmark((name + "/tree_walker").c_str(), [text](benchmark::State& s) { tree_walker(s, text); })->Unit(benchmark::kMillisecond);
-        benchmark::RegisterBenchmark((name + "/text_to_runnable").c_str(), [text](benchmark::State& s) { text_to_runnable(s, text); })->Unit(benchmark::kMicrosecond);
+        benchmark::RegisterBenchmark((name + "/engine").c_str(), [text](benchmark::State& s) { evaluate(s, text, 1); })
+            ->Unit(benchmark::kMillisecond)
+            ->UseRealTime();
+        benchmark::RegisterBenchmark((name + "/by_hand").c_str(), [which](benchmark::State& s) { by_hand(s, which); })
+            ->Unit(benchmark::kMillisecond)
+            ->UseRealTime();
+        benchmark::RegisterBenchmark((name + "/two_threads").c_str(),
+                                     [text](benchmark::State& s) { evaluate(s, text, 2); })
+            ->Unit(benchmark::kMillisecond)
+            ->UseRealTime();
+        benchmark::RegisterBenchmark((name + "/tree_walker").c_str(), [text](benchmark::State& s) {
+            tree_walker(s, text);
+        })->Unit(benchmark::kMillisecond);
+        benchmark::RegisterBenchmark((name + "/text_to_runnable").c_str(), [text](benchmark::State& s) {
+            text_to_runnable(s, text);
+        })->Unit(benchmark::kMicrosecond);
     }
     report_error('f');
-    benchmark::RegisterBenchmark("f/engine", [](benchmark::State& s) { evaluate(s, bench::workload('f'), 1, bench::encoded_picture()); })->Unit(benchmark::kMillisecond)->UseRealTime();
-    benchmark::RegisterBenchmark("f/two_threads", [](benchmark::State& s) { evaluate(s, bench::workload('f'), 2, bench::encoded_picture()); })->Unit(benchmark::kMillisecond)->UseRealTime();
+    benchmark::RegisterBenchmark(
+        "f/engine", [](benchmark::State& s) { evaluate(s, bench::workload('f'), 1, bench::encoded_picture()); })
+        ->Unit(benchmark::kMillisecond)
+        ->UseRealTime();
+    benchmark::RegisterBenchmark(
+        "f/two_threads", [](benchmark::State& s) { evaluate(s, bench::workload('f'), 2, bench::encoded_picture()); })
+        ->Unit(benchmark::kMillisecond)
+        ->UseRealTime();
     bench::register_ocio();
     bench::register_opencv();
-    benchmark::RegisterBenchmark("blur", blur)->Arg(2)->Arg(5)->Arg(8)->Arg(20)->Arg(50)->Arg(100)->Arg(200)->Unit(benchmark::kMillisecond)->UseRealTime();
-    benchmark::RegisterBenchmark("pixels", pixels)->Arg(375)->Arg(750)->Arg(1080)->Arg(2160)->Arg(4320)->Unit(benchmark::kMillisecond)->UseRealTime();
-    benchmark::RegisterBenchmark("operations", operations)->Arg(10)->Arg(50)->Arg(200)->Arg(800)->Arg(2000)->Unit(benchmark::kMillisecond)->UseRealTime();
+    benchmark::RegisterBenchmark("blur", blur)
+        ->Arg(2)
+        ->Arg(5)
+        ->Arg(8)
+        ->Arg(20)
+        ->Arg(50)
+        ->Arg(100)
+        ->Arg(200)
+        ->Unit(benchmark::kMillisecond)
+        ->UseRealTime();
+    benchmark::RegisterBenchmark("pixels", pixels)
+        ->Arg(375)
+        ->Arg(750)
+        ->Arg(1080)
+        ->Arg(2160)
+        ->Arg(4320)
+        ->Unit(benchmark::kMillisecond)
+        ->UseRealTime();
+    benchmark::RegisterBenchmark("operations", operations)
+        ->Arg(10)
+        ->Arg(50)
+        ->Arg(200)
+        ->Arg(800)
+        ->Arg(2000)
+        ->Unit(benchmark::kMillisecond)
+        ->UseRealTime();
     benchmark::RegisterBenchmark("bake", bake)->Arg(17)->Arg(33)->Arg(65)->Unit(benchmark::kMillisecond)->UseRealTime();
-    for (const auto& [name, text] : {std::pair<std::string, std::string>{"e", bench::workload('e')}, {"blur", "out.rgb = blur(rgb, 40)"}, {"dilate", "out.rgb = dilate(rgb, 60)"}})
-        benchmark::RegisterBenchmark(("cancel/" + name).c_str(), [text = text](benchmark::State& s) { cancel(s, text); })->Arg(2160)->Arg(4320)->Unit(benchmark::kMillisecond)->UseManualTime()->Iterations(40);
+    for (const auto& [name, text] : {std::pair<std::string, std::string>{"e", bench::workload('e')},
+                                     {"blur", "out.rgb = blur(rgb, 40)"},
+                                     {"dilate", "out.rgb = dilate(rgb, 60)"}})
+        benchmark::RegisterBenchmark(("cancel/" + name).c_str(),
+                                     [text = text](benchmark::State& s) { cancel(s, text); })
+            ->Arg(2160)
+            ->Arg(4320)
+            ->Unit(benchmark::kMillisecond)
+            ->UseManualTime()
+            ->Iterations(40);
     benchmark::Initialize(&argc, argv);
     benchmark::RunSpecifiedBenchmarks();
     return 0;

@@ -1,4 +1,5 @@
-// Handing over: many frames through a look against reading and writing them alone; a table of 65 points; a library of 1000 filters.
+// Handing over: many frames through a look against reading and writing them alone; a table of 65 points; a library of
+// 1000 filters.
 #include "base/file.hpp"
 #include "document/library.hpp"
 #include "handover/batch.hpp"
@@ -32,7 +33,8 @@ struct Folder {
 void write_frames(const Folder& folder, int count) {
     const image::Picture picture = image::generated(1920, 1080, [](int x, int y) {
         const double grain = 0.02 * std::fmod(std::sin(x * 12.9898 + y * 78.233) * 43758.5453, 1.0);
-        return std::array<double, 3>{0.5 + 0.4 * std::sin(x * 0.01) + grain, 0.4 + 0.3 * std::cos(y * 0.013) + grain, 0.3 + 0.2 * std::sin((x + y) * 0.007) + grain};
+        return std::array<double, 3>{0.5 + 0.4 * std::sin(x * 0.01) + grain, 0.4 + 0.3 * std::cos(y * 0.013) + grain,
+                                     0.3 + 0.2 * std::sin((x + y) * 0.007) + grain};
     });
     image::Image image = image::image_of(picture);
     image.depth = image::Depth::half;
@@ -50,11 +52,15 @@ handover::Subject look_of_five() {
         made.mask = mask;
         look.steps.push_back(made);
     };
-    step("param meet = 0.6 in 0 .. 1\nlet shared = 0.5 * g + 0.5 * b\nout.g = mix(g, shared, meet)\nout.b = mix(b, shared, meet)\n", 1, "");
+    step("param meet = 0.6 in 0 .. 1\nlet shared = 0.5 * g + 0.5 * b\nout.g = mix(g, shared, meet)\nout.b = mix(b, "
+         "shared, meet)\n",
+         1, "");
     step("working acescct\nout.rgb = contrast(rgb, 1.2, 0.4135884)\n", 0.8, "");
     step("out.rgb = subtractive_saturation(rgb, 0.4)\n", 1, "smoothstep(0.1, 0.6, luminance(rgb))");
     step("let c = oklch(rgb)\nc.h += 12\nout.rgb = rgb(c)\n", 0.7, "band(hsv(rgb).h, 120.0, 60.0, 30.0)");
-    step("working srgb\nout.rgb = split_tone(rgb, clamp(luma(rgb), 0, 1), vec3(0.84, 0.96, 1.12), vec3(1.08, 1.01, 0.82), 0.46, 0.6)\n", 1, "");
+    step("working srgb\nout.rgb = split_tone(rgb, clamp(luma(rgb), 0, 1), vec3(0.84, 0.96, 1.12), vec3(1.08, 1.01, "
+         "0.82), 0.46, 0.6)\n",
+         1, "");
     const auto runs = handover::runnable(look, {});
     if (!runs)
         std::abort();
@@ -72,7 +78,8 @@ void frames(benchmark::State& state, const handover::Subject& subject) {
         if (report.failed > 0)
             state.SkipWithError("a frame failed");
     }
-    state.counters["frames/s"] = benchmark::Counter(static_cast<double>(count), benchmark::Counter::kIsIterationInvariantRate);
+    state.counters["frames/s"] =
+        benchmark::Counter(static_cast<double>(count), benchmark::Counter::kIsIterationInvariantRate);
 }
 
 handover::Subject nothing() {
@@ -91,15 +98,20 @@ BENCHMARK(look_of_five_steps)->Arg(20)->Arg(100)->UseRealTime()->Unit(benchmark:
 void bake_look(benchmark::State& state) {
     const handover::Subject subject = look_of_five();
     for (auto _ : state)
-        benchmark::DoNotOptimize(handover::bake(subject, {static_cast<int>(state.range(0)), 0, 1, false, state.range(1) != 0}));
+        benchmark::DoNotOptimize(
+            handover::bake(subject, {static_cast<int>(state.range(0)), 0, 1, false, state.range(1) != 0}));
 }
 BENCHMARK(bake_look)->Args({33, 0})->Args({65, 0})->Args({65, 1})->UseRealTime()->Unit(benchmark::kMillisecond);
 
 void library_of_1000(benchmark::State& state) {
     const Folder folder;
     for (int i = 0; i < 1000; ++i)
-        if (!write_file(folder.path / fmt::format("in/dip-{}.kasuri", i),
-                        fmt::format("filter \"Dip {}\"\nnote \"Made to be found.\"\ntags \"dye\"\n\nparam k = 0 in 0 .. 1\npreset \"Full\" k = 1\nlet c = hsv(rgb)\nc.s *= 1 - k\nout.rgb = rgb(c)\nproof \"p\" : finite\n", i)))
+        if (!write_file(
+                folder.path / fmt::format("in/dip-{}.kasuri", i),
+                fmt::format(
+                    "filter \"Dip {}\"\nnote \"Made to be found.\"\ntags \"dye\"\n\nparam k = 0 in 0 .. 1\npreset "
+                    "\"Full\" k = 1\nlet c = hsv(rgb)\nc.s *= 1 - k\nout.rgb = rgb(c)\nproof \"p\" : finite\n",
+                    i)))
             std::abort();
     for (auto _ : state) {
         std::size_t found = 0;

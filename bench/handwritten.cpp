@@ -33,7 +33,8 @@ HWY_INLINE V Encode(V x) {
 }
 
 HWY_INLINE Rgb A(const Rgb& c) {
-    return {hn::Add(Row(c, 0.7f, 0.2f, 0.1f), Const(0.01f)), Row(c, 0.1f, 0.8f, 0.1f), hn::Sub(Row(c, 0.05f, 0.15f, 0.8f), Const(0.01f))};
+    return {hn::Add(Row(c, 0.7f, 0.2f, 0.1f), Const(0.01f)), Row(c, 0.1f, 0.8f, 0.1f),
+            hn::Sub(Row(c, 0.05f, 0.15f, 0.8f), Const(0.01f))};
 }
 HWY_INLINE Rgb B(const Rgb& c) {
     const Rgb d = {Decode(c.r), Decode(c.g), Decode(c.b)};
@@ -45,22 +46,27 @@ HWY_INLINE Rgb C(const Rgb& c) {
     return {back.x, back.y, back.z};
 }
 HWY_INLINE V Root(V x) {
-    return hn::IfThenElse(hn::Gt(x, Const(0.008856f)), PowPositive(x, 1 / 3.0f), hn::MulAdd(Const(7.787f), x, Const(0.13793f)));
+    return hn::IfThenElse(hn::Gt(x, Const(0.008856f)), PowPositive(x, 1 / 3.0f),
+                          hn::MulAdd(Const(7.787f), x, Const(0.13793f)));
 }
 HWY_INLINE V Cube(V x) {
-    return hn::IfThenElse(hn::Gt(x, Const(0.20690f)), hn::Mul(hn::Mul(x, x), x), hn::Mul(hn::Sub(x, Const(0.13793f)), Const(1 / 7.787f)));
+    return hn::IfThenElse(hn::Gt(x, Const(0.20690f)), hn::Mul(hn::Mul(x, x), x),
+                          hn::Mul(hn::Sub(x, Const(0.13793f)), Const(1 / 7.787f)));
 }
 HWY_INLINE Rgb DLab(const Rgb& c) {
-    const V fx = Root(Row(c, 0.4339f, 0.3762f, 0.1898f)), fy = Root(Row(c, 0.2127f, 0.7152f, 0.0722f)), fz = Root(Row(c, 0.0178f, 0.1095f, 0.8728f));
+    const V fx = Root(Row(c, 0.4339f, 0.3762f, 0.1898f)), fy = Root(Row(c, 0.2127f, 0.7152f, 0.0722f)),
+            fz = Root(Row(c, 0.0178f, 0.1095f, 0.8728f));
     const V l = hn::MulSub(Const(116.0f), fy, Const(16.0f));
     const V a = hn::Mul(Const(600.0f), hn::Sub(fx, fy)), b = hn::MulAdd(Const(200.0f), hn::Sub(fy, fz), Const(4.0f));
     const V ky = hn::Mul(hn::Add(l, Const(16.0f)), Const(1 / 116.0f));
     const Rgb q = {Cube(hn::MulAdd(a, Const(1 / 500.0f), ky)), Cube(ky), Cube(hn::NegMulAdd(b, Const(1 / 200.0f), ky))};
-    const Rgb back = {Row(q, 3.0799f, -1.5372f, -0.5427f), Row(q, -0.9212f, 1.8760f, 0.0452f), Row(q, 0.0529f, -0.2040f, 1.1512f)};
+    const Rgb back = {Row(q, 3.0799f, -1.5372f, -0.5427f), Row(q, -0.9212f, 1.8760f, 0.0452f),
+                      Row(q, 0.0529f, -0.2040f, 1.1512f)};
     const V t = Clamp01(hn::Mul(hn::Sub(c.g, Const(0.1f)), Const(2.0f)));
     const V share = hn::Mul(hn::Mul(t, t), hn::NegMulAdd(Const(2.0f), t, Const(3.0f)));
     const V rest = hn::Sub(Const(1.0f), share);
-    return {hn::MulAdd(back.r, share, hn::Mul(c.r, rest)), hn::MulAdd(back.g, share, hn::Mul(c.g, rest)), hn::MulAdd(back.b, share, hn::Mul(c.b, rest))};
+    return {hn::MulAdd(back.r, share, hn::Mul(c.r, rest)), hn::MulAdd(back.g, share, hn::Mul(c.g, rest)),
+            hn::MulAdd(back.b, share, hn::Mul(c.b, rest))};
 }
 HWY_INLINE Rgb E(const Rgb& c) { return DLab(C(B(c))); }
 
@@ -74,7 +80,8 @@ void Loop(const Planes& from, const Targets& to, std::size_t count) {
     for (std::size_t first = 0; first < count; first += block) {
         const std::size_t n = count - first < block ? count - first : block;
         for (std::size_t i = 0; i < n; i += hn::Lanes(d)) {
-            const Rgb out = work({hn::LoadU(d, from[0] + first + i), hn::LoadU(d, from[1] + first + i), hn::LoadU(d, from[2] + first + i)});
+            const Rgb out = work({hn::LoadU(d, from[0] + first + i), hn::LoadU(d, from[1] + first + i),
+                                  hn::LoadU(d, from[2] + first + i)});
             hn::Store(out.r, d, made[0] + i);
             hn::Store(out.g, d, made[1] + i);
             hn::Store(out.b, d, made[2] + i);

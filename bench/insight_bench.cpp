@@ -1,7 +1,8 @@
-// What is found out about a rule while it is written: the matrix it is, the trace of a pixel, completion, weights from wishes.
+// What is found out about a rule while it is written: the matrix it is, the trace of a pixel, completion, weights from
+// wishes.
 #include "document/mix_place.hpp"
-#include "engine/reference.hpp"
 #include "engine/evaluate.hpp"
+#include "engine/reference.hpp"
 #include "insight/affine.hpp"
 #include "insight/algebra.hpp"
 #include "insight/derivative.hpp"
@@ -26,8 +27,10 @@ std::string filter(const char* name) {
     return text.str();
 }
 
-const char* const dyes = "param meet = 0.5 in 0 .. 1\nparam warm = 0.1 in -1 .. 1\nlet shared = 0.5 * g + 0.5 * b\nout.g = mix(g, shared, meet)\nout.b = mix(b, shared, meet)\n"
-                         "out.rgb = mat3(1, 0.2, 0,  0, 1, 0.1,  0.1, 0, 1) * out.rgb + vec3(0.01, 0, 0)\nout.r += warm * (luminance(rgb) - r)\n";
+const char* const dyes = "param meet = 0.5 in 0 .. 1\nparam warm = 0.1 in -1 .. 1\nlet shared = 0.5 * g + 0.5 * "
+                         "b\nout.g = mix(g, shared, meet)\nout.b = mix(b, shared, meet)\n"
+                         "out.rgb = mat3(1, 0.2, 0,  0, 1, 0.1,  0.1, 0, 1) * out.rgb + vec3(0.01, 0, 0)\nout.r += "
+                         "warm * (luminance(rgb) - r)\n";
 
 lang::Rule rule_of(const std::string& text) { return lang::check(text, proof::vocabulary()).rule; }
 
@@ -75,7 +78,9 @@ void slopes_computed(benchmark::State& state, const char* text, What what) {
         values.push_back(p.value == 0 ? 0.5 * p.high : p.value);
     engine::CompileOptions options;
     options.colour_only = true;
-    const engine::ProgramPtr program = what == What::rule ? engine::compile(rule, options) : what == What::jacobian ? insight::derivative(rule) : insight::measured(rule, *insight::find_measure("noise_gain"));
+    const engine::ProgramPtr program = what == What::rule ? engine::compile(rule, options)
+        : what == What::jacobian                          ? insight::derivative(rule)
+                                 : insight::measured(rule, *insight::find_measure("noise_gain"));
     constexpr int width = 1920, height = 1080;
     std::mt19937 random(1);
     std::uniform_real_distribution<float> number(0, 1);
@@ -122,20 +127,60 @@ const char* const curve_rule = "out.rgb = srgb_decode(srgb_encode(rgb) * 0.9 + 0
 
 } // namespace
 
-BENCHMARK_CAPTURE(slopes_computed, mix_rule, dyes, What::rule)->Name("slopes: two dyes and a matrix, the rule itself")->Unit(benchmark::kMillisecond)->UseRealTime();
-BENCHMARK_CAPTURE(slopes_computed, mix_slopes, dyes, What::jacobian)->Name("slopes: two dyes and a matrix, Jacobian")->Unit(benchmark::kMillisecond)->UseRealTime();
-BENCHMARK_CAPTURE(slopes_computed, hsv_rule, hsv_rule, What::rule)->Name("slopes: hsv, the rule itself")->Unit(benchmark::kMillisecond)->UseRealTime();
-BENCHMARK_CAPTURE(slopes_computed, hsv_slopes, hsv_rule, What::jacobian)->Name("slopes: hsv, Jacobian")->Unit(benchmark::kMillisecond)->UseRealTime();
-BENCHMARK_CAPTURE(slopes_computed, hsv_noise, hsv_rule, What::noise)->Name("slopes: hsv, noise gain")->Unit(benchmark::kMillisecond)->UseRealTime();
-BENCHMARK_CAPTURE(slopes_computed, curve_rule, curve_rule, What::rule)->Name("slopes: curves there and back, the rule itself")->Unit(benchmark::kMillisecond)->UseRealTime();
-BENCHMARK_CAPTURE(slopes_computed, curve_slopes, curve_rule, What::jacobian)->Name("slopes: curves there and back, Jacobian")->Unit(benchmark::kMillisecond)->UseRealTime();
-BENCHMARK_CAPTURE(slopes_computed, held_rule, nullptr, What::rule)->Name("slopes: held madder, the rule itself")->Unit(benchmark::kMillisecond)->UseRealTime();
-BENCHMARK_CAPTURE(slopes_computed, held_slopes, nullptr, What::jacobian)->Name("slopes: held madder, Jacobian")->Unit(benchmark::kMillisecond)->UseRealTime();
-BENCHMARK_CAPTURE(proofs_checked, indigo, "indigo-over-madder")->Name("proofs: all ready-made ones, indigo over madder")->Unit(benchmark::kMillisecond)->UseRealTime();
-BENCHMARK_CAPTURE(proofs_checked, held, "held-madder")->Name("proofs: all ready-made ones, held madder")->Unit(benchmark::kMillisecond)->UseRealTime();
-BENCHMARK_CAPTURE(proofs_checked, lantern, "lantern-glow")->Name("proofs: all ready-made ones, lantern glow")->Unit(benchmark::kMillisecond)->UseRealTime();
-BENCHMARK_CAPTURE(greys_shown, indigo, "indigo-over-madder")->Name("insight: greys shown by algebra, indigo over madder")->Unit(benchmark::kMicrosecond);
-BENCHMARK_CAPTURE(greys_shown, held, "held-madder")->Name("insight: greys shown by algebra, held madder")->Unit(benchmark::kMicrosecond);
+BENCHMARK_CAPTURE(slopes_computed, mix_rule, dyes, What::rule)
+    ->Name("slopes: two dyes and a matrix, the rule itself")
+    ->Unit(benchmark::kMillisecond)
+    ->UseRealTime();
+BENCHMARK_CAPTURE(slopes_computed, mix_slopes, dyes, What::jacobian)
+    ->Name("slopes: two dyes and a matrix, Jacobian")
+    ->Unit(benchmark::kMillisecond)
+    ->UseRealTime();
+BENCHMARK_CAPTURE(slopes_computed, hsv_rule, hsv_rule, What::rule)
+    ->Name("slopes: hsv, the rule itself")
+    ->Unit(benchmark::kMillisecond)
+    ->UseRealTime();
+BENCHMARK_CAPTURE(slopes_computed, hsv_slopes, hsv_rule, What::jacobian)
+    ->Name("slopes: hsv, Jacobian")
+    ->Unit(benchmark::kMillisecond)
+    ->UseRealTime();
+BENCHMARK_CAPTURE(slopes_computed, hsv_noise, hsv_rule, What::noise)
+    ->Name("slopes: hsv, noise gain")
+    ->Unit(benchmark::kMillisecond)
+    ->UseRealTime();
+BENCHMARK_CAPTURE(slopes_computed, curve_rule, curve_rule, What::rule)
+    ->Name("slopes: curves there and back, the rule itself")
+    ->Unit(benchmark::kMillisecond)
+    ->UseRealTime();
+BENCHMARK_CAPTURE(slopes_computed, curve_slopes, curve_rule, What::jacobian)
+    ->Name("slopes: curves there and back, Jacobian")
+    ->Unit(benchmark::kMillisecond)
+    ->UseRealTime();
+BENCHMARK_CAPTURE(slopes_computed, held_rule, nullptr, What::rule)
+    ->Name("slopes: held madder, the rule itself")
+    ->Unit(benchmark::kMillisecond)
+    ->UseRealTime();
+BENCHMARK_CAPTURE(slopes_computed, held_slopes, nullptr, What::jacobian)
+    ->Name("slopes: held madder, Jacobian")
+    ->Unit(benchmark::kMillisecond)
+    ->UseRealTime();
+BENCHMARK_CAPTURE(proofs_checked, indigo, "indigo-over-madder")
+    ->Name("proofs: all ready-made ones, indigo over madder")
+    ->Unit(benchmark::kMillisecond)
+    ->UseRealTime();
+BENCHMARK_CAPTURE(proofs_checked, held, "held-madder")
+    ->Name("proofs: all ready-made ones, held madder")
+    ->Unit(benchmark::kMillisecond)
+    ->UseRealTime();
+BENCHMARK_CAPTURE(proofs_checked, lantern, "lantern-glow")
+    ->Name("proofs: all ready-made ones, lantern glow")
+    ->Unit(benchmark::kMillisecond)
+    ->UseRealTime();
+BENCHMARK_CAPTURE(greys_shown, indigo, "indigo-over-madder")
+    ->Name("insight: greys shown by algebra, indigo over madder")
+    ->Unit(benchmark::kMicrosecond);
+BENCHMARK_CAPTURE(greys_shown, held, "held-madder")
+    ->Name("insight: greys shown by algebra, held madder")
+    ->Unit(benchmark::kMicrosecond);
 BENCHMARK(matrix_recognised)->Name("insight: the matrix that a rule is")->Unit(benchmark::kMicrosecond);
 BENCHMARK(pixel_traced)->Name("insight: every part of a rule at a pixel")->Unit(benchmark::kMicrosecond);
 BENCHMARK(word_completed)->Name("insight: completion of a word")->Unit(benchmark::kMicrosecond);

@@ -1,8 +1,8 @@
 // (b) and (f) by OpenColorIO's CPU processor: the same steps, optimised by itself.
 #include "common.hpp"
 
-#include <OpenColorIO/OpenColorIO.h>
 #include <benchmark/benchmark.h>
+#include <OpenColorIO/OpenColorIO.h>
 
 #include <cmath>
 #include <cstdio>
@@ -33,7 +33,8 @@ OCIO::ConstCPUProcessorRcPtr srgb_matrix_srgb() {
 
 OCIO::ConstCPUProcessorRcPtr acescct_to_srgb() {
     auto group = OCIO::GroupTransform::Create();
-    for (const char* style : {"ACEScct_to_ACES2065-1", "UTILITY - ACES-AP0_to_CIE-XYZ-D65_BFD", "DISPLAY - CIE-XYZ-D65_to_sRGB"}) {
+    for (const char* style :
+         {"ACEScct_to_ACES2065-1", "UTILITY - ACES-AP0_to_CIE-XYZ-D65_BFD", "DISPLAY - CIE-XYZ-D65_to_sRGB"}) {
         auto step = OCIO::BuiltinTransform::Create();
         step->setStyle(style);
         group->appendTransform(step);
@@ -60,8 +61,12 @@ void ocio(benchmark::State& state, const OCIO::ConstCPUProcessorRcPtr& processor
 } // namespace
 
 void register_ocio() {
-    benchmark::RegisterBenchmark("b/ocio", ocio, srgb_matrix_srgb(), picture())->Unit(benchmark::kMillisecond)->UseRealTime();
-    benchmark::RegisterBenchmark("f/ocio", ocio, acescct_to_srgb(), encoded_picture())->Unit(benchmark::kMillisecond)->UseRealTime();
+    benchmark::RegisterBenchmark("b/ocio", ocio, srgb_matrix_srgb(), picture())
+        ->Unit(benchmark::kMillisecond)
+        ->UseRealTime();
+    benchmark::RegisterBenchmark("f/ocio", ocio, acescct_to_srgb(), encoded_picture())
+        ->Unit(benchmark::kMillisecond)
+        ->UseRealTime();
 }
 
 } // namespace kasuri::bench

@@ -75,7 +75,12 @@ void blur(benchmark::State& state) {
 void register_opencv() {
     benchmark::RegisterBenchmark("c/opencv", hsv)->Unit(benchmark::kMillisecond)->UseRealTime();
     benchmark::RegisterBenchmark("d/opencv", lab)->Unit(benchmark::kMillisecond)->UseRealTime();
-    benchmark::RegisterBenchmark("opencv_blur", blur)->Arg(5)->Arg(20)->Arg(50)->Unit(benchmark::kMillisecond)->UseRealTime();
+    benchmark::RegisterBenchmark("opencv_blur", blur)
+        ->Arg(5)
+        ->Arg(20)
+        ->Arg(50)
+        ->Unit(benchmark::kMillisecond)
+        ->UseRealTime();
 }
 
 } // namespace kasuri::bench

@@ -1,4 +1,5 @@
-// Readings of a picture of 1920 x 1080: every pixel is counted. To be compared with one copy of the picture in the same run.
+// Readings of a picture of 1920 x 1080: every pixel is counted. To be compared with one copy of the picture in the same
+// run.
 #include "readings/reading.hpp"
 #include "targets/demo.hpp"
 
@@ -27,7 +28,8 @@ void measured(benchmark::State& state, const char* name) {
 
 } // namespace
 
-#define KASURI_READING(NAME) BENCHMARK_CAPTURE(measured, NAME, #NAME)->Name("reading " #NAME)->Unit(benchmark::kMillisecond)->UseRealTime()
+#define KASURI_READING(NAME)                                                                                           \
+    BENCHMARK_CAPTURE(measured, NAME, #NAME)->Name("reading " #NAME)->Unit(benchmark::kMillisecond)->UseRealTime()
 KASURI_READING(waveform);
 KASURI_READING(parade);
 KASURI_READING(histogram);

@@ -15,8 +15,8 @@
 #include <QElapsedTimer>
 #include <QEventLoop>
 #include <QFile>
-#include <QTemporaryDir>
 #include <QSettings>
+#include <QTemporaryDir>
 #include <QTest>
 #include <QTimer>
 
@@ -80,7 +80,8 @@ void memory() {
     if (status.open(QIODevice::ReadOnly))
         for (const QByteArray& entry : status.readAll().split('\n'))
             if (entry.startsWith("VmHWM"))
-                std::printf("%-46s %6.0f MB\n", "most memory in use until now", entry.mid(6).trimmed().split(' ').front().toDouble() / 1024);
+                std::printf("%-46s %6.0f MB\n", "most memory in use until now",
+                            entry.mid(6).trimmed().split(' ').front().toDouble() / 1024);
 }
 
 /// The picture at 3840x2160.
@@ -95,7 +96,8 @@ void save_large(const std::string& from, const std::string& to) {
 
 } // namespace
 
-/// A library of 1000 filters is opened in the window: when it can be searched, what a search takes, when all thumbnails are there.
+/// A library of 1000 filters is opened in the window: when it can be searched, what a search takes, when all thumbnails
+/// are there.
 void library(MainWindow& window, const QString& place) {
     const QString folder = place + "/thousand";
     QDir().mkpath(folder);
@@ -103,7 +105,10 @@ void library(MainWindow& window, const QString& place) {
         QFile file(folder + QString("/dip-%1.kasuri").arg(i));
         if (!file.open(QIODevice::WriteOnly))
             std::abort();
-        file.write(QString("filter \"Dip %1\"\nnote \"Made to be found.\"\ntags \"dye\"\n\nparam k = 0 in 0 .. 1\npreset \"Full\" k = 1\nlet c = hsv(rgb)\nc.s *= 1 - k\nout.rgb = rgb(c)\n").arg(i).toUtf8());
+        file.write(QString("filter \"Dip %1\"\nnote \"Made to be found.\"\ntags \"dye\"\n\nparam k = 0 in 0 .. "
+                           "1\npreset \"Full\" k = 1\nlet c = hsv(rgb)\nc.s *= 1 - k\nout.rgb = rgb(c)\n")
+                       .arg(i)
+                       .toUtf8());
     }
     LibraryModel& model = window.library().model();
     const auto wait_for = [&](auto signal) {
@@ -125,8 +130,9 @@ void library(MainWindow& window, const QString& place) {
     const int found = model.rowCount();
     model.set_query({});
     wait_for(&LibraryModel::drawn);
-    std::printf("library of %d in the window: %lld ms until it can be searched, a search that finds %d takes %.1f ms, thumbnails after %lld ms\n", all, static_cast<long long>(ready), found, search,
-                static_cast<long long>(timer.elapsed() + ready));
+    std::printf("library of %d in the window: %lld ms until it can be searched, a search that finds %d takes %.1f ms, "
+                "thumbnails after %lld ms\n",
+                all, static_cast<long long>(ready), found, search, static_cast<long long>(timer.elapsed() + ready));
 }
 
 int main(int argc, char** argv) {
@@ -205,7 +211,8 @@ int main(int argc, char** argv) {
     dragging.exec();
     mouse.stop();
     const double seconds = static_cast<double>(dragged.nsecsElapsed()) / 1e9;
-    std::printf("%-46s %6.1f sheets a second   %6.1f readings a second\n", "dragging a value", sheets / seconds, readings / seconds);
+    std::printf("%-46s %6.1f sheets a second   %6.1f readings a second\n", "dragging a value", sheets / seconds,
+                readings / seconds);
     settle(window);
     if (no_keys) {
         bench.session().take_as_saved();
@@ -218,7 +225,9 @@ int main(int argc, char** argv) {
     cell.zoom_to(1);
     settle(window);
     for (int i = 0; i < 200; ++i)
-        pans.push_back(times_of(window, [&] { QTest::keyClick(&cell, i % 2 == 0 ? Qt::Key_Right : Qt::Key_Left, Qt::ShiftModifier); }).all);
+        pans.push_back(times_of(window, [&] {
+                           QTest::keyClick(&cell, i % 2 == 0 ? Qt::Key_Right : Qt::Key_Left, Qt::ShiftModifier);
+                       }).all);
     for (int i = 0; i < 200; ++i)
         zooms.push_back(times_of(window, [&] { cell.zoom_to(1.1 + 0.1 * (i % 8)); }).all);
     print("pan, one cell filling the sheet", pans);

@@ -14,7 +14,8 @@
 namespace kasuri::cli {
 
 void RuleOptions::define(CLI::App& app, bool alternative) {
-    auto* file = app.add_option("FILTER", filter, "A filter file (.kasuri); most commands also take a look (.kasurilook) or a LUT");
+    auto* file = app.add_option("FILTER", filter,
+                                "A filter file (.kasuri); most commands also take a look (.kasurilook) or a LUT");
     if (alternative) {
         auto* inline_rule = app.add_option("--rule", text, "The rule itself; statements end at a new line or at ;");
         inline_rule->excludes(file);
@@ -58,11 +59,14 @@ int use_config(const std::string& named) {
 
 std::string described(const Setting& setting) {
     if (setting.choices.empty())
-        return fmt::format("{} = {} in {} .. {}: {}", setting.name, number_text(setting.value, 6), number_text(setting.low, 6), number_text(setting.high, 6), setting.doc);
-    return fmt::format("{} = {} of {}: {}", setting.name, setting.choices[static_cast<std::size_t>(setting.value)], fmt::join(setting.choices, ", "), setting.doc);
+        return fmt::format("{} = {} in {} .. {}: {}", setting.name, number_text(setting.value, 6),
+                           number_text(setting.low, 6), number_text(setting.high, 6), setting.doc);
+    return fmt::format("{} = {} of {}: {}", setting.name, setting.choices[static_cast<std::size_t>(setting.value)],
+                       fmt::join(setting.choices, ", "), setting.doc);
 }
 
-std::optional<std::vector<double>> read_settings(std::span<const Setting> settings, const std::vector<std::string>& texts, const std::string& whose) {
+std::optional<std::vector<double>> read_settings(std::span<const Setting> settings,
+                                                 const std::vector<std::string>& texts, const std::string& whose) {
     std::vector<double> set(settings.size(), std::numeric_limits<double>::quiet_NaN()); // the usual ones
     const auto wrong = [&](const std::string& text, const std::string& what) {
         fmt::print(stderr, "kasuri-cli: {}: {}; {} lists its settings\n", text, what, whose);
@@ -73,11 +77,13 @@ std::optional<std::vector<double>> read_settings(std::span<const Setting> settin
         if (equals == std::string::npos)
             return wrong(text, "not of the form name=value");
         const std::string name = text.substr(0, equals), value = text.substr(equals + 1);
-        const auto found = std::find_if(settings.begin(), settings.end(), [&](const Setting& s) { return s.name == name; });
+        const auto found =
+            std::find_if(settings.begin(), settings.end(), [&](const Setting& s) { return s.name == name; });
         if (found == settings.end())
             return wrong(text, "there is no setting of that name");
         const auto choice = std::find(found->choices.begin(), found->choices.end(), value);
-        const std::optional<double> number = choice != found->choices.end() ? static_cast<double>(choice - found->choices.begin()) : parse_number(value);
+        const std::optional<double> number =
+            choice != found->choices.end() ? static_cast<double>(choice - found->choices.begin()) : parse_number(value);
         if (!number || !(*number >= found->low && *number <= found->high))
             return wrong(text, number ? "outside of its range" : "neither a number nor one of its choices");
         set[static_cast<std::size_t>(found - settings.begin())] = *number;
@@ -150,7 +156,8 @@ int set_values(const RuleOptions& options, Loaded& loaded) {
             const lang::Parameter& p = rule.parameters[index + k];
             const std::optional<double> value = lang::parse_value(p, parts[k]);
             if (!value && p.kind == lang::ParameterKind::choice)
-                return usage_error(fmt::format("--set {}: {} is none of {}", setting, parts[k], fmt::join(p.options, ", ")));
+                return usage_error(
+                    fmt::format("--set {}: {} is none of {}", setting, parts[k], fmt::join(p.options, ", ")));
             if (!value)
                 return usage_error(fmt::format("--set {}: {} is not {}", setting, parts[k],
                                                p.kind == lang::ParameterKind::toggle ? "true or false" : "a number"));

@@ -40,9 +40,10 @@ bool known_space(const std::string& name);
 /// Loads the colour config that is named, or else the one of $OCIO, which only earns a note if it cannot be used.
 int use_config(const std::string& named);
 
-/// name=number or name=choice for settings; the usual values for the rest. Says what is wrong and gives nothing otherwise. `whose`:
-/// how to find out what there is.
-std::optional<std::vector<double>> read_settings(std::span<const Setting> settings, const std::vector<std::string>& texts, const std::string& whose);
+/// name=number or name=choice for settings; the usual values for the rest. Says what is wrong and gives nothing
+/// otherwise. `whose`: how to find out what there is.
+std::optional<std::vector<double>> read_settings(std::span<const Setting> settings,
+                                                 const std::vector<std::string>& texts, const std::string& whose);
 
 /// What a setting may be, on one line.
 std::string described(const Setting& setting);

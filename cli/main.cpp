@@ -7,11 +7,15 @@
 
 namespace kasuri::cli {
 
-extern const Command eval_command, render_command, bake_command, check_command, explain_command, diff_command, glsl_command, cdl_command, report_command, format_command, picture_command, target_command, measure_command, solve_command, docs_command, demo_command;
+extern const Command eval_command, render_command, bake_command, check_command, explain_command, diff_command,
+    glsl_command, cdl_command, report_command, format_command, picture_command, target_command, measure_command,
+    solve_command, docs_command, demo_command;
 
 namespace {
 const Command* const table[] = {
-    &eval_command, &render_command, &bake_command, &check_command, &explain_command, &diff_command, &glsl_command, &cdl_command, &report_command, &format_command, &picture_command, &target_command, &measure_command, &solve_command, &docs_command, &demo_command,
+    &eval_command,    &render_command, &bake_command,   &check_command,  &explain_command, &diff_command,
+    &glsl_command,    &cdl_command,    &report_command, &format_command, &picture_command, &target_command,
+    &measure_command, &solve_command,  &docs_command,   &demo_command,
 };
 } // namespace
 
@@ -21,13 +25,16 @@ std::span<const Command* const> commands() { return table; }
 
 int main(int argc, char** argv) {
     using namespace kasuri::cli;
-    CLI::App app{"Kasuri on the command line: evaluates, applies, bakes and proves per-pixel colour rules.", "kasuri-cli"};
+    CLI::App app{"Kasuri on the command line: evaluates, applies, bakes and proves per-pixel colour rules.",
+                 "kasuri-cli"};
     app.set_version_flag("--version", KASURI_VERSION);
     app.footer("Exit codes: 0 good, 1 the rule or a proof failed, 2 usage, 3 input or output.\n"
                "The language is described in docs/language.md.");
     app.require_subcommand(1);
     std::string config;
-    app.add_option("--config", config, "An OpenColorIO config whose spaces can be used beside the built-in ones (default: what $OCIO names)");
+    app.add_option(
+        "--config", config,
+        "An OpenColorIO config whose spaces can be used beside the built-in ones (default: what $OCIO names)");
     struct Defined {
         CLI::App* app;
         std::function<int()> run;

@@ -35,7 +35,8 @@ LoadedSubject load_subject(const RuleOptions& options, const char* command) {
         return made;
     }
     if (!options.settings.empty() || !options.preset.empty()) {
-        fmt::print(stderr, "kasuri-cli {}: {}; --set and --preset are for filters\n", command, is_lut ? "a LUT has no values" : "a look has its own values");
+        fmt::print(stderr, "kasuri-cli {}: {}; --set and --preset are for filters\n", command,
+                   is_lut ? "a LUT has no values" : "a look has its own values");
         made.exit = Exit::usage;
         return made;
     }
@@ -43,7 +44,8 @@ LoadedSubject load_subject(const RuleOptions& options, const char* command) {
         made.exit = Exit::usage;
         return made;
     }
-    const Result<document::Look> look = is_lut ? lut_alone(options.filter, options.lut_space) : document::load_look(options.filter);
+    const Result<document::Look> look =
+        is_lut ? lut_alone(options.filter, options.lut_space) : document::load_look(options.filter);
     if (!look) {
         made.exit = complain(look.error());
         return made;

@@ -14,7 +14,8 @@ struct LoadedSubject {
     Loaded filter{};                  ///< if it is one
     document::Look look{};            ///< otherwise; a LUT is the one step of it
 };
-/// FILTER may be a .kasurilook or a LUT (.cube, .clf ...); then --set and --preset are errors, for a look has its own values.
+/// FILTER may be a .kasurilook or a LUT (.cube, .clf ...); then --set and --preset are errors, for a look has its own
+/// values.
 LoadedSubject load_subject(const RuleOptions& options, const char* command);
 
 } // namespace kasuri::cli

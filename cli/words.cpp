@@ -58,7 +58,8 @@ std::string words_to_translate() {
     for (const insight::Measure& measure : insight::measures())
         add(measure.title, measure.doc);
     all.erase("");
-    std::string text = "// Written by `kasuri-cli docs words`: texts of the core's tables, for lupdate.\n#include <QtGlobal>\n\n[[maybe_unused]] static const char* const words[] = {\n";
+    std::string text = "// Written by `kasuri-cli docs words`: texts of the core's tables, for lupdate.\n#include "
+                       "<QtGlobal>\n\n[[maybe_unused]] static const char* const words[] = {\n";
     for (const std::string& each : all)
         text += fmt::format("    QT_TRANSLATE_NOOP(\"Tables\", \"{}\"),\n", as_literal(each));
     return text + "};\n";

@@ -1,5 +1,5 @@
-// Any bytes as a look, a bench or recovery file, a LUT, a colour decision list, a library entry or a picture: an error or something that can be written
-// again, never a crash. The first byte says which.
+// Any bytes as a look, a bench or recovery file, a LUT, a colour decision list, a library entry or a picture: an error
+// or something that can be written again, never a crash. The first byte says which.
 #include "base/file.hpp"
 #include "document/bench_file.hpp"
 #include "document/library.hpp"
@@ -24,8 +24,10 @@ void insist(bool holds) {
 }
 
 /// What only reads files is given one.
-template <class Read> void as_file(const char* ending, const std::string& content, Read read) {
-    const std::filesystem::path file = std::filesystem::temp_directory_path() / (std::string("kasuri-file-fuzz") + ending);
+template <class Read>
+void as_file(const char* ending, const std::string& content, Read read) {
+    const std::filesystem::path file =
+        std::filesystem::temp_directory_path() / (std::string("kasuri-file-fuzz") + ending);
     if (write_file(file, content))
         read(file);
 }
@@ -56,7 +58,10 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     case 4: as_file(".cube", text, [](const auto& file) { (void)io::read_lut(file); }); break;
     case 5: as_file(".clf", text, [](const auto& file) { (void)io::read_lut(file); }); break;
     case 6: as_file(".ccc", text, [](const auto& file) { (void)io::read_cdl(file); }); break;
-    case 7: as_file(".kasuri", text, [](const auto& file) { (void)document::matches(document::library_entry(file), "dye blur"); }); break;
+    case 7:
+        as_file(".kasuri", text,
+                [](const auto& file) { (void)document::matches(document::library_entry(file), "dye blur"); });
+        break;
     case 8: as_file(".exr", text, [](const auto& file) { (void)io::load(file); }); break;
     default: as_file(".png", text, [](const auto& file) { (void)io::load(file); }); break;
     }

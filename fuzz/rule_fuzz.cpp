@@ -35,8 +35,8 @@ struct Bytes {
 
 constexpr std::size_t pixels = 19;
 
-void compare(const lang::Rule& rule, const std::string& text, const float (&in)[4][pixels], const double (&exact)[4][pixels],
-             const double (&allowed)[4][pixels], bool rewrite, bool fuse) {
+void compare(const lang::Rule& rule, const std::string& text, const float (&in)[4][pixels],
+             const double (&exact)[4][pixels], const double (&allowed)[4][pixels], bool rewrite, bool fuse) {
     engine::CompileOptions options;
     options.rewrite = rewrite;
     options.fuse = fuse;
@@ -46,14 +46,20 @@ void compare(const lang::Rule& rule, const std::string& text, const float (&in)[
         values.push_back(p.value);
     float out[4][pixels];
     float* const sinks[] = {out[0], out[1], out[2], out[3]};
-    engine::run(*program, {static_cast<int>(pixels), 1, {in[0], in[1], in[2], in[3]}, {}}, values, std::span<float* const>(sinks));
+    engine::run(*program, {static_cast<int>(pixels), 1, {in[0], in[1], in[2], in[3]}, {}}, values,
+                std::span<float* const>(sinks));
     for (std::size_t c = 0; c < 4; ++c)
         for (std::size_t i = 0; i < pixels; ++i)
             // Where the reference itself is beyond floats or no number, nothing is promised to a digit.
-            if (std::isfinite(exact[c][i]) && std::fabs(exact[c][i]) < 1e6 && !(std::fabs(static_cast<double>(out[c][i]) - exact[c][i]) <= allowed[c][i])) {
-                std::fprintf(stderr, "%s\nchannel %zu of (%.9g %.9g %.9g %.9g): %.9g instead of %.9g (allowed %.3g; rewrite %d fuse %d %s)\n%s", text.c_str(), c,
-                             static_cast<double>(in[0][i]), static_cast<double>(in[1][i]), static_cast<double>(in[2][i]), static_cast<double>(in[3][i]),
-                             static_cast<double>(out[c][i]), exact[c][i], allowed[c][i], rewrite, fuse, engine::instruction_set(), program->printed().c_str());
+            if (std::isfinite(exact[c][i]) && std::fabs(exact[c][i]) < 1e6 &&
+                !(std::fabs(static_cast<double>(out[c][i]) - exact[c][i]) <= allowed[c][i])) {
+                std::fprintf(stderr,
+                             "%s\nchannel %zu of (%.9g %.9g %.9g %.9g): %.9g instead of %.9g (allowed %.3g; rewrite %d "
+                             "fuse %d %s)\n%s",
+                             text.c_str(), c, static_cast<double>(in[0][i]), static_cast<double>(in[1][i]),
+                             static_cast<double>(in[2][i]), static_cast<double>(in[3][i]),
+                             static_cast<double>(out[c][i]), exact[c][i], allowed[c][i], rewrite, fuse,
+                             engine::instruction_set(), program->printed().c_str());
                 std::abort();
             }
 }
@@ -83,14 +89,16 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
             colours[i].rgba[c] = static_cast<double>(in[c][i]);
         }
     const auto right = engine::reference_picture(rule, values, static_cast<int>(pixels), colours);
-    // Inside a model's conversion, which the noise below does not reach, what one channel loses is a share of the brightest.
+    // Inside a model's conversion, which the noise below does not reach, what one channel loses is a share of the
+    // brightest.
     const std::string body = text.substr(text.find("\nlet v0"));
     const auto has = [&body](const char* word) { return body.find(word) != std::string::npos; };
     const bool models = has("dyed(") || has("rinsed(") || has("soaked(") || has("delta_e") || has("hold hue");
     for (std::size_t i = 0; i < pixels; ++i)
         for (std::size_t c = 0; c < 4; ++c) {
             exact[c][i] = right[i][c];
-            const double brightest = std::max({1.0, std::fabs(right[i][0]), std::fabs(right[i][1]), std::fabs(right[i][2])});
+            const double brightest =
+                std::max({1.0, std::fabs(right[i][0]), std::fabs(right[i][1]), std::fabs(right[i][2])});
             allowed[c][i] = models ? 3e-5 * brightest : 5e-6 * std::max(1.0, std::fabs(right[i][c]) / 4);
         }
     // Where a rule magnifies rounding, as much as that of four ulps at every step.

@@ -1,5 +1,5 @@
-// Any text -> tokens, tree, types, diagnostics, fixes, canonical form, what an editor offers, program: no crash, no hang, no leak, and what
-// is promised about each.
+// Any text -> tokens, tree, types, diagnostics, fixes, canonical form, what an editor offers, program: no crash, no
+// hang, no leak, and what is promised about each.
 #include "engine/evaluate.hpp"
 #include "engine/lower.hpp"
 #include "lang/assist.hpp"
@@ -27,7 +27,9 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     lang::CheckOptions options;
     options.open = [](const std::string& name) -> Result<std::string> {
         // Files that use each other, and themselves.
-        return name == "a" ? Result<std::string>("use \"b\"\nfn fa(x) = x") : name == "b" ? Result<std::string>("use \"a\"") : Error{"does not exist", name, ""};
+        return name == "a" ? Result<std::string>("use \"b\"\nfn fa(x) = x")
+            : name == "b"  ? Result<std::string>("use \"a\"")
+                           : Error{"does not exist", name, ""};
     };
     const lang::Checked checked = lang::check(text, proof::vocabulary(), options);
     insist(checked.ok == !lang::has_error(checked.diagnostics));

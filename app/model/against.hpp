@@ -9,7 +9,8 @@
 
 namespace kasuri::app {
 
-/// What "before" is, everywhere on the sheet and in the readings: the picture as it comes, or what another rule makes of it.
+/// What "before" is, everywhere on the sheet and in the readings: the picture as it comes, or what another rule makes
+/// of it.
 class Against : public QObject {
     Q_OBJECT
 public:

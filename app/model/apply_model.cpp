@@ -14,14 +14,18 @@ namespace {
 constexpr int width = 120, height = 68;
 
 /// A picture file made small and put through the subject.
-QImage contact(const std::filesystem::path& path, const std::string& space, const Screen& screen, const handover::RenderWork& work, const CancelToken& cancel, QString& fault) {
+QImage contact(const std::filesystem::path& path, const std::string& space, const Screen& screen,
+               const handover::RenderWork& work, const CancelToken& cancel, QString& fault) {
     const Result<image::Image> loaded = io::load(path, space);
     if (!loaded) {
         fault = QString::fromStdString(loaded.error().text());
         return {};
     }
     const std::vector<std::string> layers = image::layers(loaded.value());
-    const std::optional<image::Picture> picture = layers.empty() ? std::nullopt : image::picture_of(loaded.value(), std::find(layers.begin(), layers.end(), "") != layers.end() ? "" : layers.front());
+    const std::optional<image::Picture> picture = layers.empty()
+        ? std::nullopt
+        : image::picture_of(loaded.value(),
+                            std::find(layers.begin(), layers.end(), "") != layers.end() ? "" : layers.front());
     if (!picture) {
         fault = ApplyModel::tr("has no channel to work on");
         return {};
@@ -42,7 +46,8 @@ QImage contact(const std::filesystem::path& path, const std::string& space, cons
     }
     const engine::BoundSources bound = work.bind(sources);
     options.source_spaces = bound.spaces;
-    const std::optional<image::Picture> made = engine::evaluate(*work.compile(options), small, work.values, cancel, nullptr, nullptr, bound.planes);
+    const std::optional<image::Picture> made =
+        engine::evaluate(*work.compile(options), small, work.values, cancel, nullptr, nullptr, bound.planes);
     if (!made)
         return {};
     image::Picture result = *made;
@@ -125,7 +130,8 @@ void ApplyModel::set_said_spaces(std::map<std::string, std::string> spaces) {
     draw();
 }
 
-std::map<std::filesystem::path, std::string> ApplyModel::spaces_of(const std::vector<handover::BatchItem>& items) const {
+std::map<std::filesystem::path, std::string>
+ApplyModel::spaces_of(const std::vector<handover::BatchItem>& items) const {
     std::map<std::string, std::string> pictures, sequences;
     for (const auto& [path, space] : said_spaces_) {
         pictures[place_of(path)] = space;
@@ -153,18 +159,22 @@ void ApplyModel::draw() {
     const auto work = std::make_shared<const handover::RenderWork>(handover::work_of(*subject_));
     for (std::size_t i = 0; i < items_.size(); ++i) {
         ++waiting_;
-        pool_.start([this, number, i, path = items_[i].path, space = items_[i].space, screen = screen_, work, cancel = drawing_cancel_] {
+        pool_.start([this, number, i, path = items_[i].path, space = items_[i].space, screen = screen_, work,
+                     cancel = drawing_cancel_] {
             QString fault;
             const QImage picture = cancel.cancelled() ? QImage() : contact(path, space, screen, *work, cancel, fault);
-            QMetaObject::invokeMethod(this, [this, number, i, picture, fault] {
-                if (number != drawing_)
-                    return;
-                items_[i].picture = picture;
-                items_[i].fault = fault;
-                emit dataChanged(index(static_cast<int>(i)), index(static_cast<int>(i)));
-                if (--waiting_ == 0)
-                    emit drawn();
-            }, Qt::QueuedConnection);
+            QMetaObject::invokeMethod(
+                this,
+                [this, number, i, picture, fault] {
+                    if (number != drawing_)
+                        return;
+                    items_[i].picture = picture;
+                    items_[i].fault = fault;
+                    emit dataChanged(index(static_cast<int>(i)), index(static_cast<int>(i)));
+                    if (--waiting_ == 0)
+                        emit drawn();
+                },
+                Qt::QueuedConnection);
         });
     }
 }
@@ -174,9 +184,12 @@ QVariant ApplyModel::data(const QModelIndex& index, int role) const {
         return {};
     const Item& item = items_[static_cast<std::size_t>(index.row())];
     switch (role) {
-    case Qt::DisplayRole: return QString::fromStdString(item.path.filename().string()) + (item.written ? tr(" \u2013 written") : QString());
+    case Qt::DisplayRole:
+        return QString::fromStdString(item.path.filename().string()) +
+            (item.written ? tr(" \u2013 written") : QString());
     case Qt::DecorationRole: return item.picture;
-    case Qt::ToolTipRole: return QString::fromStdString(item.path.string()) + (item.fault.isEmpty() ? QString() : "\n" + item.fault);
+    case Qt::ToolTipRole:
+        return QString::fromStdString(item.path.string()) + (item.fault.isEmpty() ? QString() : "\n" + item.fault);
     case path_role: return QString::fromStdString(item.path.string());
     case written_role: return item.written;
     case LibraryModel::fault_role: return item.fault; // the tile shows it
@@ -208,19 +221,28 @@ Status ApplyModel::render(const handover::BatchOrder& order, handover::BatchOpti
     rendering_cancel_ = CancelToken();
     for (Item& item : items_)
         item.written = false;
-    thread_ = std::thread([this, work = handover::work_of(*subject_), items = std::move(items.value()), options = std::move(options), cancel = rendering_cancel_] {
-        const handover::BatchReport report = handover::render_all(work, items, options, cancel, [this](const handover::BatchEvent& event) {
-            QMetaObject::invokeMethod(this, [this, path = event.item.in, written = event.what != handover::BatchEvent::What::failed, fault = event.error ? QString::fromStdString(event.error->text()) : QString(),
-                                             done = event.done, all = event.all, left = event.seconds_left] {
-                mark(path, written, fault);
-                emit progressed(done, all, left);
-            }, Qt::QueuedConnection);
-        });
-        QMetaObject::invokeMethod(this, [this, report] {
-            report_ = report;
-            rendering_ = false;
-            emit finished();
-        }, Qt::QueuedConnection);
+    thread_ = std::thread([this, work = handover::work_of(*subject_), items = std::move(items.value()),
+                           options = std::move(options), cancel = rendering_cancel_] {
+        const handover::BatchReport report =
+            handover::render_all(work, items, options, cancel, [this](const handover::BatchEvent& event) {
+                QMetaObject::invokeMethod(
+                    this,
+                    [this, path = event.item.in, written = event.what != handover::BatchEvent::What::failed,
+                     fault = event.error ? QString::fromStdString(event.error->text()) : QString(), done = event.done,
+                     all = event.all, left = event.seconds_left] {
+                        mark(path, written, fault);
+                        emit progressed(done, all, left);
+                    },
+                    Qt::QueuedConnection);
+            });
+        QMetaObject::invokeMethod(
+            this,
+            [this, report] {
+                report_ = report;
+                rendering_ = false;
+                emit finished();
+            },
+            Qt::QueuedConnection);
     });
     return {};
 }

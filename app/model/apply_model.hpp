@@ -17,7 +17,8 @@
 
 namespace kasuri::app {
 
-/// Pictures that a rule or a look is applied to: a contact sheet of how they come out, made in the background, and their rendering to files.
+/// Pictures that a rule or a look is applied to: a contact sheet of how they come out, made in the background, and
+/// their rendering to files.
 class ApplyModel : public QAbstractListModel {
     Q_OBJECT
 public:
@@ -37,7 +38,9 @@ public:
     /// Of each of `items`, where something was said.
     std::map<std::filesystem::path, std::string> spaces_of(const std::vector<handover::BatchItem>& items) const;
 
-    int rowCount(const QModelIndex& parent = {}) const override { return parent.isValid() ? 0 : static_cast<int>(items_.size()); }
+    int rowCount(const QModelIndex& parent = {}) const override {
+        return parent.isValid() ? 0 : static_cast<int>(items_.size());
+    }
     QVariant data(const QModelIndex& index, int role = Qt::DisplayRole) const override;
 
     /// Begins to render; told by `progressed`, at the end by `finished`. The error if it cannot begin.

@@ -14,7 +14,8 @@ std::string kept_source(const std::string& source, const std::filesystem::path& 
         return source;
     std::error_code error;
     const std::filesystem::path folder = std::filesystem::absolute(filter, error).parent_path();
-    return std::filesystem::absolute(source.substr(0, mark), error).lexically_proximate(folder).string() + source.substr(mark);
+    return std::filesystem::absolute(source.substr(0, mark), error).lexically_proximate(folder).string() +
+        source.substr(mark);
 }
 
 std::string shown_source(const std::string& source, const std::filesystem::path& filter) {
@@ -23,12 +24,14 @@ std::string shown_source(const std::string& source, const std::filesystem::path&
     if (source.starts_with("target:") || mark == std::string::npos || path.is_absolute())
         return source;
     std::error_code error;
-    return (std::filesystem::absolute(filter, error).parent_path() / path).lexically_normal().string() + source.substr(mark);
+    return (std::filesystem::absolute(filter, error).parent_path() / path).lexically_normal().string() +
+        source.substr(mark);
 }
 
 } // namespace
 
-BenchKeeper::BenchKeeper(Session& session, LookModel& look, SheetModel& sheet, TakesModel& takes, Tuning& tuning, QObject* parent)
+BenchKeeper::BenchKeeper(Session& session, LookModel& look, SheetModel& sheet, TakesModel& takes, Tuning& tuning,
+                         QObject* parent)
     : QObject(parent), session_(session), look_(look), sheet_(sheet), takes_(takes), tuning_(tuning) {
     soon_.setSingleShot(true);
     soon_.setInterval(soon_ms);

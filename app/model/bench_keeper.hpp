@@ -13,12 +13,14 @@
 
 namespace kasuri::app {
 
-/// Keeps takes, pins and how values are set with the document, in the file beside it: read when a filter is opened, written soon after a change and
-/// when the filter gets another name. Those of a step of a look go into the look. What cannot be read is never overwritten.
+/// Keeps takes, pins and how values are set with the document, in the file beside it: read when a filter is opened,
+/// written soon after a change and when the filter gets another name. Those of a step of a look go into the look. What
+/// cannot be read is never overwritten.
 class BenchKeeper : public QObject {
     Q_OBJECT
 public:
-    BenchKeeper(Session& session, LookModel& look, SheetModel& sheet, TakesModel& takes, Tuning& tuning, QObject* parent = nullptr);
+    BenchKeeper(Session& session, LookModel& look, SheetModel& sheet, TakesModel& takes, Tuning& tuning,
+                QObject* parent = nullptr);
     ~BenchKeeper() override;
 
     /// What is to be kept now, with paths relative to the folder of `filter`.
@@ -41,7 +43,7 @@ private:
     TakesModel& takes_;
     Tuning& tuning_;
     QTimer soon_;
-    std::filesystem::path path_; ///< of the filter whose things these are
+    std::filesystem::path path_;  ///< of the filter whose things these are
     document::BenchFile written_; ///< what the file holds
     bool foreign_ = false;        ///< the file could not be read
     bool taking_ = false;

@@ -20,7 +20,8 @@ struct Codes {
         // Even steps of the square root put the entries where the eye and the encoding want them.
         for (int i = 0; i <= steps; ++i) {
             const double root = static_cast<double>(i) / steps;
-            code[static_cast<std::size_t>(i)] = static_cast<std::uint8_t>(std::lround(255 * std::clamp(transfer.encode(root * root), 0.0, 1.0)));
+            code[static_cast<std::size_t>(i)] =
+                static_cast<std::uint8_t>(std::lround(255 * std::clamp(transfer.encode(root * root), 0.0, 1.0)));
         }
     }
     std::uint8_t of(float linear) const {
@@ -98,11 +99,15 @@ QColor surround_colour(const Screen& to) {
     std::array<float, 3> grey = {light, light, light};
     float* const planes[3] = {&grey[0], &grey[1], &grey[2]};
     monitor.from_light->apply(planes, 1);
-    const auto code = [](float x) { return x > 0 ? static_cast<int>(std::lround(255 * std::min(x, 1.0f))) : 0; }; // not for NaN
+    const auto code = [](float x) {
+        return x > 0 ? static_cast<int>(std::lround(255 * std::min(x, 1.0f))) : 0;
+    }; // not for NaN
     return {code(grey[0]), code(grey[1]), code(grey[2])};
 }
 
-QColor on_surround(const Screen& to) { return surround_colour(to).lightness() > 0x78 ? Qt::black : Qt::white; } // WCAG contrast of 4.4 and more, whatever the grey
+QColor on_surround(const Screen& to) {
+    return surround_colour(to).lightness() > 0x78 ? Qt::black : Qt::white;
+} // WCAG contrast of 4.4 and more, whatever the grey
 
 namespace {
 
@@ -130,8 +135,10 @@ void add_row(std::vector<float>& sum, const float* row, const float* weight) {
 
 QColor colour_on_screen(const std::array<double, 3>& values, std::string_view space) {
     const colour::Space* from = colour::find_space(space);
-    const colour::Triple light = colour::converted(values, from ? *from : *colour::find_space(colour::default_space), *colour::find_space(colour::default_space));
-    return {display_code(static_cast<float>(light[0])), display_code(static_cast<float>(light[1])), display_code(static_cast<float>(light[2]))};
+    const colour::Triple light = colour::converted(values, from ? *from : *colour::find_space(colour::default_space),
+                                                   *colour::find_space(colour::default_space));
+    return {display_code(static_cast<float>(light[0])), display_code(static_cast<float>(light[1])),
+            display_code(static_cast<float>(light[2]))};
 }
 
 image::Picture reduced(const image::Picture& picture, int width, int height, const QRect& region) {
@@ -147,7 +154,9 @@ image::Picture reduced(const image::Picture& picture, int width, int height, con
         for (std::size_t c = 0; c < (alpha ? 4u : 3u); ++c) {
             image::Samples samples(count);
             for (int y = 0; y < height; ++y)
-                std::copy_n(picture.planes[c]->data() + static_cast<std::ptrdiff_t>(y + of.top()) * picture.width + of.left(), width, samples.data() + static_cast<std::ptrdiff_t>(y) * width);
+                std::copy_n(picture.planes[c]->data() + static_cast<std::ptrdiff_t>(y + of.top()) * picture.width +
+                                of.left(),
+                            width, samples.data() + static_cast<std::ptrdiff_t>(y) * width);
             part.planes[c] = image::make_plane(std::move(samples));
         }
         return part;
@@ -168,7 +177,9 @@ image::Picture reduced(const image::Picture& picture, int width, int height, con
             for (auto& sum : plain)
                 sum.assign(alpha ? source_width : 0, 0.0f);
             for (int v = top; v < bottom; ++v) {
-                const std::size_t start = static_cast<std::size_t>(v + of.top()) * static_cast<std::size_t>(picture.width) + static_cast<std::size_t>(of.left());
+                const std::size_t start =
+                    static_cast<std::size_t>(v + of.top()) * static_cast<std::size_t>(picture.width) +
+                    static_cast<std::size_t>(of.left());
                 const float* const weight = alpha ? picture.planes[3]->data() + start : nullptr;
                 for (std::size_t c = 0; c < 3; ++c) {
                     add_row(sums[c], picture.planes[c]->data() + start, weight);
@@ -190,7 +201,8 @@ image::Picture reduced(const image::Picture& picture, int width, int height, con
                 const std::size_t at = y * static_cast<std::size_t>(width) + x;
                 const float weight = alpha ? along(sums[3], left, right) : pixels;
                 for (std::size_t c = 0; c < 3; ++c)
-                    out[c][at] = weight != 0 ? along(sums[c], left, right) / weight : along(plain[c], left, right) / pixels;
+                    out[c][at] =
+                        weight != 0 ? along(sums[c], left, right) / weight : along(plain[c], left, right) / pixels;
                 if (alpha)
                     out[3][at] = weight / pixels;
             }
@@ -204,7 +216,8 @@ image::Picture reduced(const image::Picture& picture, int width, int height, con
     return result;
 }
 
-QImage shown(const image::Picture& picture, const Lens& lens, const Screen& to, double* outside, readings::Views* views, const image::Picture* other) {
+QImage shown(const image::Picture& picture, const Lens& lens, const Screen& to, double* outside, readings::Views* views,
+             const image::Picture* other) {
     using colour::operator*;
     QImage image(picture.width, picture.height, QImage::Format_RGB32);
     unsigned char* const bits = image.bits();
@@ -219,19 +232,25 @@ QImage shown(const image::Picture& picture, const Lens& lens, const Screen& to, 
     const auto white = static_cast<float>(monitor.white_level);
     const Codes& codes = codes_of(transfer_of(monitor));
     const auto moved = [](const colour::Matrix3& m, const std::array<float, 4>& c) {
-        const colour::Triple made = m * colour::Triple{static_cast<double>(c[0]), static_cast<double>(c[1]), static_cast<double>(c[2])};
-        return std::array<float, 4>{static_cast<float>(made[0]), static_cast<float>(made[1]), static_cast<float>(made[2]), c[3]};
+        const colour::Triple made =
+            m * colour::Triple{static_cast<double>(c[0]), static_cast<double>(c[1]), static_cast<double>(c[2])};
+        return std::array<float, 4>{static_cast<float>(made[0]), static_cast<float>(made[1]),
+                                    static_cast<float>(made[2]), c[3]};
     };
     const auto width = static_cast<std::size_t>(picture.width);
     // Numbers of a lens with an expression, one plane or three.
     std::array<image::Plane, 4> numbers{};
     if (!lens.expression.empty() && views)
-        numbers = views->look(picture, picture.space, lens.expression, {}, lens.compares ? (other ? other : &picture) : nullptr).value_or(numbers);
+        numbers = views
+                      ->look(picture, picture.space, lens.expression, {},
+                             lens.compares ? (other ? other : &picture) : nullptr)
+                      .value_or(numbers);
     if (lens.of_rule())
         numbers = {picture.planes[0], picture.planes[1], picture.planes[2], nullptr};
     // Most of what is shown: light of the screen's own primaries, cut off at its limits.
     const float behind = surround_light(to);
-    const bool plain = lens.id == "colour" && is_linear(space) && !space.to_light && same_screen && !monitor.from_light && to.limits == Limits::hard && white == 1;
+    const bool plain = lens.id == "colour" && is_linear(space) && !space.to_light && same_screen &&
+        !monitor.from_light && to.limits == Limits::hard && white == 1;
     std::atomic<std::size_t> beyond{0};
     const auto rows = [&](std::size_t first, std::size_t last) {
         std::size_t outside_here = 0;
@@ -244,7 +263,8 @@ QImage shown(const image::Picture& picture, const Lens& lens, const Screen& to, 
             auto* line = reinterpret_cast<QRgb*>(bits + row * stride);
             const std::size_t begin = row * width;
             if (plain) {
-                const float *r = picture.planes[0]->data() + begin, *g = picture.planes[1]->data() + begin, *b = picture.planes[2]->data() + begin;
+                const float *r = picture.planes[0]->data() + begin, *g = picture.planes[1]->data() + begin,
+                            *b = picture.planes[2]->data() + begin;
                 const float* const alpha = picture.planes[3] ? picture.planes[3]->data() + begin : nullptr;
                 for (std::size_t x = 0; x < width; ++x) {
                     outside_here += is_outside({r[x], g[x], b[x], 1}) ? 1 : 0;
@@ -273,7 +293,8 @@ QImage shown(const image::Picture& picture, const Lens& lens, const Screen& to, 
                 pixel.y = y;
                 pixel.surround = behind;
                 pixel.stored = picture.at(at);
-                const std::array<float, 4> light = {lights[0][column], lights[1][column], lights[2][column], pixel.stored[3]};
+                const std::array<float, 4> light = {lights[0][column], lights[1][column], lights[2][column],
+                                                    pixel.stored[3]};
                 pixel.light = same ? light : moved(across, light);
                 pixel.screen = same_screen ? light : moved(to_screen, light);
                 if (!monitor.from_light)
@@ -281,7 +302,9 @@ QImage shown(const image::Picture& picture, const Lens& lens, const Screen& to, 
                 if (white != 1) // greys of lenses are shares of diffuse white
                     for (std::size_t c = 0; c < 3; ++c)
                         pixel.screen[c] /= white;
-                const auto number = [&](std::size_t c) { return light_for(lens, static_cast<double>((*numbers[c])[at]), x, y); };
+                const auto number = [&](std::size_t c) {
+                    return light_for(lens, static_cast<double>((*numbers[c])[at]), x, y);
+                };
                 Light show{};
                 if (lens.shown)
                     show = lens.shown(pixel);
@@ -303,14 +326,17 @@ QImage shown(const image::Picture& picture, const Lens& lens, const Screen& to, 
             for (std::size_t column = 0; column < width; ++column) {
                 const std::array<float, 4> code = {lights[0][column], lights[1][column], lights[2][column], 1};
                 outside_here += is_outside(code) ? 1 : 0;
-                const auto whole = [](float x) { return x > 0 ? static_cast<int>(std::lround(255 * std::min(x, 1.0f))) : 0; };
+                const auto whole = [](float x) {
+                    return x > 0 ? static_cast<int>(std::lround(255 * std::min(x, 1.0f))) : 0;
+                };
                 line[column] = qRgb(whole(code[0]), whole(code[1]), whole(code[2]));
             }
         }
         beyond += outside_here;
     };
     constexpr std::size_t worth_sharing = 60'000; // pixels
-    parallel_ranges(static_cast<std::size_t>(picture.height), picture.pixels() < worth_sharing ? static_cast<std::size_t>(picture.height) : 32, {}, rows);
+    parallel_ranges(static_cast<std::size_t>(picture.height),
+                    picture.pixels() < worth_sharing ? static_cast<std::size_t>(picture.height) : 32, {}, rows);
     const std::size_t at = picture.pixels();
     if (outside)
         *outside = at > 0 ? static_cast<double>(beyond.load()) / static_cast<double>(at) : 0;

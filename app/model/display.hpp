@@ -18,7 +18,8 @@ namespace kasuri::app {
 /// What happens to light that the screen cannot show.
 enum class Limits {
     hard, ///< each channel is cut off at 0 and 1
-    soft, ///< bright light bends towards 1 by the largest channel, what is still outside moves towards its own luminance
+    soft, ///< bright light bends towards 1 by the largest channel, what is still outside moves towards its own
+          ///< luminance
 };
 
 /// Mid grey: neither makes pictures look darker nor lighter than they are.
@@ -35,7 +36,8 @@ std::span<const Surround> surrounds();
 struct Screen {
     std::string space = "srgb"; ///< of colour::spaces()
     Limits limits = Limits::hard;
-    double surround = usual_surround; ///< lightness L* of the neutral grey around pictures and behind transparent ones, 0 .. 100 (diffuse white)
+    double surround = usual_surround; ///< lightness L* of the neutral grey around pictures and behind transparent ones,
+                                      ///< 0 .. 100 (diffuse white)
 
     friend bool operator==(const Screen&, const Screen&) = default;
 };
@@ -47,12 +49,13 @@ std::uint8_t display_code(float linear);
 QColor colour_on_screen(const std::array<double, 3>& values, std::string_view space);
 
 /// A picture brought to `width` x `height` by averaging what falls on each pixel (nearest where it is enlarged).
-/// Colour is averaged weighted by alpha. What is NaN stays NaN. Of `region` alone, if it is not null: pixels of the picture, inside it.
+/// Colour is averaged weighted by alpha. What is NaN stays NaN. Of `region` alone, if it is not null: pixels of the
+/// picture, inside it.
 image::Picture reduced(const image::Picture& picture, int width, int height, const QRect& region = {});
 
-/// The picture through a lens, pixel by pixel. `outside`, if given, becomes the share of pixels that the screen cannot show as
-/// they are: a channel below 0 or above 1, or no number.
-/// Lenses with an expression need `views`; those that compare need `other`, of the same size.
+/// The picture through a lens, pixel by pixel. `outside`, if given, becomes the share of pixels that the screen cannot
+/// show as they are: a channel below 0 or above 1, or no number. Lenses with an expression need `views`; those that
+/// compare need `other`, of the same size.
 QImage shown(const image::Picture& picture, const Lens& lens, const Screen& screen = {}, double* outside = nullptr,
              readings::Views* views = nullptr, const image::Picture* other = nullptr);
 

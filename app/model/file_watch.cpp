@@ -64,7 +64,9 @@ bool FileWatch::look() {
     std::error_code failure;
     if (!std::filesystem::exists(session_.path(), failure)) {
         if (!std::exchange(gone_, true))
-            emit said(tr("The file %1 is gone. Saving writes it again.").arg(QString::fromStdString(session_.path().filename().string())), true);
+            emit said(tr("The file %1 is gone. Saving writes it again.")
+                          .arg(QString::fromStdString(session_.path().filename().string())),
+                      true);
         return true;
     }
     gone_ = false;
@@ -78,12 +80,15 @@ bool FileWatch::look() {
         return false;
     theirs_ = std::move(read.value());
     if (session_.text() == session_.saved_text()) {
-        settle(theirs_, tr("the file as it is now"), tr("The file was changed by somebody else and has been read again; Ctrl+Z takes it back."));
+        settle(theirs_, tr("the file as it is now"),
+               tr("The file was changed by somebody else and has been read again; Ctrl+Z takes it back."));
         return true;
     }
     const document::Merged both = document::merged(session_.saved_text(), session_.text(), theirs_);
     if (both.conflicts == 0) {
-        settle(both.text, tr("changes of the file"), tr("The file was changed by somebody else, in other lines: both changes are here now; Ctrl+Z takes theirs back."));
+        settle(both.text, tr("changes of the file"),
+               tr("The file was changed by somebody else, in other lines: both changes are here now; Ctrl+Z takes "
+                  "theirs back."));
         return true;
     }
     clash_ = true;
@@ -99,7 +104,8 @@ void FileWatch::choose(Way way) {
     else if (way == Way::theirs)
         settle(theirs_, tr("the file as it is now"), tr("Theirs is here; Ctrl+Z brings yours back."));
     else
-        settle(document::merged(session_.saved_text(), session_.text(), theirs_).text, tr("changes of the file"), tr("Both changes are here; where they met, yours stands."));
+        settle(document::merged(session_.saved_text(), session_.text(), theirs_).text, tr("changes of the file"),
+               tr("Both changes are here; where they met, yours stands."));
 }
 
 } // namespace kasuri::app

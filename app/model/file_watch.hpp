@@ -6,14 +6,15 @@
 
 namespace kasuri::app {
 
-/// Notices when somebody else changes the filter's file. What the bench has not touched follows it; changes of different lines are merged;
-/// where both sides changed the same lines nothing happens until one of the ways is chosen.
+/// Notices when somebody else changes the filter's file. What the bench has not touched follows it; changes of
+/// different lines are merged; where both sides changed the same lines nothing happens until one of the ways is chosen.
 class FileWatch : public QObject {
     Q_OBJECT
 public:
     explicit FileWatch(Session& session, QObject* parent = nullptr);
 
-    /// Whether the bench follows the file. A step of a look does not: then it is only told that somebody has changed it.
+    /// Whether the bench follows the file. A step of a look does not: then it is only told that somebody has changed
+    /// it.
     void set_following(bool following);
     /// Looks at once; otherwise a moment after the file changes. True if nothing stands in the way of saving.
     bool look();

@@ -33,8 +33,8 @@ Light over_surround(const LensPixel& p, const Light& light) {
     return {light[0] * a + behind, light[1] * a + behind, light[2] * a + behind};
 }
 
-/// Stripes tell the ways to be outside apart without colour: rising and light where a channel is too bright, falling and dark
-/// where one is below 0, a chequer where there is no number. What the screen can show is a dim grey.
+/// Stripes tell the ways to be outside apart without colour: rising and light where a channel is too bright, falling
+/// and dark where one is below 0, a chequer where there is no number. What the screen can show is a dim grey.
 Light range_marks(const LensPixel& p) {
     const auto& s = p.screen;
     const float y = static_cast<float>(colour::luminance({p.light[0], p.light[1], p.light[2]}));
@@ -54,11 +54,12 @@ Light veil(const LensPixel& p) {
     const float a = std::clamp(p.screen[3], 0.0f, 1.0f);
     const Light tint = (p.x / 4 + p.y / 4) % 2 == 0 ? Light{0.05f, 0.08f, 0.24f} : Light{0.10f, 0.14f, 0.36f};
     const float share = 0.75f * (1 - a);
-    return {p.screen[0] * (1 - share) + tint[0] * share, p.screen[1] * (1 - share) + tint[1] * share, p.screen[2] * (1 - share) + tint[2] * share};
+    return {p.screen[0] * (1 - share) + tint[0] * share, p.screen[1] * (1 - share) + tint[1] * share,
+            p.screen[2] * (1 - share) + tint[2] * share};
 }
 
-/// What is turned over: light rising stripes; what has lost a dimension: dark level lines. The rest is a dim grey, the brighter the more
-/// room the channels leave each other.
+/// What is turned over: light rising stripes; what has lost a dimension: dark level lines. The rest is a dim grey, the
+/// brighter the more room the channels leave each other.
 Light fold_marks(double volume, int x, int y) {
     constexpr double lost = 1e-3;
     const auto base = static_cast<float>(0.06 + 0.22 * std::clamp(std::fabs(volume), 0.0, 1.0));
@@ -87,25 +88,92 @@ std::string of_model(const colour::Model& model, const colour::Component& compon
 /// A stored number on its own is shown as what it is in its own encoding.
 std::vector<Lens> table() {
     std::vector<Lens> rows = {
-        {"colour", QT_TRANSLATE_NOOP("Tables", "colour"), QT_TRANSLATE_NOOP("Tables", "The picture, laid over the surround where it is transparent."), {}, [](const LensPixel& p) { return over_surround(p, {p.screen[0], p.screen[1], p.screen[2]}); }},
-        {"red", QT_TRANSLATE_NOOP("Tables", "red channel"), QT_TRANSLATE_NOOP("Tables", "Red alone, as a neutral grey."), {}, [](const LensPixel& p) { return grey(p.light[0]); }},
-        {"green", QT_TRANSLATE_NOOP("Tables", "green channel"), QT_TRANSLATE_NOOP("Tables", "Green alone, as a neutral grey."), {}, [](const LensPixel& p) { return grey(p.light[1]); }},
-        {"blue", QT_TRANSLATE_NOOP("Tables", "blue channel"), QT_TRANSLATE_NOOP("Tables", "Blue alone, as a neutral grey."), {}, [](const LensPixel& p) { return grey(p.light[2]); }},
-        {"alpha", QT_TRANSLATE_NOOP("Tables", "alpha"), QT_TRANSLATE_NOOP("Tables", "Alpha: 0 black, 1 white, in even steps for the eye."), {}, [](const LensPixel& p) { return grey(static_cast<float>(colour::srgb_decode(p.stored[3]))); }},
-        {"veil", QT_TRANSLATE_NOOP("Tables", "alpha over the picture"), QT_TRANSLATE_NOOP("Tables", "The picture as it is stored, under an indigo lattice where alpha is below 1."), {}, veil},
-        {"luminance", QT_TRANSLATE_NOOP("Tables", "luminance"), QT_TRANSLATE_NOOP("Tables", "Luminance Y of linear light, as a neutral grey."), {},
-         [](const LensPixel& p) { return grey(static_cast<float>(colour::luminance({p.light[0], p.light[1], p.light[2]}))); }},
-        {"range", QT_TRANSLATE_NOOP("Tables", "out of range"),
-         QT_TRANSLATE_NOOP("Tables", "What the screen cannot show: light rising stripes where a channel is above 1, dark falling ones where it is below 0, a chequer for NaN and infinite."), {}, range_marks},
-        {"change", QT_TRANSLATE_NOOP("Tables", "change, times 4"), QT_TRANSLATE_NOOP("Tables", "What the rule adds and takes away: mid grey where nothing changes, four times the change in each channel."), {}, nullptr, "rgb - other", -0.125, 0.125, false, true},
-        {"difference", QT_TRANSLATE_NOOP("Tables", "difference \u0394E2000"), QT_TRANSLATE_NOOP("Tables", "How far the rule moves each colour, by CIEDE2000."), {}, nullptr, "delta_e_2000(lab(rgb), lab(other))", 0, 20, false, true},
+        {"colour",
+         QT_TRANSLATE_NOOP("Tables", "colour"),
+         QT_TRANSLATE_NOOP("Tables", "The picture, laid over the surround where it is transparent."),
+         {},
+         [](const LensPixel& p) {
+             return over_surround(p, {p.screen[0], p.screen[1], p.screen[2]});
+         }},
+        {"red",
+         QT_TRANSLATE_NOOP("Tables", "red channel"),
+         QT_TRANSLATE_NOOP("Tables", "Red alone, as a neutral grey."),
+         {},
+         [](const LensPixel& p) { return grey(p.light[0]); }},
+        {"green",
+         QT_TRANSLATE_NOOP("Tables", "green channel"),
+         QT_TRANSLATE_NOOP("Tables", "Green alone, as a neutral grey."),
+         {},
+         [](const LensPixel& p) { return grey(p.light[1]); }},
+        {"blue",
+         QT_TRANSLATE_NOOP("Tables", "blue channel"),
+         QT_TRANSLATE_NOOP("Tables", "Blue alone, as a neutral grey."),
+         {},
+         [](const LensPixel& p) { return grey(p.light[2]); }},
+        {"alpha",
+         QT_TRANSLATE_NOOP("Tables", "alpha"),
+         QT_TRANSLATE_NOOP("Tables", "Alpha: 0 black, 1 white, in even steps for the eye."),
+         {},
+         [](const LensPixel& p) { return grey(static_cast<float>(colour::srgb_decode(p.stored[3]))); }},
+        {"veil",
+         QT_TRANSLATE_NOOP("Tables", "alpha over the picture"),
+         QT_TRANSLATE_NOOP("Tables", "The picture as it is stored, under an indigo lattice where alpha is below 1."),
+         {},
+         veil},
+        {"luminance",
+         QT_TRANSLATE_NOOP("Tables", "luminance"),
+         QT_TRANSLATE_NOOP("Tables", "Luminance Y of linear light, as a neutral grey."),
+         {},
+         [](const LensPixel& p) {
+             return grey(static_cast<float>(colour::luminance({p.light[0], p.light[1], p.light[2]})));
+         }},
+        {"range",
+         QT_TRANSLATE_NOOP("Tables", "out of range"),
+         QT_TRANSLATE_NOOP("Tables",
+                           "What the screen cannot show: light rising stripes where a channel is above 1, dark falling "
+                           "ones where it is below 0, a chequer for NaN and infinite."),
+         {},
+         range_marks},
+        {"change",
+         QT_TRANSLATE_NOOP("Tables", "change, times 4"),
+         QT_TRANSLATE_NOOP("Tables",
+                           "What the rule adds and takes away: mid grey where nothing changes, four times the change "
+                           "in each channel."),
+         {},
+         nullptr,
+         "rgb - other",
+         -0.125,
+         0.125,
+         false,
+         true},
+        {"difference",
+         QT_TRANSLATE_NOOP("Tables", "difference \u0394E2000"),
+         QT_TRANSLATE_NOOP("Tables", "How far the rule moves each colour, by CIEDE2000."),
+         {},
+         nullptr,
+         "delta_e_2000(lab(rgb), lab(other))",
+         0,
+         20,
+         false,
+         true},
     };
-    rows.push_back(of_slopes("noise_gain", "noise_gain", QT_TRANSLATE_NOOP("Tables", "noise gain"), QT_TRANSLATE_NOOP("Tables", "How much louder the rule makes noise, in the channel that gets most of it: 1 is as loud as before.")));
-    Lens folds = of_slopes("volume", "folds", QT_TRANSLATE_NOOP("Tables", "folds"), QT_TRANSLATE_NOOP("Tables", "Where the rule turns the order of colours over (light rising stripes) and where it loses a dimension of colour (dark level lines). A swap of two channels "
-                                                       "turns all of them over; a fold is an edge between what is turned and what is not."));
+    rows.push_back(of_slopes(
+        "noise_gain", "noise_gain", QT_TRANSLATE_NOOP("Tables", "noise gain"),
+        QT_TRANSLATE_NOOP(
+            "Tables",
+            "How much louder the rule makes noise, in the channel that gets most of it: 1 is as loud as before.")));
+    Lens folds = of_slopes(
+        "volume", "folds", QT_TRANSLATE_NOOP("Tables", "folds"),
+        QT_TRANSLATE_NOOP("Tables",
+                          "Where the rule turns the order of colours over (light rising stripes) and where it loses a "
+                          "dimension of colour (dark level lines). A swap of two channels "
+                          "turns all of them over; a fold is an edge between what is turned and what is not."));
     folds.mark = fold_marks;
     rows.push_back(std::move(folds));
-    Lens mask{"step_mask", QT_TRANSLATE_NOOP("Tables", "step's mask"), QT_TRANSLATE_NOOP("Tables", "Where the step in hand is laid over what comes into it: 0 black, 1 white. Everywhere, if it has no mask.")};
+    Lens mask{"step_mask", QT_TRANSLATE_NOOP("Tables", "step's mask"),
+              QT_TRANSLATE_NOOP("Tables",
+                                "Where the step in hand is laid over what comes into it: 0 black, 1 white. Everywhere, "
+                                "if it has no mask.")};
     mask.step_mask = true;
     rows.push_back(std::move(mask));
     for (const colour::Model* model : colour::models())
@@ -138,7 +206,8 @@ const Ring& ring_of(const Lens& lens) {
             colour::Triple value;
             for (std::size_t c = 0; c < 3; ++c) {
                 const colour::Component& component = model.components[c];
-                value[c] = component.cyclic ? component.low + (component.high - component.low) * i / ring_steps : component.low + 0.62 * (component.high - component.low);
+                value[c] = component.cyclic ? component.low + (component.high - component.low) * i / ring_steps
+                                            : component.low + 0.62 * (component.high - component.low);
             }
             const colour::Triple made = to_rgb(model, *colour::find_space(colour::default_space), value);
             for (std::size_t c = 0; c < 3; ++c)
@@ -175,7 +244,8 @@ const Lens* peeking(std::string_view id) {
     if (second == rest.npos)
         return nullptr;
     Lens lens;
-    const auto low = parse_number(rest.substr(0, first)), high = parse_number(rest.substr(first + 1, second - first - 1));
+    const auto low = parse_number(rest.substr(0, first)),
+               high = parse_number(rest.substr(first + 1, second - first - 1));
     lens.id = id;
     lens.peeks = rest.substr(second + 1);
     lens.title = lens.peeks;
@@ -208,7 +278,8 @@ Light light_for(const Lens& lens, double value, int x, int y) {
         return grey(chequer(x, y) ? 1.0f : 0.0f);
     const double share = (value - lens.low) / (lens.high - lens.low);
     if (lens.ring)
-        return ring_of(lens)[static_cast<std::size_t>(std::min<double>(ring_steps - 1, (share - std::floor(share)) * ring_steps))];
+        return ring_of(
+            lens)[static_cast<std::size_t>(std::min<double>(ring_steps - 1, (share - std::floor(share)) * ring_steps))];
     constexpr double room = 1e-4;
     if (share > 1 + room && !lens.compares && rising(x, y))
         return grey(0.25f);

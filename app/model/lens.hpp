@@ -13,12 +13,12 @@ using Light = std::array<float, 3>;
 /// A pixel as lenses see it: straight, in linear light of BT.709, as stored, and in linear light of the screen.
 struct LensPixel {
     std::array<float, 4> light, stored, screen;
-    int x = 0, y = 0; ///< on the screen
+    int x = 0, y = 0;   ///< on the screen
     float surround = 0; ///< light of what shows through, diffuse white is 1
 };
 
-/// One row: what a cell shows of its pixels. Either `shown` makes light of a pixel, or an expression of the language makes numbers
-/// that are shown as even steps of grey (one component) or of r, g, b (three) between low and high.
+/// One row: what a cell shows of its pixels. Either `shown` makes light of a pixel, or an expression of the language
+/// makes numbers that are shown as even steps of grey (one component) or of r, g, b (three) between low and high.
 struct Lens {
     std::string id;
     std::string title;
@@ -26,11 +26,12 @@ struct Lens {
     std::string group = {}; ///< lenses of a model stand together
     /// Light to show: of the screen's primaries. Single numbers are shown as a neutral grey, opaque.
     Light (*shown)(const LensPixel& pixel) = nullptr;
-    std::string expression = {};  ///< of r, g, b in the picture's space
+    std::string expression = {}; ///< of r, g, b in the picture's space
     double low = 0, high = 1;
-    bool ring = false;            ///< low and high are the same: shown as the hues they are
-    bool compares = false;        ///< the expression knows `other`, what the picture was before the rule
-    std::string peeks = {};       ///< an expression in the rule's own names: the numbers come from the rule, one or three of them
+    bool ring = false;     ///< low and high are the same: shown as the hues they are
+    bool compares = false; ///< the expression knows `other`, what the picture was before the rule
+    std::string peeks =
+        {}; ///< an expression in the rule's own names: the numbers come from the rule, one or three of them
     const insight::Measure* measure = nullptr; ///< the number is made of the rule's slopes
     /// How a number is shown, where not as `light_for` does.
     Light (*mark)(double value, int x, int y) = nullptr;
@@ -51,8 +52,8 @@ std::string peek_lens(std::string_view expression, double low = 0, double high =
 /// "colour", or with its range: "L*a*b* l 0 .. 100".
 std::string caption(const Lens& lens);
 
-/// Light for a number of a lens with an expression: a grey that rises in even steps for the eye, or a hue of the ring; stripes below
-/// and above the range, a chequer for NaN.
+/// Light for a number of a lens with an expression: a grey that rises in even steps for the eye, or a hue of the ring;
+/// stripes below and above the range, a chequer for NaN.
 Light light_for(const Lens& lens, double value, int x, int y);
 
 } // namespace kasuri::app

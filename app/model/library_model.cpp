@@ -74,7 +74,8 @@ std::shared_ptr<Runs> runs(const document::LibraryEntry& entry, std::string& fau
 
 } // namespace
 
-QImage library_thumbnail(const document::LibraryEntry& entry, const image::Picture& sample, std::string& fault, const Screen& screen) {
+QImage library_thumbnail(const document::LibraryEntry& entry, const image::Picture& sample, std::string& fault,
+                         const Screen& screen) {
     fault = entry.fault;
     const std::shared_ptr<Runs> what = fault.empty() ? runs(entry, fault) : nullptr;
     if (!what)
@@ -91,7 +92,8 @@ QImage library_thumbnail(const document::LibraryEntry& entry, const image::Pictu
     const engine::BoundSources sources = what->work.bind(pictures);
     options.source_spaces = sources.spaces;
     const engine::ProgramPtr program = what->work.compile(options);
-    const std::optional<image::Picture> made = engine::evaluate(*program, sample, what->work.values, {}, nullptr, nullptr, sources.planes);
+    const std::optional<image::Picture> made =
+        engine::evaluate(*program, sample, what->work.values, {}, nullptr, nullptr, sources.planes);
     if (!made)
         return {};
     image::Picture result = *made;
@@ -100,7 +102,9 @@ QImage library_thumbnail(const document::LibraryEntry& entry, const image::Pictu
 }
 
 std::filesystem::path own_library_folder() {
-    const std::filesystem::path folder = std::filesystem::path(QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation).toStdString()) / "kasuri/filters";
+    const std::filesystem::path folder =
+        std::filesystem::path(QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation).toStdString()) /
+        "kasuri/filters";
     std::error_code error;
     std::filesystem::create_directories(folder, error);
     return folder;
@@ -110,8 +114,10 @@ std::vector<std::filesystem::path> usual_library_folders() {
     std::vector<std::filesystem::path> folders = {own_library_folder()};
     QStringList shipped;
     for (const char* kind : {"filters", "looks"})
-        shipped << QStandardPaths::locateAll(QStandardPaths::GenericDataLocation, QStringLiteral("kasuri/%1").arg(kind), QStandardPaths::LocateDirectory)
-                << QDir(QCoreApplication::applicationDirPath() + QStringLiteral("/../share/kasuri/%1").arg(kind)).absolutePath();
+        shipped << QStandardPaths::locateAll(QStandardPaths::GenericDataLocation, QStringLiteral("kasuri/%1").arg(kind),
+                                             QStandardPaths::LocateDirectory)
+                << QDir(QCoreApplication::applicationDirPath() + QStringLiteral("/../share/kasuri/%1").arg(kind))
+                       .absolutePath();
     for (const QString& folder : shipped) {
         const std::filesystem::path path = QDir(folder).canonicalPath().toStdString();
         if (!path.empty() && std::find(folders.begin(), folders.end(), path) == folders.end())
@@ -170,21 +176,24 @@ void LibraryModel::look() {
                 (*found)[path.string()] = std::move(item);
             }
         }
-        QMetaObject::invokeMethod(this, [this, found, below] {
-            entries_ = std::move(*found);
-            QStringList watched = watcher_.directories();
-            for (const QString& folder : *below)
-                if (!watched.removeAll(folder) && QFile::exists(folder))
-                    watcher_.addPath(folder);
-            if (!watched.isEmpty())
-                watcher_.removePaths(watched);
-            reading_ = false;
-            sort_out();
-            emit read();
-            draw();
-            if (std::exchange(again_, false))
-                look();
-        }, Qt::QueuedConnection);
+        QMetaObject::invokeMethod(
+            this,
+            [this, found, below] {
+                entries_ = std::move(*found);
+                QStringList watched = watcher_.directories();
+                for (const QString& folder : *below)
+                    if (!watched.removeAll(folder) && QFile::exists(folder))
+                        watcher_.addPath(folder);
+                if (!watched.isEmpty())
+                    watcher_.removePaths(watched);
+                reading_ = false;
+                sort_out();
+                emit read();
+                draw();
+                if (std::exchange(again_, false))
+                    look();
+            },
+            Qt::QueuedConnection);
     });
 }
 
@@ -196,7 +205,10 @@ void LibraryModel::sort_out() {
             shown.push_back(item);
     std::stable_sort(shown.begin(), shown.end(), [this](const ItemPtr& a, const ItemPtr& b) {
         const auto key = [this](const ItemPtr& item) { // of what is looked for by its title, the title counts
-            return std::make_tuple(!query_.isEmpty() && !text(item->entry.title).contains(query_.trimmed(), Qt::CaseInsensitive), !favourites_.contains(item->entry.path.string()), text(item->entry.title).toLower(), item->entry.path.string());
+            return std::make_tuple(!query_.isEmpty() &&
+                                       !text(item->entry.title).contains(query_.trimmed(), Qt::CaseInsensitive),
+                                   !favourites_.contains(item->entry.path.string()), text(item->entry.title).toLower(),
+                                   item->entry.path.string());
         };
         return key(a) < key(b);
     });
@@ -239,14 +251,20 @@ void LibraryModel::draw() {
                 return;
             std::string fault;
             const QImage picture = library_thumbnail(item->entry, *sample, fault, screen);
-            QMetaObject::invokeMethod(this, [this, path = item->entry.path.string(), number, picture, fault] { drew(path, number, picture, fault); }, Qt::QueuedConnection);
+            QMetaObject::invokeMethod(
+                this,
+                [this, path = item->entry.path.string(), number, picture, fault] {
+                    drew(path, number, picture, fault);
+                },
+                Qt::QueuedConnection);
         });
     }
     if (waiting_ == 0)
         emit drawn();
 }
 
-void LibraryModel::drew(const std::string& path, std::uint64_t sample, const QImage& picture, const std::string& fault) {
+void LibraryModel::drew(const std::string& path, std::uint64_t sample, const QImage& picture,
+                        const std::string& fault) {
     const auto found = entries_.find(path);
     if (found == entries_.end() || sample != sample_number_)
         return;
@@ -275,8 +293,12 @@ QVariant LibraryModel::data(const QModelIndex& index, int role) const {
     switch (role) {
     case Qt::DisplayRole: return text(item.entry.title);
     case Qt::DecorationRole: return item.picture;
-    case Qt::ToolTipRole: return text(item.entry.title + (item.fault.empty() ? "" : "\nError: " + item.fault) + (item.entry.note.empty() ? "" : "\n" + item.entry.note) + "\n" + item.entry.path.string());
-    case Qt::AccessibleTextRole: return text(item.entry.title) + (item.fault.empty() ? QString() : tr(", has an error")) + (favourites_.contains(item.entry.path.string()) ? tr(", a favourite") : QString());
+    case Qt::ToolTipRole:
+        return text(item.entry.title + (item.fault.empty() ? "" : "\nError: " + item.fault) +
+                    (item.entry.note.empty() ? "" : "\n" + item.entry.note) + "\n" + item.entry.path.string());
+    case Qt::AccessibleTextRole:
+        return text(item.entry.title) + (item.fault.empty() ? QString() : tr(", has an error")) +
+            (favourites_.contains(item.entry.path.string()) ? tr(", a favourite") : QString());
     case path_role: return text(item.entry.path.string());
     case note_role: return text(item.entry.note);
     case tags_role: return text(item.entry.tags);
@@ -370,7 +392,8 @@ Result<QString> LibraryModel::duplicate(const QString& path) {
 
 Status LibraryModel::to_trash(const QString& path) {
     if (!QFile::moveToTrash(path))
-        return Error{"cannot be moved to the trash", path.toStdString(), "It may belong to somebody else, or there is no trash on that disk."};
+        return Error{"cannot be moved to the trash", path.toStdString(),
+                     "It may belong to somebody else, or there is no trash on that disk."};
     look();
     return {};
 }

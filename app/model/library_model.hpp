@@ -19,8 +19,8 @@
 
 namespace kasuri::app {
 
-/// The filters and looks of some folders, those that match a search, favourites first. Folders are watched; reading, checking and thumbnails happen in
-/// the background, in this order, so that there is something to search at once.
+/// The filters and looks of some folders, those that match a search, favourites first. Folders are watched; reading,
+/// checking and thumbnails happen in the background, in this order, so that there is something to search at once.
 class LibraryModel : public QAbstractListModel {
     Q_OBJECT
 public:
@@ -31,7 +31,7 @@ public:
         presets_role, ///< QStringList
         fault_role,   ///< empty: it compiles
         favourite_role,
-        look_role,    ///< how many steps, 0 for a filter
+        look_role, ///< how many steps, 0 for a filter
     };
     explicit LibraryModel(QObject* parent = nullptr);
     ~LibraryModel() override;
@@ -48,9 +48,13 @@ public:
     /// Looks at the folders now; otherwise a moment after something in them changes.
     void look();
 
-    int rowCount(const QModelIndex& parent = {}) const override { return parent.isValid() ? 0 : static_cast<int>(shown_.size()); }
+    int rowCount(const QModelIndex& parent = {}) const override {
+        return parent.isValid() ? 0 : static_cast<int>(shown_.size());
+    }
     QVariant data(const QModelIndex& index, int role = Qt::DisplayRole) const override;
-    Qt::ItemFlags flags(const QModelIndex& index) const override { return QAbstractListModel::flags(index) | Qt::ItemIsDragEnabled; }
+    Qt::ItemFlags flags(const QModelIndex& index) const override {
+        return QAbstractListModel::flags(index) | Qt::ItemIsDragEnabled;
+    }
     QStringList mimeTypes() const override { return {"text/uri-list"}; }
     QMimeData* mimeData(const QModelIndexList& indexes) const override;
     int all() const { return static_cast<int>(entries_.size()); }
@@ -64,8 +68,8 @@ public:
     Status to_trash(const QString& path);
 
 signals:
-    void read();    ///< everything can be searched
-    void drawn();   ///< all thumbnails are there
+    void read();  ///< everything can be searched
+    void drawn(); ///< all thumbnails are there
     void favourites_changed();
 
 private:
@@ -102,7 +106,9 @@ std::vector<std::filesystem::path> usual_library_folders();
 /// The user's own folder, which is there when this returns.
 std::filesystem::path own_library_folder();
 
-/// A small picture through a filter at its first preset (a filter does nothing at its defaults), or through a look. The fault if it does not compile.
-QImage library_thumbnail(const document::LibraryEntry& entry, const image::Picture& sample, std::string& fault, const Screen& screen = {});
+/// A small picture through a filter at its first preset (a filter does nothing at its defaults), or through a look. The
+/// fault if it does not compile.
+QImage library_thumbnail(const document::LibraryEntry& entry, const image::Picture& sample, std::string& fault,
+                         const Screen& screen = {});
 
 } // namespace kasuri::app

@@ -15,14 +15,19 @@ namespace {
 std::size_t at(int index) { return static_cast<std::size_t>(index); }
 
 bool is_plain(const document::LookStep& step) {
-    return step.on && !document::is_no_rule(step) && step.opacity == 1 && step.blend == "normal" && step.mask.empty() && step.label.empty();
+    return step.on && !document::is_no_rule(step) && step.opacity == 1 && step.blend == "normal" && step.mask.empty() &&
+        step.label.empty();
 }
 
 constexpr int pause_ms = 150;
 
 /// Whether other files are to be compared with, or with other texts.
 bool files_differ(const std::vector<document::LookStep>& a, const std::vector<document::LookStep>& b) {
-    return !std::equal(a.begin(), a.end(), b.begin(), b.end(), [](const document::LookStep& x, const document::LookStep& y) { return x.filter == y.filter && x.text == y.text && x.lut_text == y.lut_text && x.within == y.within && x.is_look == y.is_look; });
+    return !std::equal(a.begin(), a.end(), b.begin(), b.end(),
+                       [](const document::LookStep& x, const document::LookStep& y) {
+                           return x.filter == y.filter && x.text == y.text && x.lut_text == y.lut_text &&
+                               x.within == y.within && x.is_look == y.is_look;
+                       });
 }
 
 } // namespace
@@ -39,12 +44,16 @@ LookModel::LookModel(Session& session, QObject* parent) : QObject(parent), sessi
     connect(&session_, &Session::rule_changed, this, &LookModel::named); // its title may be another
     connect(&session_, &Session::file_changed, this, [this] {
         if (!putting_ && !document::is_no_rule(step()))
-            state_.look.steps[state_.in_hand].filter = session_.path().empty() ? std::string() : std::filesystem::absolute(session_.path()).string();
+            state_.look.steps[state_.in_hand].filter =
+                session_.path().empty() ? std::string() : std::filesystem::absolute(session_.path()).string();
         emit file_changed();
     });
 }
 
-bool LookModel::is_look() const { return !path_.empty() || count() > 1 || !is_plain(steps().front()) || !state_.look.title.empty() || !state_.look.proofs.empty(); }
+bool LookModel::is_look() const {
+    return !path_.empty() || count() > 1 || !is_plain(steps().front()) || !state_.look.title.empty() ||
+        !state_.look.proofs.empty();
+}
 
 AroundPtr LookModel::around() const {
     if (!is_look())
@@ -62,15 +71,19 @@ QString LookModel::name(int index) const {
         return QString::fromStdString(session_.rule()->title);
     if (const std::string title = document::title_in(step.text); !title.empty())
         return QString::fromStdString(title);
-    return step.filter.empty() ? tr("untitled") : QString::fromStdString(std::filesystem::path(step.filter).stem().string());
+    return step.filter.empty() ? tr("untitled")
+                               : QString::fromStdString(std::filesystem::path(step.filter).stem().string());
 }
 
-document::FilterState LookModel::state(int index) const { return at(index) < states_.size() ? states_[at(index)] : document::FilterState::none; }
+document::FilterState LookModel::state(int index) const {
+    return at(index) < states_.size() ? states_[at(index)] : document::FilterState::none;
+}
 
 void LookModel::look_at_files() {
     QStringList wanted, watched = watcher_.files();
     for (const document::LookStep& step : steps())
-        if (const QString file = QString::fromStdString(step.filter); is_look() && !file.isEmpty() && !wanted.contains(file) && QFile::exists(file))
+        if (const QString file = QString::fromStdString(step.filter);
+            is_look() && !file.isEmpty() && !wanted.contains(file) && QFile::exists(file))
             wanted << file;
     for (const QString& file : watched)
         if (!wanted.contains(file))
@@ -114,12 +127,18 @@ void LookModel::another_document() {
 
 std::string LookModel::listing(const document::LookStep& step) {
     if (!step.lut.empty())
-        return "// A LUT: " + std::filesystem::path(step.filter).filename().string() + "\n// It is read tetrahedrally; what lies outside its domain is brought inside.\n// What its numbers mean is chosen below.\n";
+        return "// A LUT: " + std::filesystem::path(step.filter).filename().string() +
+            "\n// It is read tetrahedrally; what lies outside its domain is brought inside.\n// What its numbers mean "
+            "is chosen below.\n";
     std::string text = "// A look in one step. What is in it (the menu of the step takes it apart):\n";
     int number = 0;
     for (const document::LookStep& each : step.within) {
         const std::string title = document::title_in(each.text);
-        text += "// " + std::to_string(++number) + "  " + (!each.label.empty() ? each.label : !title.empty() ? title : each.filter) + (each.on ? "" : "  (off)") + "\n";
+        text += "// " + std::to_string(++number) + "  " +
+            (!each.label.empty()  ? each.label
+                 : !title.empty() ? title
+                                  : each.filter) +
+            (each.on ? "" : "  (off)") + "\n";
     }
     return text;
 }
@@ -130,7 +149,8 @@ void LookModel::take_in_hand() {
     if (document::is_no_rule(mine)) {
         session_.put_in_hand(listing(mine), {}, {}, listing(mine), true);
     } else {
-        const Result<std::string> file = mine.filter.empty() ? Result<std::string>(mine.text) : document::load_filter(mine.filter);
+        const Result<std::string> file =
+            mine.filter.empty() ? Result<std::string>(mine.text) : document::load_filter(mine.filter);
         session_.put_in_hand(mine.text, mine.values, mine.filter, file ? file.value() : mine.text, false);
     }
     putting_ = false;
@@ -141,7 +161,9 @@ void LookModel::arrange(LookArrangement state) {
     const bool other = state.in_hand != state_.in_hand, files = files_differ(state.look.steps, steps());
     state_ = std::move(state);
     const document::LookStep& now = step();
-    if (other || (!document::is_no_rule(now) && now.text != session_.text()) || now.values != session_.chosen_values() || document::is_no_rule(now) != document::is_no_rule(was) || now.within != was.within || now.filter != was.filter || now.uses != was.uses || now.bench != was.bench)
+    if (other || (!document::is_no_rule(now) && now.text != session_.text()) ||
+        now.values != session_.chosen_values() || document::is_no_rule(now) != document::is_no_rule(was) ||
+        now.within != was.within || now.filter != was.filter || now.uses != was.uses || now.bench != was.bench)
         take_in_hand();
     if (files) // not while an opacity is dragged
         look_at_files();
@@ -161,7 +183,8 @@ void LookModel::change(const QString& name, const QString& key, const std::funct
 
 void LookModel::select(int index) {
     if (index >= 0 && index < count())
-        change(tr("step %1 in hand").arg(index + 1), QStringLiteral("in hand"), [&](LookArrangement& s) { s.in_hand = at(index); });
+        change(tr("step %1 in hand").arg(index + 1), QStringLiteral("in hand"),
+               [&](LookArrangement& s) { s.in_hand = at(index); });
 }
 
 void LookModel::add(document::LookStep step, int where) {
@@ -208,11 +231,13 @@ void LookModel::move(int from, int to) {
 }
 
 void LookModel::set_on(int index, bool on) {
-    change(on ? tr("step %1 on").arg(index + 1) : tr("step %1 off").arg(index + 1), {}, [&](LookArrangement& s) { s.look.steps[at(index)].on = on; });
+    change(on ? tr("step %1 on").arg(index + 1) : tr("step %1 off").arg(index + 1), {},
+           [&](LookArrangement& s) { s.look.steps[at(index)].on = on; });
 }
 
 void LookModel::set_opacity(int index, double opacity) {
-    change(tr("opacity"), QStringLiteral("opacity %1").arg(index), [&](LookArrangement& s) { s.look.steps[at(index)].opacity = std::clamp(opacity, 0.0, 1.0); });
+    change(tr("opacity"), QStringLiteral("opacity %1").arg(index),
+           [&](LookArrangement& s) { s.look.steps[at(index)].opacity = std::clamp(opacity, 0.0, 1.0); });
 }
 
 void LookModel::set_blend(int index, const std::string& blend) {
@@ -220,7 +245,8 @@ void LookModel::set_blend(int index, const std::string& blend) {
 }
 
 void LookModel::set_mask(int index, const std::string& mask) {
-    change(tr("mask"), QStringLiteral("mask %1").arg(index), [&](LookArrangement& s) { s.look.steps[at(index)].mask = mask; });
+    change(tr("mask"), QStringLiteral("mask %1").arg(index),
+           [&](LookArrangement& s) { s.look.steps[at(index)].mask = mask; });
 }
 
 void LookModel::set_mask_inverted(int index, bool inverted) {
@@ -228,11 +254,15 @@ void LookModel::set_mask_inverted(int index, bool inverted) {
 }
 
 void LookModel::set_mask_grow(int index, double pixels) {
-    change(tr("size of the mask"), QStringLiteral("grow %1").arg(index), [&](LookArrangement& s) { s.look.steps[at(index)].mask_grow = std::clamp(pixels, -document::most_mask_pixels, document::most_mask_pixels); });
+    change(tr("size of the mask"), QStringLiteral("grow %1").arg(index), [&](LookArrangement& s) {
+        s.look.steps[at(index)].mask_grow = std::clamp(pixels, -document::most_mask_pixels, document::most_mask_pixels);
+    });
 }
 
 void LookModel::set_mask_soften(int index, double pixels) {
-    change(tr("softness of the mask"), QStringLiteral("soften %1").arg(index), [&](LookArrangement& s) { s.look.steps[at(index)].mask_soften = std::clamp(pixels, 0.0, document::most_mask_pixels); });
+    change(tr("softness of the mask"), QStringLiteral("soften %1").arg(index), [&](LookArrangement& s) {
+        s.look.steps[at(index)].mask_soften = std::clamp(pixels, 0.0, document::most_mask_pixels);
+    });
 }
 
 void LookModel::set_space(int index, const std::string& space) {
@@ -253,11 +283,13 @@ void LookModel::set_proofs(std::string lines, bool typed) {
     if (!lines.empty())
         lines += '\n';
     if (lines != state_.look.proofs)
-        change(tr("proofs of the look"), typed ? QStringLiteral("proofs of the look") : QString(), [&](LookArrangement& s) { s.look.proofs = std::move(lines); });
+        change(tr("proofs of the look"), typed ? QStringLiteral("proofs of the look") : QString(),
+               [&](LookArrangement& s) { s.look.proofs = std::move(lines); });
 }
 
 void LookModel::set_up_to_here(bool up_to_here) {
-    change(up_to_here ? tr("shown up to the step in hand") : tr("shown as a whole"), {}, [&](LookArrangement& s) { s.up_to_here = up_to_here; });
+    change(up_to_here ? tr("shown up to the step in hand") : tr("shown as a whole"), {},
+           [&](LookArrangement& s) { s.up_to_here = up_to_here; });
 }
 
 void LookModel::take_apart(int index) {
@@ -289,14 +321,16 @@ Status LookModel::bring_up_to_date(int index) {
     Result<document::LookStep> fresh = document::brought_up_to_date(steps()[at(index)], {});
     if (!fresh)
         return fresh.error();
-    change(tr("what the file says now"), {}, [&](LookArrangement& s) { s.look.steps[at(index)] = std::move(fresh.value()); });
+    change(tr("what the file says now"), {},
+           [&](LookArrangement& s) { s.look.steps[at(index)] = std::move(fresh.value()); });
     return {};
 }
 
 Status LookModel::write_filter(int index, const std::filesystem::path& file) {
     if (const Status saved = document::save_filter(file, steps()[at(index)].text); !saved)
         return saved;
-    change(tr("a step's file"), {}, [&](LookArrangement& s) { s.look.steps[at(index)].filter = std::filesystem::absolute(file).string(); });
+    change(tr("a step's file"), {},
+           [&](LookArrangement& s) { s.look.steps[at(index)].filter = std::filesystem::absolute(file).string(); });
     look_at_files();
     return {};
 }

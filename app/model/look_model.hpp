@@ -16,8 +16,8 @@ namespace kasuri::app {
 /// What undo goes back to.
 using LookArrangement = Around;
 
-/// The look on the bench: steps, of which one is in hand, that is, in the session. A filter by itself is a look of one plain step and stays a filter file;
-/// with a second step, an opacity, a mask ... it is a look and is saved as one.
+/// The look on the bench: steps, of which one is in hand, that is, in the session. A filter by itself is a look of one
+/// plain step and stays a filter file; with a second step, an opacity, a mask ... it is a look and is saved as one.
 class LookModel : public QObject {
     Q_OBJECT
 public:

@@ -4,7 +4,8 @@
 
 namespace kasuri::app {
 
-bool LookPromise::measure(const RuleState& rule, const Around& around, std::vector<proof::Outcome>& into, std::string& fault, const CancelToken& cancel) {
+bool LookPromise::measure(const RuleState& rule, const Around& around, std::vector<proof::Outcome>& into,
+                          std::string& fault, const CancelToken& cancel) {
     if (around.look.proofs.empty() || around.up_to_here || !rule.whole())
         return true;
     if (const auto& faults = rule.whole()->faults; !faults.empty()) { // of less than the look nothing is said

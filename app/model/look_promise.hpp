@@ -13,9 +13,10 @@ namespace kasuri::app {
 class LookPromise {
 public:
     /// Behind what is in `into`. `fault`: what is wrong with the lines, or the step
-    /// that is left out, without which the look is another one. False if called off. While the look is shown up to the step in hand
-    /// nothing is measured: the promise is about all of it.
-    bool measure(const RuleState& rule, const Around& around, std::vector<proof::Outcome>& into, std::string& fault, const CancelToken& cancel);
+    /// that is left out, without which the look is another one. False if called off. While the look is shown up to the
+    /// step in hand nothing is measured: the promise is about all of it.
+    bool measure(const RuleState& rule, const Around& around, std::vector<proof::Outcome>& into, std::string& fault,
+                 const CancelToken& cancel);
 
 private:
     std::string lines_, space_;

@@ -13,12 +13,14 @@ namespace kasuri::app {
 namespace {
 
 using Clock = std::chrono::steady_clock;
-double milliseconds(Clock::time_point from) { return std::chrono::duration<double, std::milli>(Clock::now() - from).count(); }
+double milliseconds(Clock::time_point from) {
+    return std::chrono::duration<double, std::milli>(Clock::now() - from).count();
+}
 
 constexpr double patience_ms = 250;
-constexpr double readings_wait_ms = 100; ///< while newer work waits, readings may be so old
+constexpr double readings_wait_ms = 100;              ///< while newer work waits, readings may be so old
 constexpr auto pause = std::chrono::milliseconds(20); ///< after which a row is over
-constexpr double slow_ms = 60;           ///< an exact sheet that took so long is preceded by a coarse one
+constexpr double slow_ms = 60;                        ///< an exact sheet that took so long is preceded by a coarse one
 
 } // namespace
 
@@ -91,7 +93,8 @@ void Preview::loop() {
             sheet->total_ms = milliseconds(from);
             emit sheet_ready(sheet);
         };
-        // In a row, as when a value is dragged, the eye follows the coarse sheet, and the exact one comes now and then and at the end.
+        // In a row, as when a value is dragged, the eye follows the coarse sheet, and the exact one comes now and then
+        // and at the end.
         if ((exact_ms > slow_ms || hurried) && worker.coarse_helps(*request)) {
             const std::shared_ptr<SheetResult> coarse = worker.sheet(*request, true, cancel);
             if (!coarse)
@@ -99,7 +102,8 @@ void Preview::loop() {
             tell(coarse);
             const bool due = exact_ms <= slow_ms && milliseconds(last_read) >= readings_wait_ms;
             std::unique_lock lock(mutex_);
-            if (!due && wake_.wait_for(lock, hurried ? pause : Clock::duration::zero(), [this] { return stop_ || waiting_; })) {
+            if (!due &&
+                wake_.wait_for(lock, hurried ? pause : Clock::duration::zero(), [this] { return stop_ || waiting_; })) {
                 in_a_row_ = true;
                 continue;
             }
@@ -132,8 +136,10 @@ void Preview::loop() {
         }
         auto proofs = std::make_shared<ProofsResult>();
         proofs->generation = generation;
-        proofs->of_rule = !request->around || !document::is_no_rule(request->around->look.steps[request->around->in_hand]);
-        const std::vector<lang::ProofLine> lines = proofs->of_rule ? proof::lines_of(worker.rule()) : std::vector<lang::ProofLine>();
+        proofs->of_rule =
+            !request->around || !document::is_no_rule(request->around->look.steps[request->around->in_hand]);
+        const std::vector<lang::ProofLine> lines =
+            proofs->of_rule ? proof::lines_of(worker.rule()) : std::vector<lang::ProofLine>();
         for (std::size_t i = 0; i < lines.size(); ++i) {
             auto outcome = worker.proved(i, lines[i], cancel);
             if (!outcome)

@@ -32,15 +32,15 @@ namespace kasuri::app {
 /// One cell of the sheet as the evaluation needs to know it.
 struct CellJob {
     int id = 0;
-    std::string source;  ///< a key that names the picture; equal keys share the work
-    PicturePtr picture;  ///< null for a generated target
+    std::string source; ///< a key that names the picture; equal keys share the work
+    PicturePtr picture; ///< null for a generated target
     const targets::Target* target = nullptr;
     std::string lens;
-    QSize pixels;        ///< device pixels to show
-    std::shared_ptr<const image::Image> file{}; ///< where the rule's sources are looked for by name; may be null
-    QRect region{};      ///< of the picture, which these pixels show; null: all of it
-    std::vector<double> settings{}; ///< of a generated target
-    bool both = true;    ///< false: before is not shown now, and is not painted
+    QSize pixels;                                     ///< device pixels to show
+    std::shared_ptr<const image::Image> file{};       ///< where the rule's sources are looked for by name; may be null
+    QRect region{};                                   ///< of the picture, which these pixels show; null: all of it
+    std::vector<double> settings{};                   ///< of a generated target
+    bool both = true;                                 ///< false: before is not shown now, and is not painted
     std::shared_ptr<const document::KeptTake> take{}; ///< null: the rule on the bench
 };
 
@@ -48,7 +48,7 @@ struct StripJob {
     int id = 0;
     const targets::Target* target = nullptr;
     std::vector<double> settings{};
-    int cell = 0;          ///< without a target: the strip shows the cut of this cell
+    int cell = 0; ///< without a target: the strip shows the cut of this cell
     readings::Line line{};
 };
 
@@ -86,10 +86,11 @@ struct PreviewRequest {
     struct Point {
         int cell = 0;
         QPoint pixel;
-        std::optional<std::array<float, 4>> colour{}; ///< instead: a colour of the working space, in the middle of nowhere
+        std::optional<std::array<float, 4>>
+            colour{}; ///< instead: a colour of the working space, in the middle of nowhere
     };
-    std::optional<Point> trace{};       ///< where the rule is looked into
-    GivenSources sources{};             ///< of the rule, where something else than the picture's own layer was given
+    std::optional<Point> trace{}; ///< where the rule is looked into
+    GivenSources sources{};       ///< of the rule, where something else than the picture's own layer was given
 };
 
 struct StripResult {
@@ -111,12 +112,13 @@ struct ReadingResult {
 struct CellResult {
     int id = 0;
     QImage before, after;
-    std::string space, working; ///< of the picture, and of the rule
+    std::string space, working;                   ///< of the picture, and of the rule
     double outside_before = 0, outside_after = 0; ///< share of pixels that the screen cannot show as they are
-    PicturePtr before_pixels, after_pixels; ///< whole, for read-outs; after is in the space of before, and null in a coarse sheet
-    QRect region{};                         ///< of the picture, which the images show
-    QSize size{};                           ///< of the picture
-    std::string fault{};                    ///< why the lens cannot show what it should
+    PicturePtr before_pixels,
+        after_pixels;    ///< whole, for read-outs; after is in the space of before, and null in a coarse sheet
+    QRect region{};      ///< of the picture, which the images show
+    QSize size{};        ///< of the picture
+    std::string fault{}; ///< why the lens cannot show what it should
 };
 
 /// Everything the sheet shows of one state of the rule.
@@ -125,15 +127,15 @@ struct SheetResult {
     std::vector<engine::TraceNode> trace; ///< of the rule at the asked place
     std::string text;                     ///< of the rule, which spans of the trace refer to
     bool coarse = false; ///< large pictures were made small before the rule, not after it; the exact sheet follows
-    Screen screen{}; ///< for which it was made
+    Screen screen{};     ///< for which it was made
     std::vector<StripResult> strips;
     std::vector<CellResult> cells;
     std::vector<lang::SourceInput> sources;   ///< that are read, each name once
     std::vector<std::string> missing_sources; ///< that some cell's picture does not have: they read as 0 there
     std::size_t operations = 0;
     std::vector<std::pair<std::size_t, std::string>> step_faults; ///< steps of the look that are left out, and why
-    std::string against_fault; ///< why the other rule is not what before shows
-    double check_ms = 0;  ///< text to runnable; 0 if the text was not checked again
+    std::string against_fault;                                    ///< why the other rule is not what before shows
+    double check_ms = 0; ///< text to runnable; 0 if the text was not checked again
     double total_ms = 0;
 };
 using SheetPtr = std::shared_ptr<const SheetResult>;
@@ -158,8 +160,8 @@ using ProofsPtr = std::shared_ptr<const ProofsResult>;
 
 /// Checks and evaluates on a thread of its own. The latest request wins: what waits is replaced. A sheet that
 /// is being computed is finished if it is quick (so that dragging shows every step it can) and called off if
-/// it is slow; proofs are called off at once. When the last exact sheet took long, or requests come in a row, a coarse sheet comes
-/// first, and the exact one gives way to newer work.
+/// it is slow; proofs are called off at once. When the last exact sheet took long, or requests come in a row, a coarse
+/// sheet comes first, and the exact one gives way to newer work.
 class Preview : public QObject {
     Q_OBJECT
 public:
@@ -184,7 +186,7 @@ private:
     std::uint64_t generation_ = 0;
     bool stop_ = false;
     bool busy_ = false, in_a_row_ = false; ///< at work; new work came while it was
-    bool optional_ = false; ///< what is being done gives way to newer work at once
+    bool optional_ = false;                ///< what is being done gives way to newer work at once
     std::chrono::steady_clock::time_point began_;
     CancelToken current_;
     std::thread thread_;

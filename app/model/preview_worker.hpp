@@ -12,7 +12,8 @@
 
 namespace kasuri::app {
 
-/// What outlives a request on the evaluation's thread: the last good rule, its programs, what was evaluated and measured with it.
+/// What outlives a request on the evaluation's thread: the last good rule, its programs, what was evaluated and
+/// measured with it.
 class PreviewWorker {
 public:
     /// Takes over what the request says of rules. Returns whether the text was checked.
@@ -26,13 +27,16 @@ public:
     /// Whether a coarse sheet would be another one: a picture is larger than shown, and no rule looks at neighbours.
     bool coarse_helps(const PreviewRequest& request);
     /// The readings of the same request; null if called off. An exact `sheet` has been made before.
-    std::shared_ptr<ReadingsResult> readings(const PreviewRequest& request, const SheetResult& sheet, const CancelToken& cancel);
+    std::shared_ptr<ReadingsResult> readings(const PreviewRequest& request, const SheetResult& sheet,
+                                             const CancelToken& cancel);
 
-    /// A line of `proof::lines_of`, at the values. What goes by defaults alone is measured once for a rule. Nothing if called off.
+    /// A line of `proof::lines_of`, at the values. What goes by defaults alone is measured once for a rule. Nothing if
+    /// called off.
     std::optional<proof::Outcome> proved(std::size_t index, const lang::ProofLine& line, const CancelToken& cancel);
 
     /// What the look around the rule promises as a whole, behind what is in `into`. False if called off.
-    bool promised(const Around* around, std::vector<proof::Outcome>& into, std::string& fault, const CancelToken& cancel);
+    bool promised(const Around* around, std::vector<proof::Outcome>& into, std::string& fault,
+                  const CancelToken& cancel);
 
     /// What is certain about the rule at its values, in a few words.
     std::string understood();
@@ -52,19 +56,27 @@ private:
     RuleState* of_take(const document::KeptTake& take, std::string& fault);
     std::vector<engine::TraceNode> trace(const PreviewRequest& request);
     std::vector<std::string> missing_sources(const PreviewRequest& request);
-    bool run(RuleState& rule, const std::string& space, const image::Picture& before, image::Picture& after, const CancelToken& cancel, const ImagePtr& file = nullptr);
-    PicturePtr ran(std::map<std::string, PicturePtr>& cache, const std::string& key, RuleState& rule, const std::string& space, const image::Picture& picture, const ImagePtr& file,
+    bool run(RuleState& rule, const std::string& space, const image::Picture& before, image::Picture& after,
+             const CancelToken& cancel, const ImagePtr& file = nullptr);
+    PicturePtr ran(std::map<std::string, PicturePtr>& cache, const std::string& key, RuleState& rule,
+                   const std::string& space, const image::Picture& picture, const ImagePtr& file,
                    const CancelToken& cancel);
     /// The input of a cell, and whether its numbers are the rule's.
     PicturePtr input_of(const CellJob& job, const std::string& key, bool of_rule);
     std::optional<CellResult> cell(const CellJob& asked, bool coarse, const CancelToken& cancel);
-    Painted painted(std::map<Shown, Painted>& cache, const Shown& shape, const image::Picture& picture, const Lens& through, const image::Picture* other);
-    std::optional<image::Picture> numbers(const RuleState::Peek& peek, const image::Picture& input, RuleState& rule, const ImagePtr& file, const CancelToken& cancel);
-    PicturePtr peeked(const CellJob& job, const std::string& key, RuleState& rule, std::map<std::string, PicturePtr>& cache, const image::Picture& input, const std::string& space, std::string& fault,
-                      const CancelToken& cancel);
-    std::optional<StripResult> strip(const StripJob& job, const SheetResult& sheet, int pixels, const CancelToken& cancel);
-    const image::Picture& small(std::map<Size, image::Picture>& cache, const std::string& key, const CellJob& job, const image::Picture& picture);
-    std::optional<readings::Measured> measured(const ReadingJob& job, const SheetResult& sheet, bool after, const CancelToken& cancel);
+    Painted painted(std::map<Shown, Painted>& cache, const Shown& shape, const image::Picture& picture,
+                    const Lens& through, const image::Picture* other);
+    std::optional<image::Picture> numbers(const RuleState::Peek& peek, const image::Picture& input, RuleState& rule,
+                                          const ImagePtr& file, const CancelToken& cancel);
+    PicturePtr peeked(const CellJob& job, const std::string& key, RuleState& rule,
+                      std::map<std::string, PicturePtr>& cache, const image::Picture& input, const std::string& space,
+                      std::string& fault, const CancelToken& cancel);
+    std::optional<StripResult> strip(const StripJob& job, const SheetResult& sheet, int pixels,
+                                     const CancelToken& cancel);
+    const image::Picture& small(std::map<Size, image::Picture>& cache, const std::string& key, const CellJob& job,
+                                const image::Picture& picture);
+    std::optional<readings::Measured> measured(const ReadingJob& job, const SheetResult& sheet, bool after,
+                                               const CancelToken& cancel);
     void forget_unused(const PreviewRequest& request);
     void forget_takes();
     void forget_before();

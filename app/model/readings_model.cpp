@@ -8,7 +8,8 @@
 namespace kasuri::app {
 
 ShownReading* ReadingsModel::at(int id) {
-    const auto found = std::find_if(readings_.begin(), readings_.end(), [id](const ShownReading& r) { return r.id == id; });
+    const auto found =
+        std::find_if(readings_.begin(), readings_.end(), [id](const ShownReading& r) { return r.id == id; });
     return found == readings_.end() ? nullptr : &*found;
 }
 
@@ -27,7 +28,8 @@ void ReadingsModel::remove(int id) {
 }
 
 void ReadingsModel::move(int id, int by) {
-    const auto here = std::find_if(readings_.begin(), readings_.end(), [id](const ShownReading& r) { return r.id == id; });
+    const auto here =
+        std::find_if(readings_.begin(), readings_.end(), [id](const ShownReading& r) { return r.id == id; });
     const auto to = here - readings_.begin() + by;
     if (here == readings_.end() || to < 0 || to >= static_cast<std::ptrdiff_t>(readings_.size()))
         return;
@@ -76,7 +78,11 @@ std::vector<int> ReadingsModel::cells_of(const ShownReading& reading, const Shee
 std::vector<ReadingJob> ReadingsModel::jobs(const SheetModel& sheet, int current_cell) const {
     std::vector<ReadingJob> jobs;
     for (const ShownReading& shown : readings_) {
-        ReadingJob job{shown.id, shown.reading, completed(shown.reading->settings, shown.settings), cells_of(shown, sheet, current_cell), {}};
+        ReadingJob job{shown.id,
+                       shown.reading,
+                       completed(shown.reading->settings, shown.settings),
+                       cells_of(shown, sheet, current_cell),
+                       {}};
         if (const Cell* first = job.cells.empty() ? nullptr : sheet.find(job.cells.front()))
             job.line = first->line;
         jobs.push_back(std::move(job));
@@ -87,7 +93,8 @@ std::vector<ReadingJob> ReadingsModel::jobs(const SheetModel& sheet, int current
 std::vector<std::string> ReadingsModel::stored() const {
     std::vector<std::string> lines;
     for (const ShownReading& shown : readings_)
-        lines.push_back(fmt::format("{}|{}|{}", shown.reading->name, fmt::join(shown.settings, ","), shown.of == ShownReading::all ? -1 : 0));
+        lines.push_back(fmt::format("{}|{}|{}", shown.reading->name, fmt::join(shown.settings, ","),
+                                    shown.of == ShownReading::all ? -1 : 0));
     return lines;
 }
 
@@ -102,7 +109,8 @@ void ReadingsModel::restore(const std::vector<std::string>& lines) {
         if (!parts[1].empty())
             for (const std::string_view number : split(parts[1], ','))
                 settings.push_back(parse_number(number).value_or(std::numeric_limits<double>::quiet_NaN()));
-        readings_.push_back({next_id_++, reading, settings.empty() ? settings : completed(reading->settings, settings), parts[2] == "-1" ? ShownReading::all : ShownReading::current});
+        readings_.push_back({next_id_++, reading, settings.empty() ? settings : completed(reading->settings, settings),
+                             parts[2] == "-1" ? ShownReading::all : ShownReading::current});
     }
     emit changed();
 }

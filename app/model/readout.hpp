@@ -32,7 +32,8 @@ struct PinReadout {
     Readout readout;
 };
 
-/// r, g, b, alpha, Y, the model's three components (all but the first four of light), and last the difference by CIEDE2000, in `after`.
+/// r, g, b, alpha, Y, the model's three components (all but the first four of light), and last the difference by
+/// CIEDE2000, in `after`.
 std::vector<ReadoutRow> rows_of(const Readout& readout, const colour::Model& model = *colour::find_model("lab"));
 
 } // namespace kasuri::app

@@ -22,10 +22,12 @@ QString lock_of(const std::filesystem::path& file) { return QString::fromStdStri
 } // namespace
 
 std::filesystem::path RecoveryKeeper::usual_folder() {
-    return std::filesystem::path(QStandardPaths::writableLocation(QStandardPaths::AppLocalDataLocation).toStdString()) / "recovery";
+    return std::filesystem::path(QStandardPaths::writableLocation(QStandardPaths::AppLocalDataLocation).toStdString()) /
+        "recovery";
 }
 
-RecoveryKeeper::RecoveryKeeper(Session& session, LookModel& look, BenchKeeper& bench, std::filesystem::path folder, QObject* parent)
+RecoveryKeeper::RecoveryKeeper(Session& session, LookModel& look, BenchKeeper& bench, std::filesystem::path folder,
+                               QObject* parent)
     : QObject(parent), session_(session), look_(look), bench_(bench), folder_(std::move(folder)) {
     static std::atomic<int> count = 0; // several windows of one program
     file_ = folder_ / fmt::format("{}-{}{}", QCoreApplication::applicationPid(), ++count, ending);
@@ -77,7 +79,8 @@ void RecoveryKeeper::write_now() {
         wrote(Error{"cannot be locked", file_.string(), ""});
         return;
     }
-    document::Recovery recovery{session_.path().string(), session_.text(), session_.chosen_values(), bench_.bench(session_.path().empty() ? folder_ / "untitled" : session_.path())};
+    document::Recovery recovery{session_.path().string(), session_.text(), session_.chosen_values(),
+                                bench_.bench(session_.path().empty() ? folder_ / "untitled" : session_.path())};
     document::Look look;
     if (look_.is_look()) {
         recovery.path = look_.path().string();
@@ -93,7 +96,8 @@ void RecoveryKeeper::write_now() {
         const std::string text = document::recovery_text(recovery);
         const Status status = write_file(file, text);
         // The keeper waits for this thread before it goes; a message that comes later than that is dropped with it.
-        QMetaObject::invokeMethod(this, [this, status] { wrote(status); }, Qt::QueuedConnection);
+        QMetaObject::invokeMethod(
+            this, [this, status] { wrote(status); }, Qt::QueuedConnection);
     });
 }
 
@@ -104,7 +108,8 @@ void RecoveryKeeper::wrote(const Status& status) {
     }
     written_.reset(); // tried again with the next change
     if (!std::exchange(told_, true))
-        emit failed(Error{fmt::format("unsaved work cannot be kept: {}", status.error().text()), folder_.string(), "Save often, or make room there."});
+        emit failed(Error{fmt::format("unsaved work cannot be kept: {}", status.error().text()), folder_.string(),
+                          "Save often, or make room there."});
 }
 
 std::vector<LeftBehind> RecoveryKeeper::left_behind(const std::filesystem::path& folder) {
@@ -115,7 +120,8 @@ std::vector<LeftBehind> RecoveryKeeper::left_behind(const std::filesystem::path&
         if (file.extension() != ending)
             continue;
         if (const std::string name = file.filename().string(); name.starts_with('.')) {
-            // A write that was cut short, ".NAME.PID.part": its program's file is the one before it. Cleared away when that program is gone.
+            // A write that was cut short, ".NAME.PID.part": its program's file is the one before it. Cleared away when
+            // that program is gone.
             const std::filesystem::path whole = folder / (name.substr(1, name.find('.', 1) - 1) + ending);
             QLockFile of_whole(lock_of(whole));
             of_whole.setStaleLockTime(0);

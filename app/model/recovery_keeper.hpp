@@ -23,13 +23,15 @@ struct LeftBehind {
     document::Recovery recovery;
 };
 
-/// Writes unsaved work to a file of its own, at most a third of a second old, for the case that the program ends before it is saved.
-/// The file goes when there is nothing unsaved. A lock beside it, which goes with the process, says whose it is.
+/// Writes unsaved work to a file of its own, at most a third of a second old, for the case that the program ends before
+/// it is saved. The file goes when there is nothing unsaved. A lock beside it, which goes with the process, says whose
+/// it is.
 class RecoveryKeeper : public QObject {
     Q_OBJECT
 public:
     /// `folder`: where the files of all running programs are; it is made when it is needed.
-    RecoveryKeeper(Session& session, LookModel& look, BenchKeeper& bench, std::filesystem::path folder, QObject* parent = nullptr);
+    RecoveryKeeper(Session& session, LookModel& look, BenchKeeper& bench, std::filesystem::path folder,
+                   QObject* parent = nullptr);
     ~RecoveryKeeper() override;
 
     /// Writes what is unsaved now, or removes what was; on a thread of its own, for disks are slow.
@@ -59,7 +61,7 @@ private:
     std::filesystem::path folder_, file_;
     std::unique_ptr<QLockFile> lock_;
     std::optional<std::pair<document::Recovery, document::Look>> written_; ///< or on its way; the look, if it is one
-    QThreadPool writer_;  ///< one thread: in the order in which it was asked
+    QThreadPool writer_; ///< one thread: in the order in which it was asked
     bool told_ = false;
 };
 

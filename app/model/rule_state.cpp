@@ -10,7 +10,8 @@
 
 namespace kasuri::app {
 
-RuleState::Change RuleState::check(const std::string& text, const std::filesystem::path& path, const std::map<std::string, std::string>& uses) {
+RuleState::Change RuleState::check(const std::string& text, const std::filesystem::path& path,
+                                   const std::map<std::string, std::string>& uses) {
     const std::uint64_t spaces = colour::spaces_generation();
     if (checked_ && text == text_ && path == path_ && uses == uses_ && spaces == spaces_)
         return Change::none;
@@ -44,7 +45,9 @@ std::function<Result<std::string>(const std::string&)> RuleState::opener() const
 
 std::string RuleState::working() const { return std::string(engine::working_space(rule())); }
 
-std::string RuleState::entry() const { return whole_ && !whole_->steps.empty() ? std::string(engine::space_of(whole_->steps.front())) : working(); }
+std::string RuleState::entry() const {
+    return whole_ && !whole_->steps.empty() ? std::string(engine::space_of(whole_->steps.front())) : working();
+}
 
 bool RuleState::set_values(std::vector<double> values) {
     if (values == values_)
@@ -96,7 +99,9 @@ void RuleState::look_again() {
     }
     document::Look before = look;
     before.steps.resize(around_->in_hand);
-    look.steps.resize(part_ == Part::before ? around_->in_hand : around_->up_to_here ? around_->in_hand + 1 : look.steps.size());
+    look.steps.resize(part_ == Part::before     ? around_->in_hand
+                          : around_->up_to_here ? around_->in_hand + 1
+                                                : look.steps.size());
     document::Look structure = handover::structure_of(look), first = handover::structure_of(before);
     if (!before_ || first != first_) {
         before_ = handover::runnable_so_far(before, folder_);
@@ -115,18 +120,23 @@ void RuleState::look_again() {
     all_values_ = handover::parameters_of(*whole_, look);
 }
 
-std::vector<std::pair<std::size_t, Error>> RuleState::faults() const { return whole_ ? whole_->faults : std::vector<std::pair<std::size_t, Error>>(); }
+std::vector<std::pair<std::size_t, Error>> RuleState::faults() const {
+    return whole_ ? whole_->faults : std::vector<std::pair<std::size_t, Error>>();
+}
 
-std::vector<std::string> RuleState::spaces_of(std::span<const lang::SourceInput> sources, const std::string& space) const {
+std::vector<std::string> RuleState::spaces_of(std::span<const lang::SourceInput> sources,
+                                              const std::string& space) const {
     std::vector<std::string> spaces;
     for (const lang::SourceInput& source : sources) {
         const auto given = given_.find(source.name);
-        spaces.push_back(given != given_.end() && given->second ? given->second->space : space); // else of the same file
+        spaces.push_back(given != given_.end() && given->second ? given->second->space
+                                                                : space); // else of the same file
     }
     return spaces;
 }
 
-engine::ProgramPtr RuleState::compiled(std::span<const engine::ChainStep> steps, const std::string& in, const std::string& out) const {
+engine::ProgramPtr RuleState::compiled(std::span<const engine::ChainStep> steps, const std::string& in,
+                                       const std::string& out) const {
     engine::CompileOptions options;
     options.in_space = in;
     options.out_space = out;
@@ -193,7 +203,8 @@ RuleState::Peek RuleState::made_peek(const Lens& lens, const std::string& space)
     if (lens.measure) {
         peek.program = insight::measured(rule(), *lens.measure, spaces_of(rule().sources, space));
         if (!in_look && !space.empty() && space != working()) {
-            const lang::Checked nothing = lang::check(rule().working.empty() ? "" : "working " + rule().working, proof::vocabulary());
+            const lang::Checked nothing =
+                lang::check(rule().working.empty() ? "" : "working " + rule().working, proof::vocabulary());
             engine::CompileOptions options;
             options.in_space = space;
             peek.first = engine::compile(nothing.rule, options);
@@ -205,7 +216,8 @@ RuleState::Peek RuleState::made_peek(const Lens& lens, const std::string& space)
     with.print = lens.peeks;
     const lang::Checked checked = lang::check(good_text_, proof::vocabulary(), with);
     if (!checked.ok) {
-        peek.fault = checked.print_diagnostics.empty() ? "the rule does not compile" : lang::message(checked.print_diagnostics.front());
+        peek.fault = checked.print_diagnostics.empty() ? "the rule does not compile"
+                                                       : lang::message(checked.print_diagnostics.front());
         return peek;
     }
     engine::CompileOptions options;
@@ -229,9 +241,12 @@ PicturePtr RuleState::source(const lang::SourceInput& source, const ImagePtr& fi
     return file ? engine::source_in(*file, source.name) : nullptr;
 }
 
-std::vector<lang::SourceInput> RuleState::sources() const { return whole_ ? handover::sources_of(whole_->steps) : rule().sources; }
+std::vector<lang::SourceInput> RuleState::sources() const {
+    return whole_ ? handover::sources_of(whole_->steps) : rule().sources;
+}
 
-std::vector<PicturePtr> RuleState::pictures_for(std::span<const lang::SourceInput> sources, const ImagePtr& file, int width, int height) const {
+std::vector<PicturePtr> RuleState::pictures_for(std::span<const lang::SourceInput> sources, const ImagePtr& file,
+                                                int width, int height) const {
     std::vector<PicturePtr> pictures;
     for (const lang::SourceInput& each : sources) {
         PicturePtr picture = source(each, file);
@@ -245,7 +260,8 @@ std::vector<PicturePtr> RuleState::pictures_for(std::span<const lang::SourceInpu
 const engine::BoundSources& RuleState::bound(Whose whose, const ImagePtr& file, int width, int height) {
     // Without sources there is one for all sizes.
     const bool chain = whose != Whose::own && around_;
-    const std::vector<engine::ChainStep>* const steps = chain ? &(whose == Whose::before ? before_ : whole_)->steps : nullptr;
+    const std::vector<engine::ChainStep>* const steps =
+        chain ? &(whose == Whose::before ? before_ : whole_)->steps : nullptr;
     const std::vector<lang::SourceInput> sources = chain ? handover::sources_of(*steps) : rule().sources;
     const bool any = !sources.empty();
     const auto [entry, fresh] = sources_.try_emplace({whose, any ? file : nullptr, any ? width : 0, any ? height : 0});

@@ -1,8 +1,8 @@
 #pragma once
 #include "engine/program.hpp"
 #include "engine/sources.hpp"
-#include "image/image.hpp"
 #include "handover/look.hpp"
+#include "image/image.hpp"
 #include "model/around.hpp"
 #include "model/lens.hpp"
 #include "model/session.hpp"
@@ -18,8 +18,9 @@ using PicturePtr = std::shared_ptr<const image::Picture>;
 /// Pictures that were given to a rule's sources, by their names.
 using GivenSources = std::map<std::string, PicturePtr>;
 
-/// A rule as the evaluation knows it: the last text that compiled, its values, its programs and its sources, each made once. With a look
-/// around it, programs and sources are those of the look; proofs, peeks and the trace are the rule's own, at what comes into it.
+/// A rule as the evaluation knows it: the last text that compiled, its values, its programs and its sources, each made
+/// once. With a look around it, programs and sources are those of the look; proofs, peeks and the trace are the rule's
+/// own, at what comes into it.
 class RuleState {
 public:
     enum class Change {
@@ -28,7 +29,8 @@ public:
         rule,
     };
     /// `uses`: copies of the files that the rule uses; others stand beside it.
-    Change check(const std::string& text, const std::filesystem::path& path, const std::map<std::string, std::string>& uses = {});
+    Change check(const std::string& text, const std::filesystem::path& path,
+                 const std::map<std::string, std::string>& uses = {});
     const CheckedPtr& last_checked() const { return checked_; }
     bool has_rule() const { return good_ != nullptr; }
     const lang::Rule& rule() const { return good_->rule; }
@@ -57,11 +59,12 @@ public:
     const std::vector<double>& values_before() const { return before_values_; }
     const std::shared_ptr<const handover::RunnableLook>& whole() const { return whole_; }
 
-    /// What makes the numbers of a lens of the rule: the value of an expression in its names, evaluated after its last statement, or
-    /// a measure of its slopes.
+    /// What makes the numbers of a lens of the rule: the value of an expression in its names, evaluated after its last
+    /// statement, or a measure of its slopes.
     struct Peek {
         engine::ProgramPtr program; ///< null if there is a fault
-        engine::ProgramPtr first;   ///< makes of the picture what comes into the rule, in the working space, which `program` then wants; may be null
+        engine::ProgramPtr first;   ///< makes of the picture what comes into the rule, in the working space, which
+                                    ///< `program` then wants; may be null
         bool first_is_look = false; ///< it has parameters and sources
         std::vector<lang::SourceInput> sources{}; ///< of a mask, which has its own
         bool is_mask = false;
@@ -70,17 +73,25 @@ public:
     const Peek& peek(const Lens& lens, const std::string& space);
 
     using ImagePtr = std::shared_ptr<const image::Image>;
-    /// The further pictures for one of `width` x `height` pixels: what was given, stretched to that size; else what its file has of
-    /// that name.
-    const engine::BoundSources& sources_in(const ImagePtr& file, int width, int height) { return bound(Whose::all, file, width, height); }
-    const engine::BoundSources& own_sources_in(const ImagePtr& file, int width, int height) { return bound(around_ ? Whose::own : Whose::all, file, width, height); }
-    const engine::BoundSources& sources_before(const ImagePtr& file, int width, int height) { return bound(Whose::before, file, width, height); }
+    /// The further pictures for one of `width` x `height` pixels: what was given, stretched to that size; else what its
+    /// file has of that name.
+    const engine::BoundSources& sources_in(const ImagePtr& file, int width, int height) {
+        return bound(Whose::all, file, width, height);
+    }
+    const engine::BoundSources& own_sources_in(const ImagePtr& file, int width, int height) {
+        return bound(around_ ? Whose::own : Whose::all, file, width, height);
+    }
+    const engine::BoundSources& sources_before(const ImagePtr& file, int width, int height) {
+        return bound(Whose::before, file, width, height);
+    }
     /// All further pictures that are read, and whether one reads as 0 there.
     std::vector<lang::SourceInput> sources() const;
     bool missing(const lang::SourceInput& source, const ImagePtr& file) const { return !this->source(source, file); }
-    std::vector<PicturePtr> pictures_for(std::span<const lang::SourceInput> sources, const ImagePtr& file, int width, int height) const;
+    std::vector<PicturePtr> pictures_for(std::span<const lang::SourceInput> sources, const ImagePtr& file, int width,
+                                         int height) const;
     /// Those of files that nobody shows any more.
-    template <class Used> void forget_sources(Used used) {
+    template <class Used>
+    void forget_sources(Used used) {
         std::erase_if(sources_, [&](const auto& entry) { return !used(std::get<1>(entry.first)); });
     }
 
@@ -91,7 +102,8 @@ private:
     Peek made_peek(const Lens& lens, const std::string& space) const;
     const engine::BoundSources& bound(Whose whose, const ImagePtr& file, int width, int height);
     std::vector<std::string> spaces_of(std::span<const lang::SourceInput> sources, const std::string& space) const;
-    engine::ProgramPtr compiled(std::span<const engine::ChainStep> steps, const std::string& in, const std::string& out) const;
+    engine::ProgramPtr compiled(std::span<const engine::ChainStep> steps, const std::string& in,
+                                const std::string& out) const;
     PicturePtr source(const lang::SourceInput& source, const ImagePtr& file) const;
 
     std::string text_, good_text_;
@@ -108,7 +120,7 @@ private:
     std::map<std::tuple<Whose, ImagePtr, int, int>, engine::BoundSources> sources_;
     AroundPtr around_;
     Part part_ = Part::shown;
-    std::filesystem::path folder_; ///< paths of filters in looks are absolute: it is never asked
+    std::filesystem::path folder_;     ///< paths of filters in looks are absolute: it is never asked
     document::Look structure_, first_; ///< of what `whole_` and `before_` were made of
     std::shared_ptr<const handover::RunnableLook> whole_, before_;
     std::vector<double> all_values_, before_values_;

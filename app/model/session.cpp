@@ -1,7 +1,7 @@
 #include "model/session.hpp"
 
-#include "document/line_edits.hpp"
 #include "document/filter_file.hpp"
+#include "document/line_edits.hpp"
 #include "model/undo_commands.hpp"
 
 #include <algorithm>
@@ -42,7 +42,11 @@ QString Session::display_name() const {
 
 void Session::record_edit(const document::TextEdit& edit) {
     change_text(edit);
-    stack_.push(new TextCommand(*this, edit, edit.removed.empty() ? tr("typing") : edit.inserted.empty() ? tr("deleting") : tr("replacing"), true));
+    stack_.push(new TextCommand(*this, edit,
+                                edit.removed.empty()        ? tr("typing")
+                                    : edit.inserted.empty() ? tr("deleting")
+                                                            : tr("replacing"),
+                                true));
     emit text_changed();
 }
 
@@ -141,7 +145,8 @@ void Session::load_text(std::string text, std::filesystem::path path) {
     emit text_changed();
 }
 
-void Session::put_in_hand(std::string text, ValueMap values, std::filesystem::path path, std::string saved, bool fixed) {
+void Session::put_in_hand(std::string text, ValueMap values, std::filesystem::path path, std::string saved,
+                          bool fixed) {
     text_ = std::move(text);
     path_ = std::move(path);
     saved_text_ = std::move(saved);
@@ -177,7 +182,8 @@ void Session::meet_file(const std::string& theirs, const std::string& text, cons
 }
 
 void Session::bring_back(const std::filesystem::path& path, const std::string& text, const ValueMap& values) {
-    const Result<std::string> saved = path.empty() ? Result<std::string>(document::new_filter_text()) : document::load_filter(path);
+    const Result<std::string> saved =
+        path.empty() ? Result<std::string>(document::new_filter_text()) : document::load_filter(path);
     load_text(saved ? saved.value() : std::string(), path);
     recall(text, values, tr("work brought back"));
 }

@@ -47,7 +47,8 @@ public:
 
     const std::filesystem::path& path() const { return path_; }
     QString display_name() const; ///< file name without ending, or "untitled"
-    /// Whether there is something that is not in the file: text, or values that were chosen. How the sheet is arranged is not.
+    /// Whether there is something that is not in the file: text, or values that were chosen. How the sheet is arranged
+    /// is not.
     bool modified() const { return text_ != saved_text_ || values_differ(); }
 
     /// An edit that the editor has made already.
@@ -56,10 +57,11 @@ public:
     /// Edits of one `key` without a pause are one step.
     void apply_edit(const document::TextEdit& edit, const QString& name, const QString& key = {});
     void set_value(int parameter, double value);
-    /// All values at once, as one step. With a parameter it is that one which is being changed: changes of it without a pause are one step.
+    /// All values at once, as one step. With a parameter it is that one which is being changed: changes of it without a
+    /// pause are one step.
     void set_values(const std::vector<double>& values, const QString& name, int parameter = -1);
-    /// Another rule takes this one's place, and the history of both goes on: a step of a look. `saved`: what its file holds. `fixed`: it is
-    /// shown and not written in.
+    /// Another rule takes this one's place, and the history of both goes on: a step of a look. `saved`: what its file
+    /// holds. `fixed`: it is shown and not written in.
     void put_in_hand(std::string text, ValueMap values, std::filesystem::path path, std::string saved, bool fixed);
     bool fixed() const { return fixed_; } ///< edits and recalls do nothing then
     /// Another state of text and values, as one step.
@@ -77,20 +79,21 @@ public:
     void start_new();
     Status open(const std::filesystem::path& path);
     Status save(const std::filesystem::path& path);
-    /// Unsaved work that comes back: its file is opened if it is there, and what was not saved is one step on top of it.
+    /// Unsaved work that comes back: its file is opened if it is there, and what was not saved is one step on top of
+    /// it.
     void bring_back(const std::filesystem::path& path, const std::string& text, const ValueMap& values);
 
     /// The result of checking `text`; ignored if the text has changed since.
     void set_checked(const std::string& text, const CheckedPtr& checked);
 
 signals:
-    void text_changed();                                  ///< check and evaluate again
-    void text_edited(const kasuri::document::TextEdit&);  ///< not by the editor: follow
-    void text_replaced();                                 ///< another document
+    void text_changed();                                 ///< check and evaluate again
+    void text_edited(const kasuri::document::TextEdit&); ///< not by the editor: follow
+    void text_replaced();                                ///< another document
     void values_changed();
-    void rule_changed();                                  ///< parameters may be others
+    void rule_changed(); ///< parameters may be others
     void diagnostics_changed();
-    void file_changed();                                  ///< name or modified mark
+    void file_changed(); ///< name or modified mark
 
 private:
     friend class TextCommand;

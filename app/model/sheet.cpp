@@ -17,19 +17,22 @@ SheetModel::SheetModel(QObject* parent) : QObject(parent) {
 }
 
 const Cell* SheetModel::find(int id) const {
-    const auto found = std::find_if(arrangement_.cells.begin(), arrangement_.cells.end(), [id](const Cell& c) { return c.id == id; });
+    const auto found =
+        std::find_if(arrangement_.cells.begin(), arrangement_.cells.end(), [id](const Cell& c) { return c.id == id; });
     return found == arrangement_.cells.end() ? nullptr : &*found;
 }
 
 Cell& SheetModel::at(int id) {
-    return *std::find_if(arrangement_.cells.begin(), arrangement_.cells.end(), [id](const Cell& c) { return c.id == id; });
+    return *std::find_if(arrangement_.cells.begin(), arrangement_.cells.end(),
+                         [id](const Cell& c) { return c.id == id; });
 }
 
 QString SheetModel::title(const Cell& cell) const {
     if (cell.take) {
         Cell plain = cell;
         plain.take = nullptr;
-        return title(plain) + QString::fromUtf8(" \u00b7 ") + tr("take %1").arg(QString::fromStdString(cell.take->name));
+        return title(plain) + QString::fromUtf8(" \u00b7 ") +
+            tr("take %1").arg(QString::fromStdString(cell.take->name));
     }
     if (cell.target)
         return words(cell.target->title);
@@ -47,7 +50,9 @@ QStringList SheetModel::layers_of(const Cell& cell) const {
     return names;
 }
 
-PicturePtr SheetModel::picture_of(const Cell& cell) const { return cell.target ? nullptr : picture_in(cell.picture, cell.layer); }
+PicturePtr SheetModel::picture_of(const Cell& cell) const {
+    return cell.target ? nullptr : picture_in(cell.picture, cell.layer);
+}
 
 PicturePtr SheetModel::picture_in(const std::string& path, const std::string& layer) const {
     const auto found = images_.find(path);
@@ -61,8 +66,10 @@ PicturePtr SheetModel::picture_in(const std::string& path, const std::string& la
 }
 
 bool SheetModel::uses(const std::string& path) const {
-    return std::any_of(arrangement_.cells.begin(), arrangement_.cells.end(), [&](const Cell& cell) { return !cell.target && cell.picture == path; }) ||
-           std::any_of(arrangement_.given.begin(), arrangement_.given.end(), [&](const auto& entry) { return entry.second.picture == path; });
+    return std::any_of(arrangement_.cells.begin(), arrangement_.cells.end(),
+                       [&](const Cell& cell) { return !cell.target && cell.picture == path; }) ||
+        std::any_of(arrangement_.given.begin(), arrangement_.given.end(),
+                    [&](const auto& entry) { return entry.second.picture == path; });
 }
 
 std::shared_ptr<const image::Image> SheetModel::file_of(const Cell& cell) const {
@@ -169,7 +176,8 @@ void SheetModel::read(const std::string& path) {
     images_[path] = nullptr;
     ++pending_;
     const auto said = said_spaces_.find(path);
-    QThreadPool::globalInstance()->start([self = QPointer<SheetModel>(this), path, space = said == said_spaces_.end() ? std::string() : said->second] {
+    QThreadPool::globalInstance()->start([self = QPointer<SheetModel>(this), path,
+                                          space = said == said_spaces_.end() ? std::string() : said->second] {
         auto loaded = std::make_shared<Result<image::Image>>(io::load(path, space));
         // Back on the interface thread; a model that is gone by then is not touched.
         QMetaObject::invokeMethod(
@@ -178,7 +186,8 @@ void SheetModel::read(const std::string& path) {
                 if (!self)
                     return;
                 --self->pending_;
-                if (const auto now = self->said_spaces_.find(path); (now == self->said_spaces_.end() ? std::string() : now->second) != space)
+                if (const auto now = self->said_spaces_.find(path);
+                    (now == self->said_spaces_.end() ? std::string() : now->second) != space)
                     return; // said otherwise meanwhile: another reading is under way
                 if (loaded->ok() && !self->uses(path)) {
                     self->images_.erase(path); // another frame is wanted by now
@@ -189,14 +198,17 @@ void SheetModel::read(const std::string& path) {
                         if (cell.picture == path && std::find(layers.begin(), layers.end(), cell.layer) == layers.end())
                             cell.layer = layers.front();
                     for (auto& [source, given] : self->arrangement_.given)
-                        if (given.picture == path && std::find(layers.begin(), layers.end(), given.layer) == layers.end())
+                        if (given.picture == path &&
+                            std::find(layers.begin(), layers.end(), given.layer) == layers.end())
                             given.layer = layers.front();
                     for (const std::string& note : self->images_[path]->notes)
-                        emit self->noted(QString::fromStdString(std::filesystem::path(path).filename().string() + ": " + note));
+                        emit self->noted(
+                            QString::fromStdString(std::filesystem::path(path).filename().string() + ": " + note));
                 } else {
                     self->images_.erase(path);
                     std::erase_if(self->arrangement_.cells, [&](const Cell& c) { return c.picture == path; });
-                    std::erase_if(self->arrangement_.given, [&](const auto& entry) { return entry.second.picture == path; });
+                    std::erase_if(self->arrangement_.given,
+                                  [&](const auto& entry) { return entry.second.picture == path; });
                     emit self->failed(loaded->error());
                 }
                 emit self->changed();

@@ -23,8 +23,8 @@ struct Cell {
     std::string picture; ///< path, when there is no target
     std::string layer;
     std::string lens = "colour";
-    std::vector<double> settings{}; ///< of the target
-    readings::Line line{};          ///< along which it is cut
+    std::vector<double> settings{};                   ///< of the target
+    readings::Line line{};                            ///< along which it is cut
     std::shared_ptr<const document::KeptTake> take{}; ///< what it goes through; null: the rule on the bench
 
     std::string source() const { return target ? "target:" + std::string(target->name) : picture + "#" + layer; }
@@ -77,7 +77,7 @@ public:
     void show_takes(int cell, const std::vector<document::KeptTake>& takes);
     bool shows_takes() const;
     QStringList layers_of(const Cell& cell) const;
-    PicturePtr picture_of(const Cell& cell) const; ///< null while it is being read
+    PicturePtr picture_of(const Cell& cell) const;                       ///< null while it is being read
     std::shared_ptr<const image::Image> file_of(const Cell& cell) const; ///< all layers of it
 
     int add_target(const targets::Target& target, const std::string& lens, std::vector<double> settings = {});
@@ -133,8 +133,8 @@ public:
     const io::Sequence& sequence_of(const Cell& cell) const;
     /// Shows another frame of the sequence, by its place in it; layer, lens and line stay.
     void set_frame(int id, std::size_t frame);
-    /// What the numbers of a picture file mean; empty: what the file says. The file is read again. Remembered by whoever asks
-    /// `said_spaces`, and told again with `remember_spaces`.
+    /// What the numbers of a picture file mean; empty: what the file says. The file is read again. Remembered by
+    /// whoever asks `said_spaces`, and told again with `remember_spaces`.
     void set_space(int id, const std::string& space);
     std::string said_space(const Cell& cell) const;
     const std::map<std::string, std::string>& said_spaces() const { return said_spaces_; }
@@ -145,19 +145,20 @@ public:
     bool loading() const { return pending_ > 0; }
 
 signals:
-    void changed();                              ///< cells, strips or pictures
+    void changed(); ///< cells, strips or pictures
     /// The user has rearranged it. `key`: steps of one kind upon one thing go together.
     void rearranged(const QString& name, const QString& key, const kasuri::app::Arrangement& before);
     void pins_changed();
-    void spaces_said();                          ///< what `said_spaces` is has changed
-    void failed(const kasuri::Error& error);     ///< a picture could not be read; its cells are gone
-    void noted(const QString& note);             ///< what should be known of a picture that was read
+    void spaces_said();                      ///< what `said_spaces` is has changed
+    void failed(const kasuri::Error& error); ///< a picture could not be read; its cells are gone
+    void noted(const QString& note);         ///< what should be known of a picture that was read
 
 private:
     /// Tells of a rearrangement when it goes out of scope, if there was one.
     class Step {
     public:
-        Step(SheetModel& model, QString name, QString key = {}) : model_(model), before_(model.arrangement_), name_(std::move(name)), key_(std::move(key)) {}
+        Step(SheetModel& model, QString name, QString key = {})
+            : model_(model), before_(model.arrangement_), name_(std::move(name)), key_(std::move(key)) {}
         ~Step() {
             if (model_.arrangement_ != before_)
                 emit model_.rearranged(name_, key_, before_);

@@ -23,7 +23,8 @@ void move_before(Things& things, int id, int before) {
 
 int SheetModel::duplicate(int id) {
     const Step step(*this, tr("a cell duplicated"));
-    const auto found = std::find_if(arrangement_.cells.begin(), arrangement_.cells.end(), [id](const Cell& c) { return c.id == id; });
+    const auto found =
+        std::find_if(arrangement_.cells.begin(), arrangement_.cells.end(), [id](const Cell& c) { return c.id == id; });
     if (found == arrangement_.cells.end())
         return 0;
     Cell copy = *found;
@@ -41,7 +42,8 @@ bool SheetModel::shows_takes() const {
 void SheetModel::show_takes(int id, const std::vector<document::KeptTake>& takes) {
     const Step step(*this, takes.empty() ? tr("takes put away") : tr("takes side by side"));
     std::erase_if(arrangement_.cells, [](const Cell& cell) { return cell.take != nullptr; });
-    auto found = std::find_if(arrangement_.cells.begin(), arrangement_.cells.end(), [id](const Cell& c) { return c.id == id; });
+    auto found =
+        std::find_if(arrangement_.cells.begin(), arrangement_.cells.end(), [id](const Cell& c) { return c.id == id; });
     if (found != arrangement_.cells.end()) {
         const Cell shown = *found;
         for (const document::KeptTake& take : takes) {
@@ -81,7 +83,8 @@ const io::Sequence& SheetModel::sequence_of(const Cell& cell) const {
     if (cell.target)
         return none;
     const auto found = sequences_.find(cell.picture);
-    return found != sequences_.end() ? found->second : sequences_.emplace(cell.picture, io::sequence_of(cell.picture)).first->second;
+    return found != sequences_.end() ? found->second
+                                     : sequences_.emplace(cell.picture, io::sequence_of(cell.picture)).first->second;
 }
 
 void SheetModel::set_frame(int id, std::size_t frame) {
@@ -103,7 +106,9 @@ void SheetModel::set_frame(int id, std::size_t frame) {
     if (!space.empty())
         said_spaces_[cell.picture] = space; // frames of one sequence mean the same
     for (Pin& pin : arrangement_.pins)
-        if (pin.source == was && std::none_of(arrangement_.cells.begin(), arrangement_.cells.end(), [&](const Cell& other) { return other.source() == was; }))
+        if (pin.source == was &&
+            std::none_of(arrangement_.cells.begin(), arrangement_.cells.end(),
+                         [&](const Cell& other) { return other.source() == was; }))
             pin.source = cell.source();
     read(cell.picture);
     forget_unused_images();
@@ -117,12 +122,14 @@ void SheetModel::forget_unused_images() {
 }
 
 const Strip* SheetModel::find_strip(int id) const {
-    const auto found = std::find_if(arrangement_.strips.begin(), arrangement_.strips.end(), [id](const Strip& s) { return s.id == id; });
+    const auto found = std::find_if(arrangement_.strips.begin(), arrangement_.strips.end(),
+                                    [id](const Strip& s) { return s.id == id; });
     return found == arrangement_.strips.end() ? nullptr : &*found;
 }
 
 Strip& SheetModel::strip_at(int id) {
-    return *std::find_if(arrangement_.strips.begin(), arrangement_.strips.end(), [id](const Strip& s) { return s.id == id; });
+    return *std::find_if(arrangement_.strips.begin(), arrangement_.strips.end(),
+                         [id](const Strip& s) { return s.id == id; });
 }
 
 int SheetModel::add_strip(const targets::Target& target, std::vector<double> settings) {
@@ -178,11 +185,13 @@ void SheetModel::set_strip_settings(int id, std::vector<double> settings) {
 int SheetModel::add_pin(const std::string& source, QPoint pixel) {
     const Step step(*this, tr("a pin set"));
     int number = 1;
-    while (std::any_of(arrangement_.pins.begin(), arrangement_.pins.end(), [number](const Pin& p) { return p.number == number; }))
+    while (std::any_of(arrangement_.pins.begin(), arrangement_.pins.end(),
+                       [number](const Pin& p) { return p.number == number; }))
         ++number;
     arrangement_.pins.push_back({number, source, pixel});
     active_pin_ = number;
-    std::sort(arrangement_.pins.begin(), arrangement_.pins.end(), [](const Pin& a, const Pin& b) { return a.number < b.number; });
+    std::sort(arrangement_.pins.begin(), arrangement_.pins.end(),
+              [](const Pin& a, const Pin& b) { return a.number < b.number; });
     emit pins_changed();
     return number;
 }

@@ -16,7 +16,9 @@ int TakesModel::current() const {
         const Take& take = takes_[i];
         if (take.text != session_.text())
             continue;
-        const bool same = session_.rule() && session_.compiles() ? values_for(*session_.rule(), take.values) == session_.values() : take.values == session_.chosen_values();
+        const bool same = session_.rule() && session_.compiles()
+            ? values_for(*session_.rule(), take.values) == session_.values()
+            : take.values == session_.chosen_values();
         if (same)
             return static_cast<int>(i);
     }

@@ -8,7 +8,9 @@ namespace kasuri::app {
 namespace {
 constexpr double share = 0.25; ///< of the range that is left when it is narrowed
 
-bool holds(const std::vector<std::string>& group, const std::string& name) { return std::find(group.begin(), group.end(), name) != group.end(); }
+bool holds(const std::vector<std::string>& group, const std::string& name) {
+    return std::find(group.begin(), group.end(), name) != group.end();
+}
 } // namespace
 
 Tuning::Tuning(Session& session, QObject* parent) : QObject(parent), session_(session) {}
@@ -26,7 +28,8 @@ void Tuning::set(int parameter, double value) {
     for (std::size_t i = 0; i < values.size(); ++i)
         if (i == index || holds(others, rule->parameters[i].name))
             values[i] = lang::allowed_value(rule->parameters[i], values[i] + by);
-    session_.set_values(values, tr("%1 and what is linked").arg(QString::fromStdString(rule->parameters[index].name)), parameter);
+    session_.set_values(values, tr("%1 and what is linked").arg(QString::fromStdString(rule->parameters[index].name)),
+                        parameter);
 }
 
 std::vector<std::string> Tuning::linked_with(const std::string& name) const {
@@ -68,8 +71,10 @@ std::pair<double, double> Tuning::range(const lang::Parameter& parameter, double
     const auto found = kept_.ranges.find(parameter.name);
     if (found == kept_.ranges.end())
         return {parameter.low, parameter.high};
-    const double low = std::max(parameter.low, found->second.first), high = std::min(parameter.high, found->second.second);
-    return low < high && value >= low && value <= high ? std::pair(low, high) : std::pair(parameter.low, parameter.high);
+    const double low = std::max(parameter.low, found->second.first),
+                 high = std::min(parameter.high, found->second.second);
+    return low < high && value >= low && value <= high ? std::pair(low, high)
+                                                       : std::pair(parameter.low, parameter.high);
 }
 
 void Tuning::narrow(const lang::Parameter& parameter, double low, double high) {

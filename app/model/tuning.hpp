@@ -6,8 +6,8 @@
 
 namespace kasuri::app {
 
-/// How values are set: which of them move together, and over which part of their range. It changes nothing by itself, and is kept with the
-/// document.
+/// How values are set: which of them move together, and over which part of their range. It changes nothing by itself,
+/// and is kept with the document.
 class Tuning : public QObject {
     Q_OBJECT
 public:

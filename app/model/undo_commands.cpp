@@ -12,11 +12,12 @@ qint64 undo_clock() {
 }
 
 namespace {
-constexpr qint64 one_gesture = 30;///< a replacement comes as a removal and an insertion at once
+constexpr qint64 one_gesture = 30; ///< a replacement comes as a removal and an insertion at once
 
 } // namespace
 
-TextCommand::TextCommand(Session& session, const document::TextEdit& edit, const QString& name, bool done, const QString& key)
+TextCommand::TextCommand(Session& session, const document::TextEdit& edit, const QString& name, bool done,
+                         const QString& key)
     : QUndoCommand(name), session_(session), edits_{edit}, done_(done), typed_(done), key_(key), at_(undo_clock()) {}
 
 void TextCommand::undo() {
@@ -49,10 +50,9 @@ bool TextCommand::continues(const TextCommand& next) const {
     if (next.at_ - at_ <= one_gesture && last.inserted.empty() && last.at == first.at)
         return true;
     const bool both_insert = last.removed.empty() && first.removed.empty() && first.inserted.size() <= 4 &&
-                             first.inserted.find('\n') == std::string::npos &&
-                             last.at + last.inserted.size() == first.at;
+        first.inserted.find('\n') == std::string::npos && last.at + last.inserted.size() == first.at;
     const bool both_remove = last.inserted.empty() && first.inserted.empty() && first.removed.size() <= 4 &&
-                             (first.at + first.removed.size() == last.at || first.at == last.at);
+        (first.at + first.removed.size() == last.at || first.at == last.at);
     return next.at_ - at_ < undo_pause && (both_insert || both_remove);
 }
 
@@ -66,7 +66,8 @@ bool TextCommand::mergeWith(const QUndoCommand* other) {
 }
 
 ValueCommand::ValueCommand(Session& session, ValueMap after, const QString& name, int key)
-    : QUndoCommand(name), session_(session), before_(session.chosen_values()), after_(std::move(after)), key_(key), at_(undo_clock()) {}
+    : QUndoCommand(name), session_(session), before_(session.chosen_values()), after_(std::move(after)), key_(key),
+      at_(undo_clock()) {}
 
 void ValueCommand::undo() { session_.change_values(before_); }
 void ValueCommand::redo() { session_.change_values(after_); }

@@ -14,7 +14,8 @@ namespace kasuri::app {
 class TextCommand : public QUndoCommand {
 public:
     /// `done`: the editor has made the first edit already.
-    TextCommand(Session& session, const document::TextEdit& edit, const QString& name, bool done, const QString& key = {});
+    TextCommand(Session& session, const document::TextEdit& edit, const QString& name, bool done,
+                const QString& key = {});
     void undo() override;
     void redo() override;
     int id() const override { return 1; }
@@ -28,7 +29,7 @@ private:
     bool done_;
     bool typed_;
     QString key_; ///< of what went on in a table or by dragging
-    qint64 at_; ///< milliseconds; edits of one replacement come within the same few
+    qint64 at_;   ///< milliseconds; edits of one replacement come within the same few
 };
 
 /// Chosen values before and after; dragging one value is one step.
@@ -47,15 +48,17 @@ private:
     qint64 at_;
 };
 
-qint64 undo_clock();                       ///< milliseconds
+qint64 undo_clock();                      ///< milliseconds
 inline constexpr qint64 undo_pause = 800; ///< after which what goes on begins a new step
 
-/// A model's arrangement before and after; steps of one key without a pause are one. Pushed when the step has been made.
+/// A model's arrangement before and after; steps of one key without a pause are one. Pushed when the step has been
+/// made.
 template <class Model, class Arrangement>
 class ArrangementCommand : public QUndoCommand {
 public:
     ArrangementCommand(Model& model, const QString& name, const QString& key, Arrangement before)
-        : QUndoCommand(name), model_(model), before_(std::move(before)), after_(model.arrangement()), key_(key), at_(undo_clock()) {}
+        : QUndoCommand(name), model_(model), before_(std::move(before)), after_(model.arrangement()), key_(key),
+          at_(undo_clock()) {}
     void undo() override { model_.arrange(before_); }
     void redo() override {
         if (!std::exchange(done_, false))

@@ -8,7 +8,9 @@
 
 namespace kasuri::app {
 
-QString words(std::string_view text) { return text.empty() ? QString() : QCoreApplication::translate("Tables", std::string(text).c_str()); }
+QString words(std::string_view text) {
+    return text.empty() ? QString() : QCoreApplication::translate("Tables", std::string(text).c_str());
+}
 
 QString lens_caption(const Lens& lens, bool with_range) {
     const QString whole = QString::fromStdString(caption(lens)), title = QString::fromStdString(lens.title);

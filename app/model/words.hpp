@@ -5,8 +5,9 @@
 
 namespace kasuri::app {
 
-/// A text of the core's tables (titles, documentation) in the language of the window. The core knows no languages; what there is to be translated
-/// of it is written down by `kasuri-cli docs words`. What somebody has typed comes back as it is.
+/// A text of the core's tables (titles, documentation) in the language of the window. The core knows no languages; what
+/// there is to be translated of it is written down by `kasuri-cli docs words`. What somebody has typed comes back as it
+/// is.
 QString words(std::string_view text);
 
 struct Lens;

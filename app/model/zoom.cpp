@@ -7,7 +7,9 @@ namespace kasuri::app {
 namespace {
 
 double fitting(const QSize& picture, const QSizeF& room) {
-    return picture.isEmpty() || room.isEmpty() ? 1 : std::min(room.width() / picture.width(), room.height() / picture.height());
+    return picture.isEmpty() || room.isEmpty()
+        ? 1
+        : std::min(room.width() / picture.width(), room.height() / picture.height());
 }
 
 } // namespace
@@ -19,11 +21,13 @@ QRectF Zoom::place(const QSize& picture, const QSizeF& room) const {
         return {};
     if (fits()) {
         const double scale = fitting(picture, room);
-        const QSizeF size(std::max(1.0, std::floor(picture.width() * scale)), std::max(1.0, std::floor(picture.height() * scale)));
+        const QSizeF size(std::max(1.0, std::floor(picture.width() * scale)),
+                          std::max(1.0, std::floor(picture.height() * scale)));
         return {QPointF(std::floor((room.width() - size.width()) / 2), 0), size};
     }
     const QPointF middle = held(picture, room);
-    const QPointF corner(std::round(room.width() / 2 - middle.x() * scale_), std::round(room.height() / 2 - middle.y() * scale_));
+    const QPointF corner(std::round(room.width() / 2 - middle.x() * scale_),
+                         std::round(room.height() / 2 - middle.y() * scale_));
     return {corner, QSizeF(picture.width() * scale_, picture.height() * scale_)};
 }
 
@@ -34,8 +38,10 @@ QRect Zoom::seen(const QSize& picture, const QSizeF& room) const {
     if (fits())
         return {QPoint(0, 0), picture};
     const double left = std::floor(-all.left() / scale_), top = std::floor(-all.top() / scale_);
-    const double right = std::ceil((room.width() - all.left()) / scale_), bottom = std::ceil((room.height() - all.top()) / scale_);
-    const QRect wanted(QPoint(static_cast<int>(left), static_cast<int>(top)), QPoint(static_cast<int>(right) - 1, static_cast<int>(bottom) - 1));
+    const double right = std::ceil((room.width() - all.left()) / scale_),
+                 bottom = std::ceil((room.height() - all.top()) / scale_);
+    const QRect wanted(QPoint(static_cast<int>(left), static_cast<int>(top)),
+                       QPoint(static_cast<int>(right) - 1, static_cast<int>(bottom) - 1));
     return wanted & QRect(QPoint(0, 0), picture);
 }
 
@@ -62,12 +68,13 @@ void Zoom::pan(const QPointF& by, const QSize& picture, const QSizeF& room) {
 }
 
 QPointF Zoom::held(const QSize& picture, const QSizeF& room) const {
-    // Where the picture is larger than the room it fills it; where it is smaller it lies in the middle. Asked at every look, because
-    // the cell may have another size by now, or another picture.
+    // Where the picture is larger than the room it fills it; where it is smaller it lies in the middle. Asked at every
+    // look, because the cell may have another size by now, or another picture.
     const auto within = [](double middle, double length, double seen) {
         return seen >= length ? length / 2 : std::clamp(middle, seen / 2, length - seen / 2);
     };
-    return {within(middle_.x(), picture.width(), room.width() / scale_), within(middle_.y(), picture.height(), room.height() / scale_)};
+    return {within(middle_.x(), picture.width(), room.width() / scale_),
+            within(middle_.y(), picture.height(), room.height() / scale_)};
 }
 
 } // namespace kasuri::app

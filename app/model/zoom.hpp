@@ -6,7 +6,8 @@
 
 namespace kasuri::app {
 
-/// How a picture lies in the room of a cell: fitted, or enlarged about a point of it. Plain arithmetic, in device pixels.
+/// How a picture lies in the room of a cell: fitted, or enlarged about a point of it. Plain arithmetic, in device
+/// pixels.
 class Zoom {
 public:
     /// Whether it is fitted into the room.

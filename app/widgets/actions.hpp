@@ -14,8 +14,8 @@ namespace kasuri::app {
 
 class Bench;
 
-/// One row: an action of the window; or, with neither `run` nor `fill`, the name of the menu that the next ones stand in, or a line in the first menu,
-/// where the next ones stand again.
+/// One row: an action of the window; or, with neither `run` nor `fill`, the name of the menu that the next ones stand
+/// in, or a line in the first menu, where the next ones stand again.
 struct ActionRow {
     const char* id;
     const char* text;

@@ -25,7 +25,8 @@ namespace {
 constexpr int pause_ms = 250; ///< after the last change of the rule
 }
 
-ApplyWindow::ApplyWindow(Session& session, LookModel& look, const SheetModel& sheet, QWidget* parent) : QDialog(parent), session_(session), look_(look), model_(new ApplyModel(this)) {
+ApplyWindow::ApplyWindow(Session& session, LookModel& look, const SheetModel& sheet, QWidget* parent)
+    : QDialog(parent), session_(session), look_(look), model_(new ApplyModel(this)) {
     model_->set_said_spaces(sheet.said_spaces());
     model_->set_screen(sheet.screen());
     connect(&sheet, &SheetModel::changed, this, [this, &sheet] { model_->set_screen(sheet.screen()); });
@@ -78,7 +79,12 @@ ApplyWindow::ApplyWindow(Session& session, LookModel& look, const SheetModel& sh
         QString title;
         const char *ending, *depth;
     };
-    for (const Kind& each : {Kind{tr("PNG, 8 bits"), ".png", "8"}, {tr("PNG, 16 bits"), ".png", "16"}, {tr("TIFF, 16 bits"), ".tif", "16"}, {tr("TIFF, float"), ".tif", "float"}, {tr("EXR, half"), ".exr", "half"}, {tr("EXR, float"), ".exr", "float"}})
+    for (const Kind& each : {Kind{tr("PNG, 8 bits"), ".png", "8"},
+                             {tr("PNG, 16 bits"), ".png", "16"},
+                             {tr("TIFF, 16 bits"), ".tif", "16"},
+                             {tr("TIFF, float"), ".tif", "float"},
+                             {tr("EXR, half"), ".exr", "half"},
+                             {tr("EXR, float"), ".exr", "float"}})
         kind_->addItem(each.title, QStringList{each.ending, each.depth});
     frames_ = new QLineEdit(this);
     frames_->setObjectName("frames");
@@ -115,10 +121,16 @@ ApplyWindow::ApplyWindow(Session& session, LookModel& look, const SheetModel& sh
     connect(&session_, &Session::values_changed, &pause_, qOverload<>(&QTimer::start));
     connect(&session_, &Session::rule_changed, &pause_, qOverload<>(&QTimer::start));
     connect(&look_, &LookModel::changed, &pause_, qOverload<>(&QTimer::start));
-    connect(files, &QPushButton::clicked, this, [this] { set_inputs(QFileDialog::getOpenFileNames(this, tr("Apply to which pictures?"), {}, tr("Pictures (*.png *.tif *.tiff *.exr)"))); });
-    connect(folder, &QPushButton::clicked, this, [this] { set_inputs({QFileDialog::getExistingDirectory(this, tr("Apply to which folder of pictures?"))}); });
+    connect(files, &QPushButton::clicked, this, [this] {
+        set_inputs(QFileDialog::getOpenFileNames(this, tr("Apply to which pictures?"), {},
+                                                 tr("Pictures (*.png *.tif *.tiff *.exr)")));
+    });
+    connect(folder, &QPushButton::clicked, this, [this] {
+        set_inputs({QFileDialog::getExistingDirectory(this, tr("Apply to which folder of pictures?"))});
+    });
     connect(into, &QPushButton::clicked, this, [this] {
-        if (const QString chosen = QFileDialog::getExistingDirectory(this, tr("Write into which folder?")); !chosen.isEmpty())
+        if (const QString chosen = QFileDialog::getExistingDirectory(this, tr("Write into which folder?"));
+            !chosen.isEmpty())
             set_output(chosen);
     });
     connect(go_, &QPushButton::clicked, this, &ApplyWindow::render_or_cancel);
@@ -176,7 +188,8 @@ void ApplyWindow::set_inputs(const QStringList& inputs) {
     from_->setText(inputs.size() == 1 ? inputs.front() : tr("%n picture(s)", "", model_->rowCount()));
     if (output_->text().isEmpty()) {
         const QFileInfo facts(inputs.front());
-        set_output((facts.isDir() ? facts.absoluteFilePath() : facts.absolutePath()) + "-" + look_.display_name().replace(' ', '-'));
+        set_output((facts.isDir() ? facts.absoluteFilePath() : facts.absolutePath()) + "-" +
+                   look_.display_name().replace(' ', '-'));
     }
 }
 

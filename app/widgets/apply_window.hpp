@@ -16,8 +16,8 @@ class QPushButton;
 
 namespace kasuri::app {
 
-/// Applies the rule or the look on the bench to many pictures: a contact sheet of how they come out, and their rendering to files with progress and a
-/// way to call it off. Stays open beside the work and follows it.
+/// Applies the rule or the look on the bench to many pictures: a contact sheet of how they come out, and their
+/// rendering to files with progress and a way to call it off. Stays open beside the work and follows it.
 class ApplyWindow : public QDialog {
     Q_OBJECT
 public:

@@ -39,7 +39,9 @@ QString row(const QString& name, const handover::LutError& e) {
 }
 
 QString place(const std::array<float, 3>& colour) {
-    return QStringLiteral("(%1, %2, %3)").arg(shown(static_cast<double>(colour[0])), shown(static_cast<double>(colour[1])), shown(static_cast<double>(colour[2])));
+    return QStringLiteral("(%1, %2, %3)")
+        .arg(shown(static_cast<double>(colour[0])), shown(static_cast<double>(colour[1])),
+             shown(static_cast<double>(colour[2])));
 }
 
 } // namespace
@@ -56,7 +58,8 @@ Result<handover::Subject> subject_on_bench(const Session& session, const LookMod
     return handover::subject_of(*session.rule(), session.values());
 }
 
-BakeWindow::BakeWindow(Session& session, LookModel& look, QWidget* parent) : QDialog(parent), session_(session), look_(look) {
+BakeWindow::BakeWindow(Session& session, LookModel& look, QWidget* parent)
+    : QDialog(parent), session_(session), look_(look) {
     setWindowTitle(tr("Hand over a LUT"));
     setAttribute(Qt::WA_DeleteOnClose);
     auto* grid = new QGridLayout(this);
@@ -129,7 +132,9 @@ BakeWindow::BakeWindow(Session& session, LookModel& look, QWidget* parent) : QDi
         QStringList patterns;
         for (const std::string& ending : handover::lut_endings())
             patterns << "*" + QString::fromStdString(ending);
-        QString file = QFileDialog::getSaveFileName(this, tr("Write the LUT"), look_.display_name() + (shaper_->isChecked() ? ".clf" : ".cube"), tr("LUTs (%1)").arg(patterns.join(' ')));
+        QString file = QFileDialog::getSaveFileName(this, tr("Write the LUT"),
+                                                    look_.display_name() + (shaper_->isChecked() ? ".clf" : ".cube"),
+                                                    tr("LUTs (%1)").arg(patterns.join(' ')));
         if (file.isEmpty())
             return;
         if (!file.contains('.'))
@@ -182,22 +187,27 @@ void BakeWindow::start(bool search) {
     const std::optional<double> low = typed(low_), high = typed(high_), wished = typed(wished_);
     Result<handover::Subject> subject = subject_on_bench(session_, look_);
     if (!subject || !low || !high || (search && !(wished && *wished > 0))) {
-        error_->setText(!subject ? QString::fromStdString(subject.error().text()) : search ? tr("The wished error is a number above 0.") : tr("The ends of the range are numbers, such as 0 and 1."));
+        error_->setText(!subject     ? QString::fromStdString(subject.error().text())
+                            : search ? tr("The wished error is a number above 0.")
+                                     : tr("The ends of the range are numbers, such as 0 and 1."));
         return;
     }
     error_->setText(search ? tr("Measuring size after size\u2026") : tr("Measuring\u2026"));
     subject_ = std::make_shared<const handover::Subject>(std::move(subject.value()));
     handover::BakeOptions options{sizes_->checkedId(), *low, *high, shaper_->isChecked(), true, in_space_, out_space_};
-    QThreadPool::globalInstance()->start([self = QPointer<BakeWindow>(this), ticket, subject = subject_, options, search, wished, cancel = cancel_] {
-        auto result = std::make_shared<Result<handover::Baked>>(search ? handover::bake_for(*subject, options, {std::nullopt, wished}, cancel) : handover::bake(*subject, options, cancel));
-        QMetaObject::invokeMethod(
-            qApp,
-            [self, ticket, result] {
-                if (self)
-                    self->show_measured(ticket, result);
-            },
-            Qt::QueuedConnection);
-    });
+    QThreadPool::globalInstance()->start(
+        [self = QPointer<BakeWindow>(this), ticket, subject = subject_, options, search, wished, cancel = cancel_] {
+            auto result = std::make_shared<Result<handover::Baked>>(
+                search ? handover::bake_for(*subject, options, {std::nullopt, wished}, cancel)
+                       : handover::bake(*subject, options, cancel));
+            QMetaObject::invokeMethod(
+                qApp,
+                [self, ticket, result] {
+                    if (self)
+                        self->show_measured(ticket, result);
+                },
+                Qt::QueuedConnection);
+        });
 }
 
 void BakeWindow::show_measured(int ticket, const std::shared_ptr<Result<handover::Baked>>& result) {
@@ -217,12 +227,17 @@ void BakeWindow::show_measured(int ticket, const std::shared_ptr<Result<handover
         words += tr("<p>It is exactly a matrix, and a .clf says so. As a table:</p>");
     else if (baked_->curves)
         words += tr("<p>It is three curves, which .clf and .cube hold as such.</p>");
-    words += QStringLiteral("<table cellspacing=\"0\" cellpadding=\"3\"><tr><td>%1</td><td align=\"right\">%2</td><td align=\"right\">%3</td><td align=\"right\">%4</td><td align=\"right\">\u0394E2000 %2</td><td align=\"right\">%3</td><td align=\"right\">%4</td></tr>")
+    words += QStringLiteral("<table cellspacing=\"0\" cellpadding=\"3\"><tr><td>%1</td><td align=\"right\">%2</td><td "
+                            "align=\"right\">%3</td><td align=\"right\">%4</td><td align=\"right\">\u0394E2000 "
+                            "%2</td><td align=\"right\">%3</td><td align=\"right\">%4</td></tr>")
                  .arg(tr("error"), tr("mean"), tr("99.9 %"), tr("largest"));
     if (baked_->curves)
         words += row(tr("as curves"), baked_->by_curves);
-    words += row(tr("read trilinearly"), baked_->trilinear) + row(tr("read tetrahedrally"), baked_->tetrahedral) + "</table>";
-    words += tr("<p>On %1 colours between the points of the table; worst at %2.</p>").arg(baked_->samples).arg(place(baked_->tetrahedral.worst));
+    words += row(tr("read trilinearly"), baked_->trilinear) + row(tr("read tetrahedrally"), baked_->tetrahedral) +
+        "</table>";
+    words += tr("<p>On %1 colours between the points of the table; worst at %2.</p>")
+                 .arg(baked_->samples)
+                 .arg(place(baked_->tetrahedral.worst));
     if (baked_->reads_alpha)
         words += tr("<p>Alpha is read; the table holds it for alpha 1.</p>");
     error_->setText(words);
@@ -237,7 +252,9 @@ void BakeWindow::write_to(const QString& file) {
     else if (baked_->matrix && file.endsWith(".clf"))
         emit said(tr("Wrote %1: exactly a matrix").arg(file), false);
     else
-        emit said(tr("Wrote %1: largest error %2").arg(file, shown(baked_->curves ? baked_->by_curves.largest : baked_->trilinear.largest)), false);
+        emit said(tr("Wrote %1: largest error %2")
+                      .arg(file, shown(baked_->curves ? baked_->by_curves.largest : baked_->trilinear.largest)),
+                  false);
 }
 
 } // namespace kasuri::app

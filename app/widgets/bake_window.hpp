@@ -22,8 +22,9 @@ namespace kasuri::app {
 /// The rule or the look on the bench as it is handed over; the error says what is in the way.
 Result<handover::Subject> subject_on_bench(const Session& session, const LookModel& look);
 
-/// Hands the rule or the look over as a LUT: size, domain and spaces, the measured error before anything is written, the smallest size for a wished
-/// error, then the file. Stays open beside the work; the table is computed in the background.
+/// Hands the rule or the look over as a LUT: size, domain and spaces, the measured error before anything is written,
+/// the smallest size for a wished error, then the file. Stays open beside the work; the table is computed in the
+/// background.
 class BakeWindow : public QDialog {
     Q_OBJECT
 public:

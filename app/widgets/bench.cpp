@@ -6,15 +6,14 @@
 #include "io/config.hpp"
 #include "io/lut_file.hpp"
 #include "lang/format.hpp"
-#include "proof/proof.hpp"
 #include "model/undo_commands.hpp"
 #include "model/words.hpp"
+#include "proof/proof.hpp"
 #include "widgets/apply_window.hpp"
 #include "widgets/bake_window.hpp"
 #include "widgets/look_actions.hpp"
 #include "widgets/target_menu.hpp"
 
-#include <QPushButton>
 #include <QCoreApplication>
 #include <QDateTime>
 #include <QFileDialog>
@@ -22,6 +21,7 @@
 #include <QMenu>
 #include <QMessageBox>
 #include <QPointer>
+#include <QPushButton>
 #include <QSettings>
 #include <QThreadPool>
 #include <QWidget>
@@ -34,40 +34,59 @@ constexpr int most_recent = 10;
 const QString filters_and_pictures = QStringLiteral("*.kasuri *.kasurilook *.png *.tif *.tiff *.exr");
 
 QString folder_of(const std::filesystem::path& path) { return QString::fromStdString(path.parent_path().string()); }
-bool is_look(const QString& file) { return file.endsWith(QString::fromUtf8(document::look_ending.data(), static_cast<qsizetype>(document::look_ending.size())), Qt::CaseInsensitive); }
+bool is_look(const QString& file) {
+    return file.endsWith(
+        QString::fromUtf8(document::look_ending.data(), static_cast<qsizetype>(document::look_ending.size())),
+        Qt::CaseInsensitive);
+}
 bool is_filter(const QString& file) {
-    return file.endsWith(QString::fromUtf8(document::filter_ending.data(), static_cast<qsizetype>(document::filter_ending.size())), Qt::CaseInsensitive);
+    return file.endsWith(
+        QString::fromUtf8(document::filter_ending.data(), static_cast<qsizetype>(document::filter_ending.size())),
+        Qt::CaseInsensitive);
 }
 } // namespace
 
-Bench::Bench(QWidget* window) : QObject(window), window_(window), session_(this), look_(session_), sheet_(this), takes_(session_), watch_(session_), tuning_(session_), keeper_(session_, look_, sheet_, takes_, tuning_), look_actions_(new LookActions(*this, window)) {
+Bench::Bench(QWidget* window)
+    : QObject(window), window_(window), session_(this), look_(session_), sheet_(this), takes_(session_),
+      watch_(session_), tuning_(session_), keeper_(session_, look_, sheet_, takes_, tuning_),
+      look_actions_(new LookActions(*this, window)) {
     for (const char* name : {"response", "hue_map", "parade"})
         readings_.add(*readings::find(name));
-    connect(&sheet_, &SheetModel::failed, this, [this](const Error& error) { emit said(QString::fromStdString(error.text()), true); });
-    connect(&sheet_, &SheetModel::rearranged, this, [this](const QString& name, const QString& key, const Arrangement& before) {
-        session_.undo_stack().push(new ArrangementCommand<SheetModel, Arrangement>(sheet_, name, key, before));
-    });
-    connect(&takes_, &TakesModel::rearranged, this, [this](const QString& name, const QString& key, const std::vector<Take>& before) {
-        session_.undo_stack().push(new ArrangementCommand<TakesModel, std::vector<Take>>(takes_, name, key, before));
-    });
-    connect(&tuning_, &Tuning::rearranged, this, [this](const QString& name, const QString& key, const document::KeptTuning& before) {
-        session_.undo_stack().push(new ArrangementCommand<Tuning, document::KeptTuning>(tuning_, name, key, before));
-    });
-    connect(&look_, &LookModel::rearranged, this, [this](const QString& name, const QString& key, const LookArrangement& before) {
-        session_.undo_stack().push(new ArrangementCommand<LookModel, LookArrangement>(look_, name, key, before));
-    });
+    connect(&sheet_, &SheetModel::failed, this,
+            [this](const Error& error) { emit said(QString::fromStdString(error.text()), true); });
+    connect(&sheet_, &SheetModel::rearranged, this,
+            [this](const QString& name, const QString& key, const Arrangement& before) {
+                session_.undo_stack().push(new ArrangementCommand<SheetModel, Arrangement>(sheet_, name, key, before));
+            });
+    connect(&takes_, &TakesModel::rearranged, this,
+            [this](const QString& name, const QString& key, const std::vector<Take>& before) {
+                session_.undo_stack().push(
+                    new ArrangementCommand<TakesModel, std::vector<Take>>(takes_, name, key, before));
+            });
+    connect(&tuning_, &Tuning::rearranged, this,
+            [this](const QString& name, const QString& key, const document::KeptTuning& before) {
+                session_.undo_stack().push(
+                    new ArrangementCommand<Tuning, document::KeptTuning>(tuning_, name, key, before));
+            });
+    connect(&look_, &LookModel::rearranged, this,
+            [this](const QString& name, const QString& key, const LookArrangement& before) {
+                session_.undo_stack().push(
+                    new ArrangementCommand<LookModel, LookArrangement>(look_, name, key, before));
+            });
     connect(&look_, &LookModel::changed, this, [this] { watch_.set_following(!look_.is_look()); });
     connect(&watch_, &FileWatch::noticed, &look_, &LookModel::look_at_files);
     connect(look_actions_, &LookActions::said, this, &Bench::said);
     connect(&watch_, &FileWatch::said, this, &Bench::said);
-    connect(&keeper_, &BenchKeeper::failed, this, [this](const Error& error) { emit said(QString::fromStdString(error.text()), true); });
+    connect(&keeper_, &BenchKeeper::failed, this,
+            [this](const Error& error) { emit said(QString::fromStdString(error.text()), true); });
     connect(&sheet_, &SheetModel::noted, this, [this](const QString& note) { emit said(note, false); });
 }
 
 bool Bench::may_leave() {
     if (!look_.modified())
         return true;
-    QMessageBox box(QMessageBox::NoIcon, tr("Unsaved work"), tr("\u201c%1\u201d has changes that are not saved.").arg(look_.display_name()),
+    QMessageBox box(QMessageBox::NoIcon, tr("Unsaved work"),
+                    tr("\u201c%1\u201d has changes that are not saved.").arg(look_.display_name()),
                     QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, window_);
     box.setDefaultButton(QMessageBox::Save);
     switch (box.exec()) {
@@ -81,10 +100,14 @@ void Bench::keep_recovery(const std::filesystem::path& folder) {
     for (const LeftBehind& left : RecoveryKeeper::left_behind(folder)) {
         const std::filesystem::path path = left.recovery.path;
         const QString name = path.empty() ? tr("untitled") : QString::fromStdString(path.stem().string());
-        QMessageBox box(QMessageBox::NoIcon, tr("Unsaved work"),
-                        tr("Kasuri ended while \u201c%1\u201d had changes that were not saved. They were kept, as of %2.")
-                            .arg(name, QFileInfo(QString::fromStdString(left.file.string())).lastModified().toString("yyyy-MM-dd HH:mm:ss")),
-                        QMessageBox::NoButton, window_);
+        QMessageBox box(
+            QMessageBox::NoIcon, tr("Unsaved work"),
+            tr("Kasuri ended while \u201c%1\u201d had changes that were not saved. They were kept, as of %2.")
+                .arg(name,
+                     QFileInfo(QString::fromStdString(left.file.string()))
+                         .lastModified()
+                         .toString("yyyy-MM-dd HH:mm:ss")),
+            QMessageBox::NoButton, window_);
         QAbstractButton* back = box.addButton(tr("Bring them back"), QMessageBox::AcceptRole);
         QAbstractButton* away = box.addButton(tr("Throw them away"), QMessageBox::DestructiveRole);
         box.addButton(tr("Ask again next time"), QMessageBox::RejectRole);
@@ -97,7 +120,8 @@ void Bench::keep_recovery(const std::filesystem::path& folder) {
         break; // one bench, one document: others are offered at the next start
     }
     recovery_ = new RecoveryKeeper(session_, look_, keeper_, folder, this);
-    connect(recovery_, &RecoveryKeeper::failed, this, [this](const Error& error) { emit said(QString::fromStdString(error.text()), true); });
+    connect(recovery_, &RecoveryKeeper::failed, this,
+            [this](const Error& error) { emit said(QString::fromStdString(error.text()), true); });
     recovery_->write_now();
 }
 
@@ -105,16 +129,20 @@ void Bench::bring_back(const LeftBehind& left) {
     if (!left.recovery.look.empty()) {
         Result<document::Look> look = document::look_of(left.recovery.look, left.file.string());
         if (!look || look.value().steps.empty()) {
-            emit said(look ? tr("There is nothing in %1").arg(QString::fromStdString(left.file.string())) : QString::fromStdString(look.error().text()), true);
+            emit said(look ? tr("There is nothing in %1").arg(QString::fromStdString(left.file.string()))
+                           : QString::fromStdString(look.error().text()),
+                      true);
             return;
         }
-        look_.bring_back(left.recovery.path, {std::move(look.value()), static_cast<std::size_t>(left.recovery.in_hand), false});
+        look_.bring_back(left.recovery.path,
+                         {std::move(look.value()), static_cast<std::size_t>(left.recovery.in_hand), false});
         RecoveryKeeper::forget(left);
         emit said(tr("The work is back, and not saved yet."), false);
         return;
     }
     session_.bring_back(left.recovery.path, left.recovery.text, left.recovery.values);
-    keeper_.take(left.recovery.bench, left.recovery.path.empty() ? left.file : std::filesystem::path(left.recovery.path));
+    keeper_.take(left.recovery.bench,
+                 left.recovery.path.empty() ? left.file : std::filesystem::path(left.recovery.path));
     RecoveryKeeper::forget(left);
     emit said(tr("The work is back, and not saved yet."), false);
 }
@@ -125,8 +153,9 @@ void Bench::new_filter() {
 }
 
 void Bench::ask_open() {
-    const QString file = QFileDialog::getOpenFileName(window_, tr("Open a filter or a picture"), folder_of(session_.path()),
-                                                      tr("Filters and pictures (%1);;All files (*)").arg(filters_and_pictures));
+    const QString file =
+        QFileDialog::getOpenFileName(window_, tr("Open a filter or a picture"), folder_of(session_.path()),
+                                     tr("Filters and pictures (%1);;All files (*)").arg(filters_and_pictures));
     if (!file.isEmpty())
         open(file);
 }
@@ -169,7 +198,7 @@ void Bench::open(const QString& file, const QString& lens) {
 void Bench::open_at(const QString& file, const QString& preset) {
     open(file);
     if (session_.path().string() != file.toStdString())
-        return; // it was not opened
+        return;                     // it was not opened
     auto* once = new QObject(this); // the preset can be chosen once the text has been understood
     connect(&session_, &Session::rule_changed, once, [this, once, preset] {
         const lang::Rule* rule = session_.rule();
@@ -217,12 +246,16 @@ bool Bench::save() {
 
 bool Bench::ask_save_as() {
     if (look_.is_look()) {
-        QString file = QFileDialog::getSaveFileName(window_, tr("Save the look"), look_.path().empty() ? look_.display_name() + ".kasurilook" : QString::fromStdString(look_.path().string()), tr("Looks (*.kasurilook)"));
+        QString file = QFileDialog::getSaveFileName(
+            window_, tr("Save the look"),
+            look_.path().empty() ? look_.display_name() + ".kasurilook" : QString::fromStdString(look_.path().string()),
+            tr("Looks (*.kasurilook)"));
         if (!file.isEmpty() && !is_look(file))
             file += ".kasurilook";
         return !file.isEmpty() && save_to(file);
     }
-    const QString start = session_.path().empty() ? session_.display_name() + ".kasuri" : QString::fromStdString(session_.path().string());
+    const QString start = session_.path().empty() ? session_.display_name() + ".kasuri"
+                                                  : QString::fromStdString(session_.path().string());
     QString file = QFileDialog::getSaveFileName(window_, tr("Save the filter"), start, tr("Filters (*.kasuri)"));
     if (file.isEmpty())
         return false;
@@ -242,7 +275,9 @@ bool Bench::save_to(const QString& file) {
         return true;
     }
     if (std::filesystem::path(file.toStdString()) == session_.path() && !watch_.look()) {
-        emit said(tr("Not saved: somebody else has changed the same lines of the file. Choose above the text which stay."), true);
+        emit said(
+            tr("Not saved: somebody else has changed the same lines of the file. Choose above the text which stay."),
+            true);
         return false;
     }
     if (const Status saved = session_.save(file.toStdString()); !saved) {
@@ -278,12 +313,14 @@ void Bench::open_apply() {
 }
 
 void Bench::ask_render() {
-    const QString in = QFileDialog::getOpenFileName(window_, tr("Apply to which picture?"), {}, tr("Pictures (*.png *.tif *.tiff *.exr);;All files (*)"));
+    const QString in = QFileDialog::getOpenFileName(window_, tr("Apply to which picture?"), {},
+                                                    tr("Pictures (*.png *.tif *.tiff *.exr);;All files (*)"));
     if (in.isEmpty())
         return;
     const QFileInfo facts(in);
     const QString out = QFileDialog::getSaveFileName(window_, tr("Write the result"),
-                                                     facts.path() + "/" + facts.completeBaseName() + "-" + session_.display_name() + "." + facts.suffix(),
+                                                     facts.path() + "/" + facts.completeBaseName() + "-" +
+                                                         session_.display_name() + "." + facts.suffix(),
                                                      tr("Pictures (*.png *.tif *.tiff *.exr)"));
     if (!out.isEmpty())
         render(in, out);
@@ -308,8 +345,10 @@ void Bench::render(const QString& in, const QString& out) {
     handover::RenderJob job{in.toStdString(), out.toStdString()};
     if (const auto said = sheet_.said_spaces().find(job.in.string()); said != sheet_.said_spaces().end())
         job.in_space = said->second;
-    QThreadPool::globalInstance()->start([self = QPointer<Bench>(this), look, rule, values = session_.values(), job, out] {
-        auto report = std::make_shared<Result<io::SaveReport>>(look ? handover::render(*look, job) : handover::render(*rule, values, job));
+    QThreadPool::globalInstance()->start([self = QPointer<Bench>(this), look, rule, values = session_.values(), job,
+                                          out] {
+        auto report = std::make_shared<Result<io::SaveReport>>(look ? handover::render(*look, job)
+                                                                    : handover::render(*rule, values, job));
         QMetaObject::invokeMethod(
             qApp,
             [self, report, out] {
@@ -318,9 +357,12 @@ void Bench::render(const QString& in, const QString& out) {
                 if (!report->ok())
                     emit self->said(QString::fromStdString(report->error().text()), true);
                 else if (report->value().clipped > 0)
-                    emit self->said(tr("Wrote %1; %2 values outside 0 .. 1 were clipped").arg(out).arg(report->value().clipped), false);
+                    emit self->said(
+                        tr("Wrote %1; %2 values outside 0 .. 1 were clipped").arg(out).arg(report->value().clipped),
+                        false);
                 else if (!report->value().notes.empty())
-                    emit self->said(tr("Wrote %1; %2").arg(out, QString::fromStdString(report->value().notes.front())), false);
+                    emit self->said(tr("Wrote %1; %2").arg(out, QString::fromStdString(report->value().notes.front())),
+                                    false);
                 else
                     emit self->said(tr("Wrote %1").arg(out), false);
             },
@@ -340,9 +382,14 @@ void Bench::add_chart() { sheet_.add_target(*targets::find("dye_chart"), "colour
 
 void Bench::fill_targets(QMenu& menu) {
     menu.clear();
-    add_target_actions(*menu.addMenu(tr("as a strip")), [](const targets::Target& target) { return target.shape == targets::Shape::strip; }, [this](const targets::Target& target) { sheet_.add_strip(target); });
+    add_target_actions(
+        *menu.addMenu(tr("as a strip")),
+        [](const targets::Target& target) { return target.shape == targets::Shape::strip; },
+        [this](const targets::Target& target) { sheet_.add_strip(target); });
     menu.addSeparator();
-    add_target_actions(menu, [](const targets::Target& target) { return target.shape != targets::Shape::strip; }, [this](const targets::Target& target) { sheet_.add_target(target, "colour"); });
+    add_target_actions(
+        menu, [](const targets::Target& target) { return target.shape != targets::Shape::strip; },
+        [this](const targets::Target& target) { sheet_.add_target(target, "colour"); });
 }
 
 void Bench::fill_readings(QMenu& menu) {
@@ -362,7 +409,8 @@ void Bench::fill_against(QMenu& menu) {
     if (against_.rule())
         choice(against_.name(), true, [] {});
     if (look_.is_look())
-        choice(tr("what comes into the step in hand"), against_.rule() && against_.rule()->is_before, [this] { compare_with_what_comes_in(); });
+        choice(tr("what comes into the step in hand"), against_.rule() && against_.rule()->is_before,
+               [this] { compare_with_what_comes_in(); });
     menu.addSeparator();
     menu.addAction(tr("The rule as it is now, kept\tCtrl+K"), this, &Bench::compare_with_now);
     for (int i = 0; i < static_cast<int>(takes_.takes().size()); ++i)
@@ -381,7 +429,8 @@ void Bench::compare_with_now() {
         emit said(tr("The rule does not compile (F8 shows where): there is nothing to compare with yet."), true);
         return;
     }
-    against_.set(look_.is_look() ? tr("the kept look") : tr("the kept rule"), {session_.text(), session_.path(), session_.chosen_values(), look_.around()});
+    against_.set(look_.is_look() ? tr("the kept look") : tr("the kept rule"),
+                 {session_.text(), session_.path(), session_.chosen_values(), look_.around()});
     emit said(tr("Before is now the rule as it is; the menu beside Before goes back to the picture."), false);
 }
 
@@ -393,7 +442,8 @@ void Bench::compare_with_what_comes_in() {
 
 void Bench::compare_with_take(int index) {
     const Take& take = takes_.takes()[static_cast<std::size_t>(index)];
-    against_.set(tr("take %1").arg(takes_.name(index)), {take.text, session_.path(), take.values, nullptr, look_.is_look()});
+    against_.set(tr("take %1").arg(takes_.name(index)),
+                 {take.text, session_.path(), take.values, nullptr, look_.is_look()});
 }
 
 void Bench::remember_take() {
@@ -403,7 +453,9 @@ void Bench::remember_take() {
     }
     const int count = static_cast<int>(takes_.takes().size());
     const int index = takes_.remember();
-    emit said(index < count ? tr("Take %1 is this already").arg(takes_.name(index)) : tr("Take %1 remembered").arg(takes_.name(index)), false);
+    emit said(index < count ? tr("Take %1 is this already").arg(takes_.name(index))
+                            : tr("Take %1 remembered").arg(takes_.name(index)),
+              false);
 }
 
 bool Bench::write_take(int index, const QString& file) {
@@ -424,7 +476,8 @@ bool Bench::write_take(int index, const QString& file) {
 }
 
 void Bench::ask_against() {
-    const QString file = QFileDialog::getOpenFileName(window_, tr("Compare with which filter?"), folder_of(session_.path()), tr("Filters (*.kasuri)"));
+    const QString file = QFileDialog::getOpenFileName(window_, tr("Compare with which filter?"),
+                                                      folder_of(session_.path()), tr("Filters (*.kasuri)"));
     if (file.isEmpty())
         return;
     if (const Status opened = against_.open(file.toStdString()); !opened)
@@ -432,7 +485,9 @@ void Bench::ask_against() {
 }
 
 void Bench::ask_config() {
-    const QString file = QFileDialog::getOpenFileName(window_, tr("Use which colour config?"), QSettings().value("config").toString(), tr("Colour configs (*.ocio);;All files (*)"));
+    const QString file =
+        QFileDialog::getOpenFileName(window_, tr("Use which colour config?"), QSettings().value("config").toString(),
+                                     tr("Colour configs (*.ocio);;All files (*)"));
     if (!file.isEmpty())
         use_config(file);
 }
@@ -451,7 +506,11 @@ void Bench::use_config(const QString& file) {
                 }
                 QSettings().setValue("config", file);
                 const auto& [spaces, notes] = loaded->value();
-                emit self->said(tr("%1: %2 spaces can be used now%3").arg(QFileInfo(file).fileName()).arg(spaces.size()).arg(notes.empty() ? QString() : "; " + QString::fromStdString(notes.front())), false);
+                emit self->said(tr("%1: %2 spaces can be used now%3")
+                                    .arg(QFileInfo(file).fileName())
+                                    .arg(spaces.size())
+                                    .arg(notes.empty() ? QString() : "; " + QString::fromStdString(notes.front())),
+                                false);
                 emit self->spaces_changed();
             },
             Qt::QueuedConnection);
@@ -459,7 +518,8 @@ void Bench::use_config(const QString& file) {
 }
 
 void Bench::restore_config() {
-    const QString kept = QSettings().value("config").toString(), named = QString::fromStdString(io::config_of_environment().string());
+    const QString kept = QSettings().value("config").toString(),
+                  named = QString::fromStdString(io::config_of_environment().string());
     if (const QString& file = QFileInfo::exists(kept) ? kept : named; !file.isEmpty())
         use_config(file);
 }
@@ -479,7 +539,8 @@ void Bench::fill_recent(QMenu& menu) {
     menu.clear();
     for (const QString& file : QSettings().value("recent").toStringList())
         if (QFileInfo::exists(file))
-            menu.addAction(QFileInfo(file).fileName() + "     " + QFileInfo(file).path(), this, [this, file] { open(file); });
+            menu.addAction(QFileInfo(file).fileName() + "     " + QFileInfo(file).path(), this,
+                           [this, file] { open(file); });
     if (menu.isEmpty())
         menu.addAction(tr("nothing yet"))->setEnabled(false);
 }

@@ -1,14 +1,14 @@
 #pragma once
 #include "model/against.hpp"
+#include "model/bench_keeper.hpp"
+#include "model/file_watch.hpp"
 #include "model/look_model.hpp"
 #include "model/preview.hpp"
 #include "model/readings_model.hpp"
+#include "model/recovery_keeper.hpp"
 #include "model/session.hpp"
 #include "model/sheet.hpp"
 #include "model/takes.hpp"
-#include "model/file_watch.hpp"
-#include "model/bench_keeper.hpp"
-#include "model/recovery_keeper.hpp"
 
 #include <QObject>
 #include <QUrl>

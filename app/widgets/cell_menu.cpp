@@ -1,10 +1,10 @@
 // The caption of a cell as a menu: lens, layer, comparison, space, target, and what can be done with the cell.
+#include "model/words.hpp"
 #include "widgets/cell_view.hpp"
 #include "widgets/settings_dialog.hpp"
 #include "widgets/space_menu.hpp"
 #include "widgets/target_menu.hpp"
 #include "widgets/theme.hpp"
-#include "model/words.hpp"
 
 #include <QFileDialog>
 #include <QInputDialog>
@@ -40,7 +40,8 @@ void CellView::add_lenses(QMenu& menu, const Cell& cell) {
             }
             to = group;
         }
-        QAction* action = to->addAction(lens_caption(each, !each.group.empty()), this, [this, lens_id = each.id] { model_.set_lens(id_, lens_id); });
+        QAction* action = to->addAction(lens_caption(each, !each.group.empty()), this,
+                                        [this, lens_id = each.id] { model_.set_lens(id_, lens_id); });
         action->setCheckable(true);
         action->setChecked(cell.lens == each.id);
         action->setToolTip(words(each.doc));
@@ -60,13 +61,15 @@ void CellView::add_peeks(QMenu& menu, const Cell& cell) {
     peeks->addAction(tr("An expression\u2026"), this, &CellView::ask_peek);
     if (!lens(cell.lens).peeks.empty())
         peeks->addAction(tr("Its range\u2026"), this, [this] {
-            static const Setting range[] = {{"low", "shown as black", 0, -1000, 1000}, {"high", "shown as white", 1, -1000, 1000}};
+            static const Setting range[] = {{"low", "shown as black", 0, -1000, 1000},
+                                            {"high", "shown as white", 1, -1000, 1000}};
             const Cell* now = model_.find(id_);
             if (now && !lens(now->lens).peeks.empty())
-                edit_settings(this, text_of(lens(now->lens).peeks), range, {lens(now->lens).low, lens(now->lens).high}, [this](const std::vector<double>& values) {
-                    if (const Cell* shown = model_.find(id_))
-                        model_.set_lens(id_, peek_lens(lens(shown->lens).peeks, values[0], values[1]));
-                });
+                edit_settings(this, text_of(lens(now->lens).peeks), range, {lens(now->lens).low, lens(now->lens).high},
+                              [this](const std::vector<double>& values) {
+                                  if (const Cell* shown = model_.find(id_))
+                                      model_.set_lens(id_, peek_lens(lens(shown->lens).peeks, values[0], values[1]));
+                              });
         });
 }
 
@@ -75,15 +78,22 @@ void CellView::ask_peek() {
     if (!cell)
         return;
     bool accepted = false;
-    const QString expression = QInputDialog::getText(this, tr("Show an expression"), tr("An expression in the names of the rule, such as luminance(rgb) - luminance(out.rgb):"),
-                                                     QLineEdit::Normal, text_of(lens(cell->lens).peeks), &accepted);
+    const QString expression = QInputDialog::getText(
+        this, tr("Show an expression"),
+        tr("An expression in the names of the rule, such as luminance(rgb) - luminance(out.rgb):"), QLineEdit::Normal,
+        text_of(lens(cell->lens).peeks), &accepted);
     if (accepted && !expression.trimmed().isEmpty())
-        model_.set_lens(id_, peek_lens(expression.trimmed().toStdString(), lens(cell->lens).peeks.empty() ? 0 : lens(cell->lens).low, lens(cell->lens).peeks.empty() ? 1 : lens(cell->lens).high));
+        model_.set_lens(id_,
+                        peek_lens(expression.trimmed().toStdString(),
+                                  lens(cell->lens).peeks.empty() ? 0 : lens(cell->lens).low,
+                                  lens(cell->lens).peeks.empty() ? 1 : lens(cell->lens).high));
 }
 
 void CellView::add_targets(QMenu& menu) {
-    add_target_actions(*menu.addMenu(tr("Show a target")), [](const targets::Target& target) { return target.shape != targets::Shape::strip; },
-                       [this](const targets::Target& target) { model_.set_target(id_, target); });
+    add_target_actions(
+        *menu.addMenu(tr("Show a target")),
+        [](const targets::Target& target) { return target.shape != targets::Shape::strip; },
+        [this](const targets::Target& target) { model_.set_target(id_, target); });
 }
 
 void CellView::fill_menu(QMenu& menu) {
@@ -137,11 +147,13 @@ void CellView::fill_menu(QMenu& menu) {
     if (cell->target && !cell->target->settings.empty())
         menu.addAction(tr("Settings of the target\u2026"), this, [this] {
             if (const Cell* now = model_.find(id_); now && now->target)
-                edit_settings(this, model_.title(*now), now->target->settings, now->settings, [this](const std::vector<double>& values) { model_.set_settings(id_, values); });
+                edit_settings(this, model_.title(*now), now->target->settings, now->settings,
+                              [this](const std::vector<double>& values) { model_.set_settings(id_, values); });
         });
     add_targets(menu);
     menu.addAction(tr("Show a picture\u2026"), this, [this] {
-        const QString file = QFileDialog::getOpenFileName(this, tr("Show a picture"), {}, tr("Pictures (*.png *.tif *.tiff *.exr);;All files (*)"));
+        const QString file = QFileDialog::getOpenFileName(this, tr("Show a picture"), {},
+                                                          tr("Pictures (*.png *.tif *.tiff *.exr);;All files (*)"));
         if (!file.isEmpty())
             model_.set_picture(id_, file.toStdString());
     });

@@ -12,18 +12,21 @@
 
 namespace kasuri::app {
 namespace {
-constexpr double rim = 0.27;          ///< share of a patch that shows the colour before, on each side
-constexpr double values_from = 46;    ///< pixels that a picture pixel needs for its numbers
+constexpr double rim = 0.27;       ///< share of a patch that shows the colour before, on each side
+constexpr double values_from = 46; ///< pixels that a picture pixel needs for its numbers
 constexpr double between = 6;
 } // namespace
 
 std::vector<CellView::Link> CellView::links() const {
     std::vector<Link> all;
     if (!is_chart())
-        all.push_back({tr("split"), tr("Before left of a line, after right of it (S)"), compare_ == Compare::split, &CellView::toggle_split});
-    all.push_back({alone_ ? tr("back") : tr("fill"), tr("This cell fills the sheet, or goes back (F, double click)"), alone_, &CellView::toggle_alone});
+        all.push_back({tr("split"), tr("Before left of a line, after right of it (S)"), compare_ == Compare::split,
+                       &CellView::toggle_split});
+    all.push_back({alone_ ? tr("back") : tr("fill"), tr("This cell fills the sheet, or goes back (F, double click)"),
+                   alone_, &CellView::toggle_alone});
     if (!is_chart())
-        all.push_back({"1:1", tr("One pixel is one pixel of the screen, or fitted (1, 0, wheel)"), !zoom_.fits() && zoom_.scale(picture_size(), device_room()) == 1, &CellView::toggle_scale});
+        all.push_back({"1:1", tr("One pixel is one pixel of the screen, or fitted (1, 0, wheel)"),
+                       !zoom_.fits() && zoom_.scale(picture_size(), device_room()) == 1, &CellView::toggle_scale});
     const QFontMetrics metrics(theme::face(11.5));
     int right = width();
     for (auto link = all.rbegin(); link != all.rend(); ++link) {
@@ -92,12 +95,17 @@ void CellView::draw_caption(QPainter& painter) const {
     painter.setFont(theme::face(12.5));
     const QString lens_name = lens_caption(lens(cell.lens), true);
     // Room for the share that is outside.
-    const int kept = has_result_ && (before_only_ ? result_.outside_before : result_.outside_after) > 0 && !is_chart() ? 48 : 0;
-    const QString shows = painter.fontMetrics().elidedText(QString::fromUtf8("\u00b7 ") + lens_name + QString::fromUtf8(" \u25be"), Qt::ElideRight, std::max(0, end - x - kept));
+    const int kept =
+        has_result_ && (before_only_ ? result_.outside_before : result_.outside_after) > 0 && !is_chart() ? 48 : 0;
+    const QString shows =
+        painter.fontMetrics().elidedText(QString::fromUtf8("\u00b7 ") + lens_name + QString::fromUtf8(" \u25be"),
+                                         Qt::ElideRight, std::max(0, end - x - kept));
     painter.drawText(QRect(x, 0, std::max(0, end - x), high), Qt::AlignLeft | Qt::AlignVCenter, shows);
     x += painter.fontMetrics().horizontalAdvance(shows) + 8;
     if (has_result_ && !result_.fault.empty()) { // what the lens cannot show is told instead
-        painter.drawText(QRect(x, 0, std::max(0, end - x), high), Qt::AlignLeft | Qt::AlignVCenter, painter.fontMetrics().elidedText(QString::fromStdString(result_.fault), Qt::ElideRight, std::max(0, end - x)));
+        painter.drawText(QRect(x, 0, std::max(0, end - x), high), Qt::AlignLeft | Qt::AlignVCenter,
+                         painter.fontMetrics().elidedText(QString::fromStdString(result_.fault), Qt::ElideRight,
+                                                          std::max(0, end - x)));
         words.clear();
         return;
     }
@@ -105,10 +113,13 @@ void CellView::draw_caption(QPainter& painter) const {
     if (const auto file = model_.file_of(cell))
         right = QString::fromStdString(file->space);
     if (!zoom_.fits())
-        right = tr("%1 %").arg(std::lround(100 * zoom_.scale(picture_size(), device_room()))) + (right.isEmpty() ? QString() : QString::fromUtf8(" \u00b7 ") + right);
+        right = tr("%1 %").arg(std::lround(100 * zoom_.scale(picture_size(), device_room()))) +
+            (right.isEmpty() ? QString() : QString::fromUtf8(" \u00b7 ") + right);
     const QFontMetrics small(theme::face(11.5));
-    if (const double outside = before_only_ ? result_.outside_before : result_.outside_after; has_result_ && !is_chart() && outside > 0) {
-        const QString share = tr("%1 % outside").arg(outside < 0.001 ? QStringLiteral("< 0.1") : QString::number(100 * outside, 'f', 1));
+    if (const double outside = before_only_ ? result_.outside_before : result_.outside_after;
+        has_result_ && !is_chart() && outside > 0) {
+        const QString share =
+            tr("%1 % outside").arg(outside < 0.001 ? QStringLiteral("< 0.1") : QString::number(100 * outside, 'f', 1));
         const QString both = right.isEmpty() ? share : share + QString::fromUtf8(" \u00b7 ") + right;
         const auto fits = [&](const QString& text) { return small.horizontalAdvance(text) <= end - x; };
         right = fits(both) ? both : fits(share) ? share : share.section(' ', 0, -2); // what is outside is never hidden
@@ -137,7 +148,8 @@ void CellView::draw_picture(QPainter& painter, const QImage& image, const QRectF
         return;
     // The image shows a part of the picture, perhaps of the view before this one: it goes where its pixels belong.
     const double by_x = all.width() / size.width(), by_y = all.height() / size.height();
-    const QRectF part(all.left() + result_.region.left() * by_x, all.top() + result_.region.top() * by_y, result_.region.width() * by_x, result_.region.height() * by_y);
+    const QRectF part(all.left() + result_.region.left() * by_x, all.top() + result_.region.top() * by_y,
+                      result_.region.width() * by_x, result_.region.height() * by_y);
     painter.save();
     painter.setClipRect(clip);
     painter.drawImage(part, image);
@@ -163,7 +175,9 @@ void CellView::draw_pictures(QPainter& painter) const {
         painter.fillRect(QRectF(x - 3, seen.bottom() - 18, 6, 10), Qt::white);
         painter.setFont(theme::face(11.5));
         const QFontMetrics metrics(painter.font());
-        const QString left = metrics.elidedText(before_name_, Qt::ElideMiddle, std::max(46, static_cast<int>(x - seen.left()) - 20)), right = tr("after");
+        const QString left = metrics.elidedText(before_name_, Qt::ElideMiddle,
+                                                std::max(46, static_cast<int>(x - seen.left()) - 20)),
+                      right = tr("after");
         const auto word = [&](double at, const QString& text) {
             const QRectF box(at, seen.bottom() - 21, metrics.horizontalAdvance(text) + 8, 16);
             painter.fillRect(box, QColor(0, 0, 0, 110));
@@ -193,13 +207,15 @@ void CellView::draw_values(QPainter& painter) const {
             const QPointF middle = point_of({x, y});
             const bool before = before_only_ || (compare_ == Compare::split && middle.x() < split_x());
             const auto pixel = (before ? result_.before_pixels : result_.after_pixels)->at(x, y);
-            const QRgb under = painter.device()->devType() == QInternal::Widget && result_.after.rect().contains(x - result_.region.left(), y - result_.region.top())
-                                   ? (before && !result_.before.isNull() ? result_.before : result_.after).pixel(x - result_.region.left(), y - result_.region.top())
-                                   : 0;
+            const QRgb under = painter.device()->devType() == QInternal::Widget &&
+                    result_.after.rect().contains(x - result_.region.left(), y - result_.region.top())
+                ? (before && !result_.before.isNull() ? result_.before : result_.after)
+                      .pixel(x - result_.region.left(), y - result_.region.top())
+                : 0;
             painter.setPen(qGray(under) > 128 ? Qt::black : Qt::white);
             for (std::size_t c = 0; c < 3; ++c)
-                painter.drawText(QRectF(middle.x() - side / 2, middle.y() - 20 + 13 * static_cast<double>(c), side, 13), Qt::AlignCenter,
-                                 theme::number(static_cast<double>(pixel[c])));
+                painter.drawText(QRectF(middle.x() - side / 2, middle.y() - 20 + 13 * static_cast<double>(c), side, 13),
+                                 Qt::AlignCenter, theme::number(static_cast<double>(pixel[c])));
         }
     painter.restore();
 }
@@ -227,7 +243,9 @@ void CellView::draw_line(QPainter& painter) const {
     if (std::none_of(strips.begin(), strips.end(), [&](const Strip& s) { return !s.target && s.cell == id_; }))
         return;
     const QRectF area = picture_rect();
-    const auto at = [&](double x, double y) { return QPointF(area.left() + x * area.width(), area.top() + y * area.height()); };
+    const auto at = [&](double x, double y) {
+        return QPointF(area.left() + x * area.width(), area.top() + y * area.height());
+    };
     painter.save();
     painter.setClipRect(room());
     painter.setRenderHint(QPainter::Antialiasing);

@@ -15,10 +15,10 @@
 
 namespace kasuri::app {
 namespace {
-constexpr double grip_room = 6;    ///< pixels around a line or a pin that hold it
+constexpr double grip_room = 6; ///< pixels around a line or a pin that hold it
 constexpr double drag_start = 8;
-constexpr double notch = 1.25;     ///< zoom of one notch of the wheel
-constexpr double between = 6;      ///< pixels between two copies
+constexpr double notch = 1.25; ///< zoom of one notch of the wheel
+constexpr double between = 6;  ///< pixels between two copies
 constexpr double frames_height = 22;
 constexpr double badge_height = 22;
 } // namespace
@@ -39,8 +39,11 @@ void CellView::show_result(const CellResult& result) {
     if (!asked.isNull() && wanted_region() != asked) // a picture of another size has come: another part of it is seen
         emit view_changed();
     // Which conversions the picture goes through; those between equal spaces do not happen.
-    const QString arrow = QString::fromUtf8(" \u2192 "), space = QString::fromStdString(result.space), working = QString::fromStdString(result.working);
-    const QString there = space == working ? tr("picture and rule %1").arg(space) : tr("picture %1").arg(space) + arrow + tr("rule %1").arg(working) + arrow + tr("picture %1").arg(space);
+    const QString arrow = QString::fromUtf8(" \u2192 "), space = QString::fromStdString(result.space),
+                  working = QString::fromStdString(result.working);
+    const QString there = space == working
+        ? tr("picture and rule %1").arg(space)
+        : tr("picture %1").arg(space) + arrow + tr("rule %1").arg(working) + arrow + tr("picture %1").arg(space);
     setToolTip(there + arrow + tr("screen %1").arg(QString::fromStdString(model_.screen().space)));
     update();
 }
@@ -168,7 +171,9 @@ void CellView::step_frame(int by) {
 
 QRectF CellView::room() const {
     const double wide = compare_ == Compare::twice && !is_chart() ? (width() - between) / 2 : width();
-    return {0, theme::caption_height, std::max(0.0, wide), std::max(0.0, static_cast<double>(height() - theme::caption_height) - frames_bar().height() - badges_height())};
+    return {
+        0, theme::caption_height, std::max(0.0, wide),
+        std::max(0.0, static_cast<double>(height() - theme::caption_height) - frames_bar().height() - badges_height())};
 }
 
 QSizeF CellView::device_room() const { return room().size() * devicePixelRatioF(); }
@@ -184,18 +189,23 @@ QRectF CellView::picture_rect() const {
     return {where.topLeft() + placed.topLeft() / ratio, placed.size() / ratio};
 }
 
-QRect CellView::wanted_region() const { return is_chart() || zoom_.fits() ? QRect() : zoom_.seen(picture_size(), device_room()); }
+QRect CellView::wanted_region() const {
+    return is_chart() || zoom_.fits() ? QRect() : zoom_.seen(picture_size(), device_room());
+}
 
 QSize CellView::wanted_pixels() const {
     if (is_chart())
         return picture_size();
     const QRectF area = picture_rect();
     if (zoom_.fits())
-        return {static_cast<int>(area.width() * devicePixelRatioF()), static_cast<int>(area.height() * devicePixelRatioF())};
+        return {static_cast<int>(area.width() * devicePixelRatioF()),
+                static_cast<int>(area.height() * devicePixelRatioF())};
     const QRect seen = wanted_region();
     const double scale = zoom_.scale(picture_size(), device_room());
     // Enlarged pixels are drawn as squares: one number each is enough.
-    return scale >= 1 ? seen.size() : QSize(std::max(1, static_cast<int>(std::lround(seen.width() * scale))), std::max(1, static_cast<int>(std::lround(seen.height() * scale))));
+    return scale >= 1 ? seen.size()
+                      : QSize(std::max(1, static_cast<int>(std::lround(seen.width() * scale))),
+                              std::max(1, static_cast<int>(std::lround(seen.height() * scale))));
 }
 
 QPointF CellView::in_room(const QPointF& point) const {
@@ -212,8 +222,9 @@ std::optional<QPoint> CellView::pixel_at(const QPointF& point) const {
     const QPointF at = in_room(point) / devicePixelRatioF() + room().topLeft();
     if (size.isEmpty() || !area.contains(at) || !room().contains(at))
         return std::nullopt;
-    return QPoint(std::clamp(static_cast<int>((at.x() - area.left()) / area.width() * size.width()), 0, size.width() - 1),
-                  std::clamp(static_cast<int>((at.y() - area.top()) / area.height() * size.height()), 0, size.height() - 1));
+    return QPoint(
+        std::clamp(static_cast<int>((at.x() - area.left()) / area.width() * size.width()), 0, size.width() - 1),
+        std::clamp(static_cast<int>((at.y() - area.top()) / area.height() * size.height()), 0, size.height() - 1));
 }
 
 QPointF CellView::point_of(const QPoint& pixel) const {
@@ -318,7 +329,8 @@ void CellView::mousePressEvent(QMouseEvent* event) {
 
 void CellView::mouseMoveEvent(QMouseEvent* event) {
     const QPointF at = event->position();
-    const bool over_split = compare_ == Compare::split && at.y() >= theme::caption_height && std::fabs(at.x() - split_x()) < grip_room;
+    const bool over_split =
+        compare_ == Compare::split && at.y() >= theme::caption_height && std::fabs(at.x() - split_x()) < grip_room;
     switch (grip_) {
     case Grip::caption:
         if ((at - grip_at_).manhattanLength() > drag_start)
@@ -341,7 +353,9 @@ void CellView::mouseMoveEvent(QMouseEvent* event) {
         const auto from = pixel_at(grip_at_), to = pixel_at(at);
         const QSize size = picture_size();
         if (from && to && *from != *to)
-            model_.set_line(id_, {(from->x() + 0.5) / size.width(), (from->y() + 0.5) / size.height(), (to->x() + 0.5) / size.width(), (to->y() + 0.5) / size.height()});
+            model_.set_line(id_,
+                            {(from->x() + 0.5) / size.width(), (from->y() + 0.5) / size.height(),
+                             (to->x() + 0.5) / size.width(), (to->y() + 0.5) / size.height()});
         break;
     }
     case Grip::frame: choose_frame(at.x()); return;
@@ -349,7 +363,11 @@ void CellView::mouseMoveEvent(QMouseEvent* event) {
         if (const auto pixel = pixel_at(at))
             model_.move_pin(grip_pin_, *pixel);
         break;
-    case Grip::none: setCursor(at.y() < theme::caption_height ? Qt::PointingHandCursor : over_split ? Qt::SplitHCursor : Qt::CrossCursor); break;
+    case Grip::none:
+        setCursor(at.y() < theme::caption_height ? Qt::PointingHandCursor
+                      : over_split               ? Qt::SplitHCursor
+                                                 : Qt::CrossCursor);
+        break;
     }
     emit hovered(id_, pixel_at(at));
 }
@@ -381,18 +399,19 @@ void CellView::leaveEvent(QEvent*) { emit hovered(id_, std::nullopt); }
 void CellView::contextMenuEvent(QContextMenuEvent*) { open_menu(); }
 
 void CellView::keyPressEvent(QKeyEvent* event) {
-    const QPoint by = event->key() == Qt::Key_Left    ? QPoint(-1, 0)
-                      : event->key() == Qt::Key_Right ? QPoint(1, 0)
-                      : event->key() == Qt::Key_Up    ? QPoint(0, -1)
-                      : event->key() == Qt::Key_Down  ? QPoint(0, 1)
-                                                      : QPoint();
+    const QPoint by = event->key() == Qt::Key_Left ? QPoint(-1, 0)
+        : event->key() == Qt::Key_Right            ? QPoint(1, 0)
+        : event->key() == Qt::Key_Up               ? QPoint(0, -1)
+        : event->key() == Qt::Key_Down             ? QPoint(0, 1)
+                                                   : QPoint();
     const QSize size = picture_size();
     const QSizeF inside = device_room();
     const QPointF middle(inside.width() / 2, inside.height() / 2);
     const bool control = event->modifiers() & Qt::ControlModifier;
     if (!by.isNull() && event->modifiers() & Qt::AltModifier) { // the cell itself moves
         const auto& cells = model_.cells();
-        const auto here = std::find_if(cells.begin(), cells.end(), [this](const Cell& c) { return c.id == id_; }) - cells.begin();
+        const auto here =
+            std::find_if(cells.begin(), cells.end(), [this](const Cell& c) { return c.id == id_; }) - cells.begin();
         const auto count = static_cast<std::ptrdiff_t>(cells.size());
         if (by.x() < 0 && here > 0)
             model_.move(id_, cells[static_cast<std::size_t>(here - 1)].id);

@@ -60,8 +60,8 @@ public:
 
 signals:
     void hovered(int id, std::optional<QPoint> pixel);
-    void view_changed();          ///< another part or size is wanted
-    void alone_wanted(int id);    ///< fill the sheet, or go back
+    void view_changed();                           ///< another part or size is wanted
+    void alone_wanted(int id);                     ///< fill the sheet, or go back
     void dropped_on(int id, const QPoint& global); ///< its caption was dragged there
     void file_dropped(int id, const QString& file);
     void focused(int id);
@@ -95,7 +95,7 @@ private:
 
     bool is_chart() const; ///< patches: they fill the cell
     QSize picture_size() const;
-    QRectF room() const;   ///< where one copy of the picture goes
+    QRectF room() const; ///< where one copy of the picture goes
     QSizeF device_room() const;
     QRectF picture_rect() const;
     double split_x() const;

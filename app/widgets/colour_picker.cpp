@@ -24,7 +24,8 @@ constexpr int swatch = 44;
 constexpr double most = 1000;
 } // namespace
 
-ColourPicker::ColourPicker(RuleEditor& editor, Session& session) : QFrame(editor.window()), editor_(editor), viewport_(editor.viewport()), session_(session) {
+ColourPicker::ColourPicker(RuleEditor& editor, Session& session)
+    : QFrame(editor.window()), editor_(editor), viewport_(editor.viewport()), session_(session) {
     setFrameShape(QFrame::Box);
     setAutoFillBackground(true);
     setFocusPolicy(Qt::StrongFocus);
@@ -40,7 +41,9 @@ ColourPicker::ColourPicker(RuleEditor& editor, Session& session) : QFrame(editor
         fields_[i]->set_range(-most, most, 0.01);
         fields_[i]->setAccessibleName(QString::fromUtf8(theme::letters[i]));
         fields_[i]->setFixedWidth(64);
-        connect(fields_[i], &NumberField::value_edited, this, [this] { write({fields_[0]->value(), fields_[1]->value(), fields_[2]->value()}); });
+        connect(fields_[i], &NumberField::value_edited, this, [this] {
+            write({fields_[0]->value(), fields_[1]->value(), fields_[2]->value()});
+        });
         numbers->addWidget(fields_[i]);
     }
     rows->addLayout(numbers);
@@ -72,7 +75,9 @@ ColourPicker::ColourPicker(RuleEditor& editor, Session& session) : QFrame(editor
     hide();
 }
 
-std::string ColourPicker::working() const { return std::string(session_.rule() ? engine::working_space(*session_.rule()) : colour::default_space); }
+std::string ColourPicker::working() const {
+    return std::string(session_.rule() ? engine::working_space(*session_.rule()) : colour::default_space);
+}
 
 std::optional<document::ColourPlace> ColourPicker::place() const { return document::colour_at(session_.text(), at_); }
 
@@ -86,7 +91,9 @@ void ColourPicker::open(std::size_t at) {
     picking_ = false;
     const auto end = static_cast<long>(found->span.end);
     const QPoint below(static_cast<int>(editor_.SendScintilla(QsciScintillaBase::SCI_POINTXFROMPOSITION, 0, end)),
-                       static_cast<int>(editor_.SendScintilla(QsciScintillaBase::SCI_POINTYFROMPOSITION, 0, end) + editor_.SendScintilla(QsciScintillaBase::SCI_TEXTHEIGHT, 0)) + 4);
+                       static_cast<int>(editor_.SendScintilla(QsciScintillaBase::SCI_POINTYFROMPOSITION, 0, end) +
+                                        editor_.SendScintilla(QsciScintillaBase::SCI_TEXTHEIGHT, 0)) +
+                           4);
     space_->setText(QString::fromStdString(working()));
     ensurePolished();
     layout()->activate();
@@ -116,7 +123,8 @@ void ColourPicker::refresh() {
 
 void ColourPicker::write(const std::array<double, 3>& values) {
     if (const auto found = place())
-        session_.apply_edit(document::with_colour(session_.text(), *found, values), tr("colour"), QString("colour %1").arg(opened_));
+        session_.apply_edit(document::with_colour(session_.text(), *found, values), tr("colour"),
+                            QString("colour %1").arg(opened_));
 }
 
 void ColourPicker::take(const Readout& readout) {
@@ -124,7 +132,8 @@ void ColourPicker::take(const Readout& readout) {
     if (!readout.valid || !isVisible())
         return;
     const colour::Space* from = colour::find_space(readout.space);
-    const colour::Triple stored = {static_cast<double>(readout.before[0]), static_cast<double>(readout.before[1]), static_cast<double>(readout.before[2])};
+    const colour::Triple stored = {static_cast<double>(readout.before[0]), static_cast<double>(readout.before[1]),
+                                   static_cast<double>(readout.before[2])};
     write(from ? colour::converted(stored, *from, *colour::find_space(working())) : stored);
 }
 
@@ -162,7 +171,8 @@ void ColourPicker::keyPressEvent(QKeyEvent* event) {
 void ColourPicker::paintEvent(QPaintEvent* event) {
     QFrame::paintEvent(event);
     QPainter painter(this);
-    painter.fillRect(QRect(10, 10, swatch, height() - 20), colour_on_screen({fields_[0]->value(), fields_[1]->value(), fields_[2]->value()}, working()));
+    painter.fillRect(QRect(10, 10, swatch, height() - 20),
+                     colour_on_screen({fields_[0]->value(), fields_[1]->value(), fields_[2]->value()}, working()));
 }
 
 } // namespace kasuri::app

@@ -13,8 +13,8 @@ namespace kasuri::app {
 class NumberField;
 class RuleEditor;
 
-/// Sets a colour of three numbers where it stands in the rule: typed, dragged, or taken from the sheet or a pin. Every change goes into the
-/// text at once; the picker is a place to look at it, not a copy.
+/// Sets a colour of three numbers where it stands in the rule: typed, dragged, or taken from the sheet or a pin. Every
+/// change goes into the text at once; the picker is a place to look at it, not a copy.
 class ColourPicker : public QFrame {
     Q_OBJECT
 public:

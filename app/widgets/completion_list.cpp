@@ -24,7 +24,9 @@ CompletionList::CompletionList(QWidget* parent) : QFrame(parent) {
 int CompletionList::shown() const { return std::min(most_rows, static_cast<int>(completions_.items.size())); }
 
 const lang::Completion* CompletionList::chosen() const {
-    return at_ >= 0 && at_ < static_cast<int>(completions_.items.size()) ? &completions_.items[static_cast<std::size_t>(at_)] : nullptr;
+    return at_ >= 0 && at_ < static_cast<int>(completions_.items.size())
+        ? &completions_.items[static_cast<std::size_t>(at_)]
+        : nullptr;
 }
 
 void CompletionList::show_items(lang::Completions completions) {
@@ -78,7 +80,9 @@ void CompletionList::paintEvent(QPaintEvent*) {
         const int used = painter.fontMetrics().horizontalAdvance(of(item.text)) + 14;
         painter.setFont(theme::face(11));
         painter.setPen(theme::third);
-        painter.drawText(words.adjusted(used, 0, 0, 0), Qt::AlignRight | Qt::AlignVCenter, painter.fontMetrics().elidedText(of(item.detail), Qt::ElideRight, std::max(0, words.width() - used)));
+        painter.drawText(
+            words.adjusted(used, 0, 0, 0), Qt::AlignRight | Qt::AlignVCenter,
+            painter.fontMetrics().elidedText(of(item.detail), Qt::ElideRight, std::max(0, words.width() - used)));
     }
     if (const QRect doc = doc_rect(); !doc.isEmpty()) {
         painter.fillRect(padding, doc.top() - 4, width() - 2 * padding, 1, theme::hairline);

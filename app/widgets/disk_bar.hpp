@@ -5,7 +5,8 @@
 
 namespace kasuri::app {
 
-/// Says that the file was changed by somebody else in the same lines, and asks which way to go. Nothing stops meanwhile.
+/// Says that the file was changed by somebody else in the same lines, and asks which way to go. Nothing stops
+/// meanwhile.
 class DiskBar : public QWidget {
     Q_OBJECT
 public:

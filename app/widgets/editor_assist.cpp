@@ -19,7 +19,9 @@ namespace {
 
 bool is_word(unsigned char c) { return std::isalnum(c) != 0 || c == '_' || c >= 0x80; }
 
-QString escaped(std::string_view text) { return QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size())).toHtmlEscaped(); }
+QString escaped(std::string_view text) {
+    return QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size())).toHtmlEscaped();
+}
 
 } // namespace
 
@@ -50,12 +52,15 @@ lang::CheckOptions EditorAssist::options() const {
     return with;
 }
 
-std::size_t EditorAssist::caret() const { return static_cast<std::size_t>(editor_.SendScintilla(QsciScintillaBase::SCI_GETCURRENTPOS)); }
+std::size_t EditorAssist::caret() const {
+    return static_cast<std::size_t>(editor_.SendScintilla(QsciScintillaBase::SCI_GETCURRENTPOS));
+}
 
 QPoint EditorAssist::below(std::size_t position) const {
     const auto at = static_cast<long>(position);
     const QPoint point(static_cast<int>(editor_.SendScintilla(QsciScintillaBase::SCI_POINTXFROMPOSITION, 0, at)),
-                       static_cast<int>(editor_.SendScintilla(QsciScintillaBase::SCI_POINTYFROMPOSITION, 0, at) + editor_.SendScintilla(QsciScintillaBase::SCI_TEXTHEIGHT, 0)));
+                       static_cast<int>(editor_.SendScintilla(QsciScintillaBase::SCI_POINTYFROMPOSITION, 0, at) +
+                                        editor_.SendScintilla(QsciScintillaBase::SCI_TEXTHEIGHT, 0)));
     return editor_.viewport()->mapTo(editor_.window(), point);
 }
 
@@ -68,7 +73,8 @@ void EditorAssist::after_typing(const QString& typed) {
         QTimer::singleShot(0, this, [this] {
             const std::string text = editor_.content();
             const std::size_t at = caret();
-            if (at > 0 && at <= text.size() && (is_word(static_cast<unsigned char>(text[at - 1])) || text[at - 1] == '.'))
+            if (at > 0 && at <= text.size() &&
+                (is_word(static_cast<unsigned char>(text[at - 1])) || text[at - 1] == '.'))
                 complete();
         });
     else if (list_->isVisible()) {
@@ -114,7 +120,8 @@ void EditorAssist::accept() {
         text += "()";
     accepting_ = true;
     editor_.SendScintilla(QsciScintillaBase::SCI_SETTARGETSTART, static_cast<unsigned long>(span.begin));
-    editor_.SendScintilla(QsciScintillaBase::SCI_SETTARGETEND, static_cast<unsigned long>(std::max<std::size_t>(end, span.begin)));
+    editor_.SendScintilla(QsciScintillaBase::SCI_SETTARGETEND,
+                          static_cast<unsigned long>(std::max<std::size_t>(end, span.begin)));
     editor_.SendScintilla(QsciScintillaBase::SCI_REPLACETARGET, text.size(), text.c_str());
     accepting_ = false;
     list_->hide();
@@ -131,8 +138,10 @@ void EditorAssist::refresh_hint() {
         const Span word = list_->completions().replaces;
         const std::string text = editor_.content();
         const std::size_t now = caret();
-        const bool inside = now >= word.begin && now <= text.size() && std::all_of(text.begin() + static_cast<std::ptrdiff_t>(word.begin), text.begin() + static_cast<std::ptrdiff_t>(now),
-                                                                                   [](char c) { return is_word(static_cast<unsigned char>(c)); });
+        const bool inside = now >= word.begin && now <= text.size() &&
+            std::all_of(text.begin() + static_cast<std::ptrdiff_t>(word.begin),
+                        text.begin() + static_cast<std::ptrdiff_t>(now),
+                        [](char c) { return is_word(static_cast<unsigned char>(c)); });
         if (!inside)
             list_->hide();
         return;
@@ -157,7 +166,8 @@ void EditorAssist::refresh_hint() {
     for (std::size_t i = 0; i < std::min(most_forms, help->forms.size()); ++i) {
         const lang::CallForm& form = help->forms[i];
         const std::string_view text = form.text;
-        lines << escaped(text.substr(0, form.active.begin)) + "<b>" + escaped(text_of(text, form.active)) + "</b>" + escaped(text.substr(form.active.end));
+        lines << escaped(text.substr(0, form.active.begin)) + "<b>" + escaped(text_of(text, form.active)) + "</b>" +
+                escaped(text.substr(form.active.end));
     }
     hint_->setText(lines.join("<br>"));
     hint_->adjustSize();
@@ -206,7 +216,9 @@ bool EditorAssist::closes_already() const {
     if (at >= text.size() || text[at] != ')')
         return false;
     const std::size_t begin = text.rfind('\n', at == 0 ? 0 : at - 1), end = text.find('\n', at);
-    const std::string_view line = std::string_view(text).substr(begin == std::string::npos ? 0 : begin, (end == std::string::npos ? text.size() : end) - (begin == std::string::npos ? 0 : begin));
+    const std::string_view line = std::string_view(text).substr(begin == std::string::npos ? 0 : begin,
+                                                                (end == std::string::npos ? text.size() : end) -
+                                                                    (begin == std::string::npos ? 0 : begin));
     return std::count(line.begin(), line.end(), '(') == std::count(line.begin(), line.end(), ')');
 }
 
@@ -228,7 +240,8 @@ bool EditorAssist::key(int key) {
     case Qt::Key_Enter: accept(); return true;
     case Qt::Key_Escape: list_->hide(); return true;
     case Qt::Key_Backspace:
-    case Qt::Key_Delete: QTimer::singleShot(0, this, [this] {
+    case Qt::Key_Delete:
+        QTimer::singleShot(0, this, [this] {
             // Fewer letters, more that begin with them; none, and the list goes.
             const Span word = list_->completions().replaces;
             if (list_->isVisible() && caret() > word.begin)
@@ -247,7 +260,9 @@ bool EditorAssist::eventFilter(QObject* object, QEvent* event) {
         const auto* pressed = static_cast<QKeyEvent*>(event);
         // In the text F1 tells about the word at the caret; elsewhere it opens the help.
         const bool asks = pressed->key() == Qt::Key_F1 && pressed->modifiers() == Qt::NoModifier;
-        if (asks || (list_->isVisible() && pressed->modifiers() == Qt::NoModifier && (pressed->key() == Qt::Key_Escape || pressed->key() == Qt::Key_Return || pressed->key() == Qt::Key_Tab))) {
+        if (asks ||
+            (list_->isVisible() && pressed->modifiers() == Qt::NoModifier &&
+             (pressed->key() == Qt::Key_Escape || pressed->key() == Qt::Key_Return || pressed->key() == Qt::Key_Tab))) {
             event->accept();
             return true;
         }
@@ -280,7 +295,8 @@ bool EditorAssist::eventFilter(QObject* object, QEvent* event) {
         if (object == editor_.viewport() || object == &editor_) {
             const auto* help = static_cast<QHelpEvent*>(event);
             const QPoint at = editor_.viewport()->mapFromGlobal(help->globalPos());
-            const long position = editor_.SendScintilla(QsciScintillaBase::SCI_POSITIONFROMPOINTCLOSE, static_cast<unsigned long>(at.x()), static_cast<long>(at.y()));
+            const long position = editor_.SendScintilla(QsciScintillaBase::SCI_POSITIONFROMPOINTCLOSE,
+                                                        static_cast<unsigned long>(at.x()), static_cast<long>(at.y()));
             const QString text = position >= 0 ? explained(static_cast<std::size_t>(position)) : QString();
             if (text.isEmpty())
                 QToolTip::hideText();

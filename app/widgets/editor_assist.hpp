@@ -12,8 +12,8 @@ namespace kasuri::app {
 
 class RuleEditor;
 
-/// Helps to write in the editor: completion while typing (Ctrl+Space: at once), the form of the function that is being called, and what
-/// a word means (under the pointer, or F1).
+/// Helps to write in the editor: completion while typing (Ctrl+Space: at once), the form of the function that is being
+/// called, and what a word means (under the pointer, or F1).
 class EditorAssist : public QObject {
     Q_OBJECT
 public:

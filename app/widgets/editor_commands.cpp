@@ -2,8 +2,8 @@
 
 #include "document/line_edits.hpp"
 #include "lang/symbol.hpp"
-#include "proof/proof.hpp"
 #include "model/words.hpp"
+#include "proof/proof.hpp"
 #include "widgets/rule_editor.hpp"
 #include "widgets/theme.hpp"
 
@@ -21,20 +21,26 @@ constexpr double pixels_a_step = 4;
 QString text_of(const std::string& text) { return QString::fromStdString(text); }
 
 /// Shift finer, Alt coarser; Ctrl is what takes hold of a number.
-double factor(Qt::KeyboardModifiers modifiers) { return modifiers & Qt::ShiftModifier ? 0.1 : modifiers & Qt::AltModifier ? 10 : 1; }
+double factor(Qt::KeyboardModifiers modifiers) {
+    return modifiers & Qt::ShiftModifier ? 0.1 : modifiers & Qt::AltModifier ? 10 : 1;
+}
 
 } // namespace
 
-EditorCommands::EditorCommands(RuleEditor& editor, Session& session) : QObject(&editor), editor_(editor), viewport_(editor.viewport()), session_(session) {
+EditorCommands::EditorCommands(RuleEditor& editor, Session& session)
+    : QObject(&editor), editor_(editor), viewport_(editor.viewport()), session_(session) {
     editor_.installEventFilter(this);
     editor_.viewport()->installEventFilter(this);
     editor_.viewport()->setMouseTracking(true);
 }
 
-std::size_t EditorCommands::caret() const { return static_cast<std::size_t>(editor_.SendScintilla(QsciScintillaBase::SCI_GETCURRENTPOS)); }
+std::size_t EditorCommands::caret() const {
+    return static_cast<std::size_t>(editor_.SendScintilla(QsciScintillaBase::SCI_GETCURRENTPOS));
+}
 
 std::size_t EditorCommands::position_at(const QPoint& point) const {
-    const long at = editor_.SendScintilla(QsciScintillaBase::SCI_POSITIONFROMPOINTCLOSE, static_cast<unsigned long>(point.x()), static_cast<long>(point.y()));
+    const long at = editor_.SendScintilla(QsciScintillaBase::SCI_POSITIONFROMPOINTCLOSE,
+                                          static_cast<unsigned long>(point.x()), static_cast<long>(point.y()));
     return at < 0 ? std::string::npos : static_cast<std::size_t>(at);
 }
 
@@ -53,10 +59,14 @@ void EditorCommands::toggle_comments() {
 
 void EditorCommands::toggle_fold() {
     const long line = editor_.SendScintilla(QsciScintillaBase::SCI_LINEFROMPOSITION, caret());
-    const bool header = editor_.SendScintilla(QsciScintillaBase::SCI_GETFOLDLEVEL, static_cast<unsigned long>(line)) & QsciScintillaBase::SC_FOLDLEVELHEADERFLAG;
-    const long parent = header ? line : editor_.SendScintilla(QsciScintillaBase::SCI_GETFOLDPARENT, static_cast<unsigned long>(line));
+    const bool header = editor_.SendScintilla(QsciScintillaBase::SCI_GETFOLDLEVEL, static_cast<unsigned long>(line)) &
+        QsciScintillaBase::SC_FOLDLEVELHEADERFLAG;
+    const long parent =
+        header ? line : editor_.SendScintilla(QsciScintillaBase::SCI_GETFOLDPARENT, static_cast<unsigned long>(line));
     if (parent < 0)
-        return emit said(tr("There is nothing to fold here: bodies of functions and runs of three parameters, presets, proofs or comments are."), false);
+        return emit said(tr("There is nothing to fold here: bodies of functions and runs of three parameters, presets, "
+                            "proofs or comments are."),
+                         false);
     editor_.SendScintilla(QsciScintillaBase::SCI_TOGGLEFOLD, static_cast<unsigned long>(parent));
     editor_.SendScintilla(QsciScintillaBase::SCI_ENSUREVISIBLE, static_cast<unsigned long>(parent));
     if (parent != line)
@@ -77,7 +87,9 @@ void EditorCommands::step_number(double by) {
 void EditorCommands::rename() {
     const auto symbol = lang::symbol_at(session_.text(), caret());
     if (!symbol)
-        return emit said(tr("Put the caret on a name that the rule itself gives: a parameter, a let, a source or a function."), true);
+        return emit said(
+            tr("Put the caret on a name that the rule itself gives: a parameter, a let, a source or a function."),
+            true);
     delete rename_field_;
     renamed_at_ = caret();
     std::uint32_t begin = symbol->definition.begin;
@@ -88,14 +100,19 @@ void EditorCommands::rename() {
     rename_field_->setAccessibleName(tr("New name"));
     rename_field_->setFont(theme::mono());
     const auto at = static_cast<long>(begin);
-    const int x = static_cast<int>(editor_.SendScintilla(QsciScintillaBase::SCI_POINTXFROMPOSITION, 0, at)), y = static_cast<int>(editor_.SendScintilla(QsciScintillaBase::SCI_POINTYFROMPOSITION, 0, at));
+    const int x = static_cast<int>(editor_.SendScintilla(QsciScintillaBase::SCI_POINTXFROMPOSITION, 0, at)),
+              y = static_cast<int>(editor_.SendScintilla(QsciScintillaBase::SCI_POINTYFROMPOSITION, 0, at));
     const int width = std::max(120, rename_field_->fontMetrics().horizontalAdvance(rename_field_->text()) + 60);
-    rename_field_->setGeometry(std::max(0, std::min(x - 4, editor_.viewport()->width() - width)), y - 3, width, static_cast<int>(editor_.SendScintilla(QsciScintillaBase::SCI_TEXTHEIGHT, 0)) + 6);
+    rename_field_->setGeometry(std::max(0, std::min(x - 4, editor_.viewport()->width() - width)), y - 3, width,
+                               static_cast<int>(editor_.SendScintilla(QsciScintillaBase::SCI_TEXTHEIGHT, 0)) + 6);
     rename_field_->selectAll();
     rename_field_->installEventFilter(this);
     rename_field_->show();
     rename_field_->setFocus();
-    emit said(symbol->places.size() == 1 ? tr("Return renames it, Escape leaves it.") : tr("Return renames it in %1 places, Escape leaves it.").arg(symbol->places.size()), false);
+    emit said(symbol->places.size() == 1
+                  ? tr("Return renames it, Escape leaves it.")
+                  : tr("Return renames it in %1 places, Escape leaves it.").arg(symbol->places.size()),
+              false);
 }
 
 void EditorCommands::finish_rename() {
@@ -135,7 +152,8 @@ void EditorCommands::write(const document::Written& written, const QString& name
     session_.apply_edit(written.edit, name);
     editor_.SendScintilla(QsciScintillaBase::SCI_GOTOPOS, static_cast<unsigned long>(written.caret));
     // A number is chosen, so that typing replaces it.
-    if (const auto place = document::number_at(session_.text(), written.caret); place && place->span.begin <= written.caret)
+    if (const auto place = document::number_at(session_.text(), written.caret);
+        place && place->span.begin <= written.caret)
         editor_.select(place->span);
     editor_.setFocus();
 }
@@ -144,14 +162,25 @@ void EditorCommands::fill_recipes(QMenu& menu) {
     menu.clear();
     menu.setToolTipsVisible(true);
     for (const document::Recipe& recipe : document::recipes())
-        menu.addAction(words(recipe.title), this, [this, &recipe] { write(document::with_recipe(session_.text(), caret(), recipe), words(recipe.title)); })->setToolTip(words(recipe.doc));
+        menu.addAction(words(recipe.title), this,
+                       [this, &recipe] {
+                           write(document::with_recipe(session_.text(), caret(), recipe), words(recipe.title));
+                       })
+            ->setToolTip(words(recipe.doc));
 }
 
 void EditorCommands::fill_proofs(QMenu& menu) {
     menu.clear();
     menu.setToolTipsVisible(true);
     for (const proof::ReadyMade& row : proof::ready_made())
-        menu.addAction(words(row.title), this, [this, &row] { write(document::with_last_line(session_.text(), session_.rule() ? proof::lines_to_add(*session_.rule(), row) : row.line), tr("proof: %1").arg(words(row.title))); })->setToolTip(words(row.doc));
+        menu.addAction(words(row.title), this,
+                       [this, &row] {
+                           write(document::with_last_line(session_.text(),
+                                                          session_.rule() ? proof::lines_to_add(*session_.rule(), row)
+                                                                          : row.line),
+                                 tr("proof: %1").arg(words(row.title)));
+                       })
+            ->setToolTip(words(row.doc));
 }
 
 bool EditorCommands::drag(QEvent* event) {
@@ -169,7 +198,8 @@ bool EditorCommands::drag(QEvent* event) {
         }
         if (!place)
             return definition_at(position);
-        dragged_ = Dragged{place->span.begin, place->value, place->step(), static_cast<int>(mouse->position().x()), mouse->modifiers()};
+        dragged_ = Dragged{place->span.begin, place->value, place->step(), static_cast<int>(mouse->position().x()),
+                           mouse->modifiers()};
         ++drags_;
         return true;
     }
@@ -232,7 +262,9 @@ bool EditorCommands::eventFilter(QObject* object, QEvent* event) {
             return true;
         }
     }
-    if (object == viewport_ && (event->type() == QEvent::MouseButtonPress || event->type() == QEvent::MouseMove || event->type() == QEvent::MouseButtonRelease))
+    if (object == viewport_ &&
+        (event->type() == QEvent::MouseButtonPress || event->type() == QEvent::MouseMove ||
+         event->type() == QEvent::MouseButtonRelease))
         return drag(event);
     return QObject::eventFilter(object, event);
 }

@@ -13,7 +13,8 @@ namespace kasuri::app {
 
 class RuleEditor;
 
-/// What is done to the text at the caret: renaming, comments, numbers in steps, recipes, ready-made proofs. Each is one named step of undo.
+/// What is done to the text at the caret: renaming, comments, numbers in steps, recipes, ready-made proofs. Each is one
+/// named step of undo.
 class EditorCommands : public QObject {
     Q_OBJECT
 public:
@@ -50,7 +51,8 @@ private:
     Session& session_;
     QPointer<QLineEdit> rename_field_;
     std::size_t renamed_at_ = 0;
-    /// A number that is being dragged: where it begins, its value and step when it was taken, and since the modifiers changed.
+    /// A number that is being dragged: where it begins, its value and step when it was taken, and since the modifiers
+    /// changed.
     struct Dragged {
         std::size_t at = 0;
         double value = 0, step = 0.01;

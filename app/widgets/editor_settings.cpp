@@ -12,11 +12,14 @@ namespace {
 const QString size_key = QStringLiteral("editor/size"), wrap_key = QStringLiteral("editor/wrap");
 }
 
-double text_size(const RuleEditor& editor) { return usual_text_size + static_cast<double>(editor.SendScintilla(QsciScintillaBase::SCI_GETZOOM)); }
+double text_size(const RuleEditor& editor) {
+    return usual_text_size + static_cast<double>(editor.SendScintilla(QsciScintillaBase::SCI_GETZOOM));
+}
 
 void set_text_size(RuleEditor& editor, double points) {
     if (std::isfinite(points))
-        editor.zoomTo(static_cast<int>(std::lround(std::clamp(points, least_text_size, most_text_size) - usual_text_size)));
+        editor.zoomTo(
+            static_cast<int>(std::lround(std::clamp(points, least_text_size, most_text_size) - usual_text_size)));
 }
 
 bool wraps(const RuleEditor& editor) { return editor.wrapMode() != QsciScintilla::WrapNone; }

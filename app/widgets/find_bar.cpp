@@ -30,7 +30,8 @@ QToolButton* button(const QString& text, const QString& tip, QWidget* parent, bo
 
 } // namespace
 
-FindBar::FindBar(RuleEditor& editor, Session& session, QWidget* parent) : QWidget(parent), editor_(editor), session_(session) {
+FindBar::FindBar(RuleEditor& editor, Session& session, QWidget* parent)
+    : QWidget(parent), editor_(editor), session_(session) {
     auto* rows = new QVBoxLayout(this);
     rows->setContentsMargins(theme::margin, 4, 8, 4);
     rows->setSpacing(3);
@@ -113,8 +114,10 @@ void FindBar::search() {
     const QString text = QString::fromStdString(session_.text());
     if (!wanted_->text().isEmpty() && isVisible()) {
         const QString escaped = QRegularExpression::escape(wanted_->text());
-        const QRegularExpression pattern(whole_->isChecked() ? "\\b" + escaped + "\\b" : escaped, letters_->isChecked() ? QRegularExpression::UseUnicodePropertiesOption
-                                                                                                                          : QRegularExpression::CaseInsensitiveOption | QRegularExpression::UseUnicodePropertiesOption);
+        const QRegularExpression pattern(whole_->isChecked() ? "\\b" + escaped + "\\b" : escaped,
+                                         letters_->isChecked() ? QRegularExpression::UseUnicodePropertiesOption
+                                                               : QRegularExpression::CaseInsensitiveOption |
+                                                 QRegularExpression::UseUnicodePropertiesOption);
         qsizetype letters = 0;
         std::uint32_t bytes = 0; // the text is counted in bytes
         for (auto found = pattern.globalMatch(text); found.hasNext();) {
@@ -130,7 +133,8 @@ void FindBar::search() {
 }
 
 std::ptrdiff_t FindBar::current() const {
-    const auto begin = static_cast<std::uint32_t>(editor_.SendScintilla(QsciScintillaBase::SCI_GETSELECTIONSTART)), end = static_cast<std::uint32_t>(editor_.SendScintilla(QsciScintillaBase::SCI_GETSELECTIONEND));
+    const auto begin = static_cast<std::uint32_t>(editor_.SendScintilla(QsciScintillaBase::SCI_GETSELECTIONSTART)),
+               end = static_cast<std::uint32_t>(editor_.SendScintilla(QsciScintillaBase::SCI_GETSELECTIONEND));
     for (std::size_t i = 0; i < hits_.size(); ++i)
         if (hits_[i].begin == begin && hits_[i].end == end)
             return static_cast<std::ptrdiff_t>(i);
@@ -141,12 +145,16 @@ void FindBar::mark() {
     editor_.SendScintilla(QsciScintillaBase::SCI_SETINDICATORCURRENT, hit_mark);
     editor_.SendScintilla(QsciScintillaBase::SCI_INDICATORCLEARRANGE, 0UL, static_cast<long>(session_.text().size()));
     for (const Span hit : hits_)
-        editor_.SendScintilla(QsciScintillaBase::SCI_INDICATORFILLRANGE, static_cast<unsigned long>(hit.begin), static_cast<long>(hit.size()));
+        editor_.SendScintilla(QsciScintillaBase::SCI_INDICATORFILLRANGE, static_cast<unsigned long>(hit.begin),
+                              static_cast<long>(hit.size()));
     const bool any = !hits_.empty();
     one_->setEnabled(any);
     all_->setEnabled(any);
     const std::ptrdiff_t now = current();
-    count_->setText(wanted_->text().isEmpty() ? QString() : !any ? tr("none") : now >= 0 ? tr("%1 of %2").arg(now + 1).arg(hits_.size()) : QString::number(hits_.size()));
+    count_->setText(wanted_->text().isEmpty() ? QString()
+                        : !any                ? tr("none")
+                        : now >= 0            ? tr("%1 of %2").arg(now + 1).arg(hits_.size())
+                                              : QString::number(hits_.size()));
 }
 
 void FindBar::next(int by) {

@@ -11,7 +11,8 @@ namespace kasuri::app {
 
 class RuleEditor;
 
-/// Finds and replaces in the rule: hits are marked while one types, all of them are replaced as one step. Hidden until it is asked for.
+/// Finds and replaces in the rule: hits are marked while one types, all of them are replaced as one step. Hidden until
+/// it is asked for.
 class FindBar : public QWidget {
     Q_OBJECT
 public:

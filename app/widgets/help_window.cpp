@@ -19,14 +19,16 @@ namespace {
 
 constexpr int list_width = 260, most_found = 60;
 /// In the order in which one would read them.
-constexpr const char* order[] = {"first-minute", "sheet", "writing", "looks", "language", "builtins", "colour", "errors"};
+constexpr const char* order[] = {"first-minute", "sheet",    "writing", "looks",
+                                 "language",     "builtins", "colour",  "errors"};
 
 /// The keys of the window from its table, and those of parts that have their own.
 QString keys() {
     QString text = QStringLiteral("# ") + HelpWindow::tr("All keys") + "\n\n| | |\n|---|---|\n";
     for (const ActionRow& row : action_table())
         if (row.text && *row.shortcut)
-            text += "| **" + QKeySequence(row.shortcut).toString(QKeySequence::NativeText) + "** | " + QCoreApplication::translate("Actions", row.text).remove(QChar(0x2026)) + " |\n";
+            text += "| **" + QKeySequence(row.shortcut).toString(QKeySequence::NativeText) + "** | " +
+                QCoreApplication::translate("Actions", row.text).remove(QChar(0x2026)) + " |\n";
     struct Own {
         const char* keys;
         const char* what;
@@ -37,14 +39,20 @@ QString keys() {
         {"Alt+Up, Alt+Down", QT_TRANSLATE_NOOP("Keys", "In the text: the number at the caret, a step up or down")},
         {"Ctrl+drag", QT_TRANSLATE_NOOP("Keys", "In the text: a number; Shift finer")},
         {"Up, Down", QT_TRANSLATE_NOOP("Keys", "In a field: a step; Shift finer, Ctrl coarser; Backspace resets")},
-        {"Arrows", QT_TRANSLATE_NOOP("Keys", "In a cell or strip: the pointer; Ctrl farther. In a cell: Shift moves what is seen, Alt moves the cell")},
+        {"Arrows",
+         QT_TRANSLATE_NOOP(
+             "Keys",
+             "In a cell or strip: the pointer; Ctrl farther. In a cell: Shift moves what is seen, Alt moves the cell")},
         {"+, -, 0, 1", QT_TRANSLATE_NOOP("Keys", "In a cell: nearer, farther, all of it, pixel by pixel")},
         {"F, Escape", QT_TRANSLATE_NOOP("Keys", "In a cell: fill the sheet, and back")},
         {"P, C, D", QT_TRANSLATE_NOOP("Keys", "In a cell: pin the place, a cut as a strip, the difference and back")},
-        {"S, T, [, ]", QT_TRANSLATE_NOOP("Keys", "In a cell: before and after split, twice; the split to the left, to the right")},
+        {"S, T, [, ]",
+         QT_TRANSLATE_NOOP("Keys", "In a cell: before and after split, twice; the split to the left, to the right")},
         {"Comma, full stop", QT_TRANSLATE_NOOP("Keys", "In a cell: the frame before, the next")},
         {"Return, Delete", QT_TRANSLATE_NOOP("Keys", "In a cell or strip: its menu; away with it")},
-        {"Left, Right, Space, Up, Down", QT_TRANSLATE_NOOP("Keys", "In the line of steps: which is in hand, on or off, opacity; Shift+Left and Shift+Right move it")},
+        {"Left, Right, Space, Up, Down",
+         QT_TRANSLATE_NOOP(
+             "Keys", "In the line of steps: which is in hand, on or off, opacity; Shift+Left and Shift+Right move it")},
         {"Return, Shift+Return", QT_TRANSLATE_NOOP("Keys", "In the library: open, add as a step")},
     };
     for (const Own& row : own)
@@ -149,7 +157,8 @@ void HelpWindow::fill(const QString& wanted) {
                 continue;
             QString shown = line;
             rows_.emplace_back(i, words);
-            list_->addItem(pages_[i].title + " \u203a " + heading + "\n" + shown.remove('|').remove('*').remove('`').trimmed().left(90));
+            list_->addItem(pages_[i].title + " \u203a " + heading + "\n" +
+                           shown.remove('|').remove('*').remove('`').trimmed().left(90));
         }
     }
     if (list_->count() == 0)

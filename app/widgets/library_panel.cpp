@@ -25,7 +25,8 @@ constexpr int detail_width = 284;
 const QString folders_key = QStringLiteral("library/folders"), favourites_key = QStringLiteral("library/favourites");
 } // namespace
 
-LibraryPanel::LibraryPanel(Bench& bench, QWidget* parent) : QWidget(parent), bench_(bench), model_(new LibraryModel(this)) {
+LibraryPanel::LibraryPanel(Bench& bench, QWidget* parent)
+    : QWidget(parent), bench_(bench), model_(new LibraryModel(this)) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 1, 0, 0);
     column->setSpacing(0);
@@ -122,8 +123,10 @@ LibraryPanel::LibraryPanel(Bench& bench, QWidget* parent) : QWidget(parent), ben
             of_presets->addAction(preset, this, [this, preset] { open_preset(preset); });
     });
     acts->addWidget(presets_);
-    act(tr("add as a step"), tr("Behind the step in hand (Shift+Return); or drag it onto the line of steps"), &LibraryPanel::add_as_step);
-    act(tr("compare"), tr("Before is what it makes; of two chosen ones, the first is opened and the second is before"), &LibraryPanel::compare);
+    act(tr("add as a step"), tr("Behind the step in hand (Shift+Return); or drag it onto the line of steps"),
+        &LibraryPanel::add_as_step);
+    act(tr("compare"), tr("Before is what it makes; of two chosen ones, the first is opened and the second is before"),
+        &LibraryPanel::compare);
     acts->addStretch(1);
     lines->addLayout(acts);
     row->addWidget(detail);
@@ -137,7 +140,8 @@ LibraryPanel::LibraryPanel(Bench& bench, QWidget* parent) : QWidget(parent), ben
     });
     connect(model_, &LibraryModel::read, this, &LibraryPanel::count);
     connect(model_, &LibraryModel::dataChanged, this, &LibraryPanel::show_chosen);
-    connect(model_, &LibraryModel::favourites_changed, this, [this] { QSettings().setValue(favourites_key, model_->favourites()); });
+    connect(model_, &LibraryModel::favourites_changed, this,
+            [this] { QSettings().setValue(favourites_key, model_->favourites()); });
     connect(list_->selectionModel(), &QItemSelectionModel::currentChanged, this, &LibraryPanel::show_chosen);
     connect(list_, &QListView::doubleClicked, this, &LibraryPanel::open_current);
     connect(list_, &QListView::customContextMenuRequested, this, [this](const QPoint& at) {
@@ -168,7 +172,9 @@ void LibraryPanel::set_folders() {
     std::vector<std::filesystem::path> once;
     for (const std::filesystem::path& folder : folders) {
         const std::filesystem::path whole = std::filesystem::weakly_canonical(folder, error);
-        const bool within = std::any_of(once.begin(), once.end(), [&](const std::filesystem::path& other) { return whole == other || whole.string().starts_with(other.string() + "/"); });
+        const bool within = std::any_of(once.begin(), once.end(), [&](const std::filesystem::path& other) {
+            return whole == other || whole.string().starts_with(other.string() + "/");
+        });
         if (!within && std::filesystem::is_directory(whole, error))
             once.push_back(whole);
     }
@@ -215,16 +221,21 @@ QString LibraryPanel::current() const { return list_->currentIndex().data(Librar
 
 void LibraryPanel::count() {
     const int shown = model_->rowCount(), all = model_->all();
-    count_->setText(model_->reading() ? tr("reading \u2026") : shown == all ? tr("%1 in all").arg(all) : tr("%1 of %2").arg(shown).arg(all));
+    count_->setText(model_->reading()  ? tr("reading \u2026")
+                        : shown == all ? tr("%1 in all").arg(all)
+                                       : tr("%1 of %2").arg(shown).arg(all));
 }
 
 void LibraryPanel::show_chosen() {
     const QModelIndex index = list_->currentIndex();
     const bool any = index.isValid();
-    title_->setText(any ? index.data().toString() : model_->all() == 0 ? tr("Nothing here yet") : tr("Nothing is found"));
+    title_->setText(any                      ? index.data().toString()
+                        : model_->all() == 0 ? tr("Nothing here yet")
+                                             : tr("Nothing is found"));
     QStringList told, presets;
     if (any) {
-        const QString note = index.data(LibraryModel::note_role).toString(), tags = index.data(LibraryModel::tags_role).toString();
+        const QString note = index.data(LibraryModel::note_role).toString(),
+                      tags = index.data(LibraryModel::tags_role).toString();
         if (const int steps = index.data(LibraryModel::look_role).toInt(); steps > 0)
             told << tr("A look of %n step(s).", "", steps);
         if (!note.isEmpty())
@@ -270,10 +281,12 @@ void LibraryPanel::compare() {
     }
     QString with = current();
     if (chosen.size() == 2) {
-        const QString first = chosen[chosen[0].row() < chosen[1].row() ? 0 : 1].data(LibraryModel::path_role).toString();
+        const QString first =
+            chosen[chosen[0].row() < chosen[1].row() ? 0 : 1].data(LibraryModel::path_role).toString();
         with = chosen[chosen[0].row() < chosen[1].row() ? 1 : 0].data(LibraryModel::path_role).toString();
         bench_.open(first);
-        if (bench_.session().path().string() != first.toStdString() && bench_.look().path().string() != first.toStdString())
+        if (bench_.session().path().string() != first.toStdString() &&
+            bench_.look().path().string() != first.toStdString())
             return; // it was not opened
     }
     bench_.compare_with_file(with);
@@ -282,7 +295,8 @@ void LibraryPanel::compare() {
 void LibraryPanel::rename() {
     const QString path = current();
     bool accepted = false;
-    const QString name = QInputDialog::getText(this, tr("Rename the file"), tr("Name:"), QLineEdit::Normal, QFileInfo(path).completeBaseName(), &accepted);
+    const QString name = QInputDialog::getText(this, tr("Rename the file"), tr("Name:"), QLineEdit::Normal,
+                                               QFileInfo(path).completeBaseName(), &accepted);
     if (!accepted)
         return;
     if (const Status done = model_->rename(path, name); !done)
@@ -310,9 +324,12 @@ void LibraryPanel::fill_menu(QMenu& menu) {
     const bool favourite = index.data(LibraryModel::favourite_role).toBool();
     menu.addAction(tr("Open"), this, &LibraryPanel::open_current);
     menu.addAction(tr("Add as a step"), this, &LibraryPanel::add_as_step);
-    menu.addAction(list_->selectionModel()->selectedIndexes().size() == 2 ? tr("Compare these two") : tr("Compare with it"), this, &LibraryPanel::compare);
+    menu.addAction(list_->selectionModel()->selectedIndexes().size() == 2 ? tr("Compare these two")
+                                                                          : tr("Compare with it"),
+                   this, &LibraryPanel::compare);
     menu.addSeparator();
-    menu.addAction(favourite ? tr("No favourite any more") : tr("A favourite"), this, [this, path, favourite] { model_->set_favourite(path, !favourite); });
+    menu.addAction(favourite ? tr("No favourite any more") : tr("A favourite"), this,
+                   [this, path, favourite] { model_->set_favourite(path, !favourite); });
     menu.addAction(tr("Rename the file\u2026"), this, &LibraryPanel::rename);
     menu.addAction(tr("Duplicate"), this, &LibraryPanel::duplicate);
     menu.addAction(tr("Move to the trash"), this, &LibraryPanel::to_trash);

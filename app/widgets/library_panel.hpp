@@ -13,8 +13,8 @@ namespace kasuri::app {
 
 class Bench;
 
-/// The library under the sheet: a search, thumbnails in rows, and beside them what the chosen one is and what can be done with it. Return or a
-/// double click opens, thumbnails are dragged onto the line of steps.
+/// The library under the sheet: a search, thumbnails in rows, and beside them what the chosen one is and what can be
+/// done with it. Return or a double click opens, thumbnails are dragged onto the line of steps.
 class LibraryPanel : public QWidget {
     Q_OBJECT
 public:

@@ -37,7 +37,8 @@ void LibraryTile::paint(QPainter* painter, const QStyleOptionViewItem& option, c
     painter->setFont(font);
     painter->setPen(theme::text);
     const QRect words(place.x(), place.bottom() + 4, picture_width, 18);
-    painter->drawText(words, Qt::AlignLeft | Qt::AlignVCenter, QFontMetrics(font).elidedText(title, Qt::ElideRight, picture_width));
+    painter->drawText(words, Qt::AlignLeft | Qt::AlignVCenter,
+                      QFontMetrics(font).elidedText(title, Qt::ElideRight, picture_width));
     painter->restore();
 }
 

@@ -24,7 +24,8 @@ QString steps_filter() {
     return patterns.join(' ');
 }
 
-/// A filter that can does nothing at its defaults, and is shown at its first preset: so it comes at that. The preset's name; empty: it has none.
+/// A filter that can does nothing at its defaults, and is shown at its first preset: so it comes at that. The preset's
+/// name; empty: it has none.
 QString at_first_preset(document::LookStep& step) {
     if (document::is_no_rule(step))
         return {};
@@ -57,12 +58,14 @@ void LookActions::fill_add(QMenu& menu) {
             menu.addAction(QFileInfo(file).completeBaseName(), this, [this, file, at] { add_files({file}, at); });
 }
 
-void LookActions::fill_blends(QMenu& menu, const std::string& now, const std::function<void(const std::string&)>& choose) {
+void LookActions::fill_blends(QMenu& menu, const std::string& now,
+                              const std::function<void(const std::string&)>& choose) {
     for (const builtins::Builtin& row : builtins::all()) {
         if (!row.name.starts_with("blend_"))
             continue;
         const std::string mode(row.name.substr(6));
-        QAction* action = menu.addAction(QString::fromStdString(mode).replace('_', ' '), [choose, mode] { choose(mode); });
+        QAction* action =
+            menu.addAction(QString::fromStdString(mode).replace('_', ' '), [choose, mode] { choose(mode); });
         action->setCheckable(true);
         action->setChecked(mode == now);
     }
@@ -71,9 +74,11 @@ void LookActions::fill_blends(QMenu& menu, const std::string& now, const std::fu
 void LookActions::fill_step(QMenu& menu, int index) {
     LookModel& look = bench_.look();
     const document::LookStep& step = look.steps()[static_cast<std::size_t>(index)];
-    menu.addAction(step.on ? tr("Switch it off") : tr("Switch it on"), this, [this, index, on = !step.on] { bench_.look().set_on(index, on); });
+    menu.addAction(step.on ? tr("Switch it off") : tr("Switch it on"), this,
+                   [this, index, on = !step.on] { bench_.look().set_on(index, on); });
     menu.addAction(tr("Label\u2026"), this, [this, index] { ask_label(index); });
-    fill_blends(*menu.addMenu(tr("Blend mode")), step.blend, [this, index](const std::string& mode) { bench_.look().set_blend(index, mode); });
+    fill_blends(*menu.addMenu(tr("Blend mode")), step.blend,
+                [this, index](const std::string& mode) { bench_.look().set_blend(index, mode); });
     menu.addSeparator();
     menu.addAction(tr("Twice"), this, [this, index] { bench_.look().duplicate(index); });
     if (index > 0)
@@ -81,9 +86,11 @@ void LookActions::fill_step(QMenu& menu, int index) {
     if (index + 1 < look.count())
         menu.addAction(tr("Later"), this, [this, index] { bench_.look().move(index, index + 1); });
     if (step.is_look)
-        menu.addAction(tr("Take the look apart into its steps"), this, [this, index] { bench_.look().take_apart(index); });
+        menu.addAction(tr("Take the look apart into its steps"), this,
+                       [this, index] { bench_.look().take_apart(index); });
     if (index > 0)
-        menu.addAction(tr("Make one step of steps %1 and %2").arg(index).arg(index + 1), this, [this, index] { bench_.look().gather(index - 1, index); });
+        menu.addAction(tr("Make one step of steps %1 and %2").arg(index).arg(index + 1), this,
+                       [this, index] { bench_.look().gather(index - 1, index); });
     menu.addAction(tr("Remove"), this, [this, index] { bench_.look().remove(index); });
     menu.addSeparator();
     menu.addAction(tr("Before is what comes into it"), this, [this, index] {
@@ -92,13 +99,15 @@ void LookActions::fill_step(QMenu& menu, int index) {
     });
     const document::FilterState state = look.state(index);
     if (state == document::FilterState::changed)
-        menu.addAction(tr("Bring it up to date with %1").arg(QFileInfo(QString::fromStdString(step.filter)).fileName()), this, [this, index] {
-            if (const Status done = bench_.look().bring_up_to_date(index); !done)
-                emit said(QString::fromStdString(done.error().text()), true);
-        });
+        menu.addAction(tr("Bring it up to date with %1").arg(QFileInfo(QString::fromStdString(step.filter)).fileName()),
+                       this, [this, index] {
+                           if (const Status done = bench_.look().bring_up_to_date(index); !done)
+                               emit said(QString::fromStdString(done.error().text()), true);
+                       });
     const bool rule = !document::is_no_rule(step);
     if (rule && !step.filter.empty() && state != document::FilterState::same)
-        menu.addAction(tr("Write it into %1").arg(QFileInfo(QString::fromStdString(step.filter)).fileName()), this, [this, index] { write_filter(index, false); });
+        menu.addAction(tr("Write it into %1").arg(QFileInfo(QString::fromStdString(step.filter)).fileName()), this,
+                       [this, index] { write_filter(index, false); });
     if (rule)
         menu.addAction(tr("Write it as a filter\u2026"), this, [this, index] { write_filter(index, true); });
 }
@@ -111,7 +120,9 @@ void LookActions::fill_current(QMenu& menu) {
 void LookActions::write_filter(int index, bool ask) {
     QString file = QString::fromStdString(bench_.look().steps()[static_cast<std::size_t>(index)].filter);
     if (ask)
-        file = QFileDialog::getSaveFileName(window_, tr("Write the step as a filter"), file.isEmpty() ? bench_.look().name(index) + ".kasuri" : file, tr("Filters (*.kasuri)"));
+        file = QFileDialog::getSaveFileName(window_, tr("Write the step as a filter"),
+                                            file.isEmpty() ? bench_.look().name(index) + ".kasuri" : file,
+                                            tr("Filters (*.kasuri)"));
     if (file.isEmpty())
         return;
     if (!file.endsWith(".kasuri", Qt::CaseInsensitive))
@@ -136,11 +147,14 @@ void LookActions::add_cdl(const QString& file) {
     }
     for (const io::Cdl& cdl : all.value()) {
         document::LookStep step;
-        step.text = handover::filter_of(cdl, cdl.id.empty() ? QFileInfo(file).completeBaseName().toStdString() : cdl.id, "acescct");
+        step.text = handover::filter_of(cdl, cdl.id.empty() ? QFileInfo(file).completeBaseName().toStdString() : cdl.id,
+                                        "acescct");
         bench_.look().add(std::move(step), bench_.look().current() + 1);
     }
     bench_.remember(file);
-    emit said(tr("%n correction(s) as steps, meant in acescct: change \u201cworking\u201d if they are not", "", static_cast<int>(all.value().size())), false);
+    emit said(tr("%n correction(s) as steps, meant in acescct: change \u201cworking\u201d if they are not", "",
+                 static_cast<int>(all.value().size())),
+              false);
 }
 
 void LookActions::add_files(const QStringList& files, int at) {
@@ -154,26 +168,33 @@ void LookActions::add_files(const QStringList& files, int at) {
         bench_.look().add(std::move(step.value()), at++);
         bench_.remember(file);
         if (!preset.isEmpty())
-            emit said(tr("%1 at its preset \u201c%2\u201d; the values' reset goes back to its defaults").arg(QFileInfo(file).completeBaseName(), preset), false);
+            emit said(tr("%1 at its preset \u201c%2\u201d; the values' reset goes back to its defaults")
+                          .arg(QFileInfo(file).completeBaseName(), preset),
+                      false);
     }
 }
 
 void LookActions::ask_add() {
-    const QStringList files = QFileDialog::getOpenFileNames(window_, tr("Which filters, looks or LUTs?"), {}, tr("Filters, looks and LUTs (%1);;All files (*)").arg(steps_filter()));
+    const QStringList files =
+        QFileDialog::getOpenFileNames(window_, tr("Which filters, looks or LUTs?"), {},
+                                      tr("Filters, looks and LUTs (%1);;All files (*)").arg(steps_filter()));
     add_files(files, bench_.look().current() + 1);
 }
 
 void LookActions::ask_label(int index) {
     bool accepted = false;
-    const QString label = QInputDialog::getText(window_, tr("Label the step"), tr("Label of step %1 (empty: the filter's own title):").arg(index + 1), QLineEdit::Normal,
-                                                QString::fromStdString(bench_.look().steps()[static_cast<std::size_t>(index)].label), &accepted);
+    const QString label = QInputDialog::getText(
+        window_, tr("Label the step"), tr("Label of step %1 (empty: the filter's own title):").arg(index + 1),
+        QLineEdit::Normal, QString::fromStdString(bench_.look().steps()[static_cast<std::size_t>(index)].label),
+        &accepted);
     if (accepted)
         bench_.look().set_label(index, label.trimmed());
 }
 
 void LookActions::ask_title() {
     bool accepted = false;
-    const QString title = QInputDialog::getText(window_, tr("Title of the look"), tr("Title:"), QLineEdit::Normal, QString::fromStdString(bench_.look().look().title), &accepted);
+    const QString title = QInputDialog::getText(window_, tr("Title of the look"), tr("Title:"), QLineEdit::Normal,
+                                                QString::fromStdString(bench_.look().look().title), &accepted);
     if (accepted)
         bench_.look().set_title(title.trimmed());
 }

@@ -31,7 +31,8 @@ public:
     void ask_add();
     void ask_label(int index);
     void ask_title();
-    /// What the look promises as a whole: ready-made lines behind what is in the menu, and a window to write them in. Nothing for a filter.
+    /// What the look promises as a whole: ready-made lines behind what is in the menu, and a window to write them in.
+    /// Nothing for a filter.
     void add_proofs(QMenu& menu);
     void open_proofs();
     void take_next(int by);

@@ -17,7 +17,10 @@ namespace {
 
 constexpr int box_size = 12, pad = 8, between = 6, longest_name = 220, shortest_name = 36, drag_threshold = 5;
 
-QString percent(double share) { return QString::number(share * 100, 'f', std::fabs(share * 100 - std::round(share * 100)) < 0.05 ? 0 : 1) + QStringLiteral(" %"); }
+QString percent(double share) {
+    return QString::number(share * 100, 'f', std::fabs(share * 100 - std::round(share * 100)) < 0.05 ? 0 : 1) +
+        QStringLiteral(" %");
+}
 
 /// Behind the share: how the step is laid over, if it is not as usual.
 QString manner(const document::LookStep& step) {
@@ -32,7 +35,9 @@ QString manner(const document::LookStep& step) {
 QStringList files_in(const QMimeData* data) {
     QStringList files;
     for (const QUrl& url : data->urls())
-        if (url.isLocalFile() && (url.path().endsWith(".kasuri") || url.path().endsWith(".kasurilook") || document::is_lut_name(url.path().toStdString())))
+        if (url.isLocalFile() &&
+            (url.path().endsWith(".kasuri") || url.path().endsWith(".kasurilook") ||
+             document::is_lut_name(url.path().toStdString())))
             files << url.toLocalFile();
     return files;
 }
@@ -81,14 +86,17 @@ void LookLine::lay_out() {
         wanted.push_back(std::min(longest_name, strong.horizontalAdvance(place.title) + 2));
         named += wanted.back();
         fixed += box_size + 2 * between + plain.horizontalAdvance(place.share) + 2 * pad;
-        spoken << tr("%1, %2%3").arg(place.title, step.on ? percent(step.opacity) : tr("off"), i == look_.current() ? tr(", in hand") : QString());
+        spoken << tr("%1, %2%3")
+                      .arg(place.title, step.on ? percent(step.opacity) : tr("off"),
+                           i == look_.current() ? tr(", in hand") : QString());
     }
     const double room = std::max(0, width() - fixed);
     const double scale = named > room ? room / named : 1;
     int x = 0;
     for (std::size_t i = 0; i < places_.size(); ++i) {
         Place& place = places_[i];
-        const int name = std::max(shortest_name, static_cast<int>(wanted[i] * scale)), share = plain.horizontalAdvance(place.share) + 2;
+        const int name = std::max(shortest_name, static_cast<int>(wanted[i] * scale)),
+                  share = plain.horizontalAdvance(place.share) + 2;
         place.title = strong.elidedText(place.title, Qt::ElideRight, name);
         place.box = QRect(x + pad, (height_ - box_size) / 2, box_size, box_size);
         place.name = QRect(place.box.right() + 1 + between, 0, name, height_);
@@ -134,7 +142,9 @@ void LookLine::paintEvent(QPaintEvent*) {
         }
     }
     if (gap_ >= 0 && !places_.empty()) {
-        const int x = static_cast<std::size_t>(gap_) < places_.size() ? places_[static_cast<std::size_t>(gap_)].whole.x() : places_.back().whole.right();
+        const int x = static_cast<std::size_t>(gap_) < places_.size()
+            ? places_[static_cast<std::size_t>(gap_)].whole.x()
+            : places_.back().whole.right();
         painter.fillRect(std::max(0, x - 1), 3, 2, height_ - 6, theme::accent);
     }
 }
@@ -161,12 +171,15 @@ QString LookLine::told(int index) const {
     if (!step.filter.empty())
         lines << QString::fromStdString(step.filter);
     if (look_.state(index) == document::FilterState::changed)
-        lines << tr("Its rule and its file are not the same any more; the look goes on with its own. The menu brings it up to date, or writes it into the file.");
+        lines << tr("Its rule and its file are not the same any more; the look goes on with its own. The menu brings "
+                    "it up to date, or writes it into the file.");
     if (look_.state(index) == document::FilterState::gone)
         lines << tr("Its file cannot be read; the look has its own copy.");
     if (!step.mask.empty())
-        lines << tr("mask: %1%2").arg(QString::fromStdString(step.mask), step.mask_inverted ? tr(", inverted") : QString());
-    lines << tr("Click takes it in hand, the box switches it, drag its percentage; drag it to another place; right click for the rest");
+        lines << tr("mask: %1%2")
+                     .arg(QString::fromStdString(step.mask), step.mask_inverted ? tr(", inverted") : QString());
+    lines << tr("Click takes it in hand, the box switches it, drag its percentage; drag it to another place; right "
+                "click for the rest");
     return lines.join('\n');
 }
 
@@ -205,7 +218,8 @@ void LookLine::mouseMoveEvent(QMouseEvent* event) {
     const QPoint at = event->position().toPoint();
     if (held_ == Held::nothing) {
         const int index = step_at(at);
-        setCursor(index >= 0 && places_[static_cast<std::size_t>(index)].opacity.contains(at) ? Qt::SizeHorCursor : Qt::ArrowCursor);
+        setCursor(index >= 0 && places_[static_cast<std::size_t>(index)].opacity.contains(at) ? Qt::SizeHorCursor
+                                                                                              : Qt::ArrowCursor);
         return;
     }
     if (!moved_ && std::abs(at.x() - press_.x()) < drag_threshold)
@@ -236,7 +250,8 @@ void LookLine::mouseReleaseEvent(QMouseEvent* event) {
 }
 
 void LookLine::mouseDoubleClickEvent(QMouseEvent* event) {
-    if (const int index = step_at(event->position().toPoint()); index >= 0 && places_[static_cast<std::size_t>(index)].name.contains(event->position().toPoint()))
+    if (const int index = step_at(event->position().toPoint());
+        index >= 0 && places_[static_cast<std::size_t>(index)].name.contains(event->position().toPoint()))
         emit label_wanted(index);
 }
 
@@ -244,7 +259,9 @@ void LookLine::contextMenuEvent(QContextMenuEvent* event) {
     const bool keyboard = event->reason() == QContextMenuEvent::Keyboard;
     const int index = keyboard ? look_.current() : step_at(event->pos());
     if (index >= 0)
-        emit menu_wanted(index, keyboard ? mapToGlobal(places_[static_cast<std::size_t>(index)].whole.bottomLeft()) : event->globalPos());
+        emit menu_wanted(index,
+                         keyboard ? mapToGlobal(places_[static_cast<std::size_t>(index)].whole.bottomLeft())
+                                  : event->globalPos());
 }
 
 void LookLine::keyPressEvent(QKeyEvent* event) {
@@ -265,7 +282,8 @@ void LookLine::keyPressEvent(QKeyEvent* event) {
     }
     case Qt::Key_Up:
     case Qt::Key_Down: // rounded, or tenths would not add up to a whole
-        look_.set_opacity(current, std::round((look_.step().opacity + (event->key() == Qt::Key_Up ? step : -step)) * 1e6) / 1e6);
+        look_.set_opacity(current,
+                          std::round((look_.step().opacity + (event->key() == Qt::Key_Up ? step : -step)) * 1e6) / 1e6);
         return;
     case Qt::Key_Space: look_.set_on(current, !look_.step().on); return;
     case Qt::Key_Delete: look_.remove(current); return;

@@ -13,8 +13,8 @@ class QMenu;
 
 namespace kasuri::app {
 
-/// The steps of a look in a row: on or off, number, name, opacity. A click takes one in hand, the box switches it, the opacity is dragged, a step is
-/// dragged to another place; the keyboard does all of it too.
+/// The steps of a look in a row: on or off, number, name, opacity. A click takes one in hand, the box switches it, the
+/// opacity is dragged, a step is dragged to another place; the keyboard does all of it too.
 class LookLine : public QWidget {
     Q_OBJECT
 public:
@@ -59,9 +59,9 @@ private:
     };
     enum class Held { nothing, step, opacity };
     void lay_out();
-    int step_at(const QPoint& at) const;  ///< -1: none
-    int gap_at(const QPoint& at) const;   ///< before which step something would be put
-    QString told(int index) const;        ///< what the tool tip says
+    int step_at(const QPoint& at) const; ///< -1: none
+    int gap_at(const QPoint& at) const;  ///< before which step something would be put
+    QString told(int index) const;       ///< what the tool tip says
     const std::string* fault(int index) const;
 
     LookModel& look_;

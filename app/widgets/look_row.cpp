@@ -32,7 +32,8 @@ LookRow::LookRow(Bench& bench, QWidget* parent) : QWidget(parent), bench_(bench)
     here_ = new QToolButton(this);
     here_->setObjectName("up_to_here");
     here_->setFont(theme::face(11.5));
-    here_->setToolTip(tr("Whether the sheet shows what all steps make together, or what comes out of the step in hand (Ctrl+Shift+U)"));
+    here_->setToolTip(tr(
+        "Whether the sheet shows what all steps make together, or what comes out of the step in hand (Ctrl+Shift+U)"));
     connect(here_, &QToolButton::clicked, this, [this] { bench_.look().set_up_to_here(!bench_.look().up_to_here()); });
     row->addWidget(line_, 0);
     row->addWidget(add_);
@@ -61,7 +62,10 @@ void LookRow::refresh() {
 void LookRow::show_amounts(const QString& amounts) {
     amounts_ = amounts;
     const QStringList lines = amounts.split('\n', Qt::SkipEmptyParts);
-    sums_->setText(lines.isEmpty() ? QString() : lines.size() > 1 && !lines.front().startsWith("steps") ? lines.front() + QStringLiteral(" \u2026") : lines.front());
+    sums_->setText(lines.isEmpty() ? QString()
+                       : lines.size() > 1 && !lines.front().startsWith("steps")
+                       ? lines.front() + QStringLiteral(" \u2026")
+                       : lines.front());
     sums_->setToolTip(amounts.trimmed());
 }
 

@@ -10,8 +10,8 @@ namespace kasuri::app {
 class Bench;
 class LookLine;
 
-/// The line of a look under the first line: its steps, a further one, what they amount to, and whether all of them are shown. Not there for a
-/// filter by itself.
+/// The line of a look under the first line: its steps, a further one, what they amount to, and whether all of them are
+/// shown. Not there for a filter by itself.
 class LookRow : public QWidget {
     Q_OBJECT
 public:

@@ -15,9 +15,9 @@
 #include "widgets/look_row.hpp"
 #include "widgets/mix_panel.hpp"
 #include "widgets/numbers_panel.hpp"
-#include "widgets/proofs_bar.hpp"
 #include "widgets/pins_panel.hpp"
 #include "widgets/preferences.hpp"
+#include "widgets/proofs_bar.hpp"
 #include "widgets/readings_column.hpp"
 #include "widgets/rule_editor.hpp"
 #include "widgets/rule_panel.hpp"
@@ -27,8 +27,8 @@
 #include "widgets/status_line.hpp"
 #include "widgets/step_panel.hpp"
 #include "widgets/strip_view.hpp"
-#include "widgets/theme.hpp"
 #include "widgets/takes_bar.hpp"
+#include "widgets/theme.hpp"
 #include "widgets/top_bar.hpp"
 #include "widgets/torn_window.hpp"
 #include "widgets/trace_window.hpp"
@@ -63,10 +63,12 @@ QToolButton* model_button(NumbersPanel& numbers, QWidget* parent) {
     button->setMenu(menu);
     const auto choose = [button, &numbers](const colour::Model* model) {
         numbers.set_model(*model);
-        button->setText(QString::fromUtf8(model->name.data(), static_cast<qsizetype>(model->name.size())) + QString::fromUtf8(" \u25be"));
+        button->setText(QString::fromUtf8(model->name.data(), static_cast<qsizetype>(model->name.size())) +
+                        QString::fromUtf8(" \u25be"));
     };
     for (const colour::Model* model : colour::models())
-        menu->addAction(QString::fromUtf8(model->name.data(), static_cast<qsizetype>(model->name.size())), &numbers, [choose, model] { choose(model); });
+        menu->addAction(QString::fromUtf8(model->name.data(), static_cast<qsizetype>(model->name.size())), &numbers,
+                        [choose, model] { choose(model); });
     choose(&numbers.model());
     return button;
 }
@@ -194,7 +196,9 @@ void MainWindow::connect_parts() {
         proofs_->show_outcomes(proofs->outcomes, proofs->of_rule, QString::fromStdString(proofs->look_fault));
         rule_->show_understood(proofs->understood);
         look_->show_amounts(QString::fromStdString(proofs->amounts));
-        if (looked_into_ && std::all_of(proofs->outcomes.begin(), proofs->outcomes.end(), [](const proof::Outcome& outcome) { return outcome.passed; })) {
+        if (looked_into_ &&
+            std::all_of(proofs->outcomes.begin(), proofs->outcomes.end(),
+                        [](const proof::Outcome& outcome) { return outcome.passed; })) {
             looked_into_.reset(); // it is mended
             request();
         }
@@ -242,10 +246,12 @@ void MainWindow::connect_parts() {
     connect(top_, &TopBar::against_opening, bench_, &Bench::fill_against);
     connect(bench_, &Bench::mix_wanted, this, [this] { mix_->setVisible(!mix_->isVisible()); });
     connect(bench_, &Bench::editor_wanted, this, [this](Bench::InEditor what) { what(*rule_); });
-    connect(bench_, &Bench::editor_menu_wanted, this, [this](QMenu& menu, Bench::FillInEditor fill) { fill(*rule_, menu); });
+    connect(bench_, &Bench::editor_menu_wanted, this,
+            [this](QMenu& menu, Bench::FillInEditor fill) { fill(*rule_, menu); });
     connect(rule_->commands(), &EditorCommands::said, status_, &StatusLine::say);
     connect(rule_->picker(), &ColourPicker::said, status_, &StatusLine::say);
-    connect(rule_->picker(), &ColourPicker::pick_wanted, this, [this] { sheet_->pick([this](const Readout& readout) { rule_->picker()->take(readout); }); });
+    connect(rule_->picker(), &ColourPicker::pick_wanted, this,
+            [this] { sheet_->pick([this](const Readout& readout) { rule_->picker()->take(readout); }); });
     connect(sheet_, &SheetView::pins_read, rule_->picker(), &ColourPicker::set_pins);
     connect(bench_, &Bench::wishes_wanted, this, [this] {
         if (!wishes_) {
@@ -256,7 +262,8 @@ void MainWindow::connect_parts() {
         wishes_->show();
         wishes_->raise();
     });
-    connect(bench_, &Bench::takes_wanted, this, [this](const std::vector<Take>& takes) { bench_->sheet().show_takes(sheet_->current_cell(), takes); });
+    connect(bench_, &Bench::takes_wanted, this,
+            [this](const std::vector<Take>& takes) { bench_->sheet().show_takes(sheet_->current_cell(), takes); });
     connect(bench_, &Bench::trace_wanted, this, &MainWindow::open_trace);
     connect(bench_, &Bench::peek_wanted, this, &MainWindow::peek);
     connect(bench_, &Bench::sheet_window_wanted, this, &MainWindow::tear_off_sheet);
@@ -297,13 +304,17 @@ void MainWindow::show_trace(const SheetResult& sheet) {
     std::vector<RuleEditor::LineValue> values;
     for (const engine::TraceNode& node : sheet.trace)
         if (node.depth == 0) {
-            const bool bad = std::any_of(node.value.begin(), node.value.end(), [](double x) { return !std::isfinite(x); });
+            const bool bad =
+                std::any_of(node.value.begin(), node.value.end(), [](double x) { return !std::isfinite(x); });
             values.push_back({node.span.end, value_text(node), bad});
         }
     rule_->editor()->set_line_values(std::move(values));
     const Pin* pin = bench_->sheet().active_pin();
     if (trace_)
-        trace_->show_trace(sheet, looked_into_ ? tr("the worst colour of a proof") : pin ? tr("pin %1").arg(pin->number) : tr("no pin"));
+        trace_->show_trace(sheet,
+                           looked_into_ ? tr("the worst colour of a proof")
+                               : pin    ? tr("pin %1").arg(pin->number)
+                                        : tr("no pin"));
 }
 
 void MainWindow::open_trace() {
@@ -347,15 +358,18 @@ void MainWindow::show_sample() {
         return;
     const PicturePtr picture = cell->target ? nullptr : bench_->sheet().picture_of(*cell);
     const Screen& screen = bench_->sheet().screen();
-    const std::string source = cell->source() + (picture ? "" : "?") + screen.space + (screen.limits == Limits::soft ? " soft " : " ") + std::to_string(screen.surround);
+    const std::string source = cell->source() + (picture ? "" : "?") + screen.space +
+        (screen.limits == Limits::soft ? " soft " : " ") + std::to_string(screen.surround);
     if (!cell->target && !picture)
         return; // it is being read
     if (source == std::exchange(sampled_, source))
         return;
-    image::Picture whole = picture ? *picture : targets::make(*cell->target, LibraryTile::picture_width, cell->settings);
+    image::Picture whole =
+        picture ? *picture : targets::make(*cell->target, LibraryTile::picture_width, cell->settings);
     if (whole.space.empty())
         whole.space = "rec709-linear";
-    const QSize fits = QSize(whole.width, whole.height).scaled(LibraryTile::picture_width, LibraryTile::picture_height, Qt::KeepAspectRatio);
+    const QSize fits = QSize(whole.width, whole.height)
+                           .scaled(LibraryTile::picture_width, LibraryTile::picture_height, Qt::KeepAspectRatio);
     image::Picture little = reduced(whole, std::max(1, fits.width()), std::max(1, fits.height()));
     little.space = whole.space;
     library_->model().set_sample(std::make_shared<const image::Picture>(std::move(little)), screen);
@@ -444,10 +458,11 @@ void MainWindow::refresh_titles() {
     top_->set_step(title, look.display_name(), look.modified(), look.is_look());
     if (look.is_look() != step_->isVisibleTo(step_->parentWidget())) { // what it needs it takes from the rule
         step_->setVisible(look.is_look());
-        QTimer::singleShot(0, this, [this, by = (look.is_look() ? 1 : -1) * (step_->sizeHint().height() - 40)] { // once it is laid out
-            const QList<int> sizes = left_->sizes();
-            left_->setSizes({sizes[0] - by, sizes[1] + by});
-        });
+        QTimer::singleShot(
+            0, this, [this, by = (look.is_look() ? 1 : -1) * (step_->sizeHint().height() - 40)] { // once it is laid out
+                const QList<int> sizes = left_->sizes();
+                left_->setSizes({sizes[0] - by, sizes[1] + by});
+            });
     }
     top_->set_working(QString::fromStdString(std::string(rule ? engine::working_space(*rule) : "")));
     setWindowTitle(look.display_name() + (look.modified() ? "*" : "") + tr(" \u2013 Kasuri"));
@@ -476,8 +491,9 @@ void MainWindow::follow(const proof::Outcome& outcome) {
         sheet_->point_at(target, (place.index + 0.5) / place.count);
         return;
     }
-    const Readout readout{true, target, outcome.of_look ? tr("worst colour of the look") : tr("worst colour"), place.before, place.after,
-                          outcome.space};
+    const Readout readout{
+        true,         target,      outcome.of_look ? tr("worst colour of the look") : tr("worst colour"),
+        place.before, place.after, outcome.space};
     numbers_->show_readout(readout);
     status_->show_readout(readout);
 }
@@ -496,7 +512,8 @@ void MainWindow::next_panel() {
             return;
         }
         for (QWidget* child : panel->findChildren<QWidget*>())
-            if ((child->focusPolicy() & Qt::TabFocus) && child->isVisible() && child->isEnabled() && (panel == readings_ || !qobject_cast<QToolButton*>(child))) {
+            if ((child->focusPolicy() & Qt::TabFocus) && child->isVisible() && child->isEnabled() &&
+                (panel == readings_ || !qobject_cast<QToolButton*>(child))) {
                 child->setFocus(Qt::TabFocusReason);
                 return;
             }

@@ -98,8 +98,8 @@ private:
     LookRow* look_;
     LibraryPanel* library_;
     HelpWindow* help_ = nullptr;
-    QSplitter* outer_; ///< everything to the left, and the readings
-    QSplitter* middle_; ///< rule and sheet, the library below
+    QSplitter* outer_;    ///< everything to the left, and the readings
+    QSplitter* middle_;   ///< rule and sheet, the library below
     std::string sampled_; ///< what thumbnails are made of
     StepPanel* step_;
     SheetView* sheet_;

@@ -23,7 +23,8 @@ MessageBox::MessageBox(QWidget* parent) : QFrame(parent) {
     fix_->setFont(theme::face(11.5));
     fix_->setCursor(Qt::PointingHandCursor);
     fix_->setFocusPolicy(Qt::NoFocus);
-    fix_->setStyleSheet("QPushButton { background: transparent; border: none; padding: 0; text-align: left; text-decoration: underline; }");
+    fix_->setStyleSheet("QPushButton { background: transparent; border: none; padding: 0; text-align: left; "
+                        "text-decoration: underline; }");
     key_ = quiet_label(tr("Alt+Enter"), this, 10.5);
     connect(fix_, &QPushButton::clicked, this, &MessageBox::fix_clicked);
     hide();

@@ -42,7 +42,8 @@ std::array<double, 9> numbers_of(const insight::Affine& map) {
 
 } // namespace
 
-MixPanel::MixPanel(Session& session, QWidget* parent) : QWidget(parent), session_(session), hold_(QSettings().value("mix/hold").toInt()) {
+MixPanel::MixPanel(Session& session, QWidget* parent)
+    : QWidget(parent), session_(session), hold_(QSettings().value("mix/hold").toInt()) {
     setAccessibleName(tr("Mix table"));
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 6);
@@ -68,7 +69,8 @@ MixPanel::MixPanel(Session& session, QWidget* parent) : QWidget(parent), session
         if (const lang::Rule* rule = session_.rule()) {
             int index = 0;
             for (const document::MixPlace& place : document::mix_places(*rule)) {
-                QAction* action = places->addAction(QString::fromStdString(place.name), this, [this, index] { choose(index); });
+                QAction* action =
+                    places->addAction(QString::fromStdString(place.name), this, [this, index] { choose(index); });
                 action->setCheckable(true);
                 action->setChecked(index++ == chosen_);
             }
@@ -97,7 +99,8 @@ MixPanel::MixPanel(Session& session, QWidget* parent) : QWidget(parent), session
         for (int i = 0; i < 4; ++i) {
             auto* field = fields_[static_cast<std::size_t>(4 * row + i)] = new NumberField(this);
             field->set_range(-most, most, 0.01);
-            field->setAccessibleName(i < 3 ? tr("%1 of %2").arg(heads[i], QString::fromUtf8(theme::letters[row])) : tr("offset of %1").arg(QString::fromUtf8(theme::letters[row])));
+            field->setAccessibleName(i < 3 ? tr("%1 of %2").arg(heads[i], QString::fromUtf8(theme::letters[row]))
+                                           : tr("offset of %1").arg(QString::fromUtf8(theme::letters[row])));
             connect(field, &NumberField::value_edited, this, [this, row, i](double value) { edit(row, i, value); });
             connect(field, &NumberField::reset_wanted, this, [this, row, i] { edit(row, i, row == i ? 1 : 0); });
             grid->addWidget(field, row + 1, i + 1);
@@ -140,16 +143,20 @@ void MixPanel::refresh() {
         return; // it is brought up to date when it is shown
     const auto holds = insight::sum_holds();
     hold_ = std::clamp(hold_, 0, static_cast<int>(holds.size()) - 1);
-    hold_button_->setText((hold_ == 0 ? tr("sums free") : tr("sums: %1").arg(words(holds[static_cast<std::size_t>(hold_)].name))) + QString::fromUtf8(" \u25be"));
+    hold_button_->setText(
+        (hold_ == 0 ? tr("sums free") : tr("sums: %1").arg(words(holds[static_cast<std::size_t>(hold_)].name))) +
+        QString::fromUtf8(" \u25be"));
     const lang::Rule* rule = session_.rule();
-    const std::vector<document::MixPlace> places = rule && session_.compiles() ? document::mix_places(*rule) : std::vector<document::MixPlace>();
+    const std::vector<document::MixPlace> places =
+        rule && session_.compiles() ? document::mix_places(*rule) : std::vector<document::MixPlace>();
     if (session_.compiles())
         chosen_ = std::clamp(chosen_, 0, std::max(0, static_cast<int>(places.size()) - 1));
     const document::MixPlace* const place = places.empty() ? nullptr : &places[static_cast<std::size_t>(chosen_)];
     which_->setVisible(places.size() > 1);
     if (place)
         which_->setText(QString::fromStdString(place->name) + QString::fromUtf8(" \u25be"));
-    const std::optional<insight::Affine> whole = rule && session_.compiles() ? insight::shown_matrix(*rule, session_.values()) : std::nullopt;
+    const std::optional<insight::Affine> whole =
+        rule && session_.compiles() ? insight::shown_matrix(*rule, session_.values()) : std::nullopt;
     editable_ = place != nullptr;
     shown_ = place ? std::optional(map_of(*place)) : whole;
     QStringList words;
@@ -192,7 +199,9 @@ void MixPanel::refresh() {
     said_->setText(words.join(QString::fromUtf8("  \u00b7  ")));
     write_->setVisible(!editable_ && session_.compiles());
     write_->setText(shown_ ? tr("write it as a matrix") : tr("add a matrix"));
-    write_->setToolTip(shown_ ? tr("Replaces the statements by one matrix of numbers that does the same at these values") : tr("Adds a matrix after the last statement"));
+    write_->setToolTip(shown_
+                           ? tr("Replaces the statements by one matrix of numbers that does the same at these values")
+                           : tr("Adds a matrix after the last statement"));
 }
 
 std::optional<document::MixPlace> MixPanel::place_now() const {
@@ -202,12 +211,16 @@ std::optional<document::MixPlace> MixPanel::place_now() const {
     if (!checked.ok)
         return std::nullopt;
     std::vector<document::MixPlace> places = document::mix_places(checked.rule);
-    return places.empty() ? std::nullopt : std::optional(std::move(places[static_cast<std::size_t>(std::clamp(chosen_, 0, static_cast<int>(places.size()) - 1))]));
+    return places.empty()
+        ? std::nullopt
+        : std::optional(
+              std::move(places[static_cast<std::size_t>(std::clamp(chosen_, 0, static_cast<int>(places.size()) - 1))]));
 }
 
 void MixPanel::put(const insight::Affine& map, const QString& name, const QString& key) {
     if (const auto place = place_now())
-        session_.apply_edit(document::with_mix_numbers(session_.text(), *place, numbers_of(map), map.offset), name, key);
+        session_.apply_edit(document::with_mix_numbers(session_.text(), *place, numbers_of(map), map.offset), name,
+                            key);
 }
 
 void MixPanel::edit(int row, int column, double value) {
@@ -220,7 +233,8 @@ void MixPanel::edit(int row, int column, double value) {
         map.offset[r] = value;
     else
         map.matrix[r] = insight::sum_holds()[static_cast<std::size_t>(hold_)].changed(map.matrix[r], r, c, value);
-    put(map, tr("the mix of %1").arg(QString::fromUtf8(theme::letters[row])), QString("mix %1 %2").arg(row).arg(column));
+    put(map, tr("the mix of %1").arg(QString::fromUtf8(theme::letters[row])),
+        QString("mix %1 %2").arg(row).arg(column));
 }
 
 void MixPanel::swap(int a, int b) {
@@ -282,9 +296,12 @@ document::TextEdit MixPanel::appended(const insight::Affine& map) const {
     const lang::Rule& rule = *session_.rule();
     const std::string& text = session_.text();
     document::TextEdit edit;
-    const std::size_t from = rule.steps.empty() ? text.size() : std::min(text.find('\n', rule.steps.back().span.end), text.size());
+    const std::size_t from =
+        rule.steps.empty() ? text.size() : std::min(text.find('\n', rule.steps.back().span.end), text.size());
     edit.at = static_cast<std::uint32_t>(from);
-    edit.inserted = (from > 0 && text[from - 1] != '\n' ? "\n" : "") + document::mix_statement(numbers_of(map), map.offset, rule.steps.empty() ? "rgb" : "out.rgb") + (from == text.size() ? "\n" : "");
+    edit.inserted = (from > 0 && text[from - 1] != '\n' ? "\n" : "") +
+        document::mix_statement(numbers_of(map), map.offset, rule.steps.empty() ? "rgb" : "out.rgb") +
+        (from == text.size() ? "\n" : "");
     return edit;
 }
 
@@ -300,7 +317,8 @@ void MixPanel::write_map(const insight::Affine& map, const QString& name) {
 void MixPanel::fill_menu(QMenu& menu) {
     const auto holds = insight::sum_holds();
     for (std::size_t i = 0; i < holds.size(); ++i) {
-        QAction* action = menu.addAction(i == 0 ? tr("sums free") : tr("sums: %1").arg(words(holds[i].name)), this, [this, i] { set_hold(static_cast<int>(i)); });
+        QAction* action = menu.addAction(i == 0 ? tr("sums free") : tr("sums: %1").arg(words(holds[i].name)), this,
+                                         [this, i] { set_hold(static_cast<int>(i)); });
         action->setToolTip(words(holds[i].doc));
         action->setCheckable(true);
         action->setChecked(static_cast<int>(i) == hold_);

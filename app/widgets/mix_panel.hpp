@@ -17,8 +17,9 @@ class Heading;
 class NumberField;
 class Session;
 
-/// The mix as a table: how much of r, g, b and a constant goes into each channel. The text is the truth: a matrix of numbers in it is edited
-/// where it stands; a rule that is a matrix otherwise is shown, and can be written as one; else one can be added.
+/// The mix as a table: how much of r, g, b and a constant goes into each channel. The text is the truth: a matrix of
+/// numbers in it is edited where it stands; a rule that is a matrix otherwise is shown, and can be written as one; else
+/// one can be added.
 class MixPanel : public QWidget {
     Q_OBJECT
 public:

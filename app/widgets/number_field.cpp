@@ -141,7 +141,8 @@ void NumberField::mouseMoveEvent(QMouseEvent* event) {
     if (!dragging_ && std::abs(x - press_.x()) < drag_threshold)
         return;
     dragging_ = true;
-    drag_value_ = std::clamp(drag_value_ + (x - drag_x_) * step_ * factor(event->modifiers()) / pixels_a_step, low_, high_);
+    drag_value_ =
+        std::clamp(drag_value_ + (x - drag_x_) * step_ * factor(event->modifiers()) / pixels_a_step, low_, high_);
     drag_x_ = x;
     change(drag_value_);
 }

@@ -28,7 +28,8 @@ void NumbersPanel::paintEvent(QPaintEvent*) {
     painter.setPen(theme::text);
     if (!readout_.valid) {
         painter.setPen(theme::third);
-        painter.drawText(QRect(theme::margin, 8, right - theme::margin, 40), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap,
+        painter.drawText(QRect(theme::margin, 8, right - theme::margin, 40),
+                         Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap,
                          tr("Point at a strip or a cell to read its numbers."));
         return;
     }
@@ -38,7 +39,9 @@ void NumbersPanel::paintEvent(QPaintEvent*) {
     painter.drawText(QRect(0, 4, right, 20), Qt::AlignRight | Qt::AlignVCenter, readout_.place);
     const int change = right, after = right - 72, before = right - 128;
     int y = 22;
-    const auto column = [&](int x, const QString& text) { painter.drawText(QRect(x - 70, y, 70, row_height), Qt::AlignRight | Qt::AlignVCenter, text); };
+    const auto column = [&](int x, const QString& text) {
+        painter.drawText(QRect(x - 70, y, 70, row_height), Qt::AlignRight | Qt::AlignVCenter, text);
+    };
     column(before, painter.fontMetrics().elidedText(before_name_, Qt::ElideMiddle, 60));
     column(after, tr("after"));
     column(change, tr("change"));

@@ -60,17 +60,20 @@ void PinsPanel::paintEvent(QPaintEvent*) {
         painter.drawText(flag, Qt::AlignCenter, QString::number(pin.number));
         painter.setPen(theme::text);
         painter.setFont(theme::face());
-        const QString where = painter.fontMetrics().elidedText(pin.readout.target + "  " + pin.readout.place, Qt::ElideRight, right - left - 90);
+        const QString where = painter.fontMetrics().elidedText(pin.readout.target + "  " + pin.readout.place,
+                                                               Qt::ElideRight, right - left - 90);
         painter.drawText(QRect(left + 22, y, right - left - 22, line + 3), Qt::AlignLeft | Qt::AlignVCenter, where);
         if (!pin.readout.valid) {
             painter.setPen(theme::third);
-            painter.drawText(QRect(left + 22, y + line, right - left - 22, line), Qt::AlignLeft | Qt::AlignVCenter, tr("not on the sheet now"));
+            painter.drawText(QRect(left + 22, y + line, right - left - 22, line), Qt::AlignLeft | Qt::AlignVCenter,
+                             tr("not on the sheet now"));
             y += pin_height;
             continue;
         }
         const std::vector<ReadoutRow> rows = rows_of(pin.readout);
         painter.setFont(theme::face(11.5, true));
-        painter.drawText(QRect(left, y, right - left, line + 3), Qt::AlignRight | Qt::AlignVCenter, QString::fromUtf8("\u0394E ") + theme::number(rows.back().after, 1));
+        painter.drawText(QRect(left, y, right - left, line + 3), Qt::AlignRight | Qt::AlignVCenter,
+                         QString::fromUtf8("\u0394E ") + theme::number(rows.back().after, 1));
         const auto numbers = [&](int top, const QString& word, bool after) {
             painter.setFont(theme::face(11.5));
             painter.setPen(theme::third);
@@ -79,7 +82,8 @@ void PinsPanel::paintEvent(QPaintEvent*) {
             for (std::size_t c = 0; c < 3; ++c) {
                 const QRect cell(left + 62 + static_cast<int>(c) * step, top, step, line);
                 painter.setPen(theme::text);
-                painter.drawText(cell, Qt::AlignRight | Qt::AlignVCenter, theme::number(after ? rows[c].after : rows[c].before));
+                painter.drawText(cell, Qt::AlignRight | Qt::AlignVCenter,
+                                 theme::number(after ? rows[c].after : rows[c].before));
             }
         };
         numbers(y + line, tr("before"), false);
@@ -97,7 +101,9 @@ void PinsPanel::choose(int index) {
     update();
 }
 
-void PinsPanel::mousePressEvent(QMouseEvent* event) { choose(static_cast<int>(event->position().y() - 4) / pin_height); }
+void PinsPanel::mousePressEvent(QMouseEvent* event) {
+    choose(static_cast<int>(event->position().y() - 4) / pin_height);
+}
 
 void PinsPanel::keyPressEvent(QKeyEvent* event) {
     if (event->key() == Qt::Key_Up || event->key() == Qt::Key_Down)

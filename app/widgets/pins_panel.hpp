@@ -9,7 +9,8 @@ namespace kasuri::app {
 
 class SheetModel;
 
-/// The pins: each with its numbers before and after and how far the rule moved it. A click shows where it is; Delete takes it away.
+/// The pins: each with its numbers before and after and how far the rule moved it. A click shows where it is; Delete
+/// takes it away.
 class PinsPanel : public QWidget {
     Q_OBJECT
 public:

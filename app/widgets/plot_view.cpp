@@ -18,9 +18,13 @@ constexpr double left_room = 38, right_room = 26, top_room = 7, ticks_room = 16,
 constexpr double together = 0.8; ///< pixels within which traces count as one
 constexpr double dash = 7;       ///< pixels of one ply
 
-QColor colour_of(readings::Ink ink) { return ink == readings::Ink::neutral ? theme::text : theme::trace[static_cast<std::size_t>(ink) - 1]; }
+QColor colour_of(readings::Ink ink) {
+    return ink == readings::Ink::neutral ? theme::text : theme::trace[static_cast<std::size_t>(ink) - 1];
+}
 
-QColor shown_colour(const std::array<float, 3>& light) { return {display_code(light[0]), display_code(light[1]), display_code(light[2])}; }
+QColor shown_colour(const std::array<float, 3>& light) {
+    return {display_code(light[0]), display_code(light[1]), display_code(light[2])};
+}
 
 QString utf8(const std::string& text) { return QString::fromStdString(text); }
 
@@ -29,10 +33,12 @@ QString utf8(const std::string& text) { return QString::fromStdString(text); }
 PlotView::PlotView(QWidget* parent) : QWidget(parent) {
     setMouseTracking(true);
     setMinimumHeight(92); // three of them and some pins in a window of 800
-    connect(&theme::changes(), &theme::Changes::room_changed, this, [this] { densities_.assign(densities_.size(), {}); });
+    connect(&theme::changes(), &theme::Changes::room_changed, this,
+            [this] { densities_.assign(densities_.size(), {}); });
 }
 
-void PlotView::show_plot(const std::vector<readings::Panel>& panels, const MeasuredPtr& reference, const MeasuredPtr& measured) {
+void PlotView::show_plot(const std::vector<readings::Panel>& panels, const MeasuredPtr& reference,
+                         const MeasuredPtr& measured) {
     const bool same = reference == reference_ && measured == measured_ && densities_.size() == panels.size();
     if (same)
         return;
@@ -50,9 +56,11 @@ void PlotView::set_before_only(bool before) {
 
 QRectF PlotView::field_of(int panel) const {
     const auto count = std::max<std::size_t>(1, panels_.size());
-    const QRectF room(left_room, top_room, width() - left_room - right_room, height() - top_room - ticks_room - (figures_text().isEmpty() ? 4 : figures_room));
+    const QRectF room(left_room, top_room, width() - left_room - right_room,
+                      height() - top_room - ticks_room - (figures_text().isEmpty() ? 4 : figures_room));
     const double wide = (room.width() - panel_gap * static_cast<double>(count - 1)) / static_cast<double>(count);
-    QRectF field(room.left() + panel * (wide + panel_gap), room.top(), std::max(1.0, wide), std::max(1.0, room.height()));
+    QRectF field(room.left() + panel * (wide + panel_gap), room.top(), std::max(1.0, wide),
+                 std::max(1.0, room.height()));
     if (!panels_.empty() && panels_[static_cast<std::size_t>(panel)].square) {
         const readings::Panel& p = panels_[static_cast<std::size_t>(panel)];
         const double unit = std::min(field.width() / (p.x.high - p.x.low), field.height() / (p.y.high - p.y.low));
@@ -87,7 +95,8 @@ void PlotView::paintEvent(QPaintEvent*) {
     painter.setPen(theme::second);
     const QString words = hover_ ? hover_text() : figures_text().replace('\n', QString::fromUtf8("  \u00b7  "));
     const QRectF line(theme::margin, height() - figures_room, width() - 2 * theme::margin, figures_room - 2);
-    painter.drawText(line, Qt::AlignLeft | Qt::AlignVCenter, painter.fontMetrics().elidedText(words, Qt::ElideRight, static_cast<int>(line.width())));
+    painter.drawText(line, Qt::AlignLeft | Qt::AlignVCenter,
+                     painter.fontMetrics().elidedText(words, Qt::ElideRight, static_cast<int>(line.width())));
 }
 
 void PlotView::draw_axes(QPainter& painter, int panel) const {
@@ -126,7 +135,8 @@ void PlotView::draw_axes(QPainter& painter, int panel) const {
     if (!p.title.empty()) {
         painter.setFont(theme::face(11, true));
         painter.setPen(panels_.size() == 3 ? theme::trace[panel] : theme::text);
-        painter.drawText(QRectF(field.left(), field.bottom() + 2, field.width(), 14), Qt::AlignLeft | Qt::AlignTop, words(p.title));
+        painter.drawText(QRectF(field.left(), field.bottom() + 2, field.width(), 14), Qt::AlignLeft | Qt::AlignTop,
+                         words(p.title));
     }
 }
 
@@ -138,7 +148,8 @@ void PlotView::draw_guides(QPainter& painter, int panel) const {
         QPolygonF line;
         for (const auto& [x, y] : guide.points)
             line << point(panel, x, y);
-        painter.setPen(QPen(guide.dashed ? theme::hairline : theme::third, guide.dashed ? 1 : 0.9, guide.dashed ? Qt::DashLine : Qt::SolidLine));
+        painter.setPen(QPen(guide.dashed ? theme::hairline : theme::third, guide.dashed ? 1 : 0.9,
+                            guide.dashed ? Qt::DashLine : Qt::SolidLine));
         painter.drawPolyline(line);
         // Numbers on circles only where there is room for them; names of bars and gamuts always.
         if (guide.label.empty() || line.isEmpty() || (guide.dashed && field.height() < 170))
@@ -163,7 +174,8 @@ void PlotView::draw_layers(QPainter& painter, int panel, const readings::Measure
         drawn_up = {size, densities_of(measured, panel, faint, size)};
     if (!drawn_up.image.isNull()) {
         painter.save();
-        painter.setCompositionMode(theme::is_dark() ? QPainter::CompositionMode_Screen : QPainter::CompositionMode_Multiply);
+        painter.setCompositionMode(theme::is_dark() ? QPainter::CompositionMode_Screen
+                                                    : QPainter::CompositionMode_Multiply);
         painter.setRenderHint(QPainter::SmoothPixmapTransform);
         painter.drawImage(field, drawn_up.image);
         painter.restore();
@@ -186,10 +198,15 @@ QImage PlotView::densities_of(const readings::Measured& measured, int panel, boo
     if (densities.empty())
         return {};
     const int all_columns = densities.front()->columns, all_rows = densities.front()->rows;
-    const auto pooled = [](int cells, double pixels) { return std::max(1, std::min(cells, static_cast<int>(std::ceil(cells / std::max(1.0, std::round(cells / std::max(1.0, pixels))))))); };
+    const auto pooled = [](int cells, double pixels) {
+        return std::max(
+            1,
+            std::min(cells,
+                     static_cast<int>(std::ceil(cells / std::max(1.0, std::round(cells / std::max(1.0, pixels)))))));
+    };
     const int columns = pooled(all_columns, size.width()), rows = pooled(all_rows, size.height());
-    // Inks lie over each other as on paper: where r, g and b meet it is dark. The more often, the deeper, by logarithm. In a dark room they are lights,
-    // which is the same upside down.
+    // Inks lie over each other as on paper: where r, g and b meet it is dark. The more often, the deeper, by logarithm.
+    // In a dark room they are lights, which is the same upside down.
     const bool lights = theme::is_dark();
     QImage image(columns, rows, QImage::Format_RGB32);
     image.fill(Qt::white);
@@ -201,19 +218,23 @@ QImage PlotView::densities_of(const readings::Measured& measured, int panel, boo
         counts.assign(static_cast<std::size_t>(columns) * static_cast<std::size_t>(rows), 0);
         const std::uint32_t* from = density->counts.data();
         for (int row = 0; row < all_rows; ++row) {
-            std::uint32_t* to = counts.data() + static_cast<std::size_t>(row * rows / all_rows) * static_cast<std::size_t>(columns);
+            std::uint32_t* to =
+                counts.data() + static_cast<std::size_t>(row * rows / all_rows) * static_cast<std::size_t>(columns);
             for (int column = 0; column < all_columns; ++column)
                 to[column * columns / all_columns] += *from++;
         }
         const std::uint32_t most = std::max<std::uint32_t>(1, *std::max_element(counts.begin(), counts.end()));
         const double scale = 1 / std::log1p(static_cast<double>(most));
-        const auto depth = [&](double count) { return static_cast<float>((faint ? 0.12 : 0.38) + (faint ? 0.18 : 0.62) * std::log1p(count) * scale); };
+        const auto depth = [&](double count) {
+            return static_cast<float>((faint ? 0.12 : 0.38) + (faint ? 0.18 : 0.62) * std::log1p(count) * scale);
+        };
         std::array<float, steps> few{}; // most cells hold few
         for (std::size_t i = 1; i < steps; ++i)
             few[i] = depth(static_cast<double>(i));
         const QColor ink = faint ? theme::third : colour_of(density->ink);
         const auto share = [lights](double of) { return static_cast<float>(lights ? of : 1 - of); };
-        const float keep[3] = {share(static_cast<double>(ink.redF())), share(static_cast<double>(ink.greenF())), share(static_cast<double>(ink.blueF()))};
+        const float keep[3] = {share(static_cast<double>(ink.redF())), share(static_cast<double>(ink.greenF())),
+                               share(static_cast<double>(ink.blueF()))};
         for (int row = 0; row < rows; ++row) {
             auto* line = reinterpret_cast<QRgb*>(image.scanLine(rows - 1 - row));
             const std::uint32_t* of = counts.data() + static_cast<std::size_t>(row) * static_cast<std::size_t>(columns);
@@ -221,7 +242,8 @@ QImage PlotView::densities_of(const readings::Measured& measured, int panel, boo
                 if (of[column] != 0) {
                     const float deep = of[column] < steps ? few[of[column]] : depth(of[column]);
                     const QRgb under = line[column];
-                    line[column] = qRgb(static_cast<int>(static_cast<float>(qRed(under)) * (1 - deep * keep[0])), static_cast<int>(static_cast<float>(qGreen(under)) * (1 - deep * keep[1])),
+                    line[column] = qRgb(static_cast<int>(static_cast<float>(qRed(under)) * (1 - deep * keep[0])),
+                                        static_cast<int>(static_cast<float>(qGreen(under)) * (1 - deep * keep[1])),
                                         static_cast<int>(static_cast<float>(qBlue(under)) * (1 - deep * keep[2])));
                 }
         }
@@ -231,13 +253,16 @@ QImage PlotView::densities_of(const readings::Measured& measured, int panel, boo
     return image;
 }
 
-void PlotView::draw_traces(QPainter& painter, int panel, const std::vector<const readings::Trace*>& traces, bool faint) const {
+void PlotView::draw_traces(QPainter& painter, int panel, const std::vector<const readings::Trace*>& traces,
+                           bool faint) const {
     if (traces.empty())
         return;
     painter.setRenderHint(QPainter::Antialiasing);
     const QRectF field = field_of(panel);
     const readings::Panel& p = panels_[static_cast<std::size_t>(panel)];
-    const auto y_of = [&](double y) { return std::clamp(field.bottom() - p.y.share_of(y) * field.height(), field.top() - 50, field.bottom() + 50); };
+    const auto y_of = [&](double y) {
+        return std::clamp(field.bottom() - p.y.share_of(y) * field.height(), field.top() - 50, field.bottom() + 50);
+    };
     const std::size_t samples = traces.front()->points.size();
     // Those of equal length share their places across, and are plied where they coincide.
     std::vector<std::vector<double>> heights;
@@ -254,9 +279,11 @@ void PlotView::draw_traces(QPainter& painter, int panel, const std::vector<const
             for (const auto& [x, y] : trace->points) {
                 const bool finite = std::isfinite(x) && std::isfinite(y);
                 if (finite && down)
-                    band.lineTo(field.left() + p.x.share_of(static_cast<double>(x)) * field.width(), y_of(static_cast<double>(y)));
+                    band.lineTo(field.left() + p.x.share_of(static_cast<double>(x)) * field.width(),
+                                y_of(static_cast<double>(y)));
                 else if (finite)
-                    band.moveTo(field.left() + p.x.share_of(static_cast<double>(x)) * field.width(), y_of(static_cast<double>(y)));
+                    band.moveTo(field.left() + p.x.share_of(static_cast<double>(x)) * field.width(),
+                                y_of(static_cast<double>(y)));
                 down = finite;
             }
             QColor mark = colour_of(trace->ink);
@@ -267,14 +294,16 @@ void PlotView::draw_traces(QPainter& painter, int panel, const std::vector<const
         QPainterPath path;
         bool down = false;
         for (std::size_t i = 0; i < samples; ++i) {
-            const double x = field.left() + p.x.share_of(static_cast<double>(plied[t]->points[i][0])) * field.width(), y = heights[t][i];
+            const double x = field.left() + p.x.share_of(static_cast<double>(plied[t]->points[i][0])) * field.width(),
+                         y = heights[t][i];
             std::size_t plies = 1, place = 0;
             for (std::size_t other = 0; other < plied.size(); ++other)
                 if (other != t && std::fabs(heights[other][i] - y) < together) {
                     ++plies;
                     place += other < t ? 1 : 0;
                 }
-            const bool turn = std::isfinite(x) && std::isfinite(y) && (plies == 1 || static_cast<std::size_t>(std::max(0.0, x) / dash) % plies == place);
+            const bool turn = std::isfinite(x) && std::isfinite(y) &&
+                (plies == 1 || static_cast<std::size_t>(std::max(0.0, x) / dash) % plies == place);
             if (turn && down)
                 path.lineTo(x, y);
             else if (turn)
@@ -318,7 +347,7 @@ void PlotView::draw_arrows(QPainter& painter, int panel, const readings::Arrows&
         const QPointF to = point(panel, static_cast<double>(arrow.to[0]), static_cast<double>(arrow.to[1]));
         if (!std::isfinite(from.x() + from.y() + to.x() + to.y()))
             continue; // it went nowhere
-        if (faint) { // before: the place alone, which the arrows of after begin at too
+        if (faint) {  // before: the place alone, which the arrows of after begin at too
             painter.setPen(QPen(theme::third, 0.8));
             painter.setBrush(Qt::NoBrush);
             painter.drawEllipse(from, 2, 2);
@@ -354,7 +383,9 @@ QString PlotView::figures_text() const {
         return {};
     std::vector<std::string> names; // in the order of their lines
     for (const readings::Figure& figure : of->figures) {
-        const QString value = (figure.of.empty() ? QString() : utf8(figure.of) + " ") + theme::number(figure.value, figure.unit == "%" ? (figure.value < 0.1 ? 3 : 1) : 3) + (figure.unit.empty() ? QString() : " " + utf8(figure.unit));
+        const QString value = (figure.of.empty() ? QString() : utf8(figure.of) + " ") +
+            theme::number(figure.value, figure.unit == "%" ? (figure.value < 0.1 ? 3 : 1) : 3) +
+            (figure.unit.empty() ? QString() : " " + utf8(figure.unit));
         const auto found = std::find(names.begin(), names.end(), figure.name);
         if (found != names.end()) {
             lines[found - names.begin()] += "  " + value;
@@ -374,9 +405,13 @@ QString PlotView::hover_text() const {
         if (!field.contains(*hover_))
             continue;
         const readings::Panel& p = panels_[static_cast<std::size_t>(i)];
-        const auto digits = [](const readings::Axis& axis) { return std::clamp(static_cast<int>(std::ceil(-std::log10((axis.high - axis.low) / 400))), 0, 4); };
-        const double x = p.x.value_at((hover_->x() - field.left()) / field.width()), y = p.y.value_at((field.bottom() - hover_->y()) / field.height());
-        return QString("%1 %2   %3 %4").arg(words(p.x.title), theme::number(x, digits(p.x)), words(p.y.title), theme::number(y, digits(p.y)));
+        const auto digits = [](const readings::Axis& axis) {
+            return std::clamp(static_cast<int>(std::ceil(-std::log10((axis.high - axis.low) / 400))), 0, 4);
+        };
+        const double x = p.x.value_at((hover_->x() - field.left()) / field.width()),
+                     y = p.y.value_at((field.bottom() - hover_->y()) / field.height());
+        return QString("%1 %2   %3 %4")
+            .arg(words(p.x.title), theme::number(x, digits(p.x)), words(p.y.title), theme::number(y, digits(p.y)));
     }
     return {};
 }

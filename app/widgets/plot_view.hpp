@@ -10,13 +10,14 @@
 
 namespace kasuri::app {
 
-/// Draws any reading: panels with axes and guides, densities, traces (plied where they coincide), arrows, spots. What was before the
-/// rule, or a frozen reference, is faint under what is after.
+/// Draws any reading: panels with axes and guides, densities, traces (plied where they coincide), arrows, spots. What
+/// was before the rule, or a frozen reference, is faint under what is after.
 class PlotView : public QWidget {
     Q_OBJECT
 public:
     explicit PlotView(QWidget* parent = nullptr);
-    void show_plot(const std::vector<readings::Panel>& panels, const MeasuredPtr& reference, const MeasuredPtr& measured);
+    void show_plot(const std::vector<readings::Panel>& panels, const MeasuredPtr& reference,
+                   const MeasuredPtr& measured);
     void set_before_only(bool before);
     /// Where a panel's field is drawn, without its axes.
     QRectF field_of(int panel) const;
@@ -36,7 +37,8 @@ private:
     void draw_axes(QPainter& painter, int panel) const;
     void draw_guides(QPainter& painter, int panel) const;
     void draw_layers(QPainter& painter, int panel, const readings::Measured& measured, bool faint) const;
-    /// Densities as an image of about `size` pixels: cells that fall on one pixel are added, so that few are seen as well as many.
+    /// Densities as an image of about `size` pixels: cells that fall on one pixel are added, so that few are seen as
+    /// well as many.
     static QImage densities_of(const readings::Measured& measured, int panel, bool faint, const QSizeF& size);
     void draw_traces(QPainter& painter, int panel, const std::vector<const readings::Trace*>& traces, bool faint) const;
     void draw_arrows(QPainter& painter, int panel, const readings::Arrows& arrows, bool faint) const;
@@ -49,7 +51,8 @@ private:
         QSizeF size;
         QImage image;
     };
-    mutable std::vector<std::array<DrawnUp, 3>> densities_; ///< of each panel: the reference faint and full, what was measured
+    mutable std::vector<std::array<DrawnUp, 3>>
+        densities_; ///< of each panel: the reference faint and full, what was measured
     bool before_only_ = false;
     std::optional<QPointF> hover_;
 };

@@ -24,8 +24,9 @@ struct SettingsOf {
 /// The control of one setting: shows what is, tells at once what is chosen.
 struct PreferenceControl {
     QWidget* widget;
-    std::function<void()> refresh;        ///< shows what is in force
-    std::function<void()> usual = {};     ///< puts back what it is when nobody has chosen; null where there is no such thing
+    std::function<void()> refresh; ///< shows what is in force
+    std::function<void()> usual =
+        {}; ///< puts back what it is when nobody has chosen; null where there is no such thing
 };
 
 /// One row: a setting of the program.
@@ -38,7 +39,8 @@ struct PreferenceRow {
 };
 std::span<const PreferenceRow> preference_table();
 
-/// All settings in one window beside the work. Everything takes effect at once and is remembered; nothing has to be confirmed.
+/// All settings in one window beside the work. Everything takes effect at once and is remembered; nothing has to be
+/// confirmed.
 class PreferencesWindow : public QDialog {
     Q_OBJECT
 public:

@@ -2,11 +2,11 @@
 
 #include "colour/space.hpp"
 #include "document/filter_file.hpp"
+#include "model/words.hpp"
 #include "proof/look.hpp"
 #include "proof/ready_made.hpp"
 #include "widgets/heading.hpp"
 #include "widgets/theme.hpp"
-#include "model/words.hpp"
 
 #include <QMenu>
 #include <QPlainTextEdit>
@@ -23,7 +23,9 @@ PromiseWindow::PromiseWindow(LookModel& look, QWidget* parent) : QDialog(parent,
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(theme::margin, 10, theme::margin, 10);
     column->setSpacing(6);
-    auto* doc = quiet_label(tr("One proof a line, about the look as a whole: r, g, b is what goes into its first step, out what comes out of the last. Measured at its values."), this, 11.5);
+    auto* doc = quiet_label(tr("One proof a line, about the look as a whole: r, g, b is what goes into its first step, "
+                               "out what comes out of the last. Measured at its values."),
+                            this, 11.5);
     doc->setWordWrap(true);
     lines_ = new QPlainTextEdit(this);
     lines_->setObjectName("promise_lines");
@@ -56,11 +58,13 @@ PromiseWindow::PromiseWindow(LookModel& look, QWidget* parent) : QDialog(parent,
 void PromiseWindow::fill_ready_made(QMenu& menu, LookModel& look) {
     menu.setToolTipsVisible(true);
     for (const proof::ReadyMade& row : proof::ready_made())
-        menu.addAction(words(row.title), &look, [&look, line = row.line] {
-            std::string plain = line;
-            std::erase(plain, '$'); // where a caret would go
-            look.set_proofs(look.look().proofs + plain + "\n", false);
-        })->setToolTip(words(row.doc));
+        menu.addAction(words(row.title), &look,
+                       [&look, line = row.line] {
+                           std::string plain = line;
+                           std::erase(plain, '$'); // where a caret would go
+                           look.set_proofs(look.look().proofs + plain + "\n", false);
+                       })
+            ->setToolTip(words(row.doc));
 }
 
 void PromiseWindow::take() {
@@ -90,7 +94,8 @@ QString PromiseWindow::fault() const {
     if (!around || around->look.proofs.empty())
         return {};
     // Only the words are judged here; in which space they are measured follows from the steps.
-    const auto read = proof::look_statements(around->look.proofs, std::string(colour::default_space), document::used_beside(around->folder / "look"));
+    const auto read = proof::look_statements(around->look.proofs, std::string(colour::default_space),
+                                             document::used_beside(around->folder / "look"));
     return read ? tr("Measured in the row of proofs below the sheet.") : QString::fromStdString(read.error().text());
 }
 

@@ -11,7 +11,8 @@ class QPlainTextEdit;
 
 namespace kasuri::app {
 
-/// What the look promises as a whole, as lines that can be written and picked; measured in the row of proofs. It stays open beside the work.
+/// What the look promises as a whole, as lines that can be written and picked; measured in the row of proofs. It stays
+/// open beside the work.
 class PromiseWindow : public QDialog {
     Q_OBJECT
 public:

@@ -1,9 +1,9 @@
 #include "widgets/proofs_bar.hpp"
 
 #include "base/text.hpp"
+#include "model/words.hpp"
 #include "widgets/heading.hpp"
 #include "widgets/theme.hpp"
-#include "model/words.hpp"
 
 #include <QHBoxLayout>
 #include <QKeyEvent>
@@ -20,7 +20,9 @@ namespace kasuri::app {
 namespace {
 constexpr int mark = 13;
 
-QString shown(double value) { return QString::fromStdString(number_text(value, std::fabs(value) >= 100 ? 4 : 2)).replace('-', QChar(0x2212)); }
+QString shown(double value) {
+    return QString::fromStdString(number_text(value, std::fabs(value) >= 100 ? 4 : 2)).replace('-', QChar(0x2212));
+}
 /// A figure is rarely equal to its limit: one sign reads better than two.
 QString sign(const std::string& relation) { return relation.starts_with('<') ? QString("<") : QString(">"); }
 QString target_words(const std::string& name) {
@@ -35,13 +37,20 @@ void ProofItem::show_outcome(const proof::Outcome& outcome) {
     outcome_ = outcome;
     setFocusPolicy(outcome.passed ? Qt::NoFocus : Qt::StrongFocus);
     setCursor(outcome.passed ? Qt::ArrowCursor : Qt::PointingHandCursor);
-    QString tip = title() + ": " + figure_text() + (outcome.passed ? QString() : " " + target_words(outcome.worst.target)) + "\n" + words(outcome.doc);
-    tip += outcome.proved ? tr("\nProved for all colours, by algebra; rounding measured on %1 colours.").arg(outcome.samples) : tr("\nSampled on %1 colours at these values.").arg(outcome.samples);
+    QString tip = title() + ": " + figure_text() +
+        (outcome.passed ? QString() : " " + target_words(outcome.worst.target)) + "\n" + words(outcome.doc);
+    tip += outcome.proved
+        ? tr("\nProved for all colours, by algebra; rounding measured on %1 colours.").arg(outcome.samples)
+        : tr("\nSampled on %1 colours at these values.").arg(outcome.samples);
     if (!outcome.passed) {
         const auto triple = [](const std::array<float, 4>& c) {
-            return QString("%1  %2  %3").arg(theme::number(static_cast<double>(c[0]))).arg(theme::number(static_cast<double>(c[1]))).arg(theme::number(static_cast<double>(c[2])));
+            return QString("%1  %2  %3")
+                .arg(theme::number(static_cast<double>(c[0])))
+                .arg(theme::number(static_cast<double>(c[1])))
+                .arg(theme::number(static_cast<double>(c[2])));
         };
-        tip += tr("\nWorst on %1: %2  \u2192  %3").arg(target_words(outcome.worst.target), triple(outcome.worst.before), triple(outcome.worst.after));
+        tip += tr("\nWorst on %1: %2  \u2192  %3")
+                   .arg(target_words(outcome.worst.target), triple(outcome.worst.before), triple(outcome.worst.after));
     }
     setToolTip(tip);
     setAccessibleName(title() + (outcome.passed ? tr(" passes ") : tr(" fails ")) + figure_text());
@@ -54,14 +63,19 @@ void ProofItem::set_old(bool old) {
     update();
 }
 
-QString ProofItem::title() const { return (outcome_.of_look ? tr("look: %1") : QStringLiteral("%1")).arg(words(outcome_.title)); }
+QString ProofItem::title() const {
+    return (outcome_.of_look ? tr("look: %1") : QStringLiteral("%1")).arg(words(outcome_.title));
+}
 
 QString ProofItem::figure_text() const {
     if (outcome_.passed && outcome_.proved)
         return tr("proved");
     if (outcome_.passed)
-        return outcome_.figure == 0 ? QString("0") : QString("%1 %2 %3").arg(shown(outcome_.figure), sign(outcome_.relation), shown(outcome_.limit));
-    return tr("fails: %1 %2 %3 on").arg(shown(outcome_.figure), sign(proof::opposite(outcome_.relation)), shown(outcome_.limit));
+        return outcome_.figure == 0
+            ? QString("0")
+            : QString("%1 %2 %3").arg(shown(outcome_.figure), sign(outcome_.relation), shown(outcome_.limit));
+    return tr("fails: %1 %2 %3 on")
+        .arg(shown(outcome_.figure), sign(proof::opposite(outcome_.relation)), shown(outcome_.limit));
 }
 
 int ProofItem::width_at(Brief brief) const {
@@ -110,7 +124,8 @@ void ProofItem::paintEvent(QPaintEvent*) {
         link.setUnderline(true);
         painter.setFont(link);
         painter.setPen(theme::text);
-        painter.drawText(QRect(x, 0, width(), height()), Qt::AlignLeft | Qt::AlignVCenter, target_words(outcome_.worst.target));
+        painter.drawText(QRect(x, 0, width(), height()), Qt::AlignLeft | Qt::AlignVCenter,
+                         target_words(outcome_.worst.target));
     }
     painter.setOpacity(1);
     painter.fillRect(width() - 1, 0, 1, height(), theme::hairline);
@@ -169,10 +184,11 @@ void ProofsBar::show_outcomes(const std::vector<proof::Outcome>& outcomes, bool 
         failed += outcomes[i].passed ? 0 : 1;
     }
     sum_->setToolTip(fault);
-    sum_->setText(!fault.isEmpty() ? tr("the look's own proofs are not measured")
-                  : !of_rule && outcomes.empty() ? tr("no rule in hand: nothing is proved of it")
-                  : old_        ? tr("old")
-                  : failed == 0 ? tr("all %1 pass").arg(outcomes.size()) : tr("%1 of %2 fail").arg(failed).arg(outcomes.size()));
+    sum_->setText(!fault.isEmpty()                   ? tr("the look's own proofs are not measured")
+                      : !of_rule && outcomes.empty() ? tr("no rule in hand: nothing is proved of it")
+                      : old_                         ? tr("old")
+                      : failed == 0                  ? tr("all %1 pass").arg(outcomes.size())
+                                                     : tr("%1 of %2 fail").arg(failed).arg(outcomes.size()));
     make_room();
 }
 

@@ -44,7 +44,8 @@ void RangeBar::paintEvent(QPaintEvent*) {
     painter.setFont(font());
     painter.setPen(theme::second);
     painter.drawText(QRect(0, 0, label_width - 6, height()), Qt::AlignRight | Qt::AlignVCenter, short_number(low_));
-    painter.drawText(QRect(right() + 6, 0, label_width - 6, height()), Qt::AlignLeft | Qt::AlignVCenter, short_number(high_));
+    painter.drawText(QRect(right() + 6, 0, label_width - 6, height()), Qt::AlignLeft | Qt::AlignVCenter,
+                     short_number(high_));
     const double middle = height() / 2.0;
     painter.fillRect(QRectF(left(), middle - 0.5, right() - left(), 1), theme::third);
     const double from = x_of(default_), to = x_of(value_);

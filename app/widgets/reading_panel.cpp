@@ -1,18 +1,18 @@
 #include "widgets/reading_panel.hpp"
 
 #include "base/file.hpp"
+#include "model/words.hpp"
 #include "widgets/plot_view.hpp"
 #include "widgets/settings_dialog.hpp"
 #include "widgets/theme.hpp"
-#include "model/words.hpp"
 
 #include <QApplication>
 #include <QClipboard>
 #include <QFileDialog>
-#include <QSaveFile>
 #include <QHBoxLayout>
 #include <QMenu>
 #include <QPainter>
+#include <QSaveFile>
 #include <QToolButton>
 #include <QVBoxLayout>
 
@@ -33,7 +33,8 @@ protected:
 
 } // namespace
 
-ReadingPanel::ReadingPanel(ReadingsModel& readings, SheetModel& sheet, int id, QWidget* parent) : QWidget(parent), model_(readings), sheet_(sheet), id_(id) {
+ReadingPanel::ReadingPanel(ReadingsModel& readings, SheetModel& sheet, int id, QWidget* parent)
+    : QWidget(parent), model_(readings), sheet_(sheet), id_(id) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
@@ -64,9 +65,11 @@ ReadingPanel::ReadingPanel(ReadingsModel& readings, SheetModel& sheet, int id, Q
         menu.setToolTipsVisible(true);
         const ShownReading* shown = model_.find(id_);
         for (const readings::Reading* reading : readings::all()) {
-            QAction* action = menu.addAction(words(reading->title), this, [this, reading] { model_.set_reading(id_, *reading); });
+            QAction* action =
+                menu.addAction(words(reading->title), this, [this, reading] { model_.set_reading(id_, *reading); });
             action->setObjectName(utf8(reading->name));
-            action->setToolTip(words(reading->doc) + (reading->source.empty() ? QString() : "\n" + utf8(reading->source)));
+            action->setToolTip(words(reading->doc) +
+                               (reading->source.empty() ? QString() : "\n" + utf8(reading->source)));
             action->setCheckable(true);
             action->setChecked(shown && shown->reading == reading);
         }
@@ -145,7 +148,8 @@ void ReadingPanel::fill_menu(QMenu& menu) {
     if (!shown->reading->settings.empty())
         menu.addAction(tr("Ranges and settings\u2026"), this, [this] {
             if (const ShownReading* now = model_.find(id_))
-                edit_settings(this, words(now->reading->title), now->reading->settings, now->settings, [this](const std::vector<double>& values) { model_.set_settings(id_, values); });
+                edit_settings(this, words(now->reading->title), now->reading->settings, now->settings,
+                              [this](const std::vector<double>& values) { model_.set_settings(id_, values); });
         });
     QAction* freeze = menu.addAction(tr("Keep this as the faint reference"), this, &ReadingPanel::toggle_frozen);
     freeze->setCheckable(true);
@@ -177,7 +181,9 @@ void ReadingPanel::tear_off() {
     torn_->raise();
 }
 
-QString ReadingPanel::csv() const { return result_.after ? QString::fromStdString(readings::csv(result_.panels, *result_.after)) : QString(); }
+QString ReadingPanel::csv() const {
+    return result_.after ? QString::fromStdString(readings::csv(result_.panels, *result_.after)) : QString();
+}
 
 bool ReadingPanel::export_to(const QString& file) {
     const Status written = write_file(file.toStdString(), csv().toStdString());
@@ -187,7 +193,8 @@ bool ReadingPanel::export_to(const QString& file) {
 
 void ReadingPanel::ask_export() {
     const ShownReading* shown = model_.find(id_);
-    const QString file = QFileDialog::getSaveFileName(this, tr("Write the numbers"), shown ? utf8(shown->reading->name) + ".csv" : QString(), tr("Tables (*.csv)"));
+    const QString file = QFileDialog::getSaveFileName(
+        this, tr("Write the numbers"), shown ? utf8(shown->reading->name) + ".csv" : QString(), tr("Tables (*.csv)"));
     if (!file.isEmpty())
         export_to(file);
 }
@@ -196,13 +203,17 @@ bool ReadingPanel::write_picture(const QString& file) {
     // Written whole or not at all.
     QSaveFile out(file);
     const bool written = out.open(QIODevice::WriteOnly) && plot_->grab().toImage().save(&out, "PNG") && out.commit();
-    emit said(written ? tr("Wrote %1").arg(file) : tr("%1 could not be written (%2). Choose another place.").arg(file, out.errorString()), !written);
+    emit said(written ? tr("Wrote %1").arg(file)
+                      : tr("%1 could not be written (%2). Choose another place.").arg(file, out.errorString()),
+              !written);
     return written;
 }
 
 void ReadingPanel::ask_picture() {
     const ShownReading* shown = model_.find(id_);
-    QString file = QFileDialog::getSaveFileName(this, tr("Write the reading as a picture"), shown ? utf8(shown->reading->name) + ".png" : QString(), tr("Pictures (*.png)"));
+    QString file =
+        QFileDialog::getSaveFileName(this, tr("Write the reading as a picture"),
+                                     shown ? utf8(shown->reading->name) + ".png" : QString(), tr("Pictures (*.png)"));
     if (!file.isEmpty() && !file.endsWith(".png", Qt::CaseInsensitive))
         file += ".png";
     if (!file.isEmpty())

@@ -9,7 +9,8 @@
 
 namespace kasuri::app {
 
-ReadingsColumn::ReadingsColumn(ReadingsModel& readings, SheetModel& sheet, QWidget* parent) : QWidget(parent), model_(readings), sheet_(sheet) {
+ReadingsColumn::ReadingsColumn(ReadingsModel& readings, SheetModel& sheet, QWidget* parent)
+    : QWidget(parent), model_(readings), sheet_(sheet) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     splitter_ = new QSplitter(Qt::Vertical, this);
@@ -22,7 +23,8 @@ ReadingsColumn::ReadingsColumn(ReadingsModel& readings, SheetModel& sheet, QWidg
 }
 
 ReadingPanel* ReadingsColumn::panel(int id) const {
-    const auto found = std::find_if(panels_.begin(), panels_.end(), [id](const ReadingPanel* p) { return p->id() == id; });
+    const auto found =
+        std::find_if(panels_.begin(), panels_.end(), [id](const ReadingPanel* p) { return p->id() == id; });
     return found == panels_.end() ? nullptr : *found;
 }
 

@@ -14,7 +14,8 @@
 namespace kasuri::app {
 
 void Bench::ask_report() {
-    QString file = QFileDialog::getSaveFileName(window_, tr("Write a report"), look_.display_name() + ".html", tr("Pages (*.html)"));
+    QString file = QFileDialog::getSaveFileName(window_, tr("Write a report"), look_.display_name() + ".html",
+                                                tr("Pages (*.html)"));
     if (!file.isEmpty() && !file.endsWith(".html", Qt::CaseInsensitive))
         file += ".html";
     if (!file.isEmpty())
@@ -39,10 +40,14 @@ void Bench::write_report(const QString& file) {
             *done = page.error();
         else
             *done = write_file(file.toStdString(), page.value());
-        QMetaObject::invokeMethod(qApp, [self, done, file] {
-            if (self)
-                emit self->said(*done ? tr("Wrote %1").arg(file) : QString::fromStdString(done->error().text()), !*done);
-        }, Qt::QueuedConnection);
+        QMetaObject::invokeMethod(
+            qApp,
+            [self, done, file] {
+                if (self)
+                    emit self->said(*done ? tr("Wrote %1").arg(file) : QString::fromStdString(done->error().text()),
+                                    !*done);
+            },
+            Qt::QueuedConnection);
     });
 }
 

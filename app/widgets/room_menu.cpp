@@ -11,7 +11,8 @@ void Bench::fill_rooms(QMenu& menu) {
     menu.clear();
     for (const theme::Room& room : theme::rooms()) {
         const QString name = QString::fromLatin1(room.name);
-        QAction* action = menu.addAction(QCoreApplication::translate("Rooms", room.title), this, [name] { choose_room(name); });
+        QAction* action =
+            menu.addAction(QCoreApplication::translate("Rooms", room.title), this, [name] { choose_room(name); });
         action->setCheckable(true);
         action->setChecked(theme::room() == name);
     }

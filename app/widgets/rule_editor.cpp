@@ -172,7 +172,8 @@ void RuleEditor::set_diagnostics(const std::vector<lang::Diagnostic>& diagnostic
                 span.begin = span.end > 0 ? span.end - 1 : 0;
             }
         }
-        SendScintilla(SCI_SETINDICATORCURRENT, diagnostic.severity == lang::Severity::error ? error_mark : warning_mark);
+        SendScintilla(SCI_SETINDICATORCURRENT,
+                      diagnostic.severity == lang::Severity::error ? error_mark : warning_mark);
         SendScintilla(SCI_INDICATORFILLRANGE, static_cast<unsigned long>(span.begin), static_cast<long>(span.size()));
     }
     // A message whose fault is gone goes at once; a new one waits for a pause, so that lines do not jump.
@@ -223,14 +224,16 @@ void RuleEditor::place_message() {
         return;
     const int line = line_of(fault->span.begin);
     const long end = SendScintilla(SCI_GETLINEENDPOSITION, line);
-    const int y = static_cast<int>(SendScintilla(SCI_POINTYFROMPOSITION, 0, end)) + static_cast<int>(SendScintilla(SCI_TEXTHEIGHT, line));
+    const int y = static_cast<int>(SendScintilla(SCI_POINTYFROMPOSITION, 0, end)) +
+        static_cast<int>(SendScintilla(SCI_TEXTHEIGHT, line));
     message_->move(marginWidth(number_margin) + 8, y);
 }
 
 bool RuleEditor::apply_fix() {
     const lang::Diagnostic* fault = shown_fault();
     if (!fault || fault->fixes.empty()) {
-        const auto found = std::find_if(diagnostics_.begin(), diagnostics_.end(), [](const auto& d) { return !d.fixes.empty(); });
+        const auto found =
+            std::find_if(diagnostics_.begin(), diagnostics_.end(), [](const auto& d) { return !d.fixes.empty(); });
         if (found == diagnostics_.end())
             return false;
         fault = &*found;
@@ -267,13 +270,15 @@ void RuleEditor::draw_line_values(QPainter& painter) const {
     const int line_height = static_cast<int>(SendScintilla(SCI_TEXTHEIGHT, 0));
     for (const LineValue& value : line_values_) {
         const long end = SendScintilla(SCI_GETLINEENDPOSITION, static_cast<unsigned long>(line_of(value.end)));
-        const int x = static_cast<int>(SendScintilla(SCI_POINTXFROMPOSITION, 0, end)) + gap, y = static_cast<int>(SendScintilla(SCI_POINTYFROMPOSITION, 0, end));
+        const int x = static_cast<int>(SendScintilla(SCI_POINTXFROMPOSITION, 0, end)) + gap,
+                  y = static_cast<int>(SendScintilla(SCI_POINTYFROMPOSITION, 0, end));
         const int room = viewport()->width() - 8 - x;
         if (room < least)
             continue; // the trace has them all
         const QRect where(x, y, room, line_height);
         painter.setPen(value.bad ? theme::bad : theme::third);
-        painter.drawText(where, Qt::AlignRight | Qt::AlignVCenter, metrics.elidedText(value.text, Qt::ElideRight, room));
+        painter.drawText(where, Qt::AlignRight | Qt::AlignVCenter,
+                         metrics.elidedText(value.text, Qt::ElideRight, room));
     }
 }
 
@@ -288,8 +293,10 @@ void RuleEditor::draw_colours(QPainter& painter) const {
     const int line_height = static_cast<int>(SendScintilla(SCI_TEXTHEIGHT, 0));
     for (const document::ColourPlace& colour : colours_) {
         const auto begin = static_cast<long>(colour.span.begin), end = static_cast<long>(colour.span.end);
-        const int left = static_cast<int>(SendScintilla(SCI_POINTXFROMPOSITION, 0, begin)), right = static_cast<int>(SendScintilla(SCI_POINTXFROMPOSITION, 0, end));
-        const int top = static_cast<int>(SendScintilla(SCI_POINTYFROMPOSITION, 0, begin)), last = static_cast<int>(SendScintilla(SCI_POINTYFROMPOSITION, 0, end));
+        const int left = static_cast<int>(SendScintilla(SCI_POINTXFROMPOSITION, 0, begin)),
+                  right = static_cast<int>(SendScintilla(SCI_POINTXFROMPOSITION, 0, end));
+        const int top = static_cast<int>(SendScintilla(SCI_POINTYFROMPOSITION, 0, begin)),
+                  last = static_cast<int>(SendScintilla(SCI_POINTYFROMPOSITION, 0, end));
         // Of a colour that goes on in the next line the part in the first one is enough.
         const QRect bar(left, top + line_height - 3, (top == last ? right : viewport()->width() - 8) - left, 3);
         painter.fillRect(bar, colour_on_screen(colour.values, working_));
@@ -300,8 +307,10 @@ void RuleEditor::go_to_next_fault() {
     if (diagnostics_.empty())
         return;
     const auto caret = static_cast<std::uint32_t>(SendScintilla(SCI_GETCURRENTPOS));
-    const auto next = std::find_if(diagnostics_.begin(), diagnostics_.end(), [caret](const auto& d) { return d.span.begin > caret; });
-    SendScintilla(SCI_GOTOPOS, static_cast<unsigned long>((next == diagnostics_.end() ? diagnostics_.front() : *next).span.begin));
+    const auto next =
+        std::find_if(diagnostics_.begin(), diagnostics_.end(), [caret](const auto& d) { return d.span.begin > caret; });
+    SendScintilla(SCI_GOTOPOS,
+                  static_cast<unsigned long>((next == diagnostics_.end() ? diagnostics_.front() : *next).span.begin));
     setFocus();
     choose_message();
 }

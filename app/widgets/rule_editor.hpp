@@ -43,7 +43,7 @@ public:
     struct LineValue {
         std::uint32_t end = 0; ///< of the statement, in the text
         QString text;
-        bool bad = false;      ///< not a number, or infinite
+        bool bad = false; ///< not a number, or infinite
         friend bool operator==(const LineValue&, const LineValue&) = default;
     };
     void set_line_values(std::vector<LineValue> values);

@@ -100,7 +100,9 @@ void RuleLexer::mark_folds(const std::string& text) {
         }
         if (fresh && depth == 0) {
             const std::string word(text_of(text, token.span));
-            lines.back().kind = token.kind == lang::TokenKind::comment ? "//" : word == "param" || word == "preset" || word == "proof" ? word : std::string();
+            lines.back().kind = token.kind == lang::TokenKind::comment   ? "//"
+                : word == "param" || word == "preset" || word == "proof" ? word
+                                                                         : std::string();
         }
         fresh = false;
         depth += token.kind == lang::TokenKind::open_brace ? 1 : token.kind == lang::TokenKind::close_brace ? -1 : 0;
@@ -118,9 +120,11 @@ void RuleLexer::mark_folds(const std::string& text) {
         const bool run = end - begin >= least;
         const int level = lines[i].depth + (run && i > begin ? 1 : 0);
         const bool opens = (run && i == begin) || (i + 1 < lines.size() && lines[i + 1].depth > lines[i].depth);
-        const int wanted = (QsciScintillaBase::SC_FOLDLEVELBASE + level) | (opens ? QsciScintillaBase::SC_FOLDLEVELHEADERFLAG : 0);
+        const int wanted =
+            (QsciScintillaBase::SC_FOLDLEVELBASE + level) | (opens ? QsciScintillaBase::SC_FOLDLEVELHEADERFLAG : 0);
         if (editor()->SendScintilla(QsciScintillaBase::SCI_GETFOLDLEVEL, static_cast<unsigned long>(i)) != wanted)
-            editor()->SendScintilla(QsciScintillaBase::SCI_SETFOLDLEVEL, static_cast<unsigned long>(i), static_cast<long>(wanted));
+            editor()->SendScintilla(QsciScintillaBase::SCI_SETFOLDLEVEL, static_cast<unsigned long>(i),
+                                    static_cast<long>(wanted));
     }
 }
 

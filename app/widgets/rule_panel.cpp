@@ -60,7 +60,9 @@ RulePanel::RulePanel(Session& session, FileWatch& watch, QWidget* parent) : QWid
     refresh();
 }
 
-void RulePanel::open_picker() { picker_->open(static_cast<std::size_t>(editor_->SendScintilla(QsciScintillaBase::SCI_GETCURRENTPOS))); }
+void RulePanel::open_picker() {
+    picker_->open(static_cast<std::size_t>(editor_->SendScintilla(QsciScintillaBase::SCI_GETCURRENTPOS)));
+}
 
 void RulePanel::show_understood(const std::string& words) {
     if (const QString known = QString::fromStdString(words); known != known_) {
@@ -95,8 +97,9 @@ void RulePanel::refresh() {
     if (errors > 0) {
         parts << counted(errors, tr("1 error"), tr("%1 errors")) + tr(" (F8): the sheet shows the last good rule");
     } else if (session_.compiles()) {
-        parts << (operations_ == 0 ? tr("Changes nothing: in is out, bit for bit")
-                                   : counted(static_cast<int>(operations_), tr("1 operation a pixel"), tr("%1 operations a pixel")));
+        parts << (operations_ == 0
+                      ? tr("Changes nothing: in is out, bit for bit")
+                      : counted(static_cast<int>(operations_), tr("1 operation a pixel"), tr("%1 operations a pixel")));
         if (!known_.isEmpty())
             parts << known_;
         if (warnings > 0)

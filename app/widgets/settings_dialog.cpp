@@ -1,9 +1,9 @@
 #include "widgets/settings_dialog.hpp"
 
+#include "model/words.hpp"
 #include "widgets/heading.hpp"
 #include "widgets/number_field.hpp"
 #include "widgets/theme.hpp"
-#include "model/words.hpp"
 
 #include <QComboBox>
 #include <QDialog>
@@ -17,8 +17,8 @@ namespace {
 QString utf8(std::string_view text) { return QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size())); }
 } // namespace
 
-void edit_settings(QWidget* parent, const QString& title, std::span<const Setting> settings, const std::vector<double>& values,
-                   const std::function<void(const std::vector<double>&)>& changed) {
+void edit_settings(QWidget* parent, const QString& title, std::span<const Setting> settings,
+                   const std::vector<double>& values, const std::function<void(const std::vector<double>&)>& changed) {
     auto* dialog = new QDialog(parent, Qt::Tool);
     dialog->setObjectName("settings");
     dialog->setAttribute(Qt::WA_DeleteOnClose);
@@ -38,7 +38,11 @@ void edit_settings(QWidget* parent, const QString& title, std::span<const Settin
         };
         if (setting.choices.empty()) {
             auto* field = new NumberField(dialog);
-            field->set_range(setting.low, setting.high, setting.whole ? 1 : std::min(0.01 * (setting.high - setting.low), setting.value != 0 ? std::abs(setting.value) / 20 : 0.05), setting.whole);
+            field->set_range(setting.low, setting.high,
+                             setting.whole ? 1
+                                           : std::min(0.01 * (setting.high - setting.low),
+                                                      setting.value != 0 ? std::abs(setting.value) / 20 : 0.05),
+                             setting.whole);
             field->set_value((*state)[i]);
             field->setMinimumWidth(90);
             QObject::connect(field, &NumberField::value_edited, dialog, [store, field](double value) {

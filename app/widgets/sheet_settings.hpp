@@ -5,7 +5,8 @@ namespace kasuri::app {
 class ReadingsModel;
 class SheetModel;
 
-/// What is kept of the sheet from one session to the next: the screen, strips, readings, and what the user said of pictures' spaces.
+/// What is kept of the sheet from one session to the next: the screen, strips, readings, and what the user said of
+/// pictures' spaces.
 void restore_settings(SheetModel& sheet, ReadingsModel& readings);
 /// The cells of the last session: targets and those pictures that are still there. False if there were none.
 bool restore_cells(SheetModel& sheet);

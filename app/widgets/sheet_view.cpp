@@ -53,7 +53,8 @@ SheetView::SheetView(SheetModel& model, QWidget* parent) : QWidget(parent), mode
     resize_pause_.setSingleShot(true);
     resize_pause_.setInterval(resize_pause_ms);
     connect(&resize_pause_, &QTimer::timeout, this, &SheetView::wanted);
-    connect(&model_, &SheetModel::changed, this, [this] { theme::set_surround(surround_colour(model_.screen()), on_surround(model_.screen())); });
+    connect(&model_, &SheetModel::changed, this,
+            [this] { theme::set_surround(surround_colour(model_.screen()), on_surround(model_.screen())); });
     connect(&model_, &SheetModel::changed, this, &SheetView::rebuild);
     connect(&model_, &SheetModel::pins_changed, this, &SheetView::tell_pins);
     rebuild();
@@ -70,8 +71,10 @@ void SheetView::pick(std::function<void(const Readout&)> take) {
 bool SheetView::eventFilter(QObject* object, QEvent* event) {
     if (take_ && (event->type() == QEvent::MouseButtonPress || event->type() == QEvent::KeyPress)) {
         auto* widget = qobject_cast<QWidget*>(object);
-        const bool escape = event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Escape;
-        const bool here = event->type() == QEvent::MouseButtonPress && widget && isAncestorOf(widget) && (qobject_cast<CellView*>(widget) || qobject_cast<StripView*>(widget));
+        const bool escape =
+            event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Escape;
+        const bool here = event->type() == QEvent::MouseButtonPress && widget && isAncestorOf(widget) &&
+            (qobject_cast<CellView*>(widget) || qobject_cast<StripView*>(widget));
         if (escape || here) {
             const auto take = std::exchange(take_, nullptr);
             qApp->removeEventFilter(this);
@@ -115,8 +118,17 @@ std::vector<CellJob> SheetView::jobs() const {
         if (const Cell* cell = model_.find(view->id())) {
             const auto file = model_.file_of(*cell);
             // Another meaning of the same numbers is another picture.
-            CellJob job{cell->id, cell->source() + (file ? "@" + file->space : std::string()), model_.picture_of(*cell), cell->target, cell->lens, view->wanted_pixels(), file,
-                        view->wanted_region(), cell->settings, view->shows_before(), cell->take};
+            CellJob job{cell->id,
+                        cell->source() + (file ? "@" + file->space : std::string()),
+                        model_.picture_of(*cell),
+                        cell->target,
+                        cell->lens,
+                        view->wanted_pixels(),
+                        file,
+                        view->wanted_region(),
+                        cell->settings,
+                        view->shows_before(),
+                        cell->take};
             if (job.target || job.picture)
                 jobs.push_back(std::move(job));
         }
@@ -148,7 +160,8 @@ void SheetView::set_alone(int id) {
 }
 
 CellView* SheetView::cell(int id) const {
-    const auto found = std::find_if(cells_.begin(), cells_.end(), [id](const CellView* view) { return view->id() == id; });
+    const auto found =
+        std::find_if(cells_.begin(), cells_.end(), [id](const CellView* view) { return view->id() == id; });
     return found == cells_.end() ? nullptr : *found;
 }
 
@@ -161,7 +174,8 @@ void SheetView::rebuild() {
 void SheetView::rebuild_strips() {
     std::vector<StripView*> kept;
     for (const Strip& strip : model_.strips()) {
-        const auto found = std::find_if(strips_.begin(), strips_.end(), [&](const StripView* view) { return view->id() == strip.id; });
+        const auto found =
+            std::find_if(strips_.begin(), strips_.end(), [&](const StripView* view) { return view->id() == strip.id; });
         StripView* view = found == strips_.end() ? nullptr : *found;
         if (!view) {
             view = new StripView(model_, strip.id, strips_area_);
@@ -267,7 +281,9 @@ void SheetView::drop_cell(int id, const QPoint& global) {
         if (view->id() == id || !view->isVisible() || !view->rect().contains(view->mapFromGlobal(global)))
             continue;
         // Dropped on a cell it takes that cell's place, whichever way it comes from.
-        const auto from = std::find_if(cells_.begin(), cells_.end(), [id](const CellView* v) { return v->id() == id; }) - cells_.begin();
+        const auto from =
+            std::find_if(cells_.begin(), cells_.end(), [id](const CellView* v) { return v->id() == id; }) -
+            cells_.begin();
         const bool forward = from < static_cast<std::ptrdiff_t>(i);
         model_.move(id, !forward ? view->id() : i + 1 < cells_.size() ? cells_[i + 1]->id() : 0);
         return;
@@ -372,12 +388,18 @@ Readout SheetView::readout_at(const Cell& cell, const QPoint& pixel) const {
     if (!view || !view->result())
         return {};
     const CellResult& result = *view->result();
-    if (!result.before_pixels || !result.after_pixels || pixel.x() >= result.before_pixels->width || pixel.y() >= result.before_pixels->height)
+    if (!result.before_pixels || !result.after_pixels || pixel.x() >= result.before_pixels->width ||
+        pixel.y() >= result.before_pixels->height)
         return {};
     QString place = tr("x %1   y %2").arg(pixel.x()).arg(pixel.y());
     if (cell.target && cell.target->shape == targets::Shape::patches)
         place = QString::fromStdString(targets::patch_name(*cell.target, pixel.y() * cell.target->columns + pixel.x()));
-    return {true, model_.title(cell), place, result.before_pixels->at(pixel.x(), pixel.y()), result.after_pixels->at(pixel.x(), pixel.y()), result.before_pixels->space};
+    return {true,
+            model_.title(cell),
+            place,
+            result.before_pixels->at(pixel.x(), pixel.y()),
+            result.after_pixels->at(pixel.x(), pixel.y()),
+            result.before_pixels->space};
 }
 
 void SheetView::point_at_pin(int number) {
@@ -409,9 +431,15 @@ void SheetView::tell() {
         const StripResult& strip = *hover_strip_->result();
         const int sample = hover_strip_->sample_at(hover_share_);
         const double value = strip.axis.value_at((sample + 0.5) / strip.before.width);
-        const QString place = strip.target ? theme::number(value, strip.axis.unit.empty() ? 3 : 1) + utf8(strip.axis.unit) : QString::number(sample);
-        readout = {true, hover_strip_->title(), tr("at %1").arg(place),
-                   strip.before.at(static_cast<std::size_t>(sample)), strip.after.at(static_cast<std::size_t>(sample)), strip.before.space};
+        const QString place = strip.target
+            ? theme::number(value, strip.axis.unit.empty() ? 3 : 1) + utf8(strip.axis.unit)
+            : QString::number(sample);
+        readout = {true,
+                   hover_strip_->title(),
+                   tr("at %1").arg(place),
+                   strip.before.at(static_cast<std::size_t>(sample)),
+                   strip.after.at(static_cast<std::size_t>(sample)),
+                   strip.before.space};
     } else if (hover_pixel_) {
         if (const Cell* source = model_.find(hover_cell_))
             readout = readout_at(*source, *hover_pixel_);

@@ -49,7 +49,7 @@ public:
     void pick(std::function<void(const Readout&)> take);
 
 signals:
-    void wanted();                                    ///< sizes or cells changed: evaluate again
+    void wanted(); ///< sizes or cells changed: evaluate again
     void pointed(const kasuri::app::Readout& readout);
     void pins_read(const std::vector<kasuri::app::PinReadout>& pins);
     void current_changed(int id);

@@ -35,7 +35,9 @@ SourcesPanel::SourcesPanel(SheetModel& model, QWidget* parent) : QWidget(parent)
 }
 
 void SourcesPanel::set_sources(const std::vector<lang::SourceInput>& sources) {
-    const bool same = std::equal(sources.begin(), sources.end(), rows_.begin(), rows_.end(), [](const lang::SourceInput& source, const Row& row) { return source.name == row.name; });
+    const bool same =
+        std::equal(sources.begin(), sources.end(), rows_.begin(), rows_.end(),
+                   [](const lang::SourceInput& source, const Row& row) { return source.name == row.name; });
     if (!same) {
         for (const Row& row : rows_)
             row.widget->deleteLater();
@@ -98,11 +100,13 @@ QString SourcesPanel::said(const std::string& source) const {
     // What happens when sizes differ is said before anybody wonders.
     QStringList others;
     for (const Cell& cell : model_.cells())
-        if (const PicturePtr shown = model_.picture_of(cell); shown && (shown->width != picture->second->width || shown->height != picture->second->height))
+        if (const PicturePtr shown = model_.picture_of(cell);
+            shown && (shown->width != picture->second->width || shown->height != picture->second->height))
             if (const QString size = size_text(shown->width, shown->height); !others.contains(size))
                 others << size;
     if (!others.isEmpty())
-        text += tr(", %1 stretched to %2").arg(size_text(picture->second->width, picture->second->height), others.join(", "));
+        text += tr(", %1 stretched to %2")
+                    .arg(size_text(picture->second->width, picture->second->height), others.join(", "));
     return text;
 }
 
@@ -110,7 +114,8 @@ void SourcesPanel::refresh() {
     int given = 0;
     for (const Row& row : rows_) {
         const QString text = said(row.name);
-        row.label->setText(row.label->fontMetrics().elidedText(text, Qt::ElideMiddle, std::max(60, width() - 62 - 26 - 16 - 2 * theme::margin)));
+        row.label->setText(row.label->fontMetrics().elidedText(
+            text, Qt::ElideMiddle, std::max(60, width() - 62 - 26 - 16 - 2 * theme::margin)));
         row.label->setToolTip(text + tr("\nDrop a picture file or the caption of a cell here"));
         row.label->setAccessibleName(of(row.name) + ": " + text);
         given += model_.given().contains(row.name) ? 1 : 0;
@@ -120,7 +125,8 @@ void SourcesPanel::refresh() {
 
 void SourcesPanel::fill_menu(QMenu& menu, const std::string& source) {
     const auto given = model_.given().find(source);
-    QAction* own = menu.addAction(tr("each picture\u2019s own layer or channel \u201c%1\u201d").arg(of(source)), this, [this, source] { model_.take_back(source); });
+    QAction* own = menu.addAction(tr("each picture\u2019s own layer or channel \u201c%1\u201d").arg(of(source)), this,
+                                  [this, source] { model_.take_back(source); });
     own->setCheckable(true);
     own->setChecked(given == model_.given().end());
     menu.addSeparator();
@@ -129,13 +135,17 @@ void SourcesPanel::fill_menu(QMenu& menu, const std::string& source) {
         if (cell.target)
             continue;
         for (const QString& layer : model_.layers_of(cell)) {
-            const QString text = of(std::filesystem::path(cell.picture).filename().string()) + (layer.isEmpty() ? QString() : ", " + layer);
+            const QString text = of(std::filesystem::path(cell.picture).filename().string()) +
+                (layer.isEmpty() ? QString() : ", " + layer);
             if (listed.contains(text))
                 continue;
             listed << text;
-            QAction* action = menu.addAction(text, this, [this, source, path = cell.picture, layer] { model_.give(source, path, layer.toStdString()); });
+            QAction* action = menu.addAction(text, this, [this, source, path = cell.picture, layer] {
+                model_.give(source, path, layer.toStdString());
+            });
             action->setCheckable(true);
-            action->setChecked(given != model_.given().end() && given->second == Given{cell.picture, layer.toStdString()});
+            action->setChecked(given != model_.given().end() &&
+                               given->second == Given{cell.picture, layer.toStdString()});
         }
     }
     if (!listed.isEmpty())
@@ -144,7 +154,8 @@ void SourcesPanel::fill_menu(QMenu& menu, const std::string& source) {
 }
 
 void SourcesPanel::ask(const std::string& source) {
-    const QString file = QFileDialog::getOpenFileName(this, tr("Which picture is %1?").arg(of(source)), {}, tr("Pictures (*.png *.tif *.tiff *.exr);;All files (*)"));
+    const QString file = QFileDialog::getOpenFileName(this, tr("Which picture is %1?").arg(of(source)), {},
+                                                      tr("Pictures (*.png *.tif *.tiff *.exr);;All files (*)"));
     if (!file.isEmpty())
         model_.give(source, file.toStdString());
 }

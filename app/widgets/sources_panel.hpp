@@ -15,8 +15,8 @@ namespace kasuri::app {
 
 class Heading;
 
-/// The further pictures that the rule reads: for each source what it is, a picture's own layer or one that was given to it.
-/// Files and cells of the sheet can be dropped on a row. Not there while the rule has none.
+/// The further pictures that the rule reads: for each source what it is, a picture's own layer or one that was given to
+/// it. Files and cells of the sheet can be dropped on a row. Not there while the rule has none.
 class SourcesPanel : public QWidget {
     Q_OBJECT
 public:

@@ -7,11 +7,13 @@
 
 namespace kasuri::app {
 
-void add_spaces(QMenu& menu, const std::string& current, const std::function<void(const std::string&)>& chosen, bool encoded_only) {
+void add_spaces(QMenu& menu, const std::string& current, const std::function<void(const std::string&)>& chosen,
+                bool encoded_only) {
     menu.setToolTipsVisible(true);
     const auto add = [&](QMenu& to, const colour::Space& space) {
         const std::string name(space.name);
-        QAction* action = to.addAction(QString::fromStdString(name).replace("&", "&&"), &menu, [chosen, name] { chosen(name); });
+        QAction* action =
+            to.addAction(QString::fromStdString(name).replace("&", "&&"), &menu, [chosen, name] { chosen(name); });
         action->setCheckable(true);
         action->setChecked(name == current);
         action->setToolTip(words(space.doc));

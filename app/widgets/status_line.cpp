@@ -29,7 +29,8 @@ StatusLine::StatusLine(QWidget* parent) : QWidget(parent) {
     dismiss_->hide();
     connect(dismiss_, &QToolButton::clicked, this, &StatusLine::dismiss);
     times_ = quiet_label({}, this, 11.5);
-    times_->setToolTip(tr("Check: from the text to a rule that can run. Sheet: from the change to everything evaluated."));
+    times_->setToolTip(
+        tr("Check: from the text to a rule that can run. Sheet: from the change to everything evaluated."));
     row->addWidget(message_, 1);
     row->addWidget(dismiss_);
     row->addWidget(pointer_, 1);
@@ -43,9 +44,11 @@ void StatusLine::show_readout(const Readout& readout) {
         return;
     }
     const auto triple = [](const std::array<float, 4>& c) {
-        return theme::number(static_cast<double>(c[0])) + " " + theme::number(static_cast<double>(c[1])) + " " + theme::number(static_cast<double>(c[2]));
+        return theme::number(static_cast<double>(c[0])) + " " + theme::number(static_cast<double>(c[1])) + " " +
+            theme::number(static_cast<double>(c[2]));
     };
-    pointer_->setText(QString("%1   %2      in  %3      out  %4").arg(readout.target, readout.place, triple(readout.before), triple(readout.after)));
+    pointer_->setText(QString("%1   %2      in  %3      out  %4")
+                          .arg(readout.target, readout.place, triple(readout.before), triple(readout.after)));
 }
 
 void StatusLine::show_times(double check_ms, double sheet_ms) {

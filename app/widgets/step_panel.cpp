@@ -34,13 +34,17 @@ constexpr MaskRow zones[] = {
     {QT_TRANSLATE_NOOP("Masks", "Highlights"), "zones(lab(rgb).l, 33.0, 66.0, 25.0).z"},
 };
 constexpr MaskRow hues[] = {
-    {QT_TRANSLATE_NOOP("Masks", "Reds"), "band(hsv(rgb).h, 0.0, 60.0, 30.0)"},     {QT_TRANSLATE_NOOP("Masks", "Yellows"), "band(hsv(rgb).h, 60.0, 60.0, 30.0)"},
-    {QT_TRANSLATE_NOOP("Masks", "Greens"), "band(hsv(rgb).h, 120.0, 60.0, 30.0)"}, {QT_TRANSLATE_NOOP("Masks", "Cyans"), "band(hsv(rgb).h, 180.0, 60.0, 30.0)"},
-    {QT_TRANSLATE_NOOP("Masks", "Blues"), "band(hsv(rgb).h, 240.0, 60.0, 30.0)"},  {QT_TRANSLATE_NOOP("Masks", "Magentas"), "band(hsv(rgb).h, 300.0, 60.0, 30.0)"},
+    {QT_TRANSLATE_NOOP("Masks", "Reds"), "band(hsv(rgb).h, 0.0, 60.0, 30.0)"},
+    {QT_TRANSLATE_NOOP("Masks", "Yellows"), "band(hsv(rgb).h, 60.0, 60.0, 30.0)"},
+    {QT_TRANSLATE_NOOP("Masks", "Greens"), "band(hsv(rgb).h, 120.0, 60.0, 30.0)"},
+    {QT_TRANSLATE_NOOP("Masks", "Cyans"), "band(hsv(rgb).h, 180.0, 60.0, 30.0)"},
+    {QT_TRANSLATE_NOOP("Masks", "Blues"), "band(hsv(rgb).h, 240.0, 60.0, 30.0)"},
+    {QT_TRANSLATE_NOOP("Masks", "Magentas"), "band(hsv(rgb).h, 300.0, 60.0, 30.0)"},
 };
 constexpr MaskRow others[] = {
     {QT_TRANSLATE_NOOP("Masks", "What is saturated"), "smoothstep(0.15, 0.5, hsv(rgb).s)"},
-    {QT_TRANSLATE_NOOP("Masks", "What is near a colour"), "1.0 - smoothstep(8.0, 24.0, delta_e_2000(rgb, vec3(0.72, 0.49, 0.4)))"},
+    {QT_TRANSLATE_NOOP("Masks", "What is near a colour"),
+     "1.0 - smoothstep(8.0, 24.0, delta_e_2000(rgb, vec3(0.72, 0.49, 0.4)))"},
     {QT_TRANSLATE_NOOP("Masks", "A disc"), "disc(vec2(pos.x * aspect, pos.y), vec2(0.5 * aspect, 0.5), 0.35, 0.3)"},
     {QT_TRANSLATE_NOOP("Masks", "From top to bottom"), "gradient(pos, vec2(0.5, 0.0), vec2(0.5, 1.0))"},
     {QT_TRANSLATE_NOOP("Masks", "The picture's alpha"), "a"},
@@ -56,7 +60,8 @@ bool is_name(const QString& text) {
 
 } // namespace
 
-StepPanel::StepPanel(LookModel& look, SheetModel& sheet, QWidget* parent) : QWidget(parent), look_(look), sheet_(sheet) {
+StepPanel::StepPanel(LookModel& look, SheetModel& sheet, QWidget* parent)
+    : QWidget(parent), look_(look), sheet_(sheet) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
@@ -90,7 +95,8 @@ StepPanel::StepPanel(LookModel& look, SheetModel& sheet, QWidget* parent) : QWid
     blend_->setMenu(blends);
     connect(blends, &QMenu::aboutToShow, this, [this, blends] {
         blends->clear();
-        LookActions::fill_blends(*blends, look_.step().blend, [this](const std::string& mode) { look_.set_blend(look_.current(), mode); });
+        LookActions::fill_blends(*blends, look_.step().blend,
+                                 [this](const std::string& mode) { look_.set_blend(look_.current(), mode); });
     });
     first->addWidget(new QLabel(tr("opacity"), this));
     first->addWidget(opacity_);
@@ -110,7 +116,8 @@ StepPanel::StepPanel(LookModel& look, SheetModel& sheet, QWidget* parent) : QWid
     space_->setMenu(spaces);
     connect(spaces, &QMenu::aboutToShow, this, [this, spaces] {
         spaces->clear();
-        add_spaces(*spaces, look_.step().space, [this](const std::string& space) { look_.set_space(look_.current(), space); });
+        add_spaces(*spaces, look_.step().space,
+                   [this](const std::string& space) { look_.set_space(look_.current(), space); });
     });
     body->addWidget(space_, 0, Qt::AlignLeft);
     auto* second = new QHBoxLayout;
@@ -135,7 +142,8 @@ StepPanel::StepPanel(LookModel& look, SheetModel& sheet, QWidget* parent) : QWid
     body->addLayout(second);
     auto* third = new QHBoxLayout;
     third->setSpacing(8);
-    grow_ = field(-document::most_mask_pixels, document::most_mask_pixels, usual_step_pixels, tr("Pixels by which the mask grows; below 0 it shrinks"));
+    grow_ = field(-document::most_mask_pixels, document::most_mask_pixels, usual_step_pixels,
+                  tr("Pixels by which the mask grows; below 0 it shrinks"));
     grow_->setObjectName("grow");
     soften_ = field(0, document::most_mask_pixels, usual_step_pixels, tr("Pixels by which the mask is softened"));
     soften_->setObjectName("soften");
@@ -153,11 +161,14 @@ StepPanel::StepPanel(LookModel& look, SheetModel& sheet, QWidget* parent) : QWid
     theme::tint(fault_, theme::bad);
     fault_->hide();
     body->addWidget(fault_);
-    connect(opacity_, &NumberField::value_edited, this, [this](double value) { look_.set_opacity(look_.current(), value); });
+    connect(opacity_, &NumberField::value_edited, this,
+            [this](double value) { look_.set_opacity(look_.current(), value); });
     connect(opacity_, &NumberField::reset_wanted, this, [this] { look_.set_opacity(look_.current(), 1); });
-    connect(grow_, &NumberField::value_edited, this, [this](double value) { look_.set_mask_grow(look_.current(), value); });
+    connect(grow_, &NumberField::value_edited, this,
+            [this](double value) { look_.set_mask_grow(look_.current(), value); });
     connect(grow_, &NumberField::reset_wanted, this, [this] { look_.set_mask_grow(look_.current(), 0); });
-    connect(soften_, &NumberField::value_edited, this, [this](double value) { look_.set_mask_soften(look_.current(), value); });
+    connect(soften_, &NumberField::value_edited, this,
+            [this](double value) { look_.set_mask_soften(look_.current(), value); });
     connect(soften_, &NumberField::reset_wanted, this, [this] { look_.set_mask_soften(look_.current(), 0); });
     connect(inverted_, &QCheckBox::toggled, this, [this](bool on) {
         if (!refreshing_)
@@ -177,7 +188,8 @@ StepPanel::StepPanel(LookModel& look, SheetModel& sheet, QWidget* parent) : QWid
 bool StepPanel::eventFilter(QObject* object, QEvent* event) {
     if (event->type() == QEvent::ShortcutOverride) {
         const auto* key = static_cast<QKeyEvent*>(event);
-        if (key->matches(QKeySequence::Undo) || key->matches(QKeySequence::Redo) || (key->key() == Qt::Key_Z && key->modifiers() & Qt::ControlModifier)) {
+        if (key->matches(QKeySequence::Undo) || key->matches(QKeySequence::Redo) ||
+            (key->key() == Qt::Key_Z && key->modifiers() & Qt::ControlModifier)) {
             event->ignore(); // it is the window's
             return true;
         }
@@ -193,7 +205,10 @@ void StepPanel::set_fault(const QString& fault) {
 void StepPanel::fill_masks(QMenu& menu) {
     menu.clear();
     const auto choose = [this](const QString& text) { mask_->setPlainText(text); };
-    const auto add = [&](QMenu& to, const MaskRow& row) { to.addAction(QCoreApplication::translate("Masks", row.title), this, [choose, &row] { choose(QString::fromUtf8(row.text)); }); };
+    const auto add = [&](QMenu& to, const MaskRow& row) {
+        to.addAction(QCoreApplication::translate("Masks", row.title), this,
+                     [choose, &row] { choose(QString::fromUtf8(row.text)); });
+    };
     for (const MaskRow& row : zones)
         add(menu, row);
     QMenu* of_hue = menu.addMenu(tr("A band of hue"));
@@ -209,7 +224,8 @@ void StepPanel::fill_masks(QMenu& menu) {
     if (!layers.isEmpty()) {
         QMenu* of_layer = menu.addMenu(tr("Alpha of a layer"));
         for (const QString& layer : layers)
-            of_layer->addAction(layer, this, [choose, layer] { choose(QStringLiteral("source %1 : vec4\n%1.a").arg(layer)); });
+            of_layer->addAction(layer, this,
+                                [choose, layer] { choose(QStringLiteral("source %1 : vec4\n%1.a").arg(layer)); });
     }
     menu.addSeparator();
     menu.addAction(tr("Everywhere"), this, [choose] { choose({}); });
@@ -224,11 +240,13 @@ void StepPanel::refresh() {
     if (mask_->toPlainText().trimmed().toStdString() != step.mask)
         mask_->setPlainText(QString::fromStdString(step.mask));
     space_->setVisible(!step.lut.empty());
-    space_->setText(tr("the LUT's numbers are %1").arg(QString::fromStdString(step.space)) + QString::fromUtf8(" \u25be"));
+    space_->setText(tr("the LUT's numbers are %1").arg(QString::fromStdString(step.space)) +
+                    QString::fromUtf8(" \u25be"));
     grow_->set_value(step.mask_grow);
     soften_->set_value(step.mask_soften);
     inverted_->setChecked(step.mask_inverted);
-    for (QWidget* widget : {static_cast<QWidget*>(grow_), static_cast<QWidget*>(soften_), static_cast<QWidget*>(inverted_)})
+    for (QWidget* widget :
+         {static_cast<QWidget*>(grow_), static_cast<QWidget*>(soften_), static_cast<QWidget*>(inverted_)})
         widget->setEnabled(!step.mask.empty());
     refreshing_ = false;
 }

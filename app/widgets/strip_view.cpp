@@ -122,7 +122,8 @@ void StripView::paintEvent(QPaintEvent*) {
             painter.setRenderHint(QPainter::Antialiasing);
             painter.setBrush(theme::text);
             painter.setPen(Qt::NoPen);
-            const QPointF peak[3] = {{x - 4, caption_height - 5.0}, {x + 4, caption_height - 5.0}, {x, caption_height + 1.0}};
+            const QPointF peak[3] = {
+                {x - 4, caption_height - 5.0}, {x + 4, caption_height - 5.0}, {x, caption_height + 1.0}};
             painter.drawPolygon(peak, 3);
         }
     }
@@ -153,12 +154,14 @@ void StripView::draw_caption(QPainter& painter) const {
     }
     if (!result_ || hover_ < 0)
         return;
-    const auto pixel = (before_only_ ? result_->before : result_->after).at(static_cast<std::size_t>(sample_at(hover_)));
+    const auto pixel =
+        (before_only_ ? result_->before : result_->after).at(static_cast<std::size_t>(sample_at(hover_)));
     painter.setFont(theme::face(11.5));
     int right = width() - theme::margin;
     for (int c = 2; c >= 0; --c) {
         const QString value = theme::number(static_cast<double>(pixel[static_cast<std::size_t>(c)]));
-        const int advance = std::max(painter.fontMetrics().horizontalAdvance(value), painter.fontMetrics().horizontalAdvance("0.000"));
+        const int advance =
+            std::max(painter.fontMetrics().horizontalAdvance(value), painter.fontMetrics().horizontalAdvance("0.000"));
         painter.setPen(theme::text);
         painter.drawText(QRect(right - advance, 0, advance, caption_height), Qt::AlignRight | Qt::AlignVCenter, value);
         right -= advance + 4;
@@ -192,9 +195,12 @@ QString StripView::describe() const {
     if (!whole)
         return model_.title(*cell);
     const auto at = [&](double x, double y) {
-        return QString("%1 %2").arg(std::clamp(static_cast<int>(x * whole->width), 0, whole->width - 1)).arg(std::clamp(static_cast<int>(y * whole->height), 0, whole->height - 1));
+        return QString("%1 %2")
+            .arg(std::clamp(static_cast<int>(x * whole->width), 0, whole->width - 1))
+            .arg(std::clamp(static_cast<int>(y * whole->height), 0, whole->height - 1));
     };
-    return tr("%1, from %2 to %3").arg(model_.title(*cell), at(cell->line.x0, cell->line.y0), at(cell->line.x1, cell->line.y1));
+    return tr("%1, from %2 to %3")
+        .arg(model_.title(*cell), at(cell->line.x0, cell->line.y0), at(cell->line.x1, cell->line.y1));
 }
 
 void StripView::draw_bands(QPainter& painter) const {
@@ -247,7 +253,8 @@ void StripView::draw_threads(QPainter& painter, const QRectF& area) const {
         draw_traces(painter, area, scale, result_->after, true);
     draw_trace_letters(painter, area, scale, before_only_ ? result_->before : result_->after);
     if (hover_ >= 0) {
-        const auto pixel = (before_only_ ? result_->before : result_->after).at(static_cast<std::size_t>(sample_at(hover_)));
+        const auto pixel =
+            (before_only_ ? result_->before : result_->after).at(static_cast<std::size_t>(sample_at(hover_)));
         const double x = std::round(area.left() + hover_ * area.width()) + 0.5;
         painter.setPen(Qt::NoPen);
         for (std::size_t c = 0; c < 3; ++c)
@@ -274,12 +281,15 @@ void StripView::open_menu() {
 
 void StripView::fill_menu(QMenu& menu) {
     const auto strips = [](const targets::Target& target) { return target.shape == targets::Shape::strip; };
-    add_target_actions(*menu.addMenu(tr("Show instead")), strips, [this](const targets::Target& target) { model_.set_strip(id_, target); });
-    add_target_actions(*menu.addMenu(tr("Add a strip")), strips, [this](const targets::Target& target) { model_.add_strip(target); });
+    add_target_actions(*menu.addMenu(tr("Show instead")), strips,
+                       [this](const targets::Target& target) { model_.set_strip(id_, target); });
+    add_target_actions(*menu.addMenu(tr("Add a strip")), strips,
+                       [this](const targets::Target& target) { model_.add_strip(target); });
     if (const targets::Target* shown = target(); shown && !shown->settings.empty())
         menu.addAction(tr("Settings\u2026"), this, [this] {
             if (const Strip* strip = model_.find_strip(id_); strip && strip->target)
-                edit_settings(this, title(), strip->target->settings, strip->settings, [this](const std::vector<double>& values) { model_.set_strip_settings(id_, values); });
+                edit_settings(this, title(), strip->target->settings, strip->settings,
+                              [this](const std::vector<double>& values) { model_.set_strip_settings(id_, values); });
         });
     menu.addSeparator();
     menu.addAction(tr("Move up\tAlt+Up"), this, [this] { emit moved(id_, -1); });

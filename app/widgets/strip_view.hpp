@@ -27,7 +27,10 @@ public:
     void show_result(const SheetPtr& sheet, const StripResult& strip);
     void set_old(bool old);
     void set_before_only(bool before);
-    void set_before_name(const QString& name) { before_name_ = name; update(); }
+    void set_before_name(const QString& name) {
+        before_name_ = name;
+        update();
+    }
     /// The hover line, as a share of the width; none below 0. It runs through all strips.
     void set_hover(double share, bool own);
     /// Left and right end of bands and threads, in pixels of this widget.

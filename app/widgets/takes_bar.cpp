@@ -28,7 +28,8 @@ TakesBar::TakesBar(Bench& bench, QWidget* parent) : QWidget(parent), bench_(benc
     row_->addWidget(word_);
     keep_ = new QToolButton(this);
     keep_->setObjectName("keep_take");
-    keep_->setToolTip(tr("Remember rule and values as a take, to flip back to (Ctrl+T; Alt+PageUp and Alt+PageDown flip)"));
+    keep_->setToolTip(
+        tr("Remember rule and values as a take, to flip back to (Ctrl+T; Alt+PageUp and Alt+PageDown flip)"));
     keep_->setAccessibleName(tr("Remember a take"));
     connect(keep_, &QToolButton::clicked, &bench_, &Bench::remember_take);
     row_->addWidget(keep_);
@@ -53,7 +54,9 @@ void TakesBar::refresh() {
         auto* button = new QToolButton(this);
         button->setContextMenuPolicy(Qt::CustomContextMenu);
         const int place = static_cast<int>(buttons_.size());
-        connect(button, &QToolButton::clicked, this, [this, place] { bench_.takes().flip_to(place + std::max(0, static_cast<int>(bench_.takes().takes().size()) - most_shown)); });
+        connect(button, &QToolButton::clicked, this, [this, place] {
+            bench_.takes().flip_to(place + std::max(0, static_cast<int>(bench_.takes().takes().size()) - most_shown));
+        });
         connect(button, &QToolButton::customContextMenuRequested, this, [this, place, button](const QPoint& at) {
             QMenu menu(button);
             fill_menu(menu, place + std::max(0, static_cast<int>(bench_.takes().takes().size()) - most_shown));
@@ -84,14 +87,17 @@ void TakesBar::fill_menu(QMenu& menu, int index) {
     const QString name = takes.name(index);
     menu.addAction(tr("Flip to %1").arg(name), this, [this, index] { bench_.takes().flip_to(index); });
     menu.addAction(tr("Compare with %1").arg(name), this, [this, index] { bench_.compare_with_take(index); });
-    menu.addAction(bench_.sheet().shows_takes() ? tr("Put the takes on the sheet away") : tr("See all takes side by side"), &bench_, &Bench::show_takes);
+    menu.addAction(bench_.sheet().shows_takes() ? tr("Put the takes on the sheet away")
+                                                : tr("See all takes side by side"),
+                   &bench_, &Bench::show_takes);
     menu.addAction(tr("Name\u2026"), this, [this, index] { ask_name(index); });
     menu.addAction(tr("Write it as a filter\u2026"), this, [this, index] { ask_filter(index); });
     menu.addAction(tr("Remove"), this, [this, index] { bench_.takes().remove(index); });
     if (takes.takes().size() > 1) {
         menu.addSeparator();
         for (int i = 0; i < static_cast<int>(takes.takes().size()); ++i) {
-            QAction* action = menu.addAction(tr("take %1").arg(takes.name(i)), this, [this, i] { bench_.takes().flip_to(i); });
+            QAction* action =
+                menu.addAction(tr("take %1").arg(takes.name(i)), this, [this, i] { bench_.takes().flip_to(i); });
             action->setCheckable(true);
             action->setChecked(i == takes.current());
         }
@@ -100,13 +106,16 @@ void TakesBar::fill_menu(QMenu& menu, int index) {
 
 void TakesBar::ask_name(int index) {
     bool accepted = false;
-    const QString name = QInputDialog::getText(this, tr("Name the take"), tr("Name of the take:"), QLineEdit::Normal, bench_.takes().name(index), &accepted);
+    const QString name = QInputDialog::getText(this, tr("Name the take"), tr("Name of the take:"), QLineEdit::Normal,
+                                               bench_.takes().name(index), &accepted);
     if (accepted)
         bench_.takes().rename(index, name);
 }
 
 void TakesBar::ask_filter(int index) {
-    QString file = QFileDialog::getSaveFileName(this, tr("Write the take as a filter"), bench_.session().display_name() + "-" + bench_.takes().name(index) + ".kasuri", tr("Filters (*.kasuri)"));
+    QString file = QFileDialog::getSaveFileName(
+        this, tr("Write the take as a filter"),
+        bench_.session().display_name() + "-" + bench_.takes().name(index) + ".kasuri", tr("Filters (*.kasuri)"));
     if (!file.isEmpty() && !file.endsWith(".kasuri", Qt::CaseInsensitive))
         file += ".kasuri";
     if (!file.isEmpty())

@@ -13,7 +13,8 @@ namespace kasuri::app {
 
 class Bench;
 
-/// The takes as words in a row: the one in force is underlined, a click flips to another, a right click or the menu key has the rest.
+/// The takes as words in a row: the one in force is underlined, a click flips to another, a right click or the menu key
+/// has the rest.
 class TakesBar : public QWidget {
     Q_OBJECT
 public:

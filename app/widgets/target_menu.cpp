@@ -5,9 +5,12 @@
 
 namespace kasuri::app {
 
-void add_target_actions(QMenu& menu, const std::function<bool(const targets::Target&)>& wanted, const std::function<void(const targets::Target&)>& chosen) {
+void add_target_actions(QMenu& menu, const std::function<bool(const targets::Target&)>& wanted,
+                        const std::function<void(const targets::Target&)>& chosen) {
     menu.setToolTipsVisible(true);
-    const auto utf8 = [](std::string_view text) { return QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size())); };
+    const auto utf8 = [](std::string_view text) {
+        return QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size()));
+    };
     for (const targets::Target* target : targets::all())
         if (wanted(*target)) {
             QAction* action = menu.addAction(words(target->title), &menu, [chosen, target] { chosen(*target); });

@@ -1,7 +1,7 @@
 #pragma once
 #include <QColor>
-#include <QObject>
 #include <QFont>
+#include <QObject>
 #include <QPalette>
 #include <QString>
 
@@ -15,7 +15,8 @@ class QWidget;
 /// Colours, faces and measures of the window (shared by everything that draws). Achromatic but for one accent.
 namespace kasuri::app::theme {
 
-/// One row: the same interface for a bright, a dim or a dark room. Achromatic but for the accent, the letters of channels and two marks.
+/// One row: the same interface for a bright, a dim or a dark room. Achromatic but for the accent, the letters of
+/// channels and two marks.
 struct Room {
     const char* name;
     const char* title;

@@ -18,8 +18,10 @@ constexpr double straight = 0.02; ///< pixels off a line that still count as on 
 constexpr double longest = 16;    ///< pixels of one segment, so that slow curves stay curves
 } // namespace
 
-ThreadScale ThreadScale::fitting(const targets::Target* target, const image::Picture& before, const image::Picture& after) {
-    ThreadScale scale = target ? ThreadScale{target->thread_low, target->thread_high, target->thread_scale} : ThreadScale{-0.05, 1, targets::Scale::linear};
+ThreadScale ThreadScale::fitting(const targets::Target* target, const image::Picture& before,
+                                 const image::Picture& after) {
+    ThreadScale scale = target ? ThreadScale{target->thread_low, target->thread_high, target->thread_scale}
+                               : ThreadScale{-0.05, 1, targets::Scale::linear};
     for (const image::Picture* picture : {&before, &after})
         for (std::size_t c = 0; c < 3; ++c)
             for (const float value : *picture->planes[c])
@@ -38,7 +40,8 @@ double ThreadScale::y_of(double value, const QRectF& area) const {
     return area.bottom() - share * area.height();
 }
 
-void draw_traces(QPainter& painter, const QRectF& area, const ThreadScale& scale, const image::Picture& row, bool solid) {
+void draw_traces(QPainter& painter, const QRectF& area, const ThreadScale& scale, const image::Picture& row,
+                 bool solid) {
     const int count = row.width;
     if (count < 2)
         return;
@@ -79,7 +82,8 @@ void draw_traces(QPainter& painter, const QRectF& area, const ThreadScale& scale
             if (down) {
                 // Points on one line are one segment: stroking is what costs.
                 const double slope = (point.y() - start.y()) / (point.x() - start.x());
-                if (std::fabs(start.y() + slope * (held.x() - start.x()) - held.y()) > straight || point.x() - start.x() > longest) {
+                if (std::fabs(start.y() + slope * (held.x() - start.x()) - held.y()) > straight ||
+                    point.x() - start.x() > longest) {
                     path.lineTo(held);
                     start = held;
                 }
@@ -119,7 +123,8 @@ void draw_trace_letters(QPainter& painter, const QRectF& area, const ThreadScale
     painter.save();
     painter.setFont(theme::face(11, true));
     const QFontMetricsF metrics(painter.font());
-    const bool one = letters.size() == 3 && std::fabs(letters[0].y - letters[1].y) < together && std::fabs(letters[1].y - letters[2].y) < together;
+    const bool one = letters.size() == 3 && std::fabs(letters[0].y - letters[1].y) < together &&
+        std::fabs(letters[1].y - letters[2].y) < together;
     std::stable_sort(letters.begin(), letters.end(), [](const Letter& a, const Letter& b) { return a.y < b.y; });
     if (!one)
         for (std::size_t i = 1; i < letters.size(); ++i)

@@ -90,36 +90,53 @@ void TopBar::set_working(const QString& space) { working_->setText(space); }
 
 void TopBar::set_screen(const Screen& screen) {
     screen_ = screen;
-    display_->setText(QString::fromStdString(screen.space) + (screen.limits == Limits::soft ? tr(", soft") : QString()) + QString::fromUtf8(" \u25be"));
+    display_->setText(QString::fromStdString(screen.space) +
+                      (screen.limits == Limits::soft ? tr(", soft") : QString()) + QString::fromUtf8(" \u25be"));
 }
 
 void TopBar::set_against(const QString& name, const QString& fault) {
-    const QString shown = name.isEmpty() ? tr("the picture") : against_->fontMetrics().elidedText(name, Qt::ElideMiddle, 150);
-    against_->setText(tr("against %1").arg(shown) + (fault.isEmpty() ? QString() : tr(" \u2013 does not compile")) + QString::fromUtf8(" \u25be"));
-    against_->setToolTip(!fault.isEmpty()  ? tr("%1 does not compile (%2): before is the picture as it comes").arg(name, fault)
-                         : name.isEmpty() ? tr("Before is the picture as it comes. Choose another rule to compare with, in cells, strips and readings")
-                                          : tr("Before is what %1 makes of the picture, in cells, strips and readings").arg(name));
+    const QString shown =
+        name.isEmpty() ? tr("the picture") : against_->fontMetrics().elidedText(name, Qt::ElideMiddle, 150);
+    against_->setText(tr("against %1").arg(shown) + (fault.isEmpty() ? QString() : tr(" \u2013 does not compile")) +
+                      QString::fromUtf8(" \u25be"));
+    against_->setToolTip(
+        !fault.isEmpty()     ? tr("%1 does not compile (%2): before is the picture as it comes").arg(name, fault)
+            : name.isEmpty() ? tr("Before is the picture as it comes. Choose another rule to compare with, in cells, "
+                                  "strips and readings")
+                             : tr("Before is what %1 makes of the picture, in cells, strips and readings").arg(name));
 }
 
 void TopBar::fill_screen_menu() {
     screen_menu_->clear();
     const auto limits = [this](const QString& text, const QString& tip, Limits to) {
-        QAction* action = screen_menu_->addAction(text, this, [this, to] { emit screen_chosen({screen_.space, to, screen_.surround}); });
+        QAction* action = screen_menu_->addAction(text, this, [this, to] {
+            emit screen_chosen({screen_.space, to, screen_.surround});
+        });
         action->setCheckable(true);
         action->setChecked(screen_.limits == to);
         action->setToolTip(tip);
     };
     limits(tr("hard limits"), tr("Each channel is cut off at 0 and 1"), Limits::hard);
-    limits(tr("soft limits"), tr("Bright light bends towards white; what is still outside moves towards grey"), Limits::soft);
+    limits(tr("soft limits"), tr("Bright light bends towards white; what is still outside moves towards grey"),
+           Limits::soft);
     QMenu* around = screen_menu_->addMenu(tr("surround"));
     around->setObjectName("surround");
     for (const Surround& row : surrounds()) {
-        QAction* action = around->addAction(tr("%1 (L* %2)").arg(QCoreApplication::translate("Surrounds", row.title)).arg(row.lightness), this, [this, &row] { emit screen_chosen({screen_.space, screen_.limits, row.lightness}); });
+        QAction* action = around->addAction(
+            tr("%1 (L* %2)").arg(QCoreApplication::translate("Surrounds", row.title)).arg(row.lightness), this,
+            [this, &row] {
+                emit screen_chosen({screen_.space, screen_.limits, row.lightness});
+            });
         action->setCheckable(true);
         action->setChecked(screen_.surround == row.lightness);
     }
     screen_menu_->addSeparator();
-    add_spaces(*screen_menu_, screen_.space, [this](const std::string& space) { emit screen_chosen({space, screen_.limits, screen_.surround}); }, true);
+    add_spaces(
+        *screen_menu_, screen_.space,
+        [this](const std::string& space) {
+            emit screen_chosen({space, screen_.limits, screen_.surround});
+        },
+        true);
 }
 
 void TopBar::set_before_shown(bool shown) { before_->setDown(shown); }

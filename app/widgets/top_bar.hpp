@@ -11,7 +11,8 @@ class QToolButton;
 
 namespace kasuri::app {
 
-/// The first line: the menu, what is on the bench (the steps of a look have a line of their own), the spaces, and the way to see before.
+/// The first line: the menu, what is on the bench (the steps of a look have a line of their own), the spaces, and the
+/// way to see before.
 class TopBar : public QWidget {
     Q_OBJECT
 public:

@@ -9,7 +9,8 @@
 namespace kasuri::app {
 
 TornWindow::TornWindow(QWidget* part, QSplitter& home, const QString& title)
-    : QWidget(home.window(), Qt::Window), part_(part), home_(home), place_(home.indexOf(part)), sizes_(home.saveState()) {
+    : QWidget(home.window(), Qt::Window), part_(part), home_(home), place_(home.indexOf(part)),
+      sizes_(home.saveState()) {
     setWindowTitle(title);
     resize(part->size().expandedTo({900, 640}));
     auto* column = new QVBoxLayout(this);

@@ -17,10 +17,10 @@ QString value_text(const engine::TraceNode& node) {
     QStringList numbers;
     for (const double x : node.value)
         numbers << (node.type == lang::bool_type ? (x != 0 ? QStringLiteral("true") : QStringLiteral("false"))
-                    : std::isnan(x)              ? QStringLiteral("NaN")
-                    : std::isinf(x)              ? QString(x > 0 ? "+" : "\u2212") + QString::fromUtf8("\u221e")
-                    : x != 0 && (std::fabs(x) < 5e-4 || std::fabs(x) >= 1e5) ? QString::number(x, 'e', 2)
-                                                                             : theme::number(x));
+                        : std::isnan(x)          ? QStringLiteral("NaN")
+                        : std::isinf(x)          ? QString(x > 0 ? "+" : "\u2212") + QString::fromUtf8("\u221e")
+                        : x != 0 && (std::fabs(x) < 5e-4 || std::fabs(x) >= 1e5) ? QString::number(x, 'e', 2)
+                                                                                 : theme::number(x));
     return numbers.join("  ");
 }
 
@@ -54,7 +54,8 @@ void TraceWindow::show_trace(const SheetResult& sheet, const QString& place) {
             old.push_back(*at);
     if (same && old.size() == sheet.trace.size()) {
         for (std::size_t i = 0; i < old.size(); ++i)
-            old[i]->setText(1, value_text(sheet.trace[i]) + (sheet.trace[i].born ? tr("   \u2190 born here") : QString()));
+            old[i]->setText(1,
+                            value_text(sheet.trace[i]) + (sheet.trace[i].born ? tr("   \u2190 born here") : QString()));
     } else {
         const QSignalBlocker quiet(tree_);
         tree_->clear();

@@ -12,7 +12,8 @@ namespace kasuri::app {
 /// "0.532 0.189 0.189", "true", "NaN"
 QString value_text(const engine::TraceNode& node);
 
-/// Every sub-expression of the rule at the pin in force, as a tree that follows; where a number stops being one is marked and opened.
+/// Every sub-expression of the rule at the pin in force, as a tree that follows; where a number stops being one is
+/// marked and opened.
 class TraceWindow : public QWidget {
     Q_OBJECT
 public:

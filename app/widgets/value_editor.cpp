@@ -24,7 +24,8 @@ QHBoxLayout* line_of(QWidget* widget) {
 
 class NumberEditor : public ValueEditor {
 public:
-    NumberEditor(const lang::Parameter& p, QWidget* parent) : ValueEditor(parent), field_(new NumberField(this)), bar_(new RangeBar(this)) {
+    NumberEditor(const lang::Parameter& p, QWidget* parent)
+        : ValueEditor(parent), field_(new NumberField(this)), bar_(new RangeBar(this)) {
         const QString name = QString::fromStdString(p.name);
         field_->set_range(p.low, p.high, p.step, p.kind == lang::ParameterKind::whole);
         field_->setAccessibleName(name);

@@ -12,7 +12,7 @@ class ValueEditor : public QWidget {
     Q_OBJECT
 public:
     using QWidget::QWidget;
-    virtual void set_value(double value) = 0; ///< shows it; no signal
+    virtual void set_value(double value) = 0;              ///< shows it; no signal
     virtual NumberField* field() const { return nullptr; } ///< of those that are typed
 
 signals:

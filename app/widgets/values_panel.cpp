@@ -29,7 +29,8 @@ QString words(const std::vector<std::string>& names) {
 
 } // namespace
 
-ValuesPanel::ValuesPanel(Session& session, Tuning& tuning, QWidget* parent) : QWidget(parent), session_(session), tuning_(tuning) {
+ValuesPanel::ValuesPanel(Session& session, Tuning& tuning, QWidget* parent)
+    : QWidget(parent), session_(session), tuning_(tuning) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
@@ -73,7 +74,9 @@ NumberField* ValuesPanel::field(const std::string& name) const {
 }
 
 void ValuesPanel::rebuild() {
-    none_->setText(session_.fixed() ? tr("A look or a LUT has no values\nof its own.") : tr("No parameters. A line such as\nparam strength = 0 in 0 .. 1\nputs one here."));
+    none_->setText(session_.fixed()
+                       ? tr("A look or a LUT has no values\nof its own.")
+                       : tr("No parameters. A line such as\nparam strength = 0 in 0 .. 1\nputs one here."));
     std::vector<Row> wanted;
     if (const lang::Rule* rule = session_.rule())
         for (std::size_t i = 0; i < rule->parameters.size(); ++i) {
@@ -97,7 +100,8 @@ void ValuesPanel::rebuild() {
             auto* line = new QHBoxLayout(row.widget);
             line->setContentsMargins(0, 0, 0, 0);
             line->setSpacing(8);
-            const QString name = QString::fromStdString(row.parameter.name), description = QString::fromStdString(row.parameter.description);
+            const QString name = QString::fromStdString(row.parameter.name),
+                          description = QString::fromStdString(row.parameter.description);
             auto* label = new QLabel(row.widget);
             label->setFixedWidth(62);
             if (row.linked) { // a sign that does not need colour
@@ -113,11 +117,12 @@ void ValuesPanel::rebuild() {
                 told << tr("set over a narrower range");
             label->setToolTip(told.join('\n'));
             row.widget->setContextMenuPolicy(Qt::CustomContextMenu);
-            connect(row.widget, &QWidget::customContextMenuRequested, this, [this, widget = row.widget, parameter = row.parameter.name](const QPoint& at) {
-                QMenu menu(widget);
-                fill_row_menu(menu, parameter);
-                menu.exec(widget->mapToGlobal(at));
-            });
+            connect(row.widget, &QWidget::customContextMenuRequested, this,
+                    [this, widget = row.widget, parameter = row.parameter.name](const QPoint& at) {
+                        QMenu menu(widget);
+                        fill_row_menu(menu, parameter);
+                        menu.exec(widget->mapToGlobal(at));
+                    });
             label->setTextInteractionFlags(Qt::NoTextInteraction);
             row.editor = make_value_editor(row.parameter, row.widget);
             row.editor->setToolTip(description);
@@ -130,7 +135,8 @@ void ValuesPanel::rebuild() {
             line->addWidget(row.editor, 1);
             line->addWidget(row.reset);
             layout->insertWidget(index, row.widget);
-            connect(row.editor, &ValueEditor::value_edited, this, [this, index](double value) { tuning_.set(index, value); });
+            connect(row.editor, &ValueEditor::value_edited, this,
+                    [this, index](double value) { tuning_.set(index, value); });
             connect(row.editor, &ValueEditor::reset_wanted, this, [this, index] { session_.reset_value(index); });
             connect(row.reset, &QToolButton::clicked, this, [this, index] { session_.reset_value(index); });
         }
@@ -147,7 +153,9 @@ void ValuesPanel::fill_row_menu(QMenu& menu, const std::string& name) {
     const lang::Parameter* found = nullptr;
     double value = 0;
     int index = 0;
-    const auto number = [](const lang::Parameter& p) { return p.kind == lang::ParameterKind::number || p.kind == lang::ParameterKind::whole; };
+    const auto number = [](const lang::Parameter& p) {
+        return p.kind == lang::ParameterKind::number || p.kind == lang::ParameterKind::whole;
+    };
     QMenu* with = menu.addMenu(tr("Move together with"));
     const std::vector<std::string> linked = tuning_.linked_with(name);
     for (std::size_t i = 0; i < rule->parameters.size(); ++i) {
@@ -159,7 +167,8 @@ void ValuesPanel::fill_row_menu(QMenu& menu, const std::string& name) {
         } else if (number(p)) {
             QAction* action = with->addAction(QString::fromStdString(p.name), this, [this, name, other = p.name] {
                 const std::vector<std::string> now = tuning_.linked_with(name);
-                std::find(now.begin(), now.end(), other) != now.end() ? tuning_.unlink(other) : tuning_.link(name, other);
+                std::find(now.begin(), now.end(), other) != now.end() ? tuning_.unlink(other)
+                                                                      : tuning_.link(name, other);
             });
             action->setCheckable(true);
             action->setChecked(std::find(linked.begin(), linked.end(), p.name) != linked.end());
@@ -170,13 +179,16 @@ void ValuesPanel::fill_row_menu(QMenu& menu, const std::string& name) {
         menu.addAction(tr("Move by itself"), this, [this, name] { tuning_.unlink(name); });
     menu.addSeparator();
     if (found && number(*found)) {
-        menu.addAction(tr("Narrow the range around the value"), this, [this, p = *found, value] { tuning_.narrow_around(p, value); });
+        menu.addAction(tr("Narrow the range around the value"), this,
+                       [this, p = *found, value] { tuning_.narrow_around(p, value); });
         menu.addAction(tr("Range\u2026"), this, [this, p = *found, value] {
             const auto [low, high] = tuning_.range(p, value);
             const Setting ends[] = {{"from", "left end", low, p.low, p.high}, {"to", "right end", high, p.low, p.high}};
-            edit_settings(this, QString::fromStdString(p.name), ends, {low, high}, [this, p](const std::vector<double>& typed) { tuning_.narrow(p, typed[0], typed[1]); });
+            edit_settings(this, QString::fromStdString(p.name), ends, {low, high},
+                          [this, p](const std::vector<double>& typed) { tuning_.narrow(p, typed[0], typed[1]); });
         });
-        QAction* whole = menu.addAction(tr("The whole range"), this, [this, p = *found] { tuning_.narrow(p, p.low, p.high); });
+        QAction* whole =
+            menu.addAction(tr("The whole range"), this, [this, p = *found] { tuning_.narrow(p, p.low, p.high); });
         whole->setEnabled(tuning_.narrowed(name));
         menu.addSeparator();
     }
@@ -186,10 +198,13 @@ void ValuesPanel::fill_row_menu(QMenu& menu, const std::string& name) {
 void ValuesPanel::refresh() {
     const std::vector<double> values = session_.values();
     // A value that was set elsewhere may lie outside of a narrower range: then the whole one is there again.
-    if (const lang::Rule* rule = session_.rule(); rule && rule->parameters.size() == rows_.size() && rows_.size() == values.size())
+    if (const lang::Rule* rule = session_.rule();
+        rule && rule->parameters.size() == rows_.size() && rows_.size() == values.size())
         for (std::size_t i = 0; i < rows_.size(); ++i)
             if (rule->parameters[i].name == rows_[i].parameter.name && tuning_.narrowed(rows_[i].parameter.name) &&
-                tuning_.range(rule->parameters[i], values[i]) != std::pair(rows_[i].parameter.low, rows_[i].parameter.high) && rows_[i].parameter.kind == rule->parameters[i].kind)
+                tuning_.range(rule->parameters[i], values[i]) !=
+                    std::pair(rows_[i].parameter.low, rows_[i].parameter.high) &&
+                rows_[i].parameter.kind == rule->parameters[i].kind)
                 return rebuild();
     int differ = 0;
     for (std::size_t i = 0; i < rows_.size() && i < values.size(); ++i) {
@@ -198,7 +213,9 @@ void ValuesPanel::refresh() {
         rows_[i].reset->setEnabled(moved);
         differ += moved ? 1 : 0;
     }
-    heading_->set_right(differ == 0 ? QString() : differ == 1 ? tr("1 differs from default") : tr("%1 differ from default").arg(differ));
+    heading_->set_right(differ == 0       ? QString()
+                            : differ == 1 ? tr("1 differs from default")
+                                          : tr("%1 differ from default").arg(differ));
 }
 
 void ValuesPanel::show_presets() {
@@ -206,14 +223,17 @@ void ValuesPanel::show_presets() {
     if (const lang::Rule* rule = session_.rule()) {
         for (const lang::Preset& preset : rule->presets) {
             const QString name = QString::fromStdString(preset.name);
-            menu.addAction(name, this, [this, values = preset.values, name] { session_.set_values(values, tr("preset %1").arg(name)); });
+            menu.addAction(name, this, [this, values = preset.values, name] {
+                session_.set_values(values, tr("preset %1").arg(name));
+            });
         }
         if (!rule->presets.empty())
             menu.addSeparator();
         menu.addAction(tr("Reset all"), &session_, &Session::reset_values);
         QAction* keep = menu.addAction(tr("Keep these values as a preset\u2026"), this, [this] {
             bool accepted = false;
-            const QString name = QInputDialog::getText(this, tr("Keep as preset"), tr("Name of the preset:"), QLineEdit::Normal, {}, &accepted);
+            const QString name = QInputDialog::getText(this, tr("Keep as preset"), tr("Name of the preset:"),
+                                                       QLineEdit::Normal, {}, &accepted);
             if (accepted && !name.trimmed().isEmpty())
                 session_.write_preset(name.trimmed());
         });

@@ -40,8 +40,9 @@ private:
         /// Whether the same row would be built.
         bool same(const Row& other) const {
             const lang::Parameter &a = parameter, &b = other.parameter;
-            return a.name == b.name && a.kind == b.kind && a.description == b.description && a.low == b.low && a.high == b.high &&
-                   a.step == b.step && a.value == b.value && a.options == b.options && linked == other.linked;
+            return a.name == b.name && a.kind == b.kind && a.description == b.description && a.low == b.low &&
+                a.high == b.high && a.step == b.step && a.value == b.value && a.options == b.options &&
+                linked == other.linked;
         }
     };
     void rebuild();

@@ -39,12 +39,15 @@ public:
 
 } // namespace
 
-WishesWindow::WishesWindow(Session& session, MixPanel& mix, QWidget* parent) : QDialog(parent), session_(session), mix_(mix) {
+WishesWindow::WishesWindow(Session& session, MixPanel& mix, QWidget* parent)
+    : QDialog(parent), session_(session), mix_(mix) {
     setWindowTitle(tr("A matrix from wishes"));
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(theme::margin, theme::margin, theme::margin, theme::margin);
     column->setSpacing(8);
-    column->addWidget(quiet_label(tr("This colour shall become that colour. The weights that come nearest to all wishes are found by least squares."), this));
+    column->addWidget(quiet_label(tr("This colour shall become that colour. The weights that come nearest to all "
+                                     "wishes are found by least squares."),
+                                  this));
     grid_ = new QGridLayout;
     grid_->setHorizontalSpacing(5);
     grid_->setVerticalSpacing(4);
@@ -90,13 +93,16 @@ WishesWindow::WishesWindow(Session& session, MixPanel& mix, QWidget* parent) : Q
     rebuild();
 }
 
-std::string WishesWindow::working() const { return std::string(session_.rule() ? engine::working_space(*session_.rule()) : colour::default_space); }
+std::string WishesWindow::working() const {
+    return std::string(session_.rule() ? engine::working_space(*session_.rule()) : colour::default_space);
+}
 
 QString WishesWindow::said() const { return said_->text(); }
 
 void WishesWindow::set_pins(std::vector<PinReadout> pins) {
     pins_ = std::move(pins);
-    from_pins_->setEnabled(std::any_of(pins_.begin(), pins_.end(), [](const PinReadout& pin) { return pin.readout.valid; }));
+    from_pins_->setEnabled(
+        std::any_of(pins_.begin(), pins_.end(), [](const PinReadout& pin) { return pin.readout.valid; }));
 }
 
 void WishesWindow::add(const insight::Wish& wish) {
@@ -111,7 +117,8 @@ void WishesWindow::add_pins() {
             continue;
         const colour::Space* space = colour::find_space(pin.readout.space);
         const auto inside = [&](const std::array<float, 4>& c) {
-            const colour::Triple stored = {static_cast<double>(c[0]), static_cast<double>(c[1]), static_cast<double>(c[2])};
+            const colour::Triple stored = {static_cast<double>(c[0]), static_cast<double>(c[1]),
+                                           static_cast<double>(c[2])};
             return space ? colour::converted(stored, *space, to) : stored;
         };
         wishes_.push_back({inside(pin.readout.before), inside(pin.readout.after)});
@@ -143,7 +150,10 @@ void WishesWindow::rebuild() {
                 field->set_range(-most, most, 0.01);
                 field->set_value(side == 0 ? wishes_[i].from[c] : wishes_[i].to[c]);
                 field->setFixedWidth(number_width);
-                field->setAccessibleName((side == 0 ? tr("wish %1, %2 of the colour") : tr("wish %1, %2 of what it shall become")).arg(i + 1).arg(QString::fromUtf8(theme::letters[c])));
+                field->setAccessibleName(
+                    (side == 0 ? tr("wish %1, %2 of the colour") : tr("wish %1, %2 of what it shall become"))
+                        .arg(i + 1)
+                        .arg(QString::fromUtf8(theme::letters[c])));
                 connect(field, &NumberField::value_edited, this, [this, i, side, c](double value) {
                     (side == 0 ? wishes_[i].from : wishes_[i].to)[c] = value;
                     solve();
@@ -181,7 +191,10 @@ void WishesWindow::solve() {
         options.keep = colour::luminance_weights(space);
     solved_ = insight::solve(wishes_, options);
     for (std::size_t i = 0; i < rows_.size(); ++i) {
-        rows_[i].missed->setText(solved_.residuals[i] < 5e-7 ? tr("met") : tr("missed by %1").arg(QString::fromStdString(number_text(solved_.residuals[i], 2))));
+        rows_[i].missed->setText(
+            solved_.residuals[i] < 5e-7
+                ? tr("met")
+                : tr("missed by %1").arg(QString::fromStdString(number_text(solved_.residuals[i], 2))));
         static_cast<Swatch*>(rows_[i].swatches[0])->set(colour_on_screen(wishes_[i].from, working()));
         static_cast<Swatch*>(rows_[i].swatches[1])->set(colour_on_screen(wishes_[i].to, working()));
     }
@@ -195,9 +208,13 @@ void WishesWindow::solve() {
         lines << QString::fromUtf8(theme::letters[row]) + " = " + numbers.join(' ');
     }
     matrix_->setText(lines.join('\n'));
-    const auto far = [](double distance) { return distance < 5e-7 ? QString("0") : QString::fromStdString(number_text(distance, 2)); };
-    said_->setText(wishes_.empty() ? tr("Nothing is wished: everything stays as it is.")
-                                   : tr("root mean square %1, largest %2, determinant %3").arg(far(solved_.rms), far(solved_.largest), theme::number(solved_.map.determinant())));
+    const auto far = [](double distance) {
+        return distance < 5e-7 ? QString("0") : QString::fromStdString(number_text(distance, 2));
+    };
+    said_->setText(wishes_.empty()
+                       ? tr("Nothing is wished: everything stays as it is.")
+                       : tr("root mean square %1, largest %2, determinant %3")
+                             .arg(far(solved_.rms), far(solved_.largest), theme::number(solved_.map.determinant())));
     write_->setEnabled(!wishes_.empty());
 }
 

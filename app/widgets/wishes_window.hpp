@@ -18,8 +18,8 @@ namespace kasuri::app {
 class MixPanel;
 class NumberField;
 
-/// Finds the matrix that makes wished colours of given ones: a list of "this colour -> that colour", what must hold exactly, and how far each
-/// wish is missed. Stays open beside the work; the matrix goes into the rule as text.
+/// Finds the matrix that makes wished colours of given ones: a list of "this colour -> that colour", what must hold
+/// exactly, and how far each wish is missed. Stays open beside the work; the matrix goes into the rule as text.
 class WishesWindow : public QDialog {
     Q_OBJECT
 public:
@@ -31,8 +31,10 @@ public:
     void write();
     const std::vector<insight::Wish>& wishes() const { return wishes_; }
     const insight::Solved& solved() const { return solved_; }
-    NumberField* field(std::size_t wish, int number) const { return rows_[wish].fields[static_cast<std::size_t>(number)]; }
-    QCheckBox *rows_sum() const { return sums_; }
+    NumberField* field(std::size_t wish, int number) const {
+        return rows_[wish].fields[static_cast<std::size_t>(number)];
+    }
+    QCheckBox* rows_sum() const { return sums_; }
     QString said() const;
 
 private:

@@ -20,22 +20,34 @@ struct Options {
 };
 
 void print_error(std::string_view name, const handover::LutError& error, bool delta_e) {
-    fmt::print("{}: mean {}, 99.9 % within {}, largest {} at ({}, {}, {})\n", name, number_text(error.mean, 4), number_text(error.most, 4), number_text(error.largest, 4),
-               number_text(error.worst[0], 4), number_text(error.worst[1], 4), number_text(error.worst[2], 4));
+    fmt::print("{}: mean {}, 99.9 % within {}, largest {} at ({}, {}, {})\n", name, number_text(error.mean, 4),
+               number_text(error.most, 4), number_text(error.largest, 4), number_text(error.worst[0], 4),
+               number_text(error.worst[1], 4), number_text(error.worst[2], 4));
     if (delta_e)
-        fmt::print("{}, CIEDE2000: mean {}, 99.9 % within {}, largest {} at ({}, {}, {})\n", name, number_text(error.delta_e_mean, 4), number_text(error.delta_e_most, 4),
-                   number_text(error.delta_e_largest, 4), number_text(error.delta_e_worst[0], 4), number_text(error.delta_e_worst[1], 4), number_text(error.delta_e_worst[2], 4));
+        fmt::print("{}, CIEDE2000: mean {}, 99.9 % within {}, largest {} at ({}, {}, {})\n", name,
+                   number_text(error.delta_e_mean, 4), number_text(error.delta_e_most, 4),
+                   number_text(error.delta_e_largest, 4), number_text(error.delta_e_worst[0], 4),
+                   number_text(error.delta_e_worst[1], 4), number_text(error.delta_e_worst[2], 4));
 }
 
 Json json_of(const handover::LutError& error, bool delta_e) {
-    Json made = {{"mean", json_number(error.mean)}, {"within-99.9%", json_number(error.most)}, {"largest", json_number(error.largest)}, {"at", json_numbers(error.worst)}};
+    Json made = {{"mean", json_number(error.mean)},
+                 {"within-99.9%", json_number(error.most)},
+                 {"largest", json_number(error.largest)},
+                 {"at", json_numbers(error.worst)}};
     if (delta_e)
-        made["ciede2000"] = {{"mean", json_number(error.delta_e_mean)}, {"within-99.9%", json_number(error.delta_e_most)}, {"largest", json_number(error.delta_e_largest)}, {"at", json_numbers(error.delta_e_worst)}};
+        made["ciede2000"] = {{"mean", json_number(error.delta_e_mean)},
+                             {"within-99.9%", json_number(error.delta_e_most)},
+                             {"largest", json_number(error.delta_e_largest)},
+                             {"at", json_numbers(error.delta_e_worst)}};
     return made;
 }
 
 int tell_json(const Options& options, const handover::Baked& baked, bool delta_e) {
-    Json made = {{"file", options.out}, {"in-space", baked.in_space}, {"out-space", baked.out_space}, {"reads-alpha", baked.reads_alpha}};
+    Json made = {{"file", options.out},
+                 {"in-space", baked.in_space},
+                 {"out-space", baked.out_space},
+                 {"reads-alpha", baked.reads_alpha}};
     if (baked.matrix && !options.out.ends_with(".cube")) {
         made["kind"] = "matrix";
         return print_json(made);
@@ -47,7 +59,8 @@ int tell_json(const Options& options, const handover::Baked& baked, bool delta_e
     if (baked.curves)
         made["errors"] = {{"linear", json_of(baked.by_curves, delta_e)}};
     else
-        made["errors"] = {{"trilinear", json_of(baked.trilinear, delta_e)}, {"tetrahedral", json_of(baked.tetrahedral, delta_e)}};
+        made["errors"] = {{"trilinear", json_of(baked.trilinear, delta_e)},
+                          {"tetrahedral", json_of(baked.tetrahedral, delta_e)}};
     return print_json(made);
 }
 
@@ -57,14 +70,17 @@ int run(const Options& options) {
     const LoadedSubject loaded = load_subject(options.rule, "bake");
     if (loaded.exit != Exit::good)
         return loaded.exit;
-    handover::BakeOptions wanted{options.size == 0 ? 33 : options.size, options.domain[0], options.domain[1], options.shaper, options.delta_e || options.within_delta_e > 0, options.in_space, options.out_space};
+    handover::BakeOptions wanted{
+        options.size == 0 ? 33 : options.size,         options.domain[0], options.domain[1], options.shaper,
+        options.delta_e || options.within_delta_e > 0, options.in_space,  options.out_space};
     handover::Wished wished;
     if (options.within > 0)
         wished.difference = options.within;
     if (options.within_delta_e > 0)
         wished.delta_e = options.within_delta_e;
     const bool search = options.size == 0 && (wished.difference || wished.delta_e);
-    const auto made = search ? handover::bake_for(loaded.subject, wanted, wished) : handover::bake(loaded.subject, wanted);
+    const auto made =
+        search ? handover::bake_for(loaded.subject, wanted, wished) : handover::bake(loaded.subject, wanted);
     if (!made) {
         complain(made.error());
         return Exit::rule_failed;
@@ -72,7 +88,9 @@ int run(const Options& options) {
     const handover::Baked& baked = made.value();
     if (!handover::near_enough(baked, wished)) {
         print_error("tetrahedral", baked.tetrahedral, wanted.delta_e);
-        fmt::print(stderr, "kasuri-cli bake: no table of up to {} points is within the wished error; nothing was written\n", baked.lut.size);
+        fmt::print(stderr,
+                   "kasuri-cli bake: no table of up to {} points is within the wished error; nothing was written\n",
+                   baked.lut.size);
         return Exit::rule_failed;
     }
     if (const Status written = handover::write_lut(options.out, loaded.subject, baked); !written)
@@ -83,16 +101,20 @@ int run(const Options& options) {
     if (baked.matrix && !cube) {
         fmt::print("{}: exactly a matrix, for all numbers\n", options.out);
     } else if (baked.curves) {
-        fmt::print("{}: three curves of {} points, {} to {}; error on {} colours\n", options.out, baked.curves->points.size(), number_text(options.domain[0], 9), number_text(options.domain[1], 9), baked.samples);
+        fmt::print("{}: three curves of {} points, {} to {}; error on {} colours\n", options.out,
+                   baked.curves->points.size(), number_text(options.domain[0], 9), number_text(options.domain[1], 9),
+                   baked.samples);
         print_error("linear", baked.by_curves, wanted.delta_e);
     } else {
-        fmt::print("{}: {} points a side, {} to {}; error against the {} on {} colours\n", options.out, baked.lut.size, number_text(options.domain[0], 9), number_text(options.domain[1], 9),
+        fmt::print("{}: {} points a side, {} to {}; error against the {} on {} colours\n", options.out, baked.lut.size,
+                   number_text(options.domain[0], 9), number_text(options.domain[1], 9),
                    loaded.subject.is_look ? "look" : "rule", baked.samples);
         print_error("trilinear", baked.trilinear, wanted.delta_e);
         print_error("tetrahedral", baked.tetrahedral, wanted.delta_e);
     }
     if (baked.reads_alpha)
-        fmt::print(stderr, "{}: note: the {} reads alpha; the table holds it for alpha 1\n", options.out, loaded.subject.is_look ? "look" : "rule");
+        fmt::print(stderr, "{}: note: the {} reads alpha; the table holds it for alpha 1\n", options.out,
+                   loaded.subject.is_look ? "look" : "rule");
     return Exit::good;
 }
 
@@ -104,18 +126,27 @@ const Command bake_command = {
     [](CLI::App& app) -> std::function<int()> {
         auto options = std::make_shared<Options>();
         options->rule.define(app, false);
-        app.add_option("OUT", options->out, fmt::format("The file to write, by its ending: {}", fmt::join(handover::lut_endings(), " ")))->required();
-        app.add_option("--size", options->size, "Points a side (default: 33, or what a wished error needs)")->check(CLI::IsMember({9, 17, 33, 65, 129}));
-        app.add_option("--domain", options->domain, "Lowest and highest value that come in")->expected(2)->capture_default_str();
+        app.add_option("OUT", options->out,
+                       fmt::format("The file to write, by its ending: {}", fmt::join(handover::lut_endings(), " ")))
+            ->required();
+        app.add_option("--size", options->size, "Points a side (default: 33, or what a wished error needs)")
+            ->check(CLI::IsMember({9, 17, 33, 65, 129}));
+        app.add_option("--domain", options->domain, "Lowest and highest value that come in")
+            ->expected(2)
+            ->capture_default_str();
         app.add_flag("--shaper", options->shaper, "Points closer where values are low, for wide domains (.clf)");
         app.add_option("--in-space", options->in_space, "What comes in (default: the working space)");
         app.add_option("--out-space", options->out_space, "What goes out (default: the working space)");
         app.add_flag("--delta-e", options->delta_e, "Measure CIEDE2000 too");
-        app.add_option("--within", options->within, "The smallest table whose largest error is no larger than this")->check(CLI::PositiveNumber);
-        app.add_option("--within-delta-e", options->within_delta_e, "The same by CIEDE2000")->check(CLI::PositiveNumber);
+        app.add_option("--within", options->within, "The smallest table whose largest error is no larger than this")
+            ->check(CLI::PositiveNumber);
+        app.add_option("--within-delta-e", options->within_delta_e, "The same by CIEDE2000")
+            ->check(CLI::PositiveNumber);
         define_json(app, options->json);
-        app.footer("A rule that is a matrix or three curves is written as that where the format has it (.clf; curves as a 1D .cube). Numbers in and out are values\n"
-                   "of the working space unless others are named. What reads coordinates, neighbours or further pictures cannot become a LUT: exit code 1.");
+        app.footer("A rule that is a matrix or three curves is written as that where the format has it (.clf; curves "
+                   "as a 1D .cube). Numbers in and out are values\n"
+                   "of the working space unless others are named. What reads coordinates, neighbours or further "
+                   "pictures cannot become a LUT: exit code 1.");
         return [options] { return run(*options); };
     }};
 

@@ -1,7 +1,7 @@
+#include "handover/cdl.hpp"
 #include "base/file.hpp"
 #include "base/text.hpp"
 #include "command.hpp"
-#include "handover/cdl.hpp"
 #include "json.hpp"
 #include "subject.hpp"
 
@@ -25,7 +25,8 @@ int into_filter(const Options& options) {
     const std::string space = options.space.empty() ? "acescct" : options.space;
     for (std::size_t i = 0; i < all.value().size(); ++i) {
         const io::Cdl& cdl = all.value()[i];
-        const std::string text = handover::filter_of(cdl, cdl.id.empty() ? std::filesystem::path(options.rule.filter).stem().string() : cdl.id, space);
+        const std::string text = handover::filter_of(
+            cdl, cdl.id.empty() ? std::filesystem::path(options.rule.filter).stem().string() : cdl.id, space);
         if (options.out.empty()) {
             fmt::print("{}{}", i > 0 ? "\n" : "", text);
             continue;
@@ -50,8 +51,10 @@ int run(const Options& options) {
         return loaded.exit;
     const auto found = handover::cdl_of(loaded.subject, options.space);
     if (!found) {
-        fmt::print(stderr, "kasuri-cli cdl: {}: is no colour decision list in {}: neither gains, offsets and a saturation, nor three curves (x * slope + offset) ^ power\n", options.rule.filter,
-                   options.space.empty() ? loaded.subject.space : options.space);
+        fmt::print(stderr,
+                   "kasuri-cli cdl: {}: is no colour decision list in {}: neither gains, offsets and a saturation, nor "
+                   "three curves (x * slope + offset) ^ power\n",
+                   options.rule.filter, options.space.empty() ? loaded.subject.space : options.space);
         return Exit::rule_failed;
     }
     if (!options.out.empty()) {
@@ -65,14 +68,24 @@ int run(const Options& options) {
             return complain(written.error());
     }
     if (options.json)
-        return print_json({{"slope", json_numbers(found->cdl.slope)}, {"offset", json_numbers(found->cdl.offset)}, {"power", json_numbers(found->cdl.power)}, {"saturation", found->cdl.saturation},
-                           {"space", options.space.empty() ? loaded.subject.space : options.space}, {"exact", found->exact}, {"largest", json_number(found->largest)}});
-    const auto line = [](const char* name, const std::array<double, 3>& x) { fmt::print("{} {} {} {}\n", name, number_text(x[0], 9), number_text(x[1], 9), number_text(x[2], 9)); };
+        return print_json({{"slope", json_numbers(found->cdl.slope)},
+                           {"offset", json_numbers(found->cdl.offset)},
+                           {"power", json_numbers(found->cdl.power)},
+                           {"saturation", found->cdl.saturation},
+                           {"space", options.space.empty() ? loaded.subject.space : options.space},
+                           {"exact", found->exact},
+                           {"largest", json_number(found->largest)}});
+    const auto line = [](const char* name, const std::array<double, 3>& x) {
+        fmt::print("{} {} {} {}\n", name, number_text(x[0], 9), number_text(x[1], 9), number_text(x[2], 9));
+    };
     line("slope", found->cdl.slope);
     line("offset", found->cdl.offset);
     line("power", found->cdl.power);
     fmt::print("saturation {}\n", number_text(found->cdl.saturation, 9));
-    fmt::print("{}\n", found->exact ? "exact, but for the standard's clamps to 0 .. 1" : fmt::format("within {} on a ramp from 0 to 1, but for the standard's clamps", number_text(found->largest, 3)));
+    fmt::print("{}\n",
+               found->exact ? "exact, but for the standard's clamps to 0 .. 1"
+                            : fmt::format("within {} on a ramp from 0 to 1, but for the standard's clamps",
+                                          number_text(found->largest, 3)));
     return Exit::good;
 }
 
@@ -85,9 +98,11 @@ const Command cdl_command = {
         auto options = std::make_shared<Options>();
         options->rule.define(app, false);
         app.add_option("-o,--out", options->out, "File to write: .cc, .ccc, .cdl; of a list: .kasuri");
-        app.add_option("--space", options->space, "In which the numbers are meant (default: the working space; of a list: acescct)");
+        app.add_option("--space", options->space,
+                       "In which the numbers are meant (default: the working space; of a list: acescct)");
         define_json(app, options->json);
-        app.footer("FILTER may be a look, or a .cc, .ccc or .cdl file, which becomes a filter. What is no such list is an error: exit code 1.");
+        app.footer("FILTER may be a look, or a .cc, .ccc or .cdl file, which becomes a filter. What is no such list is "
+                   "an error: exit code 1.");
         return [options] { return run(*options); };
     }};
 

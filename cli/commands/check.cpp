@@ -1,10 +1,10 @@
 #include "base/file.hpp"
 #include "base/parallel.hpp"
 #include "command.hpp"
+#include "common.hpp"
 #include "document/filter_file.hpp"
 #include "document/look_file.hpp"
 #include "handover/look.hpp"
-#include "common.hpp"
 #include "json.hpp"
 #include "proof/look.hpp"
 #include "proof/report.hpp"
@@ -38,8 +38,10 @@ std::optional<std::vector<std::string>> filters_of(const std::vector<std::string
             continue;
         }
         std::vector<std::string> found;
-        for (fs::recursive_directory_iterator entry(path, fs::directory_options::skip_permission_denied, failure), end; !failure && entry != end; entry.increment(failure))
-            if ((entry->path().extension() == ".kasuri" || entry->path().extension() == document::look_ending) && entry->is_regular_file(failure))
+        for (fs::recursive_directory_iterator entry(path, fs::directory_options::skip_permission_denied, failure), end;
+             !failure && entry != end; entry.increment(failure))
+            if ((entry->path().extension() == ".kasuri" || entry->path().extension() == document::look_ending) &&
+                entry->is_regular_file(failure))
                 found.push_back(entry->path().string());
         if (failure) {
             complain({fmt::format("cannot be read: {}", failure.message()), path, ""});
@@ -71,16 +73,19 @@ Work prepared(const Options& options, const std::string& file) {
     work.report.file = file;
     work.exit = loaded.exit;
     if (loaded.exit != Exit::good) {
-        work.report.fault = loaded.exit == Exit::rule_failed ? "the rule does not compile" : "the filter could not be read, or has no such value";
+        work.report.fault = loaded.exit == Exit::rule_failed ? "the rule does not compile"
+                                                             : "the filter could not be read, or has no such value";
         return work;
     }
-    work.settings = rule.settings.empty() && rule.preset.empty() ? proof::settings_of(loaded.rule) : std::vector<std::vector<double>>{loaded.values};
+    work.settings = rule.settings.empty() && rule.preset.empty() ? proof::settings_of(loaded.rule)
+                                                                 : std::vector<std::vector<double>>{loaded.values};
     work.report.rule = std::move(loaded.rule);
     return work;
 }
 
 /// What a look promises as a whole.
-void prepare_whole(const document::Look& look, const std::filesystem::path& folder, const std::string& name, std::vector<Work>& all) {
+void prepare_whole(const document::Look& look, const std::filesystem::path& folder, const std::string& name,
+                   std::vector<Work>& all) {
     Work work;
     work.report.file = name + ", as a whole";
     const auto fail = [&](const Error& error) {
@@ -94,7 +99,8 @@ void prepare_whole(const document::Look& look, const std::filesystem::path& fold
         return;
     } else if (!look.proofs.empty()) {
         work.look = handover::subject_of(runs.value(), look);
-        Result<lang::Rule> statements = proof::look_statements(look.proofs, work.look->space, document::used_beside(folder / "look"));
+        Result<lang::Rule> statements =
+            proof::look_statements(look.proofs, work.look->space, document::used_beside(folder / "look"));
         if (statements)
             work.report.rule = std::move(statements.value());
         else
@@ -103,11 +109,14 @@ void prepare_whole(const document::Look& look, const std::filesystem::path& fold
     }
 }
 
-/// The steps of a look, each at its values: a look keeps what its filters promise only if they keep it there. Steps that are off are passed over.
-void prepare_look(const std::vector<document::LookStep>& steps, const std::filesystem::path& folder, const std::string& name, std::vector<Work>& all) {
+/// The steps of a look, each at its values: a look keeps what its filters promise only if they keep it there. Steps
+/// that are off are passed over.
+void prepare_look(const std::vector<document::LookStep>& steps, const std::filesystem::path& folder,
+                  const std::string& name, std::vector<Work>& all) {
     for (std::size_t i = 0; i < steps.size(); ++i) {
         const document::LookStep& step = steps[i];
-        const std::string title = fmt::format("{}, step {}{}", name, i + 1, step.label.empty() ? "" : " (" + step.label + ")");
+        const std::string title =
+            fmt::format("{}, step {}{}", name, i + 1, step.label.empty() ? "" : " (" + step.label + ")");
         if (!step.on || !step.lut.empty())
             continue;
         if (step.is_look) {
@@ -166,9 +175,21 @@ Json json_of(const Work& work) {
         Json values = Json::object();
         for (std::size_t i = 0; i < outcome.values.size() && i < report.rule.parameters.size(); ++i)
             values[report.rule.parameters[i].name] = json_number(outcome.values[i]);
-        made["proofs"].push_back({{"title", outcome.title}, {"function", outcome.function}, {"passed", outcome.passed}, {"proved", outcome.proved}, {"figure", json_number(outcome.figure)},
-                                  {"relation", outcome.relation}, {"limit", json_number(outcome.limit)}, {"samples", outcome.samples}, {"settings", outcome.settings},
-                                  {"worst", {{"target", outcome.worst.target}, {"index", outcome.worst.index}, {"before", json_numbers(outcome.worst.before)}, {"after", json_numbers(outcome.worst.after)}, {"values", values}}}});
+        made["proofs"].push_back({{"title", outcome.title},
+                                  {"function", outcome.function},
+                                  {"passed", outcome.passed},
+                                  {"proved", outcome.proved},
+                                  {"figure", json_number(outcome.figure)},
+                                  {"relation", outcome.relation},
+                                  {"limit", json_number(outcome.limit)},
+                                  {"samples", outcome.samples},
+                                  {"settings", outcome.settings},
+                                  {"worst",
+                                   {{"target", outcome.worst.target},
+                                    {"index", outcome.worst.index},
+                                    {"before", json_numbers(outcome.worst.before)},
+                                    {"after", json_numbers(outcome.worst.after)},
+                                    {"values", values}}}});
     }
     return made;
 }
@@ -213,7 +234,8 @@ int run(const Options& options) {
     int exit = Exit::good;
     std::size_t failed = 0;
     for (const Work& work : all) {
-        exit = std::max(exit, work.exit == Exit::good && !work.report.good() ? static_cast<int>(Exit::rule_failed) : work.exit);
+        exit = std::max(
+            exit, work.exit == Exit::good && !work.report.good() ? static_cast<int>(Exit::rule_failed) : work.exit);
         failed += work.report.good() ? 0 : 1;
         if (!options.json && (!options.quiet || !work.report.good()))
             if (work.exit == Exit::good || several)
@@ -242,19 +264,23 @@ int run(const Options& options) {
 
 extern const Command check_command;
 const Command check_command = {
-    "check", "Measure the proofs of filters, and of the steps of looks",
-    [](CLI::App& app) -> std::function<int()> {
+    "check", "Measure the proofs of filters, and of the steps of looks", [](CLI::App& app) -> std::function<int()> {
         auto options = std::make_shared<Options>();
-        app.add_option("FILTER", options->paths, "Filters (.kasuri), looks (.kasurilook), or folders: all of them below")->required();
+        app.add_option("FILTER", options->paths,
+                       "Filters (.kasuri), looks (.kasurilook), or folders: all of them below")
+            ->required();
         app.add_option("--preset", options->rule.preset, "Measure at the values of this preset");
-        app.add_option("--set", options->rule.settings, "NAME=VALUE of a parameter; may be given several times")->take_all();
+        app.add_option("--set", options->rule.settings, "NAME=VALUE of a parameter; may be given several times")
+            ->take_all();
         app.add_option("--junit", options->junit, "Also write a JUnit XML file, for a build server");
         app.add_flag("--quiet", options->quiet, "Only what fails");
         define_json(app, options->json);
-        app.footer("Without --set and --preset every proof is measured at the defaults, at every preset, and with each\n"
-                   "parameter at either end of its range; with them, at those values. Proofs about the defaults\n"
-                   "(identity) are always measured at the defaults. Steps of looks, and looks as a whole, are measured at their values. \"proved\": certain for all colours by algebra;\n"
-                   "\"sampled\": measured on so many. Exit code 1 if anything fails.");
+        app.footer(
+            "Without --set and --preset every proof is measured at the defaults, at every preset, and with each\n"
+            "parameter at either end of its range; with them, at those values. Proofs about the defaults\n"
+            "(identity) are always measured at the defaults. Steps of looks, and looks as a whole, are measured at "
+            "their values. \"proved\": certain for all colours by algebra;\n"
+            "\"sampled\": measured on so many. Exit code 1 if anything fails.");
         return [options] { return run(*options); };
     }};
 

@@ -1,7 +1,7 @@
+#include "targets/demo.hpp"
 #include "command.hpp"
 #include "common.hpp"
 #include "io/picture_file.hpp"
-#include "targets/demo.hpp"
 
 #include <filesystem>
 #include <fmt/format.h>
@@ -27,12 +27,11 @@ int run(const std::string& folder) {
 } // namespace
 
 extern const Command demo_command;
-const Command demo_command = {
-    "demo", "Write the pictures of the demo world",
-    [](CLI::App& app) -> std::function<int()> {
-        auto folder = std::make_shared<std::string>();
-        app.add_option("FOLDER", *folder, "Where to; it is made if need be")->required();
-        return [folder] { return run(*folder); };
-    }};
+const Command demo_command = {"demo", "Write the pictures of the demo world",
+                              [](CLI::App& app) -> std::function<int()> {
+                                  auto folder = std::make_shared<std::string>();
+                                  app.add_option("FOLDER", *folder, "Where to; it is made if need be")->required();
+                                  return [folder] { return run(*folder); };
+                              }};
 
 } // namespace kasuri::cli

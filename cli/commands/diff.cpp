@@ -4,8 +4,8 @@
 #include "document/filter_file.hpp"
 #include "engine/lower.hpp"
 #include "engine/sources.hpp"
-#include "io/picture_file.hpp"
 #include "handover/compare.hpp"
+#include "io/picture_file.hpp"
 #include "json.hpp"
 #include "proof/proof.hpp"
 #include "readings/view.hpp"
@@ -31,7 +31,10 @@ constexpr double usual_within = 1e-5; ///< of looks and LUTs
 
 bool is_filter(const std::string& file) { return file.ends_with(document::filter_ending); }
 
-std::string colour(const std::array<float, 4>& c) { return fmt::format("({}, {}, {}, {})", number_text(c[0], 6), number_text(c[1], 6), number_text(c[2], 6), number_text(c[3], 6)); }
+std::string colour(const std::array<float, 4>& c) {
+    return fmt::format("({}, {}, {}, {})", number_text(c[0], 6), number_text(c[1], 6), number_text(c[2], 6),
+                       number_text(c[3], 6));
+}
 
 int filters(const Options& options) {
     RuleOptions first, second;
@@ -48,13 +51,20 @@ int filters(const Options& options) {
         line.limit = options.within;
     const auto outcome = proof::check(a.rule, *engine::compile(a.rule), line, proof::settings_of(a.rule));
     if (options.json)
-        return print_json({{"same", outcome->passed}, {"proved", outcome->proved}, {"largest", json_number(outcome->figure)}, {"at", json_numbers(outcome->worst.before)}, {"first-gives", json_numbers(outcome->worst.after)},
-                           {"colours", outcome->samples}, {"settings", outcome->settings}},
+        return print_json({{"same", outcome->passed},
+                           {"proved", outcome->proved},
+                           {"largest", json_number(outcome->figure)},
+                           {"at", json_numbers(outcome->worst.before)},
+                           {"first-gives", json_numbers(outcome->worst.after)},
+                           {"colours", outcome->samples},
+                           {"settings", outcome->settings}},
                           outcome->passed ? Exit::good : Exit::rule_failed);
     if (outcome->proved)
-        fmt::print("the same for all finite colours and all values, proved by algebra; rounding {}\n", number_text(outcome->figure, 3));
+        fmt::print("the same for all finite colours and all values, proved by algebra; rounding {}\n",
+                   number_text(outcome->figure, 3));
     else
-        fmt::print("{}: the largest difference is {}, at {}: {} by the first\nsampled on {} colours at {} settings\n", outcome->passed ? "the same as far as was tried" : "different", number_text(outcome->figure, 6),
+        fmt::print("{}: the largest difference is {}, at {}: {} by the first\nsampled on {} colours at {} settings\n",
+                   outcome->passed ? "the same as far as was tried" : "different", number_text(outcome->figure, 6),
                    colour(outcome->worst.before), colour(outcome->worst.after), outcome->samples, outcome->settings);
     return outcome->passed ? Exit::good : Exit::rule_failed;
 }
@@ -69,7 +79,8 @@ std::optional<image::Picture> differences(const image::Picture& a, const image::
     options.in_space = a.space;
     options.source_spaces = {b.space};
     const std::shared_ptr<const image::Picture> other[] = {std::make_shared<const image::Picture>(b)};
-    return readings::numbers_of(*engine::compile(checked.rule, options), a, {}, engine::bind_sources(checked.rule, other).planes, {});
+    return readings::numbers_of(*engine::compile(checked.rule, options), a, {},
+                                engine::bind_sources(checked.rule, other).planes, {});
 }
 
 /// The numbers of two pictures of one size, channel by channel. NaN is equal to NaN.
@@ -116,7 +127,8 @@ Spread spread_of(const image::Picture& a, const image::Picture& b) {
     const double mean = std::accumulate(values.begin(), values.end(), 0.0) / static_cast<double>(values.size());
     const std::size_t high = std::min(values.size() - 1, values.size() * 999 / 1000);
     std::nth_element(values.begin(), values.begin() + static_cast<std::ptrdiff_t>(high), values.end());
-    return {true, mean, static_cast<double>(values[high]), static_cast<double>(*std::max_element(values.begin(), values.end()))};
+    return {true, mean, static_cast<double>(values[high]),
+            static_cast<double>(*std::max_element(values.begin(), values.end()))};
 }
 
 int pictures(const Options& options) {
@@ -124,12 +136,17 @@ int pictures(const Options& options) {
     for (const auto* loaded : {&first, &second})
         if (!*loaded)
             return complain(loaded->error());
-    const auto a = image::picture_of(first.value(), options.layer), b = image::picture_of(second.value(), options.layer);
+    const auto a = image::picture_of(first.value(), options.layer),
+               b = image::picture_of(second.value(), options.layer);
     if (!a || !b)
-        return complain({options.layer.empty() ? "has no channel to compare" : fmt::format("has no layer {}", options.layer), a ? options.b : options.a, ""});
+        return complain(
+            {options.layer.empty() ? "has no channel to compare" : fmt::format("has no layer {}", options.layer),
+             a ? options.b : options.a, ""});
     if (a->width != b->width || a->height != b->height) {
         if (options.json)
-            return print_json({{"same", false}, {"first-size", {a->width, a->height}}, {"second-size", {b->width, b->height}}}, Exit::rule_failed);
+            return print_json(
+                {{"same", false}, {"first-size", {a->width, a->height}}, {"second-size", {b->width, b->height}}},
+                Exit::rule_failed);
         fmt::print("different sizes: {} x {} and {} x {}\n", a->width, a->height, b->width, b->height);
         return Exit::rule_failed;
     }
@@ -138,7 +155,11 @@ int pictures(const Options& options) {
     const auto width = static_cast<std::size_t>(a->width);
     const Spread seen = found.most > 0 ? spread_of(*a, *b) : Spread();
     if (options.json) {
-        Json made = {{"same", found.differ == 0}, {"pixels", a->pixels()}, {"differ", found.differ}, {"within", options.within}, {"largest", json_number(found.most)}};
+        Json made = {{"same", found.differ == 0},
+                     {"pixels", a->pixels()},
+                     {"differ", found.differ},
+                     {"within", options.within},
+                     {"largest", json_number(found.most)}};
         if (a->space != b->space)
             made["spaces"] = {a->space, b->space};
         if (found.most > 0) {
@@ -149,23 +170,32 @@ int pictures(const Options& options) {
             made["mean"] = json_number(found.mean);
         }
         if (seen.known)
-            made["ciede2000"] = {{"mean", json_number(seen.mean)}, {"within-99.9%", json_number(seen.most)}, {"largest", json_number(seen.largest)}};
+            made["ciede2000"] = {{"mean", json_number(seen.mean)},
+                                 {"within-99.9%", json_number(seen.most)},
+                                 {"largest", json_number(seen.largest)}};
         return print_json(made, exit);
     }
     if (a->space != b->space)
-        fmt::print("different spaces: {} and {}; the numbers are compared as they are, delta E as colours\n", a->space, b->space);
+        fmt::print("different spaces: {} and {}; the numbers are compared as they are, delta E as colours\n", a->space,
+                   b->space);
     if (found.most == 0) {
         fmt::print("the same, bit for bit as numbers\n");
         return Exit::good;
     }
-    fmt::print("{} of {} pixels differ by more than {}\nlargest {} in {} at x {} y {}: {} and {}\nmean of the largest channel {}\n", found.differ, a->pixels(), number_text(options.within, 6), number_text(found.most, 6),
-               "rgba"[found.channel], found.worst % width, found.worst / width, colour(a->at(found.worst)), colour(b->at(found.worst)), number_text(found.mean, 6));
+    fmt::print("{} of {} pixels differ by more than {}\nlargest {} in {} at x {} y {}: {} and {}\nmean of the largest "
+               "channel {}\n",
+               found.differ, a->pixels(), number_text(options.within, 6), number_text(found.most, 6),
+               "rgba"[found.channel], found.worst % width, found.worst / width, colour(a->at(found.worst)),
+               colour(b->at(found.worst)), number_text(found.mean, 6));
     if (seen.known)
-        fmt::print("delta E2000: mean {}, 99.9th percentile {}, largest {}\n", number_text(seen.mean, 4), number_text(seen.most, 4), number_text(seen.largest, 4));
+        fmt::print("delta E2000: mean {}, 99.9th percentile {}, largest {}\n", number_text(seen.mean, 4),
+                   number_text(seen.most, 4), number_text(seen.largest, 4));
     return exit;
 }
 
-bool is_subject(const std::string& file) { return is_filter(file) || file.ends_with(document::look_ending) || document::is_lut_name(file); }
+bool is_subject(const std::string& file) {
+    return is_filter(file) || file.ends_with(document::look_ending) || document::is_lut_name(file);
+}
 
 /// Looks and LUTs, with each other or with filters: colour by colour, at their values.
 int subjects(const Options& options) {
@@ -192,14 +222,32 @@ int subjects(const Options& options) {
     const double within = options.within > 0 ? options.within : usual_within;
     const bool same = error.largest <= within && found.value().not_finite == 0;
     if (options.json)
-        return print_json({{"same", same}, {"within", within}, {"colours", found.value().samples}, {"space", found.value().space}, {"mean", json_number(error.mean)}, {"within-99.9%", json_number(error.most)},
-                           {"largest", json_number(error.largest)}, {"at", json_numbers(error.worst)}, {"not-finite", found.value().not_finite},
-                           {"ciede2000", {{"mean", json_number(error.delta_e_mean)}, {"within-99.9%", json_number(error.delta_e_most)}, {"largest", json_number(error.delta_e_largest)}, {"at", json_numbers(error.delta_e_worst)}}}},
+        return print_json({{"same", same},
+                           {"within", within},
+                           {"colours", found.value().samples},
+                           {"space", found.value().space},
+                           {"mean", json_number(error.mean)},
+                           {"within-99.9%", json_number(error.most)},
+                           {"largest", json_number(error.largest)},
+                           {"at", json_numbers(error.worst)},
+                           {"not-finite", found.value().not_finite},
+                           {"ciede2000",
+                            {{"mean", json_number(error.delta_e_mean)},
+                             {"within-99.9%", json_number(error.delta_e_most)},
+                             {"largest", json_number(error.delta_e_largest)},
+                             {"at", json_numbers(error.delta_e_worst)}}}},
                           same ? Exit::good : Exit::rule_failed);
-    const auto at = [](const std::array<float, 3>& c) { return fmt::format("({}, {}, {})", number_text(static_cast<double>(c[0]), 4), number_text(static_cast<double>(c[1]), 4), number_text(static_cast<double>(c[2]), 4)); };
-    fmt::print("{} on {} colours of {} .. {} in {}\nmean {}, 99.9 % within {}, largest {} at {}\nCIEDE2000: mean {}, 99.9 % within {}, largest {} at {}\n", same ? fmt::format("the same within {}", number_text(within, 6)) : "different",
-               found.value().samples, number_text(options.domain[0], 6), number_text(options.domain[1], 6), found.value().space, number_text(error.mean, 4), number_text(error.most, 4), number_text(error.largest, 4), at(error.worst),
-               number_text(error.delta_e_mean, 4), number_text(error.delta_e_most, 4), number_text(error.delta_e_largest, 4), at(error.delta_e_worst));
+    const auto at = [](const std::array<float, 3>& c) {
+        return fmt::format("({}, {}, {})", number_text(static_cast<double>(c[0]), 4),
+                           number_text(static_cast<double>(c[1]), 4), number_text(static_cast<double>(c[2]), 4));
+    };
+    fmt::print("{} on {} colours of {} .. {} in {}\nmean {}, 99.9 % within {}, largest {} at {}\nCIEDE2000: mean {}, "
+               "99.9 % within {}, largest {} at {}\n",
+               same ? fmt::format("the same within {}", number_text(within, 6)) : "different", found.value().samples,
+               number_text(options.domain[0], 6), number_text(options.domain[1], 6), found.value().space,
+               number_text(error.mean, 4), number_text(error.most, 4), number_text(error.largest, 4), at(error.worst),
+               number_text(error.delta_e_mean, 4), number_text(error.delta_e_most, 4),
+               number_text(error.delta_e_largest, 4), at(error.delta_e_worst));
     if (found.value().not_finite > 0)
         fmt::print("on {} colours one alone is NaN or infinite\n", found.value().not_finite);
     return same ? Exit::good : Exit::rule_failed;
@@ -210,24 +258,31 @@ int run(const Options& options) {
         fmt::print(stderr, "kasuri-cli diff: compare filters, looks and LUTs with one another, or two pictures\n");
         return Exit::usage;
     }
-    return !is_subject(options.a) ? pictures(options) : is_filter(options.a) && is_filter(options.b) ? filters(options) : subjects(options);
+    return !is_subject(options.a)                      ? pictures(options)
+        : is_filter(options.a) && is_filter(options.b) ? filters(options)
+                                                       : subjects(options);
 }
 
 } // namespace
 
 extern const Command diff_command;
 const Command diff_command = {
-    "diff", "Compare two filters, looks or LUTs, or two pictures",
-    [](CLI::App& app) -> std::function<int()> {
+    "diff", "Compare two filters, looks or LUTs, or two pictures", [](CLI::App& app) -> std::function<int()> {
         auto options = std::make_shared<Options>();
         app.add_option("FIRST", options->a, "A filter (.kasuri), a look (.kasurilook), a LUT or a picture")->required();
         app.add_option("SECOND", options->b, "Another one")->required();
-        app.add_option("--within", options->within, "How far numbers may differ and still count as the same (default: pictures 0, others 1e-5)")->check(CLI::NonNegativeNumber);
+        app.add_option("--within", options->within,
+                       "How far numbers may differ and still count as the same (default: pictures 0, others 1e-5)")
+            ->check(CLI::NonNegativeNumber);
         app.add_option("--layer", options->layer, "Of pictures: this layer alone");
-        app.add_option("--domain", options->domain, "Of looks and LUTs: lowest and highest value that come in")->expected(2)->capture_default_str();
+        app.add_option("--domain", options->domain, "Of looks and LUTs: lowest and highest value that come in")
+            ->expected(2)
+            ->capture_default_str();
         define_json(app, options->json);
-        app.footer("Filters are compared at the settings that `check` uses, parameters of one name having one value; where algebra shows that they are the same, that is said.\n"
-                   "Looks and LUTs are compared colour by colour at their values, in the working space of the first; the numbers of a LUT mean that space too.\n"
+        app.footer("Filters are compared at the settings that `check` uses, parameters of one name having one value; "
+                   "where algebra shows that they are the same, that is said.\n"
+                   "Looks and LUTs are compared colour by colour at their values, in the working space of the first; "
+                   "the numbers of a LUT mean that space too.\n"
                    "Exit code 1 if they differ.");
         return [options] { return run(*options); };
     }};

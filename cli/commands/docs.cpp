@@ -35,7 +35,11 @@ const Command docs_command = {
         std::vector<std::string> names;
         for (const Page& row : pages)
             names.emplace_back(row.name);
-        app.add_option("PAGE", *page, "builtins, colour, errors, prelude (the functions written in the language), man (the manual page), completion (for bash) or words (what there is to translate)")->required()->check(CLI::IsMember(names));
+        app.add_option("PAGE", *page,
+                       "builtins, colour, errors, prelude (the functions written in the language), man (the manual "
+                       "page), completion (for bash) or words (what there is to translate)")
+            ->required()
+            ->check(CLI::IsMember(names));
         return [page]() -> int {
             for (const Page& row : pages)
                 if (row.name == *page) {

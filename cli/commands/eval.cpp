@@ -2,9 +2,9 @@
 #include "colour/space.hpp"
 #include "command.hpp"
 #include "common.hpp"
+#include "document/look_file.hpp"
 #include "engine/evaluate.hpp"
 #include "engine/lower.hpp"
-#include "document/look_file.hpp"
 #include "engine/reference.hpp"
 #include "json.hpp"
 #include "subject.hpp"
@@ -35,7 +35,7 @@ struct Table {
 
 /// Where each column goes: 0..3 is r g b a, from 4 on the further ones.
 struct Columns {
-    std::vector<std::string> names;   ///< all, in the order of the input
+    std::vector<std::string> names; ///< all, in the order of the input
     std::vector<std::size_t> places;
     std::vector<std::string> further; ///< those that are not r, g, b or a
     bool named = false;
@@ -48,14 +48,19 @@ std::optional<Columns> columns_of(const std::string& text) {
         const std::string name(trimmed(part));
         constexpr std::string_view colours = "rgba";
         const bool word = !name.empty() && (std::isalpha(static_cast<unsigned char>(name[0])) || name[0] == '_') &&
-                          std::all_of(name.begin(), name.end(), [](char c) { return std::isalnum(static_cast<unsigned char>(c)) || c == '_'; });
+            std::all_of(name.begin(), name.end(),
+                        [](char c) { return std::isalnum(static_cast<unsigned char>(c)) || c == '_'; });
         const bool taken = std::find(columns.names.begin(), columns.names.end(), name) != columns.names.end();
         const auto inputs = lang::input_table();
         const bool colour = name.size() == 1 && colours.find(name) != std::string_view::npos;
-        const bool reserved = name == "out" || (!colour && std::any_of(inputs.begin(), inputs.end(), [&](const lang::InputRow& i) { return i.name == name; }));
+        const bool reserved = name == "out" ||
+            (!colour &&
+             std::any_of(inputs.begin(), inputs.end(), [&](const lang::InputRow& i) { return i.name == name; }));
         if (!word || taken || reserved) {
             fmt::print(stderr, "kasuri-cli eval: --columns: {} {}\n", name.empty() ? "an empty name" : name,
-                       taken ? "comes twice" : reserved ? "has a fixed meaning" : "is not a name");
+                       taken          ? "comes twice"
+                           : reserved ? "has a fixed meaning"
+                                      : "is not a name");
             return std::nullopt;
         }
         columns.names.push_back(name);
@@ -79,7 +84,8 @@ std::optional<Table> read_table(std::istream& in, const Columns& columns) {
         const std::string_view content = trimmed(line);
         if (content.empty() || content.front() == '#')
             continue;
-        if (table.lines.empty() && (content == fmt::format("{}", fmt::join(columns.names, ",")) || (!columns.named && content == "r,g,b")))
+        if (table.lines.empty() &&
+            (content == fmt::format("{}", fmt::join(columns.names, ",")) || (!columns.named && content == "r,g,b")))
             continue; // a heading
         const auto parts = split(content, ',');
         if (parts.size() != count && !(!columns.named && parts.size() == 3)) {
@@ -91,13 +97,16 @@ std::optional<Table> read_table(std::istream& in, const Columns& columns) {
         for (std::size_t i = 0; i < parts.size(); ++i) {
             const std::optional<double> value = parse_number(parts[i]);
             if (!value) {
-                fmt::print(stderr, "standard input:{}:{}: {} is not a number\n", number, parts[i].data() - line.data() + 1,
-                           parts[i].empty() ? "nothing" : std::string(parts[i]));
+                fmt::print(stderr, "standard input:{}:{}: {} is not a number\n", number,
+                           parts[i].data() - line.data() + 1, parts[i].empty() ? "nothing" : std::string(parts[i]));
                 return std::nullopt;
             }
             values[columns.places[i]] = *value;
         }
-        table.widths.push_back(columns.named ? (std::find(columns.names.begin(), columns.names.end(), "a") != columns.names.end() ? 4u : 3u) : parts.size());
+        table.widths.push_back(
+            columns.named
+                ? (std::find(columns.names.begin(), columns.names.end(), "a") != columns.names.end() ? 4u : 3u)
+                : parts.size());
         table.lines.push_back(std::move(values));
     }
     return table;
@@ -115,7 +124,9 @@ std::string joined(std::span<const double> values, bool json) {
 /// r, g, b from one space into another, at double precision; an empty name is the rule's own.
 void convert(double* rgb, const lang::Rule& rule, const std::string& from, const std::string& to) {
     const std::string_view own = engine::working_space(rule);
-    const colour::Triple made = colour::converted({rgb[0], rgb[1], rgb[2]}, *colour::find_space(from.empty() ? own : from), *colour::find_space(to.empty() ? own : to));
+    const colour::Triple made =
+        colour::converted({rgb[0], rgb[1], rgb[2]}, *colour::find_space(from.empty() ? own : from),
+                          *colour::find_space(to.empty() ? own : to));
     std::copy(made.begin(), made.end(), rgb);
 }
 
@@ -131,7 +142,8 @@ std::string by_reference(const Loaded& loaded, const Table& table, const Options
         std::copy_n(table.lines[i].begin(), 4, pixel.rgba.begin());
         convert(pixel.rgba.data(), loaded.rule, options.in_space, "");
         pixel.sources.assign(table.lines[i].begin() + 4, table.lines[i].end());
-        pixel.pixel = {static_cast<double>(i % static_cast<std::size_t>(width)), static_cast<double>(i / static_cast<std::size_t>(width))};
+        pixel.pixel = {static_cast<double>(i % static_cast<std::size_t>(width)),
+                       static_cast<double>(i / static_cast<std::size_t>(width))};
         pixel.pos = {(pixel.pixel[0] + 0.5) / width, (pixel.pixel[1] + 0.5) / height};
         pixel.aspect = static_cast<double>(width) / height;
         pixel.extent = {static_cast<double>(width), static_cast<double>(height)};
@@ -149,12 +161,14 @@ std::string by_reference(const Loaded& loaded, const Table& table, const Options
     return text;
 }
 
-std::string by_engine(const engine::ProgramPtr& program, const std::vector<double>& parameters, const Table& table, const Options& options) {
+std::string by_engine(const engine::ProgramPtr& program, const std::vector<double>& parameters, const Table& table,
+                      const Options& options) {
     const bool print = !options.print.empty();
     const int width = options.width;
     const std::size_t count = table.lines.size(), outputs = program->outputs().size();
     const std::size_t channels = table.lines.empty() ? 4 : table.lines[0].size();
-    std::vector<std::vector<float>> planes(channels, std::vector<float>(count)), results(outputs, std::vector<float>(count));
+    std::vector<std::vector<float>> planes(channels, std::vector<float>(count)),
+        results(outputs, std::vector<float>(count));
     for (std::size_t i = 0; i < count; ++i)
         for (std::size_t c = 0; c < channels; ++c)
             planes[c][i] = static_cast<float>(table.lines[i][c]);
@@ -189,7 +203,8 @@ engine::ProgramPtr program_of(const Loaded& loaded, const Options& options) {
 bool fits_rows(const Table& table, const Options& options) {
     if (options.width >= 1 && table.lines.size() % static_cast<std::size_t>(options.width) == 0)
         return true;
-    fmt::print(stderr, "kasuri-cli eval: --width {}: {} lines are no rows of that width\n", options.width, table.lines.size());
+    fmt::print(stderr, "kasuri-cli eval: --width {}: {} lines are no rows of that width\n", options.width,
+               table.lines.size());
     return false;
 }
 
@@ -201,25 +216,33 @@ int write(const std::string& text) {
 /// A look: no expression, no columns, no double reference of neighbours and places.
 int run_look(const Options& options, const Columns& columns) {
     if (!options.print.empty() || !columns.further.empty() || options.reference) {
-        fmt::print(stderr, "kasuri-cli eval: --print, --reference and further columns are for rules; a look has its result alone\n");
+        fmt::print(
+            stderr,
+            "kasuri-cli eval: --print, --reference and further columns are for rules; a look has its result alone\n");
         return Exit::usage;
     }
     const LoadedSubject loaded = load_subject(options.rule, "eval");
     if (loaded.exit != Exit::good)
         return loaded.exit;
     if (!loaded.subject.sources.empty()) {
-        fmt::print(stderr, "kasuri-cli eval: the look reads the further picture {}, which a table cannot bring\n", loaded.subject.sources.front().name);
+        fmt::print(stderr, "kasuri-cli eval: the look reads the further picture {}, which a table cannot bring\n",
+                   loaded.subject.sources.front().name);
         return Exit::usage;
     }
     const std::optional<Table> table = read_table(std::cin, columns);
     if (!table)
         return Exit::input_output;
-    return fits_rows(*table, options) ? write(by_engine(handover::compiled(loaded.subject, options.in_space, options.out_space), loaded.subject.values(), *table, options)) : static_cast<int>(Exit::usage);
+    return fits_rows(*table, options)
+        ? write(by_engine(handover::compiled(loaded.subject, options.in_space, options.out_space),
+                          loaded.subject.values(), *table, options))
+        : static_cast<int>(Exit::usage);
 }
 
 int run(const Options& options) {
-    if (options.rule.filter.empty() && !options.rule.text_given && options.print.empty() && options.in_space.empty() && options.out_space.empty()) {
-        fmt::print(stderr, "kasuri-cli eval: give FILTER, --rule TEXT, --print EXPRESSION, or spaces to convert between\n");
+    if (options.rule.filter.empty() && !options.rule.text_given && options.print.empty() && options.in_space.empty() &&
+        options.out_space.empty()) {
+        fmt::print(stderr,
+                   "kasuri-cli eval: give FILTER, --rule TEXT, --print EXPRESSION, or spaces to convert between\n");
         return Exit::usage;
     }
     const std::optional<Columns> columns = columns_of(options.columns);
@@ -235,8 +258,11 @@ int run(const Options& options) {
         return loaded.exit;
     for (const lang::SourceInput& source : loaded.rule.sources)
         if (!source.column) {
-            fmt::print(stderr, "kasuri-cli eval: the rule reads the further picture {}, which a table cannot bring. Give it as a column:\n"
-                               "leave its `source` line out and name it in --columns\n", source.name);
+            fmt::print(stderr,
+                       "kasuri-cli eval: the rule reads the further picture {}, which a table cannot bring. Give it as "
+                       "a column:\n"
+                       "leave its `source` line out and name it in --columns\n",
+                       source.name);
             return Exit::usage;
         }
     const std::optional<Table> table = read_table(std::cin, *columns);
@@ -244,7 +270,8 @@ int run(const Options& options) {
         return Exit::input_output;
     if (!fits_rows(*table, options))
         return Exit::usage;
-    return write(options.reference ? by_reference(loaded, *table, options) : by_engine(program_of(loaded, options), loaded.values, *table, options));
+    return write(options.reference ? by_reference(loaded, *table, options)
+                                   : by_engine(program_of(loaded, options), loaded.values, *table, options));
 }
 
 } // namespace
@@ -257,13 +284,19 @@ const Command eval_command = {
         options->rule.define(app, true);
         app.add_option("--print", options->print, "Write the components of this expression instead of out");
         app.add_option("--columns", options->columns,
-                       "Names of the columns that are read, such as r,g,b,x,y; other than r, g, b, a they are plain floats of that name");
-        app.add_option("--width", options->width, "Take the lines as rows of a picture of this width, for rules with coordinates or neighbours");
-        app.add_option("--in-space", options->in_space, "The space of the numbers that are read, instead of the rule's working space");
-        app.add_option("--out-space", options->out_space, "The space of the colours that are written, instead of the rule's working space");
-        app.add_flag("--reference", options->reference, "Use the slow double-precision reference instead of the engine");
+                       "Names of the columns that are read, such as r,g,b,x,y; other than r, g, b, a they are plain "
+                       "floats of that name");
+        app.add_option("--width", options->width,
+                       "Take the lines as rows of a picture of this width, for rules with coordinates or neighbours");
+        app.add_option("--in-space", options->in_space,
+                       "The space of the numbers that are read, instead of the rule's working space");
+        app.add_option("--out-space", options->out_space,
+                       "The space of the colours that are written, instead of the rule's working space");
+        app.add_flag("--reference", options->reference,
+                     "Use the slow double-precision reference instead of the engine");
         define_json(app, options->json, "A JSON array a line instead of CSV");
-        app.footer("Numbers are values of the rule's working space, unless --in-space and --out-space say otherwise, and are written with 9 significant digits;\n"
+        app.footer("Numbers are values of the rule's working space, unless --in-space and --out-space say otherwise, "
+                   "and are written with 9 significant digits;\n"
                    "nan, inf and -inf are read and written as such. Lines that begin with # are passed over.");
         return [options] { return run(*options); };
     }};

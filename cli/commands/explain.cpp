@@ -1,13 +1,13 @@
 #include "command.hpp"
 #include "common.hpp"
 #include "engine/lower.hpp"
+#include "handover/look_sums.hpp"
 #include "insight/summary.hpp"
 #include "ir/printed.hpp"
+#include "json.hpp"
 #include "lang/parser.hpp"
 #include "lang/printed.hpp"
-#include "handover/look_sums.hpp"
 #include "proof/proof.hpp"
-#include "json.hpp"
 #include "subject.hpp"
 
 #include <fmt/format.h>
@@ -46,26 +46,30 @@ struct Stage {
 };
 constexpr Stage stages[] = {
     {"tokens", false, [](const Subject& s) { return lang::printed(lang::lex(s.text, nullptr), s.text); }},
-    {"tree", false, [](const Subject& s) {
+    {"tree", false,
+     [](const Subject& s) {
          std::vector<lang::Diagnostic> said_later;
          return lang::printed(lang::parse(s.text, said_later));
      }},
     {"types", true, [](const Subject& s) { return lang::printed(*s.rule, proof::vocabulary()); }},
-    {"graph", true, [](const Subject& s) {
+    {"graph", true,
+     [](const Subject& s) {
          const engine::CompileOptions options = compile_options(s);
          ir::Graph graph(options.rewrite);
          const std::vector<ir::NodeId> outputs = engine::lower(*s.rule, graph, options);
          return ir::printed(graph, outputs);
      }},
     {"tiles", true, [](const Subject& s) { return engine::compile(*s.rule, compile_options(s))->printed(); }},
-    {"known", true, [](const Subject& s) {
+    {"known", true,
+     [](const Subject& s) {
          const std::string text = insight::described(insight::known(*s.rule, s.values));
          return text.empty() ? std::string("nothing is certain without trying colours\n") : text;
      }},
 };
 
 /// Stages in order; as words, each under its name unless it is the only one.
-int tell(const std::vector<std::pair<std::string, std::string>>& dumps, const Options& options, const insight::Known* known, int exit) {
+int tell(const std::vector<std::pair<std::string, std::string>>& dumps, const Options& options,
+         const insight::Known* known, int exit) {
     if (options.json) {
         Json made = Json::object();
         for (const auto& [name, text] : dumps)
@@ -114,12 +118,16 @@ int run_look(const Options& options) {
     add("graph", [&] { return ir::printed(graph, outputs); });
     add("tiles", [&] { return engine::Program(graph, outputs, with.fuse).printed(); });
     add("known", [&] {
-        const auto runs = handover::runnable(loaded.look, std::filesystem::path(options.rule.filter).parent_path()).value();
+        const auto runs =
+            handover::runnable(loaded.look, std::filesystem::path(options.rule.filter).parent_path()).value();
         const std::string text = handover::described_look(*runs, runs->parameters);
         return text.empty() ? std::string("nothing is certain without trying colours\n") : text;
     });
     if (dumps.empty()) {
-        fmt::print(stderr, "kasuri-cli explain: a look has no stage {}: it is graph, tiles and known; its filters have the others\n", options.stage);
+        fmt::print(
+            stderr,
+            "kasuri-cli explain: a look has no stage {}: it is graph, tiles and known; its filters have the others\n",
+            options.stage);
         return Exit::usage;
     }
     return tell(dumps, options, nullptr, Exit::good);
@@ -140,9 +148,11 @@ int run(const Options& options) {
             continue;
         if (stage.checked && !good)
             break;
-        dumps.emplace_back(stage.name, stage.dump({loaded.text, good ? &loaded.rule : nullptr, loaded.values, options}));
+        dumps.emplace_back(stage.name,
+                           stage.dump({loaded.text, good ? &loaded.rule : nullptr, loaded.values, options}));
     }
-    const std::optional<insight::Known> known = good && options.json ? std::optional(insight::known(loaded.rule, loaded.values)) : std::nullopt;
+    const std::optional<insight::Known> known =
+        good && options.json ? std::optional(insight::known(loaded.rule, loaded.values)) : std::nullopt;
     return tell(dumps, options, known ? &*known : nullptr, loaded.exit);
 }
 
@@ -157,13 +167,15 @@ const Command explain_command = {
         std::vector<std::string> names;
         for (const Stage& stage : stages)
             names.emplace_back(stage.name);
-        app.add_option("--stage", options->stage, "Only this one: tokens, tree, types, graph, tiles or known")->check(CLI::IsMember(names));
+        app.add_option("--stage", options->stage, "Only this one: tokens, tree, types, graph, tiles or known")
+            ->check(CLI::IsMember(names));
         app.add_option("--in-space", options->in_space, "Show the conversions of a picture of this space, too");
         app.add_option("--out-space", options->out_space, "And those into this space");
         app.add_flag("--plain", options->plain, "Graph and tiles without rewrites and fused operations");
         define_json(app, options->json, "One JSON object: the stages as texts, and what is known as numbers");
         app.footer("tokens: words of the text; tree: its grammar; types: with types and rates, functions checked;\n"
-                   "graph: scalar operations after rewriting; tiles: passes over the picture, u computed once, r registers of\n"
+                   "graph: scalar operations after rewriting; tiles: passes over the picture, u computed once, r "
+                   "registers of\n"
                    "a tile, i inputs (0 to 3 are r g b a); known: what is certain about the rule at its values.");
         return [options]() -> int {
             if (options->rule.filter.empty() && !options->rule.text_given) {

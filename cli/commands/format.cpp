@@ -1,8 +1,8 @@
+#include "lang/format.hpp"
 #include "base/file.hpp"
 #include "command.hpp"
 #include "common.hpp"
 #include "document/filter_file.hpp"
-#include "lang/format.hpp"
 #include "lang/parser.hpp"
 
 #include <fmt/format.h>
@@ -46,11 +46,11 @@ int one(const std::string& file, bool check) {
 
 extern const Command format_command;
 const Command format_command = {
-    "format", "Bring filters into their canonical form; comments stay",
-    [](CLI::App& app) -> std::function<int()> {
+    "format", "Bring filters into their canonical form; comments stay", [](CLI::App& app) -> std::function<int()> {
         auto options = std::make_shared<Options>();
         app.add_option("FILTER", options->files, "Filter files (.kasuri)")->required();
-        app.add_flag("--check", options->check, "Change nothing; name the files that would change and exit with 1 if there are any");
+        app.add_flag("--check", options->check,
+                     "Change nothing; name the files that would change and exit with 1 if there are any");
         app.footer("Names of the files that changed are written. Files that cannot be read as rules are not touched.");
         return [options]() -> int {
             int worst = Exit::good;

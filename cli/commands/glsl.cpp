@@ -21,18 +21,27 @@ struct Options {
 int run(const Options& options) {
     if (!known_space(options.in_space) || !known_space(options.out_space))
         return Exit::usage;
-    const bool good = !options.name.empty() && std::isalpha(static_cast<unsigned char>(options.name[0])) != 0 && !options.name.starts_with("gl_") && options.name.find("__") == std::string::npos &&
-                      std::all_of(options.name.begin(), options.name.end(), [](unsigned char c) { return std::isalnum(c) != 0 || c == '_'; });
+    const bool good = !options.name.empty() && std::isalpha(static_cast<unsigned char>(options.name[0])) != 0 &&
+        !options.name.starts_with("gl_") && options.name.find("__") == std::string::npos &&
+        std::all_of(options.name.begin(), options.name.end(),
+                    [](unsigned char c) { return std::isalnum(c) != 0 || c == '_'; });
     if (!good) {
-        fmt::print(stderr, "kasuri-cli glsl: {} is no name for a function of a shader: letters, digits and single _, a letter first\n", options.name);
+        fmt::print(
+            stderr,
+            "kasuri-cli glsl: {} is no name for a function of a shader: letters, digits and single _, a letter first\n",
+            options.name);
         return Exit::usage;
     }
-    const LoadedSubject loaded = load_subject(options.rule, "glsl"); // values that were asked for are the defaults of the uniforms
+    const LoadedSubject loaded =
+        load_subject(options.rule, "glsl"); // values that were asked for are the defaults of the uniforms
     if (loaded.exit != Exit::good)
         return loaded.exit;
-    const Result<std::string> text = handover::shader(loaded.subject, {options.in_space, options.out_space, options.name});
+    const Result<std::string> text =
+        handover::shader(loaded.subject, {options.in_space, options.out_space, options.name});
     if (!text) {
-        fmt::print(stderr, "kasuri-cli glsl: {}: the {} {}\n", options.rule.filter.empty() ? "rule" : options.rule.filter, loaded.subject.is_look ? "look" : "rule", text.error().text());
+        fmt::print(stderr, "kasuri-cli glsl: {}: the {} {}\n",
+                   options.rule.filter.empty() ? "rule" : options.rule.filter, loaded.subject.is_look ? "look" : "rule",
+                   text.error().text());
         return Exit::rule_failed;
     }
     if (options.out.empty()) {
@@ -53,10 +62,12 @@ const Command glsl_command = {
         auto options = std::make_shared<Options>();
         options->rule.define(app, true);
         app.add_option("-o,--out", options->out, "File to write (otherwise standard output)");
-        app.add_option("--name", options->name, "Of the function; its uniforms and helpers begin with it")->capture_default_str();
+        app.add_option("--name", options->name, "Of the function; its uniforms and helpers begin with it")
+            ->capture_default_str();
         app.add_option("--in-space", options->in_space, "What comes in (default: the rule's working space)");
         app.add_option("--out-space", options->out_space, "What goes out (default: the same)");
-        app.footer("vec4 NAME(vec4 colour), for GLSL 3.30 and later. Parameters are uniforms NAME_parameter, whose defaults --set and --preset choose.\n"
+        app.footer("vec4 NAME(vec4 colour), for GLSL 3.30 and later. Parameters are uniforms NAME_parameter, whose "
+                   "defaults --set and --preset choose.\n"
                    "Rules that read the place also take `vec2 pixel`, and further pictures come as further arguments.");
         return [options]() -> int {
             if (options->rule.filter.empty() && !options->rule.text_given) {

@@ -24,7 +24,8 @@ struct Options {
 };
 
 void describe(const readings::Reading& reading) {
-    fmt::print("{} (of {}): {}\n", reading.name, reading.about == readings::About::rule ? "a rule" : "pictures", reading.doc);
+    fmt::print("{} (of {}): {}\n", reading.name, reading.about == readings::About::rule ? "a rule" : "pictures",
+               reading.doc);
     if (!reading.source.empty())
         fmt::print("  source: {}\n", reading.source);
     for (const Setting& setting : reading.settings)
@@ -43,9 +44,11 @@ int gather(const Options& options, const std::string& working, std::vector<image
         if (!image)
             return complain(image.error());
         const std::vector<std::string> layers = image::layers(image.value());
-        const auto picture = image::picture_of(image.value(), options.layer.empty() && !layers.empty() ? layers.front() : options.layer);
+        const auto picture =
+            image::picture_of(image.value(), options.layer.empty() && !layers.empty() ? layers.front() : options.layer);
         if (!picture)
-            return complain({fmt::format("there is no layer \"{}\"", options.layer), file, fmt::format("its layers are: {}", fmt::join(layers, ", "))});
+            return complain({fmt::format("there is no layer \"{}\"", options.layer), file,
+                             fmt::format("its layers are: {}", fmt::join(layers, ", "))});
         into.push_back(*picture);
     }
     for (const std::string& name : options.targets) {
@@ -64,7 +67,11 @@ int run(const Options& options) {
     if (options.reading.empty() && options.json) {
         Json all = Json::array();
         for (const readings::Reading* reading : readings::all())
-            all.push_back({{"name", reading->name}, {"of", reading->about == readings::About::rule ? "rule" : "pictures"}, {"doc", reading->doc}, {"source", reading->source}, {"settings", json_settings(reading->settings)}});
+            all.push_back({{"name", reading->name},
+                           {"of", reading->about == readings::About::rule ? "rule" : "pictures"},
+                           {"doc", reading->doc},
+                           {"source", reading->source},
+                           {"settings", json_settings(reading->settings)}});
         return print_json(all);
     }
     if (options.reading.empty()) {
@@ -78,7 +85,8 @@ int run(const Options& options) {
         for (const readings::Reading* each : readings::all())
             names.emplace_back(each->name);
         const auto near = did_you_mean(options.reading, names);
-        return usage(fmt::format("{}: there is no such reading; {}", options.reading, near ? fmt::format("did you mean {}?", *near) : "kasuri-cli measure lists them"));
+        return usage(fmt::format("{}: there is no such reading; {}", options.reading,
+                                 near ? fmt::format("did you mean {}?", *near) : "kasuri-cli measure lists them"));
     }
     const auto set = read_settings(reading->settings, options.settings, "kasuri-cli measure");
     if (!set)
@@ -132,7 +140,9 @@ const Command measure_command = {
         auto options = std::make_shared<Options>();
         app.add_option("READING", options->reading, "Such as waveform; none: all are listed");
         options->rule.define(app, true);
-        app.add_option("--picture", options->pictures, "A picture file, measured after the rule; may be given several times")->take_all();
+        app.add_option("--picture", options->pictures,
+                       "A picture file, measured after the rule; may be given several times")
+            ->take_all();
         app.add_option("--target", options->targets, "A generated target; may be given several times")->take_all();
         app.add_option("--layer", options->layer, "Of the pictures; else their first");
         app.add_option("--with", options->settings, "A setting of the reading: name=value")->take_all();

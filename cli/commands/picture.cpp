@@ -37,21 +37,38 @@ int run(const std::vector<std::string>& files, bool json) {
         for (const image::Channel& channel : image.channels)
             channels.push_back(channel.name);
         const image::Window& window = image.window;
-        const bool part = window.full_width > 0 && (window.x != window.full_x || window.y != window.full_y || window.full_width != image.width || window.full_height != image.height);
+        const bool part = window.full_width > 0 &&
+            (window.x != window.full_x || window.y != window.full_y || window.full_width != image.width ||
+             window.full_height != image.height);
         if (json) {
             Json attributes = Json::object();
             for (const image::Attribute& each : image.attributes)
                 attributes[each.name] = io::attribute_text(each);
-            all.push_back({{"file", file}, {"width", image.width}, {"height", image.height}, {"numbers", word(image.depth)}, {"space", image.space}, {"space-from", image.space_from}, {"alpha", word(image.alpha)},
-                           {"channels", channels}, {"layers", image::layers(image)}, {"notes", image.notes}, {"attributes", attributes}});
+            all.push_back({{"file", file},
+                           {"width", image.width},
+                           {"height", image.height},
+                           {"numbers", word(image.depth)},
+                           {"space", image.space},
+                           {"space-from", image.space_from},
+                           {"alpha", word(image.alpha)},
+                           {"channels", channels},
+                           {"layers", image::layers(image)},
+                           {"notes", image.notes},
+                           {"attributes", attributes}});
             if (part)
-                all.back()["frame"] = {{"x", window.x}, {"y", window.y}, {"full-x", window.full_x}, {"full-y", window.full_y}, {"full-width", window.full_width}, {"full-height", window.full_height}};
+                all.back()["frame"] = {{"x", window.x},
+                                       {"y", window.y},
+                                       {"full-x", window.full_x},
+                                       {"full-y", window.full_y},
+                                       {"full-width", window.full_width},
+                                       {"full-height", window.full_height}};
             continue;
         }
-        fmt::print("{}: {} x {}, {}\nspace: {} ({})\nalpha: {}\nchannels: {}\n", file, image.width, image.height, word(image.depth), image.space, image.space_from,
-                   word(image.alpha), fmt::join(channels, " "));
+        fmt::print("{}: {} x {}, {}\nspace: {} ({})\nalpha: {}\nchannels: {}\n", file, image.width, image.height,
+                   word(image.depth), image.space, image.space_from, word(image.alpha), fmt::join(channels, " "));
         if (part)
-            fmt::print("lies at {}, {} in a frame of {} x {} from {}, {}\n", window.x, window.y, window.full_width, window.full_height, window.full_x, window.full_y);
+            fmt::print("lies at {}, {} in a frame of {} x {} from {}, {}\n", window.x, window.y, window.full_width,
+                       window.full_height, window.full_x, window.full_y);
         for (const image::Attribute& each : image.attributes)
             fmt::print("{}: {}\n", each.name, io::attribute_text(each));
         for (const std::string& note : image.notes)

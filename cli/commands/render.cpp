@@ -47,7 +47,8 @@ std::optional<handover::SourceFile> source_file(const std::string& text) {
     const std::string file = made.file.string();
     const std::size_t colon = file.rfind(':');
     std::error_code unreadable;
-    if (colon != std::string::npos && !std::filesystem::exists(made.file, unreadable)) { // a colon may belong to the name
+    if (colon != std::string::npos &&
+        !std::filesystem::exists(made.file, unreadable)) { // a colon may belong to the name
         made.file = file.substr(0, colon);
         made.layer = file.substr(colon + 1);
     }
@@ -61,8 +62,15 @@ int usage(const std::string& what) {
 
 void tell_json(const handover::BatchEvent& event) {
     using What = handover::BatchEvent::What;
-    Json line = {{"in", event.item.in.string()}, {"out", event.item.out.string()}, {"what", event.what == What::written ? "written" : event.what == What::left ? "left" : "failed"},
-                                   {"done", event.done}, {"all", event.all}, {"seconds", event.seconds}};
+    Json line = {{"in", event.item.in.string()},
+                 {"out", event.item.out.string()},
+                 {"what",
+                  event.what == What::written    ? "written"
+                      : event.what == What::left ? "left"
+                                                 : "failed"},
+                 {"done", event.done},
+                 {"all", event.all},
+                 {"seconds", event.seconds}};
     if (event.item.frame)
         line["frame"] = *event.item.frame;
     if (event.error)
@@ -81,11 +89,13 @@ void tell_words(const handover::BatchEvent& event, bool many, bool quiet) {
     for (const std::string& note : event.notes)
         fmt::print(stderr, "{}: note: {}\n", event.item.in.string(), note);
     if (event.clipped > 0 || event.not_finite > 0)
-        fmt::print(stderr, "{}: note: {} channel values outside 0 .. 1 were clipped, {} were NaN or infinite\n", event.item.out.string(), event.clipped, event.not_finite);
+        fmt::print(stderr, "{}: note: {} channel values outside 0 .. 1 were clipped, {} were NaN or infinite\n",
+                   event.item.out.string(), event.clipped, event.not_finite);
     if (event.error)
         fmt::print(stderr, "kasuri-cli: {}\n", event.error->text());
     if (many && !quiet && event.what != What::failed)
-        fmt::print("{}/{}  {}{}  {:.0f} s left\n", event.done, event.all, event.item.out.string(), event.what == What::left ? "  (there already)" : "", event.seconds_left);
+        fmt::print("{}/{}  {}{}  {:.0f} s left\n", event.done, event.all, event.item.out.string(),
+                   event.what == What::left ? "  (there already)" : "", event.seconds_left);
     std::fflush(stdout);
 }
 
@@ -131,16 +141,23 @@ int run(const Options& options) {
         batch.younger_than = time;
     const StopOnInterrupt stop;
     const bool many = items.value().size() > 1 || !options.part.empty();
-    const handover::BatchReport report = handover::render_all(handover::work_of(what.subject), items.value(), batch, stop.token, [&](const handover::BatchEvent& event) {
-        if (options.json)
-            tell_json(event);
-        else
-            tell_words(event, many, options.quiet);
-    });
+    const handover::BatchReport report = handover::render_all(handover::work_of(what.subject), items.value(), batch,
+                                                              stop.token, [&](const handover::BatchEvent& event) {
+                                                                  if (options.json)
+                                                                      tell_json(event);
+                                                                  else
+                                                                      tell_words(event, many, options.quiet);
+                                                              });
     if (options.json)
-        print_json({{"written", report.written}, {"left", report.left}, {"failed", report.failed}, {"called-off", report.called_off}, {"seconds", report.seconds}});
+        print_json({{"written", report.written},
+                    {"left", report.left},
+                    {"failed", report.failed},
+                    {"called-off", report.called_off},
+                    {"seconds", report.seconds}});
     else if (many)
-        fmt::print("{} written, {} there already, {} failed{} in {:.1f} s\n", report.written, report.left, report.failed, report.called_off > 0 ? fmt::format(", {} called off", report.called_off) : "", report.seconds);
+        fmt::print("{} written, {} there already, {} failed{} in {:.1f} s\n", report.written, report.left,
+                   report.failed, report.called_off > 0 ? fmt::format(", {} called off", report.called_off) : "",
+                   report.seconds);
     return report.failed > 0 || report.called_off > 0 ? Exit::input_output : Exit::good;
 }
 
@@ -152,26 +169,40 @@ const Command render_command = {
     [](CLI::App& app) -> std::function<int()> {
         auto options = std::make_shared<Options>();
         options->rule.define(app, false);
-        app.add_option("IN... OUT", options->files, "What to read: pictures, folders, names with * ? or #### for frames in quotation marks; last, what to write: a file, a folder, or a name with ####")
+        app.add_option("IN... OUT", options->files,
+                       "What to read: pictures, folders, names with * ? or #### for frames in quotation marks; last, "
+                       "what to write: a file, a folder, or a name with ####")
             ->required()
             ->expected(2, 1'000'000);
         app.add_option("--frames", options->frames, "Only these frames: 1-240, 1-240x2, 1,5,9-12");
-        app.add_option("--part", options->part, "Only this part of them, such as 3/8: every picture belongs to one part");
+        app.add_option("--part", options->part,
+                       "Only this part of them, such as 3/8: every picture belongs to one part");
         app.add_option("--jobs", options->jobs, "Pictures at a time (default: one for each core)");
         app.add_flag("--resume", options->resume, "Leave what is there and younger than its picture and the filter");
-        app.add_option("--ending", options->ending, "Of what is written into a folder: png, tif, exr (default: as it came)");
-        app.add_option("--depth", options->depth, "Of the numbers that are written: 8 or 16 bits, half or float (default: as they came, as far as the ending holds that)")->check(CLI::IsMember({"8", "16", "half", "float"}));
+        app.add_option("--ending", options->ending,
+                       "Of what is written into a folder: png, tif, exr (default: as it came)");
+        app.add_option("--depth", options->depth,
+                       "Of the numbers that are written: 8 or 16 bits, half or float (default: as they came, as far as "
+                       "the ending holds that)")
+            ->check(CLI::IsMember({"8", "16", "half", "float"}));
         define_json(app, options->json, "One JSON object a line for each picture, and one for all");
         app.add_flag("--quiet", options->quiet, "Only errors and notes");
         app.add_option("--layer", options->layer, "The layer to work on (default: the unnamed one, or the first)");
-        app.add_option("--in-space", options->in_space, "What the pictures' numbers mean (default: what the files say)");
-        app.add_option("--out-space", options->out_space, "The space to write (default: that of IN, or the usual one of OUT's kind)");
-        app.add_option("--source", options->sources, "NAME=FILE or NAME=FILE:LAYER of a further picture that the rule reads; may be given several\n"
-                       "times. Without it a source is the layer or channel of its name in IN")->take_all();
+        app.add_option("--in-space", options->in_space,
+                       "What the pictures' numbers mean (default: what the files say)");
+        app.add_option("--out-space", options->out_space,
+                       "The space to write (default: that of IN, or the usual one of OUT's kind)");
+        app.add_option("--source", options->sources,
+                       "NAME=FILE or NAME=FILE:LAYER of a further picture that the rule reads; may be given several\n"
+                       "times. Without it a source is the layer or channel of its name in IN")
+            ->take_all();
         app.footer("A picture's space is what its file says, else sRGB for whole numbers and linear BT.709 for floats\n"
-                   "(kasuri-cli picture FILE tells). It is converted to the rule's working space and back. A premultiplied picture is divided by its alpha first.\n"
-                   "Every file appears whole or not at all; Ctrl+C leaves no half file. On a farm every machine renders its own part, without any coordination:\n"
-                   "#SBATCH --array=1-8\nkasuri-cli render river.kasurilook 'in/river.####.exr' out/ --resume --part $SLURM_ARRAY_TASK_ID/8");
+                   "(kasuri-cli picture FILE tells). It is converted to the rule's working space and back. A "
+                   "premultiplied picture is divided by its alpha first.\n"
+                   "Every file appears whole or not at all; Ctrl+C leaves no half file. On a farm every machine "
+                   "renders its own part, without any coordination:\n"
+                   "#SBATCH --array=1-8\nkasuri-cli render river.kasurilook 'in/river.####.exr' out/ --resume --part "
+                   "$SLURM_ARRAY_TASK_ID/8");
         return [options] { return run(*options); };
     }};
 

@@ -63,8 +63,10 @@ const Command report_command = {
         auto options = std::make_shared<Options>();
         options->rule.define(app, false);
         app.add_option("-o,--out", options->out, "File to write (otherwise standard output)");
-        app.add_option("--picture", options->pictures, "A picture to show before and after; may be given several times")->take_all();
-        app.footer("The page holds the rule, its values, what is certain about it, ramps, chart and pictures before and after, the proofs at these values and the error as a LUT. Everything is in the one file.");
+        app.add_option("--picture", options->pictures, "A picture to show before and after; may be given several times")
+            ->take_all();
+        app.footer("The page holds the rule, its values, what is certain about it, ramps, chart and pictures before "
+                   "and after, the proofs at these values and the error as a LUT. Everything is in the one file.");
         return [options] { return run(*options); };
     }};
 

@@ -1,9 +1,9 @@
+#include "insight/solve.hpp"
 #include "base/text.hpp"
 #include "colour/space.hpp"
 #include "command.hpp"
 #include "common.hpp"
 #include "document/mix_place.hpp"
-#include "insight/solve.hpp"
 #include "json.hpp"
 
 #include <fmt/format.h>
@@ -25,7 +25,8 @@ std::optional<insight::Wish> wish_of(const std::string& text) {
     const std::size_t middle = text.find('=');
     if (middle == std::string::npos)
         return std::nullopt;
-    for (auto [part, into] : {std::pair{std::string_view(text).substr(0, middle), &wish.from}, std::pair{std::string_view(text).substr(middle + 1), &wish.to}})
+    for (auto [part, into] : {std::pair{std::string_view(text).substr(0, middle), &wish.from},
+                              std::pair{std::string_view(text).substr(middle + 1), &wish.to}})
         for (std::size_t c = 0; c < 3; ++c) {
             const std::size_t comma = part.find(',');
             const auto number = parse_number(part.substr(0, comma));
@@ -61,12 +62,18 @@ int run(const Options& options) {
     for (std::size_t i = 0; i < 9; ++i)
         numbers[i] = solved.map.matrix[i / 3][i % 3];
     if (options.json)
-        return print_json({{"statement", document::mix_statement(numbers, solved.map.offset, "rgb")}, {"matrix", json_numbers(numbers)}, {"offset", json_numbers(solved.map.offset)},
-                           {"missed", json_numbers(solved.residuals)}, {"rms", json_number(solved.rms)}, {"largest", json_number(solved.largest)}, {"determinant", json_number(solved.map.determinant())}});
+        return print_json({{"statement", document::mix_statement(numbers, solved.map.offset, "rgb")},
+                           {"matrix", json_numbers(numbers)},
+                           {"offset", json_numbers(solved.map.offset)},
+                           {"missed", json_numbers(solved.residuals)},
+                           {"rms", json_number(solved.rms)},
+                           {"largest", json_number(solved.largest)},
+                           {"determinant", json_number(solved.map.determinant())}});
     fmt::print("{}\n", document::mix_statement(numbers, solved.map.offset, "rgb"));
     for (std::size_t i = 0; i < wishes.size(); ++i)
         fmt::print(stderr, "{}  missed by {:.4g}\n", options.wishes[i], solved.residuals[i]);
-    fmt::print(stderr, "root mean square {:.4g}, largest {:.4g}; determinant {:.4g}\n", solved.rms, solved.largest, solved.map.determinant());
+    fmt::print(stderr, "root mean square {:.4g}, largest {:.4g}; determinant {:.4g}\n", solved.rms, solved.largest,
+               solved.map.determinant());
     return Exit::good;
 }
 
@@ -74,8 +81,7 @@ int run(const Options& options) {
 
 extern const Command solve_command;
 const Command solve_command = {
-    "solve", "Find the weights that make wished colours of given colours",
-    [](CLI::App& app) -> std::function<int()> {
+    "solve", "Find the weights that make wished colours of given colours", [](CLI::App& app) -> std::function<int()> {
         auto options = std::make_shared<Options>();
         app.add_option("WISH", options->wishes, "R,G,B=R,G,B: this colour shall become that colour")->required();
         app.add_flag("--rows-sum", options->solve.rows_sum, "Each row of the matrix sums to 1: greys stay grey");
@@ -83,7 +89,8 @@ const Command solve_command = {
         app.add_flag("--keep-luminance", options->keep, "The luminance of every colour stays");
         app.add_option("--space", options->space, "The linear space whose luminance is kept")->capture_default_str();
         define_json(app, options->json);
-        app.footer("Least squares over all wishes; what is demanded holds exactly; what the wishes leave open stays as it is. The statement is\n"
+        app.footer("Least squares over all wishes; what is demanded holds exactly; what the wishes leave open stays as "
+                   "it is. The statement is\n"
                    "written on standard output, how far each wish is missed on standard error.");
         return [options] { return run(*options); };
     }};

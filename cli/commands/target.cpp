@@ -1,9 +1,9 @@
+#include "targets/target.hpp"
 #include "base/text.hpp"
 #include "command.hpp"
 #include "common.hpp"
 #include "io/picture_file.hpp"
 #include "json.hpp"
-#include "targets/target.hpp"
 
 #include <fmt/format.h>
 #include <memory>
@@ -33,7 +33,8 @@ void describe(const targets::Target& target) {
 }
 
 Json json_of(const targets::Target& target) {
-    return {{"name", target.name}, {"shape", word(target.shape)}, {"doc", target.doc}, {"source", target.source}, {"space", target.space}, {"settings", json_settings(target.settings)}};
+    return {{"name", target.name},     {"shape", word(target.shape)}, {"doc", target.doc},
+            {"source", target.source}, {"space", target.space},       {"settings", json_settings(target.settings)}};
 }
 
 int wrong(const std::string& where, const std::string& what, const std::string& remedy) {
@@ -43,7 +44,10 @@ int wrong(const std::string& where, const std::string& what, const std::string& 
 
 /// Numbers as a table: for strips and patches the place, for all r, g, b.
 void print_numbers(const targets::Target& target, const image::Picture& picture, Values set) {
-    fmt::print("{},r,g,b\n", target.shape == targets::Shape::strip ? "value" : target.shape == targets::Shape::patches ? "patch" : "x,y");
+    fmt::print("{},r,g,b\n",
+               target.shape == targets::Shape::strip         ? "value"
+                   : target.shape == targets::Shape::patches ? "patch"
+                                                             : "x,y");
     const targets::Axis axis = targets::axis_of(target, set);
     for (std::size_t i = 0; i < picture.pixels(); ++i) {
         const auto pixel = picture.at(i);
@@ -54,7 +58,8 @@ void print_numbers(const targets::Target& target, const image::Picture& picture,
             fmt::print("{}", targets::patch_name(target, static_cast<int>(i)));
         else
             fmt::print("{},{}", x, y);
-        fmt::print(",{},{},{}\n", number_text(static_cast<double>(pixel[0]), 9), number_text(static_cast<double>(pixel[1]), 9), number_text(static_cast<double>(pixel[2]), 9));
+        fmt::print(",{},{},{}\n", number_text(static_cast<double>(pixel[0]), 9),
+                   number_text(static_cast<double>(pixel[1]), 9), number_text(static_cast<double>(pixel[2]), 9));
     }
 }
 
@@ -76,9 +81,11 @@ int run(const Options& options) {
         for (const targets::Target* each : targets::all())
             names.emplace_back(each->name);
         const std::optional<std::string> near = did_you_mean(options.name, names);
-        return wrong(options.name, "there is no such target", near ? fmt::format("did you mean {}?", *near) : "kasuri-cli target lists them");
+        return wrong(options.name, "there is no such target",
+                     near ? fmt::format("did you mean {}?", *near) : "kasuri-cli target lists them");
     }
-    const auto set = read_settings(target->settings, options.settings, fmt::format("kasuri-cli target {}", target->name));
+    const auto set =
+        read_settings(target->settings, options.settings, fmt::format("kasuri-cli target {}", target->name));
     if (!set)
         return Exit::usage;
     if (options.out.empty() && !options.print && options.json)

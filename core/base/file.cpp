@@ -44,7 +44,8 @@ Status sync_to_disk(const fs::path& path) {
 
 std::string lower_ending(const std::filesystem::path& path) {
     std::string ending = path.extension().string();
-    std::transform(ending.begin(), ending.end(), ending.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
+    std::transform(ending.begin(), ending.end(), ending.begin(),
+                   [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
     return ending;
 }
 
@@ -88,8 +89,8 @@ Status write_atomically(const fs::path& path, const std::function<Status(const f
     if (!fs::is_directory(folder, code))
         return Error{"there is no folder to write to", folder.string(), "Make it first, or choose another."};
     // Pictures are written by their ending, so the temporary keeps it.
-    Temporary temporary{folder / fmt::format(".{}.{}.part{}", target.stem().string(), ::getpid(),
-                                             target.extension().string())};
+    Temporary temporary{folder /
+                        fmt::format(".{}.{}.part{}", target.stem().string(), ::getpid(), target.extension().string())};
     if (Status written = write(temporary.path); !written)
         return written;
     if (Status synced = sync_to_disk(temporary.path); !synced)

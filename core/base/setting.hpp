@@ -11,8 +11,9 @@ struct Setting {
     std::string_view doc;
     double value; ///< usual
     double low, high;
-    bool whole = false;                               ///< only whole numbers make sense
-    std::span<const std::string_view> choices = {};   ///< what the whole numbers from 0 on mean, where they stand for something
+    bool whole = false; ///< only whole numbers make sense
+    std::span<const std::string_view> choices =
+        {}; ///< what the whole numbers from 0 on mean, where they stand for something
 };
 
 /// Values of settings, in their order; those that are left out, or NaN, are the usual ones.

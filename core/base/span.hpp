@@ -15,9 +15,7 @@ struct Span {
 };
 
 /// Smallest span that covers both.
-inline Span cover(Span a, Span b) {
-    return {a.begin < b.begin ? a.begin : b.begin, a.end > b.end ? a.end : b.end};
-}
+inline Span cover(Span a, Span b) { return {a.begin < b.begin ? a.begin : b.begin, a.end > b.end ? a.end : b.end}; }
 
 inline std::string_view text_of(std::string_view source, Span span) {
     return source.substr(span.begin, span.end - span.begin);

@@ -37,8 +37,9 @@ std::optional<std::string> did_you_mean(std::string_view word, std::span<const s
             continue;
         // One letter is near every other letter: only a change of case counts there.
         if (word.size() == 1 &&
-            !(candidate.size() == 1 && std::tolower(static_cast<unsigned char>(word[0])) ==
-                                           std::tolower(static_cast<unsigned char>(candidate[0]))))
+            !(candidate.size() == 1 &&
+              std::tolower(static_cast<unsigned char>(word[0])) ==
+                  std::tolower(static_cast<unsigned char>(candidate[0]))))
             continue;
         const int distance = edit_distance(word, candidate);
         if (distance < best) {

@@ -43,23 +43,25 @@ struct Builtin {
     std::vector<std::string_view> parameters;
     Form form = Form::componentwise;
     std::string doc;
-    std::string_view source;     ///< where the definition comes from
-    std::string_view family = {}; ///< heading in docs/builtins.md; filled in by the table
-    double tolerance = 5e-6;     ///< fast path against reference, relative to max(1, |result|), for |arguments| <= 4
-    bool jumps = false;          ///< float and double may fall on different sides of a jump
-    std::vector<Case> cases;     ///< checked in tests against reference and fast path
+    std::string_view source;       ///< where the definition comes from
+    std::string_view family = {};  ///< heading in docs/builtins.md; filled in by the table
+    double tolerance = 5e-6;       ///< fast path against reference, relative to max(1, |result|), for |arguments| <= 4
+    bool jumps = false;            ///< float and double may fall on different sides of a jump
+    std::vector<Case> cases;       ///< checked in tests against reference and fast path
     std::vector<lang::Slot> takes; ///< of typed and of_space
     lang::Slot gives = lang::gen;  ///< of typed and of_space
-    bool variadic = false;       ///< the last argument may come again
-    ir::Neighbour neighbour{};   ///< of neighbourhood
-    bool unsharp = false;        ///< of neighbourhood: x + amount (x - blurred x), amount being the last argument
+    bool variadic = false;         ///< the last argument may come again
+    ir::Neighbour neighbour{};     ///< of neighbourhood
+    bool unsharp = false;          ///< of neighbourhood: x + amount (x - blurred x), amount being the last argument
 
     using ScalarReference = std::function<double(const double* x)>;
     using ScalarLowering = std::function<ir::NodeId(ir::Graph& g, const ir::NodeId* x)>;
     using WholeReference = std::function<void(Shape shape, const double* const* x, double* result)>;
-    using WholeLowering = std::function<void(ir::Graph& g, Shape shape, const ir::NodeId* const* x, ir::NodeId* result)>;
+    using WholeLowering =
+        std::function<void(ir::Graph& g, Shape shape, const ir::NodeId* const* x, ir::NodeId* result)>;
     using SpaceReference = std::function<void(const colour::Space& space, const double* const* x, double* result)>;
-    using SpaceLowering = std::function<void(ir::Graph& g, const colour::Space& space, const ir::NodeId* const* x, ir::NodeId* result)>;
+    using SpaceLowering =
+        std::function<void(ir::Graph& g, const colour::Space& space, const ir::NodeId* const* x, ir::NodeId* result)>;
     ScalarReference reference{};
     ScalarLowering lowering{};
     WholeReference whole_reference{};
@@ -80,7 +82,8 @@ const lang::Vocabulary& vocabulary();
 std::string_view prelude_text();
 
 /// Applies a row to values; `shape.width` components for gen. Not for neighbourhoods, which need a whole picture.
-void evaluate(const Builtin& row, const colour::Space& space, Shape shape, const double* const* arguments, double* result);
+void evaluate(const Builtin& row, const colour::Space& space, Shape shape, const double* const* arguments,
+              double* result);
 void lower(const Builtin& row, const colour::Space& space, ir::Graph& graph, Shape shape,
            const ir::NodeId* const* arguments, ir::NodeId* result);
 

@@ -52,56 +52,90 @@ constexpr std::string_view own = "own definition, as its line says; binary logic
 
 std::vector<Builtin> codes() {
     Rows table;
-    table.componentwise("quantise", {"x", "bits"}, "The nearest of the 2^bits levels from 0 to 1; the same steps go on outside.",
-        "by definition", {{{0.5, 1}, 0}, {{0.6, 1}, 1}, {{0.5, 8}, 128.0 / 255}, {{1.5, 2}, 4.0 / 3}},
-        [](const double* x) { return std::isnan(x[1]) ? not_a_number : std::nearbyint(x[0] * levels(x[1])) / levels(x[1]); },
-        [](Graph& g, const NodeId* x) {
-            const NodeId top = levels(g, x[1]);
-            return g.div(g.make(Op::round_even, g.mul(x[0], top)), top);
-        }).jumps = true;
-    table.componentwise("bit_and", {"x", "y", "bits"}, "Bits that both code values have.", own,
-        {{{15.0 / 255, 60.0 / 255, 8}, 12.0 / 255}, {{2, -1, 8}, 0}},
-        [](const double* x) { return both(x, [](std::uint64_t a, std::uint64_t b) { return a & b; }); }, bitwise<Op::bit_and>).jumps = true;
-    table.componentwise("bit_or", {"x", "y", "bits"}, "Bits that either code value has.", own, {{{15.0 / 255, 60.0 / 255, 8}, 63.0 / 255}},
-        [](const double* x) { return both(x, [](std::uint64_t a, std::uint64_t b) { return a | b; }); }, bitwise<Op::bit_or>).jumps = true;
-    table.componentwise("bit_xor", {"x", "y", "bits"}, "Bits that one of the code values has, not both.", own, {{{15.0 / 255, 60.0 / 255, 8}, 51.0 / 255}},
-        [](const double* x) { return both(x, [](std::uint64_t a, std::uint64_t b) { return a ^ b; }); }, bitwise<Op::bit_xor>).jumps = true;
-    table.componentwise("bit_not", {"x", "bits"}, "The bits that the code value has not.", own, {{{15.0 / 255, 8}, 240.0 / 255}},
-        [](const double* x) { return coded(x[0], x[1], [](std::uint64_t c, std::uint64_t top) { return top - c; }); },
-        [](Graph& g, const NodeId* x) {
-            const NodeId top = levels(g, x[1]);
-            return value(g, g.sub(top, code(g, x[0], top)), top, {x[0], x[1]});
-        }).jumps = true;
-    table.componentwise("bit_left", {"x", "places", "bits"}, "The code value shifted up by whole places; what leaves at the top is lost.", own,
-        {{{3.0 / 255, 2, 8}, 12.0 / 255}, {{192.0 / 255, 1, 8}, 128.0 / 255}},
-        [](const double* x) {
-            if (std::isnan(x[1]))
-                return not_a_number;
-            const auto places = static_cast<unsigned>(std::fmin(std::fmax(std::nearbyint(x[1]), 0), 24));
-            return coded(x[0], x[2], [&](std::uint64_t c, std::uint64_t top) { return (c << places) & top; });
-        },
-        [](Graph& g, const NodeId* x) {
-            const NodeId bits = bits_of(g, x[2]), top = levels(g, x[2]);
-            const NodeId places = g.clamp(g.make(Op::round_even, x[1]), g.constant(0), g.constant(24));
-            // What stays is the code modulo 2^(bits - places); then it moves up. Nothing here leaves a float's 24 bits.
-            const NodeId keeps = g.make(Op::exp2, g.max(g.sub(bits, places), g.constant(0)));
-            const NodeId c = code(g, x[0], top);
-            const NodeId rest = g.sub(c, g.mul(keeps, g.make(Op::floor, g.div(c, keeps))));
-            return value(g, g.mul(rest, g.make(Op::exp2, places)), top, {x[0], x[1], x[2]});
-        }).jumps = true;
-    table.componentwise("bit_right", {"x", "places", "bits"}, "The code value shifted down by whole places; what leaves at the bottom is lost.", own,
-        {{{12.0 / 255, 2, 8}, 3.0 / 255}, {{1, 4, 8}, 15.0 / 255}},
-        [](const double* x) {
-            if (std::isnan(x[1]))
-                return not_a_number;
-            const auto places = static_cast<unsigned>(std::fmin(std::fmax(std::nearbyint(x[1]), 0), 24));
-            return coded(x[0], x[2], [&](std::uint64_t c, std::uint64_t) { return c >> places; });
-        },
-        [](Graph& g, const NodeId* x) {
-            const NodeId top = levels(g, x[2]);
-            const NodeId places = g.clamp(g.make(Op::round_even, x[1]), g.constant(0), g.constant(24));
-            return value(g, g.make(Op::floor, g.div(code(g, x[0], top), g.make(Op::exp2, places))), top, {x[0], x[1], x[2]});
-        }).jumps = true;
+    table
+        .componentwise(
+            "quantise", {"x", "bits"}, "The nearest of the 2^bits levels from 0 to 1; the same steps go on outside.",
+            "by definition", {{{0.5, 1}, 0}, {{0.6, 1}, 1}, {{0.5, 8}, 128.0 / 255}, {{1.5, 2}, 4.0 / 3}},
+            [](const double* x) {
+                return std::isnan(x[1]) ? not_a_number : std::nearbyint(x[0] * levels(x[1])) / levels(x[1]);
+            },
+            [](Graph& g, const NodeId* x) {
+                const NodeId top = levels(g, x[1]);
+                return g.div(g.make(Op::round_even, g.mul(x[0], top)), top);
+            })
+        .jumps = true;
+    table
+        .componentwise(
+            "bit_and", {"x", "y", "bits"}, "Bits that both code values have.", own,
+            {{{15.0 / 255, 60.0 / 255, 8}, 12.0 / 255}, {{2, -1, 8}, 0}},
+            [](const double* x) { return both(x, [](std::uint64_t a, std::uint64_t b) { return a & b; }); },
+            bitwise<Op::bit_and>)
+        .jumps = true;
+    table
+        .componentwise(
+            "bit_or", {"x", "y", "bits"}, "Bits that either code value has.", own,
+            {{{15.0 / 255, 60.0 / 255, 8}, 63.0 / 255}},
+            [](const double* x) { return both(x, [](std::uint64_t a, std::uint64_t b) { return a | b; }); },
+            bitwise<Op::bit_or>)
+        .jumps = true;
+    table
+        .componentwise(
+            "bit_xor", {"x", "y", "bits"}, "Bits that one of the code values has, not both.", own,
+            {{{15.0 / 255, 60.0 / 255, 8}, 51.0 / 255}},
+            [](const double* x) { return both(x, [](std::uint64_t a, std::uint64_t b) { return a ^ b; }); },
+            bitwise<Op::bit_xor>)
+        .jumps = true;
+    table
+        .componentwise(
+            "bit_not", {"x", "bits"}, "The bits that the code value has not.", own, {{{15.0 / 255, 8}, 240.0 / 255}},
+            [](const double* x) {
+                return coded(x[0], x[1], [](std::uint64_t c, std::uint64_t top) { return top - c; });
+            },
+            [](Graph& g, const NodeId* x) {
+                const NodeId top = levels(g, x[1]);
+                return value(g, g.sub(top, code(g, x[0], top)), top, {x[0], x[1]});
+            })
+        .jumps = true;
+    table
+        .componentwise(
+            "bit_left", {"x", "places", "bits"},
+            "The code value shifted up by whole places; what leaves at the top is lost.", own,
+            {{{3.0 / 255, 2, 8}, 12.0 / 255}, {{192.0 / 255, 1, 8}, 128.0 / 255}},
+            [](const double* x) {
+                if (std::isnan(x[1]))
+                    return not_a_number;
+                const auto places = static_cast<unsigned>(std::fmin(std::fmax(std::nearbyint(x[1]), 0), 24));
+                return coded(x[0], x[2], [&](std::uint64_t c, std::uint64_t top) { return (c << places) & top; });
+            },
+            [](Graph& g, const NodeId* x) {
+                const NodeId bits = bits_of(g, x[2]), top = levels(g, x[2]);
+                const NodeId places = g.clamp(g.make(Op::round_even, x[1]), g.constant(0), g.constant(24));
+                // What stays is the code modulo 2^(bits - places); then it moves up. Nothing here leaves a float's 24
+                // bits.
+                const NodeId keeps = g.make(Op::exp2, g.max(g.sub(bits, places), g.constant(0)));
+                const NodeId c = code(g, x[0], top);
+                const NodeId rest = g.sub(c, g.mul(keeps, g.make(Op::floor, g.div(c, keeps))));
+                return value(g, g.mul(rest, g.make(Op::exp2, places)), top, {x[0], x[1], x[2]});
+            })
+        .jumps = true;
+    table
+        .componentwise(
+            "bit_right", {"x", "places", "bits"},
+            "The code value shifted down by whole places; what leaves at the bottom is lost.", own,
+            {{{12.0 / 255, 2, 8}, 3.0 / 255}, {{1, 4, 8}, 15.0 / 255}},
+            [](const double* x) {
+                if (std::isnan(x[1]))
+                    return not_a_number;
+                const auto places = static_cast<unsigned>(std::fmin(std::fmax(std::nearbyint(x[1]), 0), 24));
+                return coded(x[0], x[2], [&](std::uint64_t c, std::uint64_t) { return c >> places; });
+            },
+            [](Graph& g, const NodeId* x) {
+                const NodeId top = levels(g, x[2]);
+                const NodeId places = g.clamp(g.make(Op::round_even, x[1]), g.constant(0), g.constant(24));
+                return value(g, g.make(Op::floor, g.div(code(g, x[0], top), g.make(Op::exp2, places))), top,
+                             {x[0], x[1], x[2]});
+            })
+        .jumps = true;
     return std::move(table.rows);
 }
 

@@ -61,8 +61,9 @@ void add_all(Rows& table, std::index_sequence<which...>) {
         // Worked by hand for a backdrop (0.2, -, -) of alpha 0.5 and a source (0.8, -, -) of alpha 0.25.
         const Shares& o = operators[i];
         const double s = 0.25 * (o.source + o.source_slope * 0.5), b = 0.5 * (o.backdrop + o.backdrop_slope * 0.25);
-        Builtin& row = table.typed(o.name, {"backdrop", "source"}, {layer, layer}, layer, o.doc, source,
-                                   {{{0.2, 0, 0, 0.5, 0.8, 0, 0, 0.25}, s + b == 0 ? 0 : (s * 0.8 + b * 0.2) / (s + b)}}, evaluate, lower);
+        Builtin& row = table.typed(
+            o.name, {"backdrop", "source"}, {layer, layer}, layer, o.doc, source,
+            {{{0.2, 0, 0, 0.5, 0.8, 0, 0, 0.25}, s + b == 0 ? 0 : (s * 0.8 + b * 0.2) / (s + b)}}, evaluate, lower);
         row.tolerance = 1e-2; // a resulting alpha near 0 magnifies rounding without bound
         row.jumps = true;
     };
@@ -75,8 +76,10 @@ std::vector<Builtin> compose() {
     Rows table;
     add_all(table, std::make_index_sequence<std::size(operators)>());
     const lang::Slot layer = exactly(vec4_type);
-    Builtin& lighter = table.typed("compose_lighter", {"backdrop", "source"}, {layer, layer}, layer,
-        "The sum of both, of colour times alpha and of alpha, each at most 1.", source, {{{0.2, 0, 0, 0.5, 0.8, 0, 0, 0.25}, 0.3 / 0.75}},
+    Builtin& lighter = table.typed(
+        "compose_lighter", {"backdrop", "source"}, {layer, layer}, layer,
+        "The sum of both, of colour times alpha and of alpha, each at most 1.", source,
+        {{{0.2, 0, 0, 0.5, 0.8, 0, 0, 0.25}, 0.3 / 0.75}},
         [](Shape, const double* const* x, double* r) {
             r[3] = least(1, x[0][3] + x[1][3]);
             for (int i = 0; i < 3; ++i)
@@ -87,7 +90,8 @@ std::vector<Builtin> compose() {
             r[3] = g.min(one, g.add(x[0][3], x[1][3]));
             const NodeId nothing = g.equal(r[3], g.constant(0));
             for (int i = 0; i < 3; ++i)
-                r[i] = g.select(nothing, g.constant(0), g.div(g.min(one, g.add(g.mul(x[0][i], x[0][3]), g.mul(x[1][i], x[1][3]))), r[3]));
+                r[i] = g.select(nothing, g.constant(0),
+                                g.div(g.min(one, g.add(g.mul(x[0][i], x[0][3]), g.mul(x[1][i], x[1][3]))), r[3]));
         });
     lighter.tolerance = 1e-2;
     lighter.jumps = true;

@@ -10,7 +10,8 @@ std::span<const lang::ModelShape> model_shapes() {
         std::vector<lang::ModelShape> made;
         for (const colour::Model* model : colour::models()) {
             const auto& c = model->components;
-            lang::ModelShape shape{model->name, {c[0].name, c[1].name, c[2].name}, model->doc, {c[0].meaning, c[1].meaning, c[2].meaning}};
+            lang::ModelShape shape{
+                model->name, {c[0].name, c[1].name, c[2].name}, model->doc, {c[0].meaning, c[1].meaning, c[2].meaning}};
             for (std::uint8_t i = 0; i < 3; ++i)
                 if (c[i].cyclic) {
                     shape.hue = lang::HueWay::angle;
@@ -48,7 +49,8 @@ std::vector<Builtin> conversions() {
             });
         there.model = model;
         Builtin& back = table.of_space(
-            "rgb", {"colour"}, {exactly(type_of(*model))}, exactly(vec3_type), "Back to r, g, b of the working space.", model->source, {},
+            "rgb", {"colour"}, {exactly(type_of(*model))}, exactly(vec3_type), "Back to r, g, b of the working space.",
+            model->source, {},
             [model](const colour::Space& space, const double* const* x, double* r) {
                 const colour::Triple made = colour::to_rgb(*model, space, {x[0][0], x[0][1], x[0][2]});
                 std::copy(made.begin(), made.end(), r);

@@ -49,7 +49,8 @@ void curve_reference(Shape s, const double* const* args, double* result) {
                 ++k;
             // The cubic Hermite basis.
             const double h = x[k + 1] - x[k], t = (at - x[k]) / h, u = 1 - t;
-            result[i] = (1 + 2 * t) * u * u * y[k] + t * u * u * h * m[k] + t * t * (3 - 2 * t) * y[k + 1] - t * t * u * h * m[k + 1];
+            result[i] = (1 + 2 * t) * u * u * y[k] + t * u * u * h * m[k] + t * t * (3 - 2 * t) * y[k + 1] -
+                t * t * u * h * m[k + 1];
         }
         if (std::isnan(at))
             result[i] = at;
@@ -84,7 +85,9 @@ void curve_lowering(Graph& g, Shape s, const NodeId* const* args, NodeId* result
     for (int i = 0; i < s.width; ++i) {
         const NodeId x = args[0][i];
         // Straight on below the first and above the last knot; a level end stays level even at infinity.
-        const auto beyond = [&](NodeId distance, NodeId slope) { return g.select(g.equal(slope, zero), zero, g.mul(distance, slope)); };
+        const auto beyond = [&](NodeId distance, NodeId slope) {
+            return g.select(g.equal(slope, zero), zero, g.mul(distance, slope));
+        };
         NodeId sum = g.add(args[1][1], beyond(g.min(g.sub(x, args[1][0]), zero), m[0]));
         for (std::size_t k = 0; k + 1 < n; ++k) {
             const NodeId t = g.clamp(g.sub(x, args[k + 1][0]), zero, width[k]);
@@ -106,7 +109,11 @@ std::vector<Builtin> curves() {
         "outside, so a knot just above 1 leaves highlights alone. Knots may be parameters.",
         "Fritsch & Carlson, SIAM J. Numer. Anal. 17, 1980; tangents begin as the mean of the neighbouring secants",
         // Worked by hand: secants 2 and 0.5 at the knots 0, 0.25, 1.
-        {{{0.25, 0, 0, 0.25, 0.5, 1, 0.875}, 0.5}, {{2, 0, 0, 1, 1}, 2}, {{-1, 0, 0, 1, 1}, -1}, {{0.5, 0, 0, 1, 1}, 0.5}, {{7, 0, 0.5, 1, 0.5}, 0.5}},
+        {{{0.25, 0, 0, 0.25, 0.5, 1, 0.875}, 0.5},
+         {{2, 0, 0, 1, 1}, 2},
+         {{-1, 0, 0, 1, 1}, -1},
+         {{0.5, 0, 0, 1, 1}, 0.5},
+         {{7, 0, 0.5, 1, 0.5}, 0.5}},
         curve_reference, curve_lowering);
     curve.variadic = true;
     curve.tolerance = 2e-5;

@@ -25,13 +25,16 @@ std::string case_text(const Builtin& row, const lang::Signature& signature, cons
 } // namespace
 
 std::string documentation() {
-    std::string text =
-        "# Functions of the language\n\n"
-        "Made by `kasuri-cli docs builtins` from the tables in core/builtins; do not edit it here. `gen` is float, vec2,\n"
-        "vec3 or vec4, the same for all gen arguments of a call; there, a float may stand for a vector of equal components.\n"
-        "Where the argument of a function is marked *per picture*, it may be a number or a parameter, or made of those, but may\n"
-        "not change from pixel to pixel. The examples are checked by the tests, against the engine and the reference. Colour models\n"
-        "and conversions between spaces are in colour.md.\n";
+    std::string text = "# Functions of the language\n\n"
+                       "Made by `kasuri-cli docs builtins` from the tables in core/builtins; do not edit it here. "
+                       "`gen` is float, vec2,\n"
+                       "vec3 or vec4, the same for all gen arguments of a call; there, a float may stand for a vector "
+                       "of equal components.\n"
+                       "Where the argument of a function is marked *per picture*, it may be a number or a parameter, "
+                       "or made of those, but may\n"
+                       "not change from pixel to pixel. The examples are checked by the tests, against the engine and "
+                       "the reference. Colour models\n"
+                       "and conversions between spaces are in colour.md.\n";
     std::string_view family;
     const std::span<const lang::Signature> signatures = vocabulary().functions;
     for (std::size_t i = 0; i < all().size(); ++i) {
@@ -56,12 +59,14 @@ std::string documentation() {
             std::string cases;
             for (const Case& c : row.cases)
                 cases += (cases.empty() ? "" : "; ") + case_text(row, signature, c);
-            text += fmt::format("- *Examples:* {}{}\n", cases, width(signature.result.type) > 1 ? " (first component)" : "");
+            text += fmt::format("- *Examples:* {}{}\n", cases,
+                                width(signature.result.type) > 1 ? " (first component)" : "");
         }
         if (!row.source.empty())
             text += fmt::format("- *Source:* {}\n", row.source);
     }
-    text += "\n## Written in the language itself\n\nEvery rule can call these; read them, copy them, change the copy.\n";
+    text +=
+        "\n## Written in the language itself\n\nEvery rule can call these; read them, copy them, change the copy.\n";
     for (const lang::FunctionPtr& function : vocabulary().prelude)
         text += fmt::format("\n### `{}`\n\n{}\n\n```\n{}\n```\n", shown(*function), function->doc, function->text);
     return text;

@@ -36,9 +36,9 @@ public:
         row.lowering = std::move(lowering);
         return row;
     }
-    Builtin& of_space(std::string_view name, std::vector<std::string_view> parameters, std::vector<lang::Slot> takes, lang::Slot gives,
-                      std::string_view doc, std::string_view source, std::vector<Case> cases, Builtin::SpaceReference reference,
-                      Builtin::SpaceLowering lowering) {
+    Builtin& of_space(std::string_view name, std::vector<std::string_view> parameters, std::vector<lang::Slot> takes,
+                      lang::Slot gives, std::string_view doc, std::string_view source, std::vector<Case> cases,
+                      Builtin::SpaceReference reference, Builtin::SpaceLowering lowering) {
         Builtin& row = add(name, std::move(parameters), doc, source, std::move(cases));
         row.form = Form::of_space;
         row.takes = std::move(takes);

@@ -65,10 +65,13 @@ std::vector<Builtin> shaping() {
     };
 
     Rows more;
-    more.componentwise("shoulder", {"x", "start", "limit"},
-        "x up to start; above it ever flatter, towards limit: limit - (limit - start) * exp(-(x - start) / (limit - start)). The "
+    more.componentwise(
+        "shoulder", {"x", "start", "limit"},
+        "x up to start; above it ever flatter, towards limit: limit - (limit - start) * exp(-(x - start) / (limit - "
+        "start)). The "
         "slope has no corner. Where limit <= start, nothing rises above start.",
-        "exponential shoulder; common practice, no source", {{{0.5, 0.8, 1}, 0.5}, {{0.8, 0.8, 1}, 0.8}, {{1.8, 0.8, 1}, 0.998652410600183}, {{3, 1, 1}, 1}},
+        "exponential shoulder; common practice, no source",
+        {{{0.5, 0.8, 1}, 0.5}, {{0.8, 0.8, 1}, 0.8}, {{1.8, 0.8, 1}, 0.998652410600183}, {{3, 1, 1}, 1}},
         [](const double* x) {
             if (std::isnan(x[0]) || std::isnan(x[1]) || std::isnan(x[2]))
                 return not_a_number;

@@ -9,7 +9,8 @@
 
 namespace kasuri::builtins {
 
-std::vector<Builtin> arithmetic(), shaping(), curves(), geometry(), light(), masks(), codes(), blend(), compose(), neighbours(), conversions(), encodings(), space_functions(), adaptation(), measures();
+std::vector<Builtin> arithmetic(), shaping(), curves(), geometry(), light(), masks(), codes(), blend(), compose(),
+    neighbours(), conversions(), encodings(), space_functions(), adaptation(), measures();
 
 namespace {
 
@@ -112,7 +113,8 @@ const lang::Vocabulary& vocabulary() { return tables().vocabulary; }
 
 std::string_view prelude_text() { return prelude_source; }
 
-void evaluate(const Builtin& row, const colour::Space& space, Shape shape, const double* const* arguments, double* result) {
+void evaluate(const Builtin& row, const colour::Space& space, Shape shape, const double* const* arguments,
+              double* result) {
     switch (row.form) {
     case Form::componentwise:
         for (int i = 0; i < shape.width; ++i) {
@@ -148,7 +150,9 @@ void lower(const Builtin& row, const colour::Space& space, ir::Graph& graph, Sha
     case Form::neighbourhood:
         for (int i = 0; i < shape.width; ++i) {
             const ir::NodeId seen = graph.neighbourhood(row.neighbour, arguments[0][i], arguments[1][0]);
-            result[i] = row.unsharp ? graph.add(arguments[0][i], graph.mul(arguments[2][0], graph.sub(arguments[0][i], seen))) : seen;
+            result[i] = row.unsharp
+                ? graph.add(arguments[0][i], graph.mul(arguments[2][0], graph.sub(arguments[0][i], seen)))
+                : seen;
         }
         return;
     }

@@ -5,10 +5,10 @@ namespace kasuri::colour {
 
 /// One row: how far two colours of a model are apart.
 struct Difference {
-    std::string_view name;   ///< of the function of the language
+    std::string_view name; ///< of the function of the language
     std::string_view doc;
     std::string_view source;
-    const Model& model;      ///< of both colours
+    const Model& model;                             ///< of both colours
     double (*of)(const Triple& a, const Triple& b); ///< the double-precision truth
     ir::NodeId (*lower)(ir::Graph& graph, const NodeTriple& a, const NodeTriple& b);
 };

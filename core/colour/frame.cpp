@@ -8,12 +8,14 @@ namespace {
 
 Matrix3 identity() { return {{{1, 0, 0}, {0, 1, 0}, {0, 0, 1}}}; }
 
-Matrix3 relative(Chromaticity white) { return {{{white.y / white.x, 0, 0}, {0, 1, 0}, {0, 0, white.y / (1 - white.x - white.y)}}}; }
+Matrix3 relative(Chromaticity white) {
+    return {{{white.y / white.x, 0, 0}, {0, 1, 0}, {0, 0, white.y / (1 - white.x - white.y)}}};
+}
 Matrix3 relative_d65() { return relative(d65); }
 Matrix3 relative_d50() { return relative(d50); }
 
-/// B. Ottosson, "A perceptual color space for image processing", 2020, with the digits of CSS Color 4, which were worked out
-/// again for the white 0.3127, 0.3290 (its section 17, sample code).
+/// B. Ottosson, "A perceptual color space for image processing", 2020, with the digits of CSS Color 4, which were
+/// worked out again for the white 0.3127, 0.3290 (its section 17, sample code).
 Matrix3 ok_cones() {
     return {{{0.8190224379967030, 0.3619062600528904, -0.1288737815209879},
              {0.0329836539323885, 0.9292868615863434, 0.0361446663506424},
@@ -22,7 +24,9 @@ Matrix3 ok_cones() {
 
 /// ITU-R BT.2100-2, Table 7: cones of linear BT.2020.
 Matrix3 pq_cones() {
-    constexpr Matrix3 cones = {{{1688.0 / 4096, 2146.0 / 4096, 262.0 / 4096}, {683.0 / 4096, 2951.0 / 4096, 462.0 / 4096}, {99.0 / 4096, 309.0 / 4096, 3688.0 / 4096}}};
+    constexpr Matrix3 cones = {{{1688.0 / 4096, 2146.0 / 4096, 262.0 / 4096},
+                                {683.0 / 4096, 2951.0 / 4096, 462.0 / 4096},
+                                {99.0 / 4096, 309.0 / 4096, 3688.0 / 4096}}};
     Matrix3 made = times(cones, inverse(rgb_to_xyz(rec2020_primaries, d65)));
     for (Triple& row : made)
         for (double& weight : row)

@@ -4,7 +4,8 @@
 namespace kasuri::colour {
 
 /// Light in one fixed way of seeing it, whatever space it comes from: what most colour models are computed from.
-/// Diffuse white of every space has the same three numbers in a frame that adapts, and its neutrals are multiples of them.
+/// Diffuse white of every space has the same three numbers in a frame that adapts, and its neutrals are multiples of
+/// them.
 struct Frame {
     std::string_view name;
     std::string_view doc;

@@ -12,7 +12,7 @@ Matrix3 times(const Matrix3& a, const Matrix3& b) {
 
 double determinant(const Matrix3& m) {
     return m[0][0] * (m[1][1] * m[2][2] - m[1][2] * m[2][1]) - m[0][1] * (m[1][0] * m[2][2] - m[1][2] * m[2][0]) +
-           m[0][2] * (m[1][0] * m[2][1] - m[1][1] * m[2][0]);
+        m[0][2] * (m[1][0] * m[2][1] - m[1][1] * m[2][0]);
 }
 
 Matrix3 inverse(const Matrix3& m) {

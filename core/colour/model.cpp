@@ -9,13 +9,14 @@ using ir::NodeId;
 
 namespace {
 
-/// Whether `value` is `known` with a number added or multiplied in: then it is hardly ever the same, and where it is (a chroma
-/// of 0 doubled), the plain way back is right, too.
+/// Whether `value` is `known` with a number added or multiplied in: then it is hardly ever the same, and where it is (a
+/// chroma of 0 doubled), the plain way back is right, too.
 bool moved(const Graph& g, NodeId value, NodeId known) {
     const ir::Node& node = g[value];
     if (node.op != ir::Op::add && node.op != ir::Op::sub && node.op != ir::Op::mul)
         return false;
-    return (node.args[0] == known && g[node.args[1]].op == ir::Op::constant) || (node.args[1] == known && g[node.args[0]].op == ir::Op::constant);
+    return (node.args[0] == known && g[node.args[1]].op == ir::Op::constant) ||
+        (node.args[1] == known && g[node.args[0]].op == ir::Op::constant);
 }
 
 } // namespace
@@ -50,7 +51,8 @@ Triple to_rgb(const Model& model, const Space& space, const Triple& value) {
 }
 
 NodeTriple lower_from_rgb(Graph& g, const Model& model, const Space& space, const NodeTriple& rgb) {
-    const NodeTriple light = model.frame ? ir::linear_map(g, linear_to(*model.frame, space), lower_light_of(g, space, rgb)) : rgb;
+    const NodeTriple light =
+        model.frame ? ir::linear_map(g, linear_to(*model.frame, space), lower_light_of(g, space, rgb)) : rgb;
     const NodeTriple made = model.lower_from(g, light);
     g.remember_conversion({&model, &space, made, rgb});
     return made;
@@ -59,9 +61,12 @@ NodeTriple lower_from_rgb(Graph& g, const Model& model, const Space& space, cons
 NodeTriple lower_to_rgb(Graph& g, const Model& model, const Space& space, const NodeTriple& value) {
     const auto plain = [&] {
         const NodeTriple light = model.lower_to(g, value);
-        return model.frame ? lower_numbers_of(g, space, ir::linear_map(g, inverse(linear_to(*model.frame, space)), light)) : light;
+        return model.frame
+            ? lower_numbers_of(g, space, ir::linear_map(g, inverse(linear_to(*model.frame, space)), light))
+            : light;
     };
-    const ir::Conversion* found = model.hue_has_origin && g.origin(value[0]) ? nullptr : g.conversion(&model, &space, value);
+    const ir::Conversion* found =
+        model.hue_has_origin && g.origin(value[0]) ? nullptr : g.conversion(&model, &space, value);
     if (!found)
         return plain();
     const ir::Conversion known = *found; // making nodes may move it

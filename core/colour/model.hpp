@@ -15,7 +15,7 @@ struct Component {
     std::string_view meaning; ///< with unit and usual range
     double low = 0;           ///< usual range, for display
     double high = 1;
-    bool cyclic = false;      ///< high is the same colour as low
+    bool cyclic = false; ///< high is the same colour as low
 };
 
 using NodeTriple = std::array<ir::NodeId, 3>;
@@ -32,7 +32,8 @@ struct Model {
     Triple (*to)(const Triple& model);
     NodeTriple (*lower_from)(ir::Graph& graph, const NodeTriple& light);
     NodeTriple (*lower_to)(ir::Graph& graph, const NodeTriple& model);
-    bool hue_has_origin = false; ///< `lower_to` itself sees to it that what was not changed comes back, as long as the hue stays
+    bool hue_has_origin =
+        false; ///< `lower_to` itself sees to it that what was not changed comes back, as long as the hue stays
 };
 
 /// Every model, one line each in models/table.cpp.
@@ -43,8 +44,8 @@ const Model* find_model(std::string_view name);
 Triple from_rgb(const Model& model, const Space& space, const Triple& rgb);
 Triple to_rgb(const Model& model, const Space& space, const Triple& value);
 
-/// The same as operations of a graph. The way back remembers: where none of the components of a colour have changed, pixel
-/// by pixel, the very r, g, b come back.
+/// The same as operations of a graph. The way back remembers: where none of the components of a colour have changed,
+/// pixel by pixel, the very r, g, b come back.
 NodeTriple lower_from_rgb(ir::Graph& graph, const Model& model, const Space& space, const NodeTriple& rgb);
 NodeTriple lower_to_rgb(ir::Graph& graph, const Model& model, const Space& space, const NodeTriple& value);
 

@@ -7,7 +7,9 @@
 namespace kasuri::colour {
 
 /// value with the sign of x (which is not below 0 itself)
-inline ir::NodeId signed_as(ir::Graph& g, ir::NodeId value, ir::NodeId x) { return g.select(g.less(x, g.constant(0)), g.neg(value), value); }
+inline ir::NodeId signed_as(ir::Graph& g, ir::NodeId value, ir::NodeId x) {
+    return g.select(g.less(x, g.constant(0)), g.neg(value), value);
+}
 
 /// |x|^exponent with the sign of x
 inline ir::NodeId signed_power(ir::Graph& g, ir::NodeId x, double exponent) {
@@ -20,7 +22,9 @@ inline ir::NodeId cubed(ir::Graph& g, ir::NodeId x) { return g.mul(g.mul(x, x), 
 inline ir::NodeId times(ir::Graph& g, double by, ir::NodeId x) { return g.mul(g.constant(by), x); }
 
 /// a x + b y
-inline ir::NodeId sum(ir::Graph& g, double a, ir::NodeId x, double b, ir::NodeId y) { return g.add(times(g, a, x), times(g, b, y)); }
+inline ir::NodeId sum(ir::Graph& g, double a, ir::NodeId x, double b, ir::NodeId y) {
+    return g.add(times(g, a, x), times(g, b, y));
+}
 
 /// Of a vector: its angle in degrees, 0 up to 360, and 0 where there is none.
 inline ir::NodeId hue_of(ir::Graph& g, ir::NodeId x, ir::NodeId y) {

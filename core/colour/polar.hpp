@@ -28,8 +28,13 @@ inline NodeTriple lower_from_polar(ir::Graph& g, const NodeTriple& lch) {
 
 /// The cylinder of a model.
 template <const Model& plane>
-constexpr Model polar_model(std::string_view name, std::string_view doc, std::string_view source, const std::array<Component, 3>& components) {
-    return {name, doc, source, components, plane.frame,
+constexpr Model polar_model(std::string_view name, std::string_view doc, std::string_view source,
+                            const std::array<Component, 3>& components) {
+    return {name,
+            doc,
+            source,
+            components,
+            plane.frame,
             [](const Triple& light) { return polar(plane.from(light)); },
             [](const Triple& lch) { return plane.to(from_polar(lch)); },
             [](ir::Graph& g, const NodeTriple& light) { return lower_polar(g, plane.lower_from(g, light)); },

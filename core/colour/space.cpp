@@ -14,16 +14,18 @@
 namespace kasuri::colour {
 namespace {
 
-constexpr std::string_view bt709 = "ITU-R BT.709-6, items 1.3 and 1.4", bt2020 = "ITU-R BT.2020-2, Table 3", p3 = "SMPTE RP 431-2 with white D65",
-                           dci = "SMPTE RP 431-2", op = "IEC 61966-2-5:2007", iso = "ISO 22028-2:2013", ap0 = "SMPTE ST 2065-1:2012",
-                           ap1 = "S-2014-004", bt601 = "ITU-R BT.601-7, Table 1", bt2100 = "ITU-R BT.2100-2, Table 2";
+constexpr std::string_view bt709 = "ITU-R BT.709-6, items 1.3 and 1.4", bt2020 = "ITU-R BT.2020-2, Table 3",
+                           p3 = "SMPTE RP 431-2 with white D65", dci = "SMPTE RP 431-2", op = "IEC 61966-2-5:2007",
+                           iso = "ISO 22028-2:2013", ap0 = "SMPTE ST 2065-1:2012", ap1 = "S-2014-004",
+                           bt601 = "ITU-R BT.601-7, Table 1", bt2100 = "ITU-R BT.2100-2, Table 2";
 
 /// Linear light of 75 % HLG, where diffuse white stands: ITU-R BT.2408-7, 2.2, with the curve of BT.2100-2, Table 5.
 constexpr double hlg_white = 0.26496255978640015;
 
 constexpr Space table[] = {
     {"rec709-linear", "Linear light, BT.709 primaries, white D65.", bt709, "linear", rec709_primaries, d65},
-    {"srgb", "Display-encoded sRGB: BT.709 primaries, white D65, the curve of IEC 61966-2-1.", bt709, "srgb", rec709_primaries, d65},
+    {"srgb", "Display-encoded sRGB: BT.709 primaries, white D65, the curve of IEC 61966-2-1.", bt709, "srgb",
+     rec709_primaries, d65},
     {"rec709", "Camera-encoded BT.709.", bt709, "bt709", rec709_primaries, d65},
     {"rec709-display", "BT.709 as the reference display shows it (BT.1886).", bt709, "bt1886", rec709_primaries, d65},
     {"rec709-gamma18", "BT.709 primaries, a power of 1.8.", bt709, "gamma18", rec709_primaries, d65},
@@ -35,20 +37,26 @@ constexpr Space table[] = {
     {"rec601-625", "Camera-encoded BT.601, 625 lines.", bt601, "bt709", rec601_625_primaries, d65},
     {"rec601-625-linear", "Linear light, BT.601 primaries of 625 lines.", bt601, "linear", rec601_625_primaries, d65},
     {"rec2020", "Camera-encoded BT.2020, 10 bits.", bt2020, "bt709", rec2020_primaries, d65},
-    {"rec2020-display", "BT.2020 as the reference display shows it (BT.1886).", bt2020, "bt1886", rec2020_primaries, d65},
+    {"rec2020-display", "BT.2020 as the reference display shows it (BT.1886).", bt2020, "bt1886", rec2020_primaries,
+     d65},
     {"rec2020-linear", "Linear light, BT.2020 primaries.", bt2020, "linear", rec2020_primaries, d65},
-    {"rec2100-pq", "BT.2020 primaries, perceptual quantiser; diffuse white is 203 cd/m2 of 10 000.", bt2100, "pq", rec2020_primaries, d65, diffuse_white / 10'000},
-    {"rec2100-hlg", "BT.2020 primaries, hybrid log-gamma of the scene; diffuse white is at 75 %.", bt2100, "hlg", rec2020_primaries, d65, hlg_white},
+    {"rec2100-pq", "BT.2020 primaries, perceptual quantiser; diffuse white is 203 cd/m2 of 10 000.", bt2100, "pq",
+     rec2020_primaries, d65, diffuse_white / 10'000},
+    {"rec2100-hlg", "BT.2020 primaries, hybrid log-gamma of the scene; diffuse white is at 75 %.", bt2100, "hlg",
+     rec2020_primaries, d65, hlg_white},
     {"p3-d65", "P3 primaries, white D65, a power of 2.6.", p3, "gamma26", p3_primaries, d65},
-    {"p3-d65-srgb", "P3 primaries, white D65, the curve of sRGB, as on displays of computers.", p3, "srgb", p3_primaries, d65},
+    {"p3-d65-srgb", "P3 primaries, white D65, the curve of sRGB, as on displays of computers.", p3, "srgb",
+     p3_primaries, d65},
     {"p3-d65-linear", "Linear light, P3 primaries, white D65.", p3, "linear", p3_primaries, d65},
-    {"dci-p3", "Digital cinema: P3 primaries and their own white, a power of 2.6.", dci, "gamma26", p3_primaries, dci_white},
+    {"dci-p3", "Digital cinema: P3 primaries and their own white, a power of 2.6.", dci, "gamma26", p3_primaries,
+     dci_white},
     {"dci-p3-linear", "Linear light of digital cinema.", dci, "linear", p3_primaries, dci_white},
     {"oprgb", "opRGB.", op, "oprgb", oprgb_primaries, d65},
     {"oprgb-linear", "Linear light, opRGB primaries.", op, "linear", oprgb_primaries, d65},
     {"romm", "ROMM RGB, white D50.", iso, "romm", romm_primaries, d50},
     {"romm-linear", "Linear light, ROMM primaries, white D50.", iso, "linear", romm_primaries, d50},
-    {"aces2065-1", "Linear light of the ACES interchange space, primaries AP0.", ap0, "linear", aces_primaries, aces_white},
+    {"aces2065-1", "Linear light of the ACES interchange space, primaries AP0.", ap0, "linear", aces_primaries,
+     aces_white},
     {"acescg", "Linear light for rendering, primaries AP1.", ap1, "linear", acescg_primaries, aces_white},
     {"acescc", "Logarithmic, primaries AP1.", ap1, "acescc", acescg_primaries, aces_white},
     {"acescct", "Logarithmic with a straight toe, primaries AP1.", ap1, "acescct", acescg_primaries, aces_white},
@@ -61,7 +69,15 @@ struct Added {
     bool listed = true;
 
     explicit Added(AddedSpace given)
-        : owned(std::move(given)), space{owned.name, owned.doc, owned.source, "linear", owned.primaries, owned.white, 1, owned.to_light.get(), owned.from_light.get()} {}
+        : owned(std::move(given)), space{owned.name,
+                                         owned.doc,
+                                         owned.source,
+                                         "linear",
+                                         owned.primaries,
+                                         owned.white,
+                                         1,
+                                         owned.to_light.get(),
+                                         owned.from_light.get()} {}
 };
 std::shared_mutex added_mutex;
 std::atomic<std::uint64_t> generation = 0;
@@ -73,7 +89,8 @@ std::deque<Added>& all_added() {
 const Space* added(std::string_view name) {
     const std::shared_lock lock(added_mutex);
     const auto& all = all_added();
-    const auto newest = std::find_if(all.rbegin(), all.rend(), [&](const Added& each) { return each.owned.name == name; });
+    const auto newest =
+        std::find_if(all.rbegin(), all.rend(), [&](const Added& each) { return each.owned.name == name; });
     return newest == all.rend() ? nullptr : &newest->space;
 }
 
@@ -149,8 +166,11 @@ Triple converted(const Triple& colour, const Space& from, const Space& to) {
     return &from == &to ? colour : numbers_of(to, linear_between(from, to) * light_of(from, colour));
 }
 
-std::array<ir::NodeId, 3> lower_converted(ir::Graph& g, const std::array<ir::NodeId, 3>& colour, const Space& from, const Space& to) {
-    return &from == &to ? colour : lower_numbers_of(g, to, ir::linear_map(g, linear_between(from, to), lower_light_of(g, from, colour)));
+std::array<ir::NodeId, 3> lower_converted(ir::Graph& g, const std::array<ir::NodeId, 3>& colour, const Space& from,
+                                          const Space& to) {
+    return &from == &to
+        ? colour
+        : lower_numbers_of(g, to, ir::linear_map(g, linear_between(from, to), lower_light_of(g, from, colour)));
 }
 
 Triple luminance_weights(const Space& space) {
@@ -164,7 +184,7 @@ Triple luminance_weights(const Space& space) {
 
 double luminance(const Triple& linear) {
     return rec709_luminance_weights[0] * linear[0] + rec709_luminance_weights[1] * linear[1] +
-           rec709_luminance_weights[2] * linear[2];
+        rec709_luminance_weights[2] * linear[2];
 }
 
 void add_space(AddedSpace space) {

@@ -21,7 +21,8 @@ struct Space {
     const std::array<Chromaticity, 3>& primaries;
     const Chromaticity& white;
     double white_level = 1; ///< linear value of diffuse white, which is 1 in most spaces
-    /// Where somebody else's code goes between the numbers and linear light of these primaries; `transfer` is linear then.
+    /// Where somebody else's code goes between the numbers and linear light of these primaries; `transfer` is linear
+    /// then.
     const ir::External* to_light = nullptr;
     const ir::External* from_light = nullptr;
 };
@@ -37,8 +38,10 @@ bool is_linear(const Space& space);
 /// Numbers of the space to linear light of its primaries, and back: double precision, and as operations of a graph.
 Triple light_of(const Space& space, const Triple& numbers);
 Triple numbers_of(const Space& space, const Triple& light);
-std::array<ir::NodeId, 3> lower_light_of(ir::Graph& graph, const Space& space, const std::array<ir::NodeId, 3>& numbers);
-std::array<ir::NodeId, 3> lower_numbers_of(ir::Graph& graph, const Space& space, const std::array<ir::NodeId, 3>& light);
+std::array<ir::NodeId, 3> lower_light_of(ir::Graph& graph, const Space& space,
+                                         const std::array<ir::NodeId, 3>& numbers);
+std::array<ir::NodeId, 3> lower_numbers_of(ir::Graph& graph, const Space& space,
+                                           const std::array<ir::NodeId, 3>& light);
 
 /// A space that is made while the program runs.
 struct AddedSpace {
@@ -64,14 +67,15 @@ Matrix3 from_xyz(const Space& space);
 /// Whether both spaces have the same primaries and white and the same level of white, so that only their curves differ.
 bool same_primaries(const Space& a, const Space& b);
 
-/// Linear light of one space to linear light of the other; a different white is adapted to by the Bradford transform, and
-/// diffuse white becomes diffuse white.
+/// Linear light of one space to linear light of the other; a different white is adapted to by the Bradford transform,
+/// and diffuse white becomes diffuse white.
 Matrix3 linear_between(const Space& from, const Space& to);
 
 /// A colour of one space in the other: decoded, `linear_between`, encoded. The double-precision truth, and the same as
 /// operations of a graph.
 Triple converted(const Triple& colour, const Space& from, const Space& to);
-std::array<ir::NodeId, 3> lower_converted(ir::Graph& graph, const std::array<ir::NodeId, 3>& colour, const Space& from, const Space& to);
+std::array<ir::NodeId, 3> lower_converted(ir::Graph& graph, const std::array<ir::NodeId, 3>& colour, const Space& from,
+                                          const Space& to);
 
 /// The space in which pictures are held and in which a rule works that does not say otherwise.
 inline constexpr std::string_view default_space = "rec709-linear";
@@ -80,8 +84,8 @@ inline constexpr std::string_view default_space = "rec709-linear";
 /// rounded factors of the standard).
 inline constexpr Triple rec709_luminance_weights = {0.2126, 0.7152, 0.0722};
 
-/// Weights of the space's linear r, g, b in luminance, 1 for diffuse white: those of the standard for BT.709's primaries,
-/// else derived.
+/// Weights of the space's linear r, g, b in luminance, 1 for diffuse white: those of the standard for BT.709's
+/// primaries, else derived.
 Triple luminance_weights(const Space& space);
 
 /// Luminance of linear BT.709 light.

@@ -16,8 +16,8 @@ using ir::Op;
 // Reference and lowering of one curve stand beside each other, written apart: std functions of doubles here, operations
 // of the graph there. They share the published constants, which stand once.
 
-/// A power with a straight toe: V = slope L up to `light`, else (1 + offset) L^(1 / exponent) - offset; `code` is where the
-/// standard splits the way back.
+/// A power with a straight toe: V = slope L up to `light`, else (1 + offset) L^(1 / exponent) - offset; `code` is where
+/// the standard splits the way back.
 struct Toe {
     double exponent, offset, slope, light, code;
 };
@@ -50,17 +50,28 @@ NodeId lower_encode(Graph& g, const Toe& c, NodeId linear) {
 
 template <const Toe& curve>
 constexpr Transfer toe(std::string_view name, std::string_view doc, std::string_view source) {
-    return {name, doc, source, [](double x) { return decode(curve, x); }, [](double x) { return encode(curve, x); },
-            [](Graph& g, NodeId x) { return lower_decode(g, curve, x); }, [](Graph& g, NodeId x) { return lower_encode(g, curve, x); }};
+    return {name,
+            doc,
+            source,
+            [](double x) { return decode(curve, x); },
+            [](double x) { return encode(curve, x); },
+            [](Graph& g, NodeId x) { return lower_decode(g, curve, x); },
+            [](Graph& g, NodeId x) { return lower_encode(g, curve, x); }};
 }
 
 /// A pure power, mirrored below 0.
 template <const double& exponent>
 constexpr Transfer power(std::string_view name, std::string_view doc, std::string_view source) {
-    return {name, doc, source, [](double x) { return std::copysign(std::pow(std::fabs(x), exponent), x); },
-            [](double x) { return std::copysign(std::pow(std::fabs(x), 1 / exponent), x); },
-            [](Graph& g, NodeId x) { return signed_as(g, g.make(Op::pow, g.make(Op::abs, x), g.constant(exponent)), x); },
-            [](Graph& g, NodeId x) { return signed_as(g, g.make(Op::pow, g.make(Op::abs, x), g.constant(1 / exponent)), x); }};
+    return {
+        name,
+        doc,
+        source,
+        [](double x) { return std::copysign(std::pow(std::fabs(x), exponent), x); },
+        [](double x) { return std::copysign(std::pow(std::fabs(x), 1 / exponent), x); },
+        [](Graph& g, NodeId x) { return signed_as(g, g.make(Op::pow, g.make(Op::abs, x), g.constant(exponent)), x); },
+        [](Graph& g, NodeId x) {
+            return signed_as(g, g.make(Op::pow, g.make(Op::abs, x), g.constant(1 / exponent)), x);
+        }};
 }
 
 constexpr Toe srgb{2.4, 0.055, 12.92, 0.0031308, 0.04045};
@@ -92,12 +103,14 @@ NodeId lower_acescc_encode(Graph& g, NodeId x) {
     return g.add(g.mul(g.make(Op::log2, light), g.constant(1 / 17.52)), g.constant(9.72 / 17.52));
 }
 NodeId lower_acescc_decode(Graph& g, NodeId y) {
-    const NodeId light = g.min(g.make(Op::exp2, g.sub(g.mul(y, g.constant(17.52)), g.constant(9.72))), g.constant(aces_top));
+    const NodeId light =
+        g.min(g.make(Op::exp2, g.sub(g.mul(y, g.constant(17.52)), g.constant(9.72))), g.constant(aces_top));
     const NodeId low = g.mul(g.sub(light, g.constant(std::exp2(-16))), g.constant(2));
     return g.select(g.less_equal(y, g.constant((9.72 - 15) / 17.52)), low, light);
 }
 
-constexpr double cct_slope = 10.5402377416545, cct_offset = 0.0729055341958355, cct_light = 0.0078125, cct_code = 0.155251141552511;
+constexpr double cct_slope = 10.5402377416545, cct_offset = 0.0729055341958355, cct_light = 0.0078125,
+                 cct_code = 0.155251141552511;
 
 double acescct_encode(double x) { return x <= cct_light ? cct_slope * x + cct_offset : (std::log2(x) + 9.72) / 17.52; }
 double acescct_decode(double y) {
@@ -112,13 +125,15 @@ NodeId lower_acescct_encode(Graph& g, NodeId x) {
 }
 NodeId lower_acescct_decode(Graph& g, NodeId y) {
     const NodeId straight = g.mul(g.sub(y, g.constant(cct_offset)), g.constant(1 / cct_slope));
-    const NodeId curved = g.min(g.make(Op::exp2, g.sub(g.mul(y, g.constant(17.52)), g.constant(9.72))), g.constant(aces_top));
+    const NodeId curved =
+        g.min(g.make(Op::exp2, g.sub(g.mul(y, g.constant(17.52)), g.constant(9.72))), g.constant(aces_top));
     return g.select(g.less_equal(y, g.constant(cct_code)), straight, curved);
 }
 
 // PQ: linear 1 is 10 000 cd/m2. HLG: linear 1 is the peak of the scene light E. Mirrored below 0.
 
-constexpr double m1 = 2610.0 / 16384, m2 = 2523.0 / 4096 * 128, c1 = 3424.0 / 4096, c2 = 2413.0 / 4096 * 32, c3 = 2392.0 / 4096 * 32;
+constexpr double m1 = 2610.0 / 16384, m2 = 2523.0 / 4096 * 128, c1 = 3424.0 / 4096, c2 = 2413.0 / 4096 * 32,
+                 c3 = 2392.0 / 4096 * 32;
 
 double pq_encode(double linear) {
     const double y = std::pow(std::fabs(linear), m1);
@@ -129,11 +144,12 @@ double pq_decode(double encoded) {
     if (std::isnan(n))
         return n;
     const double below = c2 - c3 * n; // 0 just below twice the peak's code: no light is bright enough
-    return std::copysign(below > 0 ? std::pow(std::fmax(n - c1, 0) / below, 1 / m1) : std::numeric_limits<double>::infinity(), encoded);
+    return std::copysign(
+        below > 0 ? std::pow(std::fmax(n - c1, 0) / below, 1 / m1) : std::numeric_limits<double>::infinity(), encoded);
 }
 
-// With floats, the formulas as printed lose what 1 - n leaves of n, and power 78.8 magnifies it. c3 - c2 = c1 - 1 lets both
-// ways go by d = 1 - n, and d and n are joined by the series of log and exp where d is small, which it always is.
+// With floats, the formulas as printed lose what 1 - n leaves of n, and power 78.8 magnifies it. c3 - c2 = c1 - 1 lets
+// both ways go by d = 1 - n, and d and n are joined by the series of log and exp where d is small, which it always is.
 
 NodeId lower_pq_encode(Graph& g, NodeId linear) {
     const NodeId y = g.make(Op::pow, g.make(Op::abs, linear), g.constant(m1)), one = g.constant(1);
@@ -155,13 +171,15 @@ NodeId lower_pq_decode(Graph& g, NodeId encoded) {
     for (const double term : {8.0, 7.0, 6.0, 5.0, 4.0, 3.0, 2.0}) // exp(x) - 1 = x (1 + x/2 (1 + x/3 (1 + ...)))
         series = g.mul(g.add(g.constant(1), g.mul(x, series)), g.constant(1 / term));
     const NodeId d = g.neg(g.mul(x, g.add(g.constant(1), g.mul(x, series))));
-    const NodeId above = g.max(g.sub(g.constant(1 - c1), d), g.constant(0)), below = g.add(g.constant(1 - c1), times(g, c3, d));
+    const NodeId above = g.max(g.sub(g.constant(1 - c1), d), g.constant(0)),
+                 below = g.add(g.constant(1 - c1), times(g, c3, d));
     const NodeId light = g.make(Op::pow, g.div(above, below), g.constant(1 / m1));
     const NodeId beyond = g.less_equal(below, g.constant(0));
     return signed_as(g, g.select(beyond, g.constant(std::numeric_limits<double>::infinity()), light), encoded);
 }
 
-constexpr double hlg_a = 0.17883277, hlg_b = 1 - 4 * hlg_a, hlg_c = 0.55991073; // c = 0.5 - a ln(4 a), as Table 5 rounds it
+constexpr double hlg_a = 0.17883277, hlg_b = 1 - 4 * hlg_a,
+                 hlg_c = 0.55991073; // c = 0.5 - a ln(4 a), as Table 5 rounds it
 
 double hlg_encode(double linear) {
     const double e = std::fabs(linear);
@@ -189,22 +207,24 @@ NodeId lower_hlg_decode(Graph& g, NodeId encoded) {
 constexpr Transfer table[] = {
     {"linear", "Proportional to light.", "by definition", same, same, lower_same, lower_same},
     toe<srgb>("srgb", "The display encoding of sRGB.", "IEC 61966-2-1:1999, clause 5.2"),
-    toe<bt709>("bt709", "The camera's curve of BT.709, and of BT.601 and BT.2020 at 10 bits.", "ITU-R BT.709-6, item 1.2; BT.2020-2, Table 4"),
-    power<p24>("bt1886", "The reference display: a power of 2.4 over a black of 0.", "ITU-R BT.1886, Annex 1, with L_B = 0"),
+    toe<bt709>("bt709", "The camera's curve of BT.709, and of BT.601 and BT.2020 at 10 bits.",
+               "ITU-R BT.709-6, item 1.2; BT.2020-2, Table 4"),
+    power<p24>("bt1886", "The reference display: a power of 2.4 over a black of 0.",
+               "ITU-R BT.1886, Annex 1, with L_B = 0"),
     power<opRGB>("oprgb", "A power of 563/256.", "IEC 61966-2-5:2007"),
     toe<romm>("romm", "A power of 1.8 with a straight toe.", "ISO 22028-2:2013"),
     power<p18>("gamma18", "A power of 1.8.", "by definition"),
     power<p22>("gamma22", "A power of 2.2.", "by definition"),
     power<p24>("gamma24", "A power of 2.4.", "by definition"),
     power<p26>("gamma26", "A power of 2.6, of digital cinema.", "SMPTE RP 431-2"),
-    {"acescc", "A logarithm, 17.52 stops for 0 to 1; nothing below 0 can be encoded.", "S-2014-003, 4.4", acescc_decode, acescc_encode, lower_acescc_decode,
-     lower_acescc_encode},
-    {"acescct", "A logarithm with a straight toe, which also holds what is below 0.", "S-2016-001, 4.4", acescct_decode, acescct_encode,
-     lower_acescct_decode, lower_acescct_encode},
-    {"pq", "Perceptual quantiser; linear 1 is 10 000 cd/m2.", "SMPTE ST 2084:2014; ITU-R BT.2100-2, Table 4", pq_decode, pq_encode, lower_pq_decode,
-     lower_pq_encode},
-    {"hlg", "Hybrid log-gamma; linear 1 is the peak of the scene.", "ITU-R BT.2100-2, Table 5", hlg_decode, hlg_encode, lower_hlg_decode,
-     lower_hlg_encode},
+    {"acescc", "A logarithm, 17.52 stops for 0 to 1; nothing below 0 can be encoded.", "S-2014-003, 4.4", acescc_decode,
+     acescc_encode, lower_acescc_decode, lower_acescc_encode},
+    {"acescct", "A logarithm with a straight toe, which also holds what is below 0.", "S-2016-001, 4.4", acescct_decode,
+     acescct_encode, lower_acescct_decode, lower_acescct_encode},
+    {"pq", "Perceptual quantiser; linear 1 is 10 000 cd/m2.", "SMPTE ST 2084:2014; ITU-R BT.2100-2, Table 4", pq_decode,
+     pq_encode, lower_pq_decode, lower_pq_encode},
+    {"hlg", "Hybrid log-gamma; linear 1 is the peak of the scene.", "ITU-R BT.2100-2, Table 5", hlg_decode, hlg_encode,
+     lower_hlg_decode, lower_hlg_encode},
 };
 
 } // namespace

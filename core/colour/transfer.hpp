@@ -12,8 +12,8 @@ struct Transfer {
     std::string_view name;
     std::string_view doc;
     std::string_view source;
-    double (*decode)(double encoded);  ///< encoded -> linear light
-    double (*encode)(double linear);   ///< linear light -> encoded
+    double (*decode)(double encoded); ///< encoded -> linear light
+    double (*encode)(double linear);  ///< linear light -> encoded
     ir::NodeId (*lower_decode)(ir::Graph& graph, ir::NodeId encoded);
     ir::NodeId (*lower_encode)(ir::Graph& graph, ir::NodeId linear);
 };

@@ -39,7 +39,9 @@ double number_in(const Json& value) {
 
 } // namespace
 
-std::filesystem::path bench_path(const std::filesystem::path& filter) { return filter.string() + std::string(bench_ending); }
+std::filesystem::path bench_path(const std::filesystem::path& filter) {
+    return filter.string() + std::string(bench_ending);
+}
 
 std::string bench_text(const BenchFile& bench) {
     Json all;
@@ -67,14 +69,19 @@ std::string bench_text(const BenchFile& bench) {
 Result<BenchFile> bench_of(std::string_view text, const std::string& where) {
     Json all = Json::parse(text, nullptr, false);
     if (!all.is_object())
-        return Error{"is not what Kasuri wrote (no JSON object)", where, "Takes and pins are not shown; the file is left as it is. Move it away to keep new ones."};
+        return Error{"is not what Kasuri wrote (no JSON object)", where,
+                     "Takes and pins are not shown; the file is left as it is. Move it away to keep new ones."};
     const int version = whole_in(all, version_key);
     if (version < 1)
-        return Error{fmt::format("has no number under \"{}\"", version_key), where, "Takes and pins are not shown; the file is left as it is. Move it away to keep new ones."};
+        return Error{fmt::format("has no number under \"{}\"", version_key), where,
+                     "Takes and pins are not shown; the file is left as it is. Move it away to keep new ones."};
     if (version > bench_version)
-        return Error{fmt::format("is of version {}; this Kasuri knows version {}", version, bench_version), where, "Takes and pins are not shown; the file is left as it is."};
+        return Error{fmt::format("is of version {}; this Kasuri knows version {}", version, bench_version), where,
+                     "Takes and pins are not shown; the file is left as it is."};
     BenchFile bench;
-    const auto list = [&](const char* key) { return all.contains(key) && all[key].is_array() ? all[key] : Json::array(); };
+    const auto list = [&](const char* key) {
+        return all.contains(key) && all[key].is_array() ? all[key] : Json::array();
+    };
     for (const Json& entry : list("takes")) {
         if (!entry.is_object())
             continue;
@@ -86,7 +93,8 @@ Result<BenchFile> bench_of(std::string_view text, const std::string& where) {
     }
     for (const Json& entry : list("pins"))
         if (entry.is_object() && whole_in(entry, "number") > 0)
-            bench.pins.push_back({whole_in(entry, "number"), text_in(entry, "of"), whole_in(entry, "x"), whole_in(entry, "y")});
+            bench.pins.push_back(
+                {whole_in(entry, "number"), text_in(entry, "of"), whole_in(entry, "x"), whole_in(entry, "y")});
     for (const Json& entry : list("links")) {
         std::vector<std::string> group;
         for (const Json& name : entry)

@@ -38,8 +38,8 @@ struct KeptTuning {
     friend bool operator==(const KeptTuning&, const KeptTuning&) = default;
 };
 
-/// What is kept with a filter and is not its text. JSON: {"kasuri-bench": 1, "takes": [...], "pins": [...], "links": [[name, ...], ...],
-/// "ranges": {name: [low, high]}}.
+/// What is kept with a filter and is not its text. JSON: {"kasuri-bench": 1, "takes": [...], "pins": [...], "links":
+/// [[name, ...], ...], "ranges": {name: [low, high]}}.
 struct BenchFile {
     std::vector<KeptTake> takes;
     std::vector<KeptPin> pins;
@@ -51,8 +51,8 @@ struct BenchFile {
 
 std::filesystem::path bench_path(const std::filesystem::path& filter);
 
-/// Of a filter; an empty one if there is none. A file of a newer version is an error, and so is what cannot be understood; the
-/// error says where.
+/// Of a filter; an empty one if there is none. A file of a newer version is an error, and so is what cannot be
+/// understood; the error says where.
 Result<BenchFile> load_bench(const std::filesystem::path& filter);
 
 /// Writes it whole or not at all; removes it if there is nothing to keep.

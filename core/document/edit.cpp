@@ -35,9 +35,11 @@ TextEdit with_defaults(std::string_view text, const lang::Rule& rule, std::span<
     return edit;
 }
 
-TextEdit with_preset(std::string_view text, const lang::Rule& rule, std::string_view name, std::span<const double> values) {
+TextEdit with_preset(std::string_view text, const lang::Rule& rule, std::string_view name,
+                     std::span<const double> values) {
     std::string clean(name);
-    std::replace_if(clean.begin(), clean.end(), [](char c) { return c == '"' || c == '\n' || c == '\r'; }, '\'');
+    std::replace_if(
+        clean.begin(), clean.end(), [](char c) { return c == '"' || c == '\n' || c == '\r'; }, '\'');
     std::string line = fmt::format("preset \"{}\" ", clean);
     for (std::size_t i = 0; i < rule.parameters.size(); ++i) {
         const lang::Parameter& p = rule.parameters[i];
@@ -47,8 +49,9 @@ TextEdit with_preset(std::string_view text, const lang::Rule& rule, std::string_
             continue;
         }
         // The three numbers of a colour follow each other.
-        line += fmt::format("{}{} = vec3({}, {}, {})", separator, p.name.substr(0, p.name.size() - 2), lang::value_text(p, values[i]),
-                            lang::value_text(p, values[i + 1]), lang::value_text(p, values[i + 2]));
+        line += fmt::format("{}{} = vec3({}, {}, {})", separator, p.name.substr(0, p.name.size() - 2),
+                            lang::value_text(p, values[i]), lang::value_text(p, values[i + 1]),
+                            lang::value_text(p, values[i + 2]));
         i += 2;
     }
     for (const lang::Preset& preset : rule.presets)

@@ -25,7 +25,8 @@ TextEdit with_defaults(std::string_view text, const lang::Rule& rule, std::span<
 
 /// Writes the values as a preset line: in place of the preset of that name, else below the last preset, else
 /// below the last parameter.
-TextEdit with_preset(std::string_view text, const lang::Rule& rule, std::string_view name, std::span<const double> values);
+TextEdit with_preset(std::string_view text, const lang::Rule& rule, std::string_view name,
+                     std::span<const double> values);
 
 /// The shortest decimal text that reads back as the float nearest to the value.
 std::string number_for_text(double value);

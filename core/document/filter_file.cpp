@@ -12,8 +12,11 @@ std::size_t utf8_fault(std::string_view text) {
     std::size_t i = 0;
     while (i < text.size()) {
         const auto byte = static_cast<unsigned char>(text[i]);
-        const std::size_t length = byte < 0x80 ? 1 : byte >= 0xC2 && byte < 0xE0 ? 2 : (byte & 0xF0) == 0xE0 ? 3
-                                 : byte >= 0xF0 && byte < 0xF5 ? 4 : 0;
+        const std::size_t length = byte < 0x80 ? 1
+            : byte >= 0xC2 && byte < 0xE0      ? 2
+            : (byte & 0xF0) == 0xE0            ? 3
+            : byte >= 0xF0 && byte < 0xF5      ? 4
+                                               : 0;
         if (length == 0 || i + length > text.size() || byte == 0)
             return i;
         for (std::size_t k = 1; k < length; ++k)

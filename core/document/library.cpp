@@ -49,10 +49,13 @@ void read_rule(LibraryEntry& entry, std::string_view text) {
     }
 }
 
-template <class Wanted> std::vector<std::filesystem::path> found_below(const std::filesystem::path& folder, Wanted wanted) {
+template <class Wanted>
+std::vector<std::filesystem::path> found_below(const std::filesystem::path& folder, Wanted wanted) {
     std::vector<std::filesystem::path> found;
     std::error_code error;
-    std::filesystem::recursive_directory_iterator walk(folder, std::filesystem::directory_options::skip_permission_denied, error), end;
+    std::filesystem::recursive_directory_iterator walk(
+        folder, std::filesystem::directory_options::skip_permission_denied, error),
+        end;
     for (; !error && walk != end && found.size() < most_in_library; walk.increment(error)) {
         if (walk.depth() >= deepest_folder)
             walk.disable_recursion_pending();
@@ -130,7 +133,8 @@ bool same_file(const LibraryEntry& entry) {
 }
 
 bool matches(const LibraryEntry& entry, std::string_view query) {
-    std::string all = lower(entry.title + "\n" + entry.note + "\n" + entry.tags + "\n" + entry.working + "\n" + entry.path.filename().string());
+    std::string all = lower(entry.title + "\n" + entry.note + "\n" + entry.tags + "\n" + entry.working + "\n" +
+                            entry.path.filename().string());
     for (const std::vector<std::string>* list : {&entry.presets, &entry.calls})
         for (const std::string& word : *list)
             all += "\n" + lower(word);
@@ -150,7 +154,9 @@ bool matches(const LibraryEntry& entry, std::string_view query) {
 std::filesystem::path free_name(const std::filesystem::path& path) {
     std::error_code error;
     for (int number = 2;; ++number)
-        if (std::filesystem::path made = path.parent_path() / fmt::format("{}-{}{}", path.stem().string(), number, path.extension().string()); !std::filesystem::exists(made, error))
+        if (std::filesystem::path made =
+                path.parent_path() / fmt::format("{}-{}{}", path.stem().string(), number, path.extension().string());
+            !std::filesystem::exists(made, error))
             return made;
 }
 

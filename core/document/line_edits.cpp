@@ -19,7 +19,8 @@ bool ends_a_value(const Token& token) {
 
 /// A minus belongs to the number if nothing stands before it that it could take away from.
 bool signed_by(std::span<const Token> tokens, std::size_t number) {
-    return number > 0 && tokens[number - 1].kind == TokenKind::minus && tokens[number - 1].span.end == tokens[number].span.begin && (number < 2 || !ends_a_value(tokens[number - 2]));
+    return number > 0 && tokens[number - 1].kind == TokenKind::minus &&
+        tokens[number - 1].span.end == tokens[number].span.begin && (number < 2 || !ends_a_value(tokens[number - 2]));
 }
 
 std::optional<NumberPlace> number_of(std::string_view text, std::span<const Token> tokens, std::size_t index) {
@@ -32,8 +33,9 @@ std::optional<NumberPlace> number_of(std::string_view text, std::span<const Toke
     place.value = negative ? -*value : *value;
     const std::string_view written = text_of(text, tokens[index].span);
     if (const std::size_t point = written.find('.'); point != written.npos)
-        place.decimals = static_cast<int>(std::find_if_not(written.begin() + static_cast<std::ptrdiff_t>(point) + 1, written.end(), [](char c) { return c >= '0' && c <= '9'; }) - written.begin() -
-                                          static_cast<std::ptrdiff_t>(point) - 1);
+        place.decimals = static_cast<int>(std::find_if_not(written.begin() + static_cast<std::ptrdiff_t>(point) + 1,
+                                                           written.end(), [](char c) { return c >= '0' && c <= '9'; }) -
+                                          written.begin() - static_cast<std::ptrdiff_t>(point) - 1);
     if (negative)
         place.span.begin = tokens[index - 1].span.begin;
     return place;
@@ -41,7 +43,9 @@ std::optional<NumberPlace> number_of(std::string_view text, std::span<const Toke
 
 std::vector<Token> tokens_of(std::string_view text) {
     std::vector<Token> tokens = lang::lex(text, nullptr);
-    std::erase_if(tokens, [](const Token& token) { return token.kind == TokenKind::comment || token.kind == TokenKind::newline; });
+    std::erase_if(tokens, [](const Token& token) {
+        return token.kind == TokenKind::comment || token.kind == TokenKind::newline;
+    });
     return tokens;
 }
 
@@ -61,18 +65,21 @@ TextEdit difference(std::string_view before, std::string_view after) {
         ++tail;
     // Not in the middle of a letter of several bytes.
     const auto continues = [](char c) { return (static_cast<unsigned char>(c) & 0xC0) == 0x80; };
-    while (head > 0 && ((head < before.size() && continues(before[head])) || (head < after.size() && continues(after[head]))))
+    while (head > 0 &&
+           ((head < before.size() && continues(before[head])) || (head < after.size() && continues(after[head]))))
         --head;
     while (tail > 0 && continues(before[before.size() - tail]))
         --tail;
-    return {static_cast<std::uint32_t>(head), std::string(before.substr(head, before.size() - head - tail)), std::string(after.substr(head, after.size() - head - tail))};
+    return {static_cast<std::uint32_t>(head), std::string(before.substr(head, before.size() - head - tail)),
+            std::string(after.substr(head, after.size() - head - tail))};
 }
 
 TextEdit with_comments_toggled(std::string_view text, Span span) {
     std::size_t begin = text.rfind('\n', span.begin == 0 ? text.npos : span.begin - 1);
     begin = span.begin == 0 || begin == text.npos ? 0 : begin + 1;
     // A selection that ends where a line begins does not touch that line.
-    const std::size_t last = span.end > span.begin && span.end > 0 && text[span.end - 1] == '\n' ? span.end - 1 : span.end;
+    const std::size_t last =
+        span.end > span.begin && span.end > 0 && text[span.end - 1] == '\n' ? span.end - 1 : span.end;
     std::size_t end = text.find('\n', last);
     end = end == text.npos ? text.size() : end;
     const std::vector<std::string_view> lines = split(text.substr(begin, end - begin), '\n');
@@ -96,7 +103,8 @@ TextEdit with_comments_toggled(std::string_view text, Span span) {
             made += line;
         } else if (all) {
             const std::string_view rest = line.substr(indent(line) + 2);
-            made += std::string(line.substr(0, indent(line))) + std::string(rest.starts_with(' ') ? rest.substr(1) : rest);
+            made +=
+                std::string(line.substr(0, indent(line))) + std::string(rest.starts_with(' ') ? rest.substr(1) : rest);
         } else {
             made += std::string(line.substr(0, least)) + "// " + std::string(line.substr(least));
         }
@@ -136,7 +144,8 @@ std::vector<ColourPlace> colours_in(std::string_view text) {
         if (tokens[open].kind != TokenKind::open)
             continue;
         const bool named = open > 0 && tokens[open - 1].kind == TokenKind::name;
-        if (named && text_of(text, tokens[open - 1].span) != "vec3" && text_of(text, tokens[open - 1].span) != "of" && text_of(text, tokens[open - 1].span) != "on")
+        if (named && text_of(text, tokens[open - 1].span) != "vec3" && text_of(text, tokens[open - 1].span) != "of" &&
+            text_of(text, tokens[open - 1].span) != "on")
             continue; // the arguments of some other function
         ColourPlace place;
         std::size_t at = open + 1, count = 0;

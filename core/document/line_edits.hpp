@@ -28,7 +28,7 @@ TextEdit with_number(std::string_view text, const NumberPlace& place, double val
 
 /// Three plain numbers in brackets at byte `at`: vec3(r, g, b), or (r, g, b) where a colour is expected.
 struct ColourPlace {
-    Span span;                    ///< with name and brackets
+    Span span; ///< with name and brackets
     std::array<Span, 3> numbers{};
     std::array<double, 3> values{};
 };

@@ -66,7 +66,9 @@ Value field(const Json& object, const char* key, Value usual, bool (Json::*is)()
         throw Wrong{fmt::format("its \"{}\" is not {}", key, kind)};
     return found->get<Value>();
 }
-std::string text_in(const Json& object, const char* key, std::string usual = {}) { return field<std::string>(object, key, std::move(usual), &Json::is_string, "a text"); }
+std::string text_in(const Json& object, const char* key, std::string usual = {}) {
+    return field<std::string>(object, key, std::move(usual), &Json::is_string, "a text");
+}
 
 /// Proof lines are a list of texts, so that they can be read.
 std::string lines_in(const Json& object, const char* key) {
@@ -74,7 +76,8 @@ std::string lines_in(const Json& object, const char* key) {
     std::string all;
     if (found == object.end())
         return all;
-    if (!found->is_array() || !std::all_of(found->begin(), found->end(), [](const Json& line) { return line.is_string(); }))
+    if (!found->is_array() ||
+        !std::all_of(found->begin(), found->end(), [](const Json& line) { return line.is_string(); }))
         throw Wrong{fmt::format("its \"{}\" are no list of texts", key)};
     for (const Json& line : *found)
         all += line.get<std::string>() + "\n";
@@ -133,7 +136,8 @@ LookStep step_of(const Json& object, int depth, std::size_t& count) {
         }
     }
     if (const std::string hash = text_in(object, "hash"); !hash.empty() && hash != content_hash(step.text))
-        throw Wrong{"its copy of the rule was changed by hand (its hash is another one); remove \"hash\" if that is meant"};
+        throw Wrong{
+            "its copy of the rule was changed by hand (its hash is another one); remove \"hash\" if that is meant"};
     const auto pixels = [&](const char* key, double least) {
         const double value = field<double>(object, key, 0, &Json::is_number, "a number");
         if (!(value >= least && value <= most_mask_pixels))
@@ -164,7 +168,9 @@ LookStep step_of(const Json& object, int depth, std::size_t& count) {
     step.space = text_in(object, "space", "srgb");
     if (!step.lut.empty())
         step.lut_text = SharedText(std::exchange(step.text, {}));
-    step.others = rest_of(object, {"lut", "space", "label", "filter", "text", "hash", "on", "opacity", "blend", "mask", "mask-inverted", "mask-grow", "mask-soften", "uses", "steps", "proofs", "bench", "values"});
+    step.others = rest_of(object,
+                          {"lut", "space", "label", "filter", "text", "hash", "on", "opacity", "blend", "mask",
+                           "mask-inverted", "mask-grow", "mask-soften", "uses", "steps", "proofs", "bench", "values"});
     return step;
 }
 
@@ -217,7 +223,8 @@ Json written(const LookStep& step) {
     return object;
 }
 
-template <class Change> void change_paths(std::vector<LookStep>& steps, Change change) {
+template <class Change>
+void change_paths(std::vector<LookStep>& steps, Change change) {
     for (LookStep& step : steps) {
         if (!step.filter.empty())
             step.filter = change(std::filesystem::path(step.filter)).generic_string();
@@ -251,7 +258,8 @@ Result<Look> look_of(std::string_view text, const std::string& where) {
     if (version == all.end() || !version->is_number_integer() || version->get<int>() < 1)
         return Error{fmt::format("has no number under \"{}\"", version_key), where, left_as_it_is};
     if (version->get<int>() > look_version)
-        return Error{fmt::format("is of version {}; this Kasuri knows version {}", version->get<int>(), look_version), where, left_as_it_is};
+        return Error{fmt::format("is of version {}; this Kasuri knows version {}", version->get<int>(), look_version),
+                     where, left_as_it_is};
     Look look;
     std::size_t count = 0;
     try {
@@ -287,7 +295,8 @@ const std::shared_ptr<const SharedText::Data>& SharedText::nothing() {
 bool is_no_rule(const LookStep& step) { return step.is_look || !step.lut.empty(); }
 
 std::span<const std::string_view> lut_endings() {
-    static constexpr std::string_view endings[] = {".cube", ".clf", ".ctf", ".csp", ".3dl", ".itx", ".lut", ".spi1d", ".spi3d", ".spimtx"};
+    static constexpr std::string_view endings[] = {".cube", ".clf", ".ctf",   ".csp",   ".3dl",
+                                                   ".itx",  ".lut", ".spi1d", ".spi3d", ".spimtx"};
     return endings;
 }
 
@@ -309,12 +318,17 @@ FilterState state_of(const LookStep& step, const std::filesystem::path& folder) 
         make_absolute(was, folder);
         return now.value().steps == was.steps ? FilterState::same : FilterState::changed;
     }
-    const Result<std::string> now = step.lut.empty() ? load_filter(folder / step.filter) : read_file(folder / step.filter, longest);
-    return !now ? FilterState::gone : now.value() == (step.lut.empty() ? step.text : step.lut_text.text()) ? FilterState::same : FilterState::changed;
+    const Result<std::string> now =
+        step.lut.empty() ? load_filter(folder / step.filter) : read_file(folder / step.filter, longest);
+    return !now                                                                ? FilterState::gone
+        : now.value() == (step.lut.empty() ? step.text : step.lut_text.text()) ? FilterState::same
+                                                                               : FilterState::changed;
 }
 
-std::function<Result<std::string>(const std::string&)> used_by(const LookStep& step, const std::filesystem::path& folder) {
-    return [copies = step.uses, beside = used_beside(folder / step.filter)](const std::string& name) -> Result<std::string> {
+std::function<Result<std::string>(const std::string&)> used_by(const LookStep& step,
+                                                               const std::filesystem::path& folder) {
+    return [copies = step.uses,
+            beside = used_beside(folder / step.filter)](const std::string& name) -> Result<std::string> {
         const auto copy = copies.find(name);
         return copy != copies.end() ? Result<std::string>(copy->second) : beside(name);
     };
@@ -354,13 +368,17 @@ Result<LookStep> step_from(const std::filesystem::path& file) {
 void make_relative(Look& look, const std::filesystem::path& folder) {
     std::error_code error;
     const std::filesystem::path whole = std::filesystem::absolute(folder, error);
-    change_paths(look.steps, [&](const std::filesystem::path& path) { return path.is_absolute() ? path.lexically_proximate(whole) : path; });
+    change_paths(look.steps, [&](const std::filesystem::path& path) {
+        return path.is_absolute() ? path.lexically_proximate(whole) : path;
+    });
 }
 
 void make_absolute(Look& look, const std::filesystem::path& folder) {
     std::error_code error;
     const std::filesystem::path whole = std::filesystem::absolute(folder, error);
-    change_paths(look.steps, [&](const std::filesystem::path& path) { return path.is_absolute() ? path : (whole / path).lexically_normal(); });
+    change_paths(look.steps, [&](const std::filesystem::path& path) {
+        return path.is_absolute() ? path : (whole / path).lexically_normal();
+    });
 }
 
 Result<LookStep> brought_up_to_date(const LookStep& step, const std::filesystem::path& folder) {

@@ -26,7 +26,9 @@ public:
     explicit SharedText(std::string text);
     const std::string& text() const { return of_->text; }
     const std::string& hash() const { return of_->hash; } ///< content_hash of it
-    friend bool operator==(const SharedText& a, const SharedText& b) { return a.of_ == b.of_ || a.of_->text == b.of_->text; }
+    friend bool operator==(const SharedText& a, const SharedText& b) {
+        return a.of_ == b.of_ || a.of_->text == b.of_->text;
+    }
 
 private:
     struct Data {
@@ -39,25 +41,25 @@ private:
 /// One filter of a look, or a look within it, and how it is laid over what came before.
 struct LookStep {
     std::string label;
-    std::string filter;                   ///< path of its file, relative to the look's folder; empty: it has none
-    std::string text;                     ///< the rule as it was when the step was made or brought up to date: what is used
+    std::string filter; ///< path of its file, relative to the look's folder; empty: it has none
+    std::string text;   ///< the rule as it was when the step was made or brought up to date: what is used
     std::map<std::string, double> values; ///< that were chosen, by parameter
     bool on = true;
-    double opacity = 1;                   ///< 0 to 1
-    std::string blend = "normal";         ///< a blend mode of the language, without blend_
-    std::string mask{};                   ///< an expression of what comes into the step; empty: everywhere
+    double opacity = 1;           ///< 0 to 1
+    std::string blend = "normal"; ///< a blend mode of the language, without blend_
+    std::string mask{};           ///< an expression of what comes into the step; empty: everywhere
     bool mask_inverted = false;
-    double mask_grow = 0;                 ///< pixels: the mask's bright parts grow by so much, or shrink below 0
-    double mask_soften = 0;               ///< pixels: then it is blurred with this deviation
+    double mask_grow = 0;                      ///< pixels: the mask's bright parts grow by so much, or shrink below 0
+    double mask_soften = 0;                    ///< pixels: then it is blurred with this deviation
     std::map<std::string, std::string> uses{}; ///< copies of the files that the rule uses, by the names it uses
-    std::vector<LookStep> within{};       ///< of a look that is one step: its steps. Then there is no rule
-    bool is_look = false;                 ///< whether it is one
-    std::string proofs{};                 ///< and what it promises, as in Look
-    std::string lut{};                    ///< ending of a LUT file that the step is; empty: it is a rule
-    SharedText lut_text{};                ///< its content
-    std::string space = "srgb";           ///< of a LUT: what its numbers mean
-    std::string bench{};                  ///< takes and the like of the rule, as the text of a bench file
-    std::string others{};                 ///< fields that this version does not know, as a JSON object
+    std::vector<LookStep> within{};            ///< of a look that is one step: its steps. Then there is no rule
+    bool is_look = false;                      ///< whether it is one
+    std::string proofs{};                      ///< and what it promises, as in Look
+    std::string lut{};                         ///< ending of a LUT file that the step is; empty: it is a rule
+    SharedText lut_text{};                     ///< its content
+    std::string space = "srgb";                ///< of a LUT: what its numbers mean
+    std::string bench{};                       ///< takes and the like of the rule, as the text of a bench file
+    std::string others{};                      ///< fields that this version does not know, as a JSON object
     friend bool operator==(const LookStep&, const LookStep&) = default;
 };
 
@@ -65,12 +67,14 @@ struct LookStep {
 struct Look {
     std::string title, note;
     std::vector<LookStep> steps;
-    std::string proofs{}; ///< what it promises as a whole: proof lines of the language, about what comes in and goes out
+    std::string
+        proofs{}; ///< what it promises as a whole: proof lines of the language, about what comes in and goes out
     std::string others{}; ///< the same of the whole
     friend bool operator==(const Look&, const Look&) = default;
 };
 
-/// Of a text, for noticing that it is another one: FNV-1a, 64 bits, as 16 hexadecimal digits. Source: draft-eastlake-fnv-17 (from memory).
+/// Of a text, for noticing that it is another one: FNV-1a, 64 bits, as 16 hexadecimal digits. Source:
+/// draft-eastlake-fnv-17 (from memory).
 std::string content_hash(std::string_view text);
 
 // Errors say what is wrong and where: no JSON, a newer version, a step that is none, a number out of its range.
@@ -90,7 +94,8 @@ enum class FilterState {
 FilterState state_of(const LookStep& step, const std::filesystem::path& folder);
 
 /// What `use` opens in a step's rule: the look's copies, then files beside the filter.
-std::function<Result<std::string>(const std::string&)> used_by(const LookStep& step, const std::filesystem::path& folder);
+std::function<Result<std::string>(const std::string&)> used_by(const LookStep& step,
+                                                               const std::filesystem::path& folder);
 
 /// Whether the step is a look or a LUT.
 bool is_no_rule(const LookStep& step);
@@ -105,7 +110,8 @@ Result<LookStep> step_from(const std::filesystem::path& file);
 void make_relative(Look& look, const std::filesystem::path& folder);
 void make_absolute(Look& look, const std::filesystem::path& folder);
 
-/// The step with its file's text of now; its values stay, and the copies of used files are forgotten. The error if that cannot be read.
+/// The step with its file's text of now; its values stay, and the copies of used files are forgotten. The error if that
+/// cannot be read.
 Result<LookStep> brought_up_to_date(const LookStep& step, const std::filesystem::path& folder);
 
 } // namespace kasuri::document

@@ -1,6 +1,5 @@
 #include "document/look_text.hpp"
 
-
 namespace kasuri::document {
 namespace {
 

@@ -15,7 +15,8 @@ std::string title_in(std::string_view text);
 /// The names of files that a rule's text uses (`use "..."`), in order.
 std::vector<std::string> uses_in(std::string_view text);
 
-/// Copies into the step what its rule uses, and what that uses in its turn; what is copied already stays as it is, and what cannot be read is left out.
+/// Copies into the step what its rule uses, and what that uses in its turn; what is copied already stays as it is, and
+/// what cannot be read is left out.
 void keep_used_files(LookStep& step);
 
 } // namespace kasuri::document

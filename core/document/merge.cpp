@@ -80,7 +80,8 @@ Merged merged(std::string_view base, std::string_view ours, std::string_view the
         std::size_t stable = at;
         while (stable < o.size() && (in_a[stable] < 0 || in_b[stable] < 0))
             ++stable;
-        const std::size_t end_a = stable < o.size() ? static_cast<std::size_t>(in_a[stable]) : a.size(), end_b = stable < o.size() ? static_cast<std::size_t>(in_b[stable]) : b.size();
+        const std::size_t end_a = stable < o.size() ? static_cast<std::size_t>(in_a[stable]) : a.size(),
+                          end_b = stable < o.size() ? static_cast<std::size_t>(in_b[stable]) : b.size();
         const std::string was = joined(o, at, stable), mine = joined(a, at_a, end_a), their = joined(b, at_b, end_b);
         if (mine == was || mine == their) {
             made.text += their;

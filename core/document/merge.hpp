@@ -10,8 +10,9 @@ struct Merged {
     int conflicts = 0;
 };
 
-/// Three texts become one, line by line: what one side alone has changed since `base` is taken. Changes of neighbouring lines count as of one
-/// place. Source: S. Khanna, K. Kunal, B. C. Pierce, A formal investigation of diff3, FSTTCS 2007 (from memory).
+/// Three texts become one, line by line: what one side alone has changed since `base` is taken. Changes of neighbouring
+/// lines count as of one place. Source: S. Khanna, K. Kunal, B. C. Pierce, A formal investigation of diff3, FSTTCS 2007
+/// (from memory).
 Merged merged(std::string_view base, std::string_view ours, std::string_view theirs);
 
 } // namespace kasuri::document

@@ -25,7 +25,8 @@ std::optional<double> written(const lang::Rule& rule, lang::TypedId id) {
 
 /// `count` numbers side by side.
 template <std::size_t count>
-bool numbers_of(const lang::Rule& rule, lang::TypedId id, std::array<Span, count>& spans, std::array<double, count>& values) {
+bool numbers_of(const lang::Rule& rule, lang::TypedId id, std::array<Span, count>& spans,
+                std::array<double, count>& values) {
     const lang::Typed& t = rule.exprs[id];
     if (t.kind != TypedKind::construct || t.args.size() != count)
         return false;
@@ -40,13 +41,15 @@ bool numbers_of(const lang::Rule& rule, lang::TypedId id, std::array<Span, count
 }
 
 std::string offset_term(const std::array<double, 3>& offsets) {
-    return fmt::format(" + vec3({}, {}, {})", number_for_text(offsets[0]), number_for_text(offsets[1]), number_for_text(offsets[2]));
+    return fmt::format(" + vec3({}, {}, {})", number_for_text(offsets[0]), number_for_text(offsets[1]),
+                       number_for_text(offsets[2]));
 }
 
 std::optional<MixPlace> product_of(const lang::Rule& rule, lang::TypedId id) {
     const lang::Typed& t = rule.exprs[id];
     MixPlace place;
-    if (t.kind != TypedKind::binary || t.op != Operator::mul || rule.exprs[t.args[0]].type.kind != Kind::mat3 || rule.exprs[t.args[1]].type.kind == Kind::mat3)
+    if (t.kind != TypedKind::binary || t.op != Operator::mul || rule.exprs[t.args[0]].type.kind != Kind::mat3 ||
+        rule.exprs[t.args[1]].type.kind == Kind::mat3)
         return std::nullopt;
     return numbers_of(rule, t.args[0], place.numbers, place.values) ? std::optional(place) : std::nullopt;
 }
@@ -88,15 +91,18 @@ TextEdit with_mix_number(std::string_view text, const MixPlace& place, int which
     return {span.begin, std::string(text_of(text, span)), number_for_text(value)};
 }
 
-TextEdit with_mix_numbers(std::string_view text, const MixPlace& place, const std::array<double, 9>& values, const std::array<double, 3>& offsets) {
+TextEdit with_mix_numbers(std::string_view text, const MixPlace& place, const std::array<double, 9>& values,
+                          const std::array<double, 3>& offsets) {
     std::vector<std::pair<Span, double>> all;
     for (std::size_t i = 0; i < 9; ++i)
         all.emplace_back(place.numbers[i], values[i]);
     for (std::size_t i = 0; place.offsets && i < 3; ++i)
         all.emplace_back((*place.offsets)[i], offsets[i]);
-    const auto [first, last] = std::minmax_element(all.begin(), all.end(), [](const auto& a, const auto& b) { return a.first.begin < b.first.begin; });
+    const auto [first, last] = std::minmax_element(
+        all.begin(), all.end(), [](const auto& a, const auto& b) { return a.first.begin < b.first.begin; });
     TextEdit edit;
-    const bool adds = !place.offsets && offsets != std::array<double, 3>{}; // they have no place yet: behind the statement
+    const bool adds =
+        !place.offsets && offsets != std::array<double, 3>{}; // they have no place yet: behind the statement
     const Span whole{first->first.begin, adds ? place.statement.end : last->first.end};
     edit.at = whole.begin;
     edit.removed = std::string(text_of(text, whole));
@@ -110,11 +116,13 @@ TextEdit with_mix_numbers(std::string_view text, const MixPlace& place, const st
     return edit;
 }
 
-std::string mix_statement(const std::array<double, 9>& values, const std::array<double, 3>& offsets, std::string_view of) {
+std::string mix_statement(const std::array<double, 9>& values, const std::array<double, 3>& offsets,
+                          std::string_view of) {
     std::string numbers;
     for (std::size_t i = 0; i < 9; ++i)
         numbers += fmt::format("{}{}", i == 0 ? "" : i % 3 == 0 ? ",  " : ", ", number_for_text(values[i]));
-    return fmt::format("out.rgb = mat3({}) * {}{}", numbers, of, offsets == std::array<double, 3>{} ? "" : offset_term(offsets));
+    return fmt::format("out.rgb = mat3({}) * {}{}", numbers, of,
+                       offsets == std::array<double, 3>{} ? "" : offset_term(offsets));
 }
 
 } // namespace kasuri::document

@@ -10,7 +10,8 @@
 
 namespace kasuri::document {
 
-/// A matrix of nine numbers in the rule's text, with the three numbers that are added to its product, if they are written there too.
+/// A matrix of nine numbers in the rule's text, with the three numbers that are added to its product, if they are
+/// written there too.
 struct MixPlace {
     std::array<Span, 9> numbers{};
     std::array<double, 9> values{};
@@ -20,19 +21,22 @@ struct MixPlace {
     std::string name{}; ///< of what the statement makes: out.rgb, or a let
 };
 
-/// All statements `... = mat3(nine numbers) * ...`, with or without `+ vec3(three numbers)`, in their order: one, or one for each zone.
+/// All statements `... = mat3(nine numbers) * ...`, with or without `+ vec3(three numbers)`, in their order: one, or
+/// one for each zone.
 std::vector<MixPlace> mix_places(const lang::Rule& rule);
 /// The first of them.
 std::optional<MixPlace> mix_place(const lang::Rule& rule);
 
-/// Writes a number of the matrix (0 to 8, by rows) or of the offset (9 to 11) where it stands. Nothing is changed by an offset that
-/// is not written.
+/// Writes a number of the matrix (0 to 8, by rows) or of the offset (9 to 11) where it stands. Nothing is changed by an
+/// offset that is not written.
 TextEdit with_mix_number(std::string_view text, const MixPlace& place, int which, double value);
 
 /// All nine and the offsets, as one edit; offsets that are not written are added behind the product if there are any.
-TextEdit with_mix_numbers(std::string_view text, const MixPlace& place, const std::array<double, 9>& values, const std::array<double, 3>& offsets);
+TextEdit with_mix_numbers(std::string_view text, const MixPlace& place, const std::array<double, 9>& values,
+                          const std::array<double, 3>& offsets);
 
 /// "out.rgb = mat3(1, 0, 0,  0, 1, 0,  0, 0, 1) * OF", and "+ vec3(...)" where there are offsets.
-std::string mix_statement(const std::array<double, 9>& values, const std::array<double, 3>& offsets, std::string_view of);
+std::string mix_statement(const std::array<double, 9>& values, const std::array<double, 3>& offsets,
+                          std::string_view of);
 
 } // namespace kasuri::document

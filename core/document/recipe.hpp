@@ -3,8 +3,8 @@
 
 namespace kasuri::document {
 
-/// One row: lines that do a usual piece of work, to be written into a rule and changed there. A name that begins with @ gets a name that
-/// the text does not have yet; $ is where the caret goes.
+/// One row: lines that do a usual piece of work, to be written into a rule and changed there. A name that begins with @
+/// gets a name that the text does not have yet; $ is where the caret goes.
 struct Recipe {
     std::string_view id, title, doc, text;
 };

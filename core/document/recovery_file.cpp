@@ -14,7 +14,8 @@ std::string recovery_text(const Recovery& recovery) {
     // Chosen values stand as a take of their own, so that there is one way to write numbers.
     BenchFile state;
     state.takes = {{"", recovery.text, recovery.values}};
-    const Json all = {{version_key, recovery_version}, {"path", recovery.path}, {"state", bench_text(state)}, {"bench", bench_text(recovery.bench)}, {"look", recovery.look}, {"in-hand", recovery.in_hand}};
+    const Json all = {{version_key, recovery_version},       {"path", recovery.path}, {"state", bench_text(state)},
+                      {"bench", bench_text(recovery.bench)}, {"look", recovery.look}, {"in-hand", recovery.in_hand}};
     return all.dump(1, '\t', false, Json::error_handler_t::replace) + "\n";
 }
 
@@ -24,8 +25,11 @@ Result<Recovery> recovery_of(std::string_view text, const std::string& where) {
     if (!all.is_object() || !all.contains(version_key) || !all[version_key].is_number_integer())
         return fault("is no recovery file");
     if (all[version_key].get<int>() > recovery_version)
-        return fault(fmt::format("is a recovery file of version {}; this Kasuri knows version {}", all[version_key].get<int>(), recovery_version));
-    const auto part = [&](const char* key) { return all.contains(key) && all[key].is_string() ? all[key].get<std::string>() : std::string(); };
+        return fault(fmt::format("is a recovery file of version {}; this Kasuri knows version {}",
+                                 all[version_key].get<int>(), recovery_version));
+    const auto part = [&](const char* key) {
+        return all.contains(key) && all[key].is_string() ? all[key].get<std::string>() : std::string();
+    };
     const Result<BenchFile> state = bench_of(part("state"), where), bench = bench_of(part("bench"), where);
     if (!state || state.value().takes.size() != 1)
         return fault("has no text in it");

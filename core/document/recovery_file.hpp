@@ -15,8 +15,8 @@ struct Recovery {
     std::string text;
     std::map<std::string, double> values; ///< that were chosen
     BenchFile bench;                      ///< takes and pins
-    std::string look{};                   ///< of which it is a step, as text with absolute paths; empty: it is a filter by itself
-    int in_hand = 0;                      ///< which
+    std::string look{}; ///< of which it is a step, as text with absolute paths; empty: it is a filter by itself
+    int in_hand = 0;    ///< which
     friend bool operator==(const Recovery&, const Recovery&) = default;
 };
 

@@ -14,13 +14,17 @@ namespace {
 
 const builtins::Builtin* blend_row(std::string_view name) {
     const auto all = builtins::all();
-    const auto found = std::find_if(all.begin(), all.end(), [&](const builtins::Builtin& row) { return row.name.starts_with("blend_") && std::string_view(row.name).substr(6) == name; });
+    const auto found = std::find_if(all.begin(), all.end(), [&](const builtins::Builtin& row) {
+        return row.name.starts_with("blend_") && std::string_view(row.name).substr(6) == name;
+    });
     return found == all.end() ? nullptr : &*found;
 }
 
 constexpr builtins::Shape colours{3, 2}; ///< two colours of three components
 
-std::size_t parameters_of(const ChainStep& step) { return (step.rule ? step.rule->parameters.size() : chain_parameters(step.within)) + 1; }
+std::size_t parameters_of(const ChainStep& step) {
+    return (step.rule ? step.rule->parameters.size() : chain_parameters(step.within)) + 1;
+}
 
 void collect(std::span<const ChainStep> steps, std::vector<const lang::Rule*>& rules) {
     for (const ChainStep& step : steps) {
@@ -32,7 +36,8 @@ void collect(std::span<const ChainStep> steps, std::vector<const lang::Rule*>& r
     }
 }
 
-std::array<NodeId, 4> converted(Graph& g, const std::array<NodeId, 4>& rgba, const colour::Space* from, const colour::Space* to) {
+std::array<NodeId, 4> converted(Graph& g, const std::array<NodeId, 4>& rgba, const colour::Space* from,
+                                const colour::Space* to) {
     if (!from || !to || from == to)
         return rgba;
     const auto made = colour::lower_converted(g, {rgba[0], rgba[1], rgba[2]}, *from, *to);
@@ -93,7 +98,9 @@ struct ChainLowering {
         }
         for (std::size_t c = 0; c < 4; ++c)
             if (came[c] != laid[c])
-                feed.rgba[c] = step.opaque && !step.mask ? laid[c] : g.add(g.mul(came[c], g.sub(g.constant(1), share)), g.mul(laid[c], share));
+                feed.rgba[c] = step.opaque && !step.mask
+                    ? laid[c]
+                    : g.add(g.mul(came[c], g.sub(g.constant(1), share)), g.mul(laid[c], share));
         return own;
     }
 };
@@ -164,7 +171,9 @@ struct ChainReference {
 
 bool is_blend(std::string_view name) { return blend_row(name) != nullptr; }
 
-std::string_view space_of(const ChainStep& step) { return step.rule ? working_space(*step.rule) : step.external ? step.space : space_of(step.within.front()); }
+std::string_view space_of(const ChainStep& step) {
+    return step.rule ? working_space(*step.rule) : step.external ? step.space : space_of(step.within.front());
+}
 
 std::vector<const lang::Rule*> rules_of(std::span<const ChainStep> steps) {
     std::vector<const lang::Rule*> rules;
@@ -184,11 +193,16 @@ std::vector<NodeId> lower_chain(std::span<const ChainStep> steps, Graph& g, cons
     for (const lang::Rule* rule : rules_of(steps))
         channels += source_channels(*rule);
     g.reserve_sources(static_cast<std::uint32_t>(channels));
-    ChainLowering lowering{g, options.source_spaces, 0, {{g.input(ir::Input::r), g.input(ir::Input::g), g.input(ir::Input::b), g.input(ir::Input::a)}, 0, 0}};
+    ChainLowering lowering{
+        g,
+        options.source_spaces,
+        0,
+        {{g.input(ir::Input::r), g.input(ir::Input::g), g.input(ir::Input::b), g.input(ir::Input::a)}, 0, 0}};
     const colour::Space* space = options.in_space.empty() ? nullptr : colour::find_space(options.in_space);
     for (const ChainStep& step : steps)
         space = lowering.step(step, space);
-    const auto out = converted(g, lowering.feed.rgba, space, options.out_space.empty() ? nullptr : colour::find_space(options.out_space));
+    const auto out = converted(g, lowering.feed.rgba, space,
+                               options.out_space.empty() ? nullptr : colour::find_space(options.out_space));
     std::vector<NodeId> outputs(out.begin(), out.end());
     if (options.colour_only)
         outputs.pop_back();
@@ -201,7 +215,8 @@ ProgramPtr compile_chain(std::span<const ChainStep> steps, const CompileOptions&
     return std::make_shared<const Program>(graph, outputs, options.fuse);
 }
 
-std::array<double, 4> reference_chain(std::span<const ChainStep> steps, std::span<const double> parameters, std::string_view in_space, const ReferencePixel& pixel) {
+std::array<double, 4> reference_chain(std::span<const ChainStep> steps, std::span<const double> parameters,
+                                      std::string_view in_space, const ReferencePixel& pixel) {
     const colour::Space* const from = colour::find_space(in_space);
     ChainReference walk{parameters, pixel.sources, pixel};
     const colour::Space* space = from;

@@ -1,7 +1,7 @@
 #pragma once
 #include "engine/lower.hpp"
-#include "ir/external.hpp"
 #include "engine/reference.hpp"
+#include "ir/external.hpp"
 
 #include <optional>
 #include <span>
@@ -10,38 +10,45 @@
 
 namespace kasuri::engine {
 
-/// One rule of several that work one after the other, or several that count as one, and how the result is laid over what came in.
-/// Blending, opacity and mask work on the numbers of the step's space: the rule's working space, of several that of the first.
+/// One rule of several that work one after the other, or several that count as one, and how the result is laid over
+/// what came in. Blending, opacity and mask work on the numbers of the step's space: the rule's working space, of
+/// several that of the first.
 struct ChainStep {
-    const lang::Rule* rule = nullptr;   ///< null: the steps `within`, of which there is one at least, or `external`
+    const lang::Rule* rule = nullptr; ///< null: the steps `within`, of which there is one at least, or `external`
     std::vector<ChainStep> within{};
     const ir::External* external = nullptr; ///< somebody else's code: a LUT file
     std::string_view space{};               ///< of its numbers
-    std::string_view blend = "normal";  ///< a blend mode of the language, without blend_; there is one (`is_blend`)
-    const lang::Rule* mask = nullptr;   ///< its print expression, a float of what comes in, in the same space; null: 1 everywhere
+    std::string_view blend = "normal";      ///< a blend mode of the language, without blend_; there is one (`is_blend`)
+    const lang::Rule* mask =
+        nullptr; ///< its print expression, a float of what comes in, in the same space; null: 1 everywhere
     bool mask_inverted = false;
-    /// The opacity is 1 and stays so: the result takes the place of what came in, and is not mixed with it. Then an infinity that the step
-    /// has dealt with is gone, and a matrix is seen to be one.
+    /// The opacity is 1 and stays so: the result takes the place of what came in, and is not mixed with it. Then an
+    /// infinity that the step has dealt with is gone, and a matrix is seen to be one.
     bool opaque = false;
 };
 
 /// The working space of a step's rule, or of the first within.
 std::string_view space_of(const ChainStep& step);
 
-/// The rules of a chain whose sources and parameters follow one another: each step's rule, or what is within it, then its mask.
+/// The rules of a chain whose sources and parameters follow one another: each step's rule, or what is within it, then
+/// its mask.
 std::vector<const lang::Rule*> rules_of(std::span<const ChainStep> steps);
 
 /// Whether there is such a blend mode.
 bool is_blend(std::string_view name);
 
-/// How many numbers a chain's parameters are: those of each step's rule (or of the steps within), and behind them its opacity from 0 to 1.
+/// How many numbers a chain's parameters are: those of each step's rule (or of the steps within), and behind them its
+/// opacity from 0 to 1.
 std::size_t chain_parameters(std::span<const ChainStep> steps);
 
-/// The whole chain as one graph, and as one program of four outputs: no pictures in between but where a step looks at neighbours.
+/// The whole chain as one graph, and as one program of four outputs: no pictures in between but where a step looks at
+/// neighbours.
 std::vector<ir::NodeId> lower_chain(std::span<const ChainStep> steps, ir::Graph& graph, const CompileOptions& options);
 ProgramPtr compile_chain(std::span<const ChainStep> steps, const CompileOptions& options = {});
 
-/// The double-precision truth of it for one pixel, whose numbers are of `in_space`, as what comes out. Shares nothing with the graph.
-std::array<double, 4> reference_chain(std::span<const ChainStep> steps, std::span<const double> parameters, std::string_view in_space, const ReferencePixel& pixel);
+/// The double-precision truth of it for one pixel, whose numbers are of `in_space`, as what comes out. Shares nothing
+/// with the graph.
+std::array<double, 4> reference_chain(std::span<const ChainStep> steps, std::span<const double> parameters,
+                                      std::string_view in_space, const ReferencePixel& pixel);
 
 } // namespace kasuri::engine

@@ -24,7 +24,9 @@ std::vector<double> uniform_values(const Pass& pass, std::span<const double> par
         double value = step.value;
         if (step.op == Op::uniform) {
             switch (step.slot) {
-            case ir::aspect_slot: value = source.height > 0 ? static_cast<double>(source.width) / source.height : 1; break;
+            case ir::aspect_slot:
+                value = source.height > 0 ? static_cast<double>(source.width) / source.height : 1;
+                break;
             case ir::width_slot: value = source.width; break;
             case ir::height_slot: value = source.height; break;
             default: value = parameters[step.slot - ir::first_parameter_slot];
@@ -33,7 +35,8 @@ std::vector<double> uniform_values(const Pass& pass, std::span<const double> par
             double args[ir::most_graph_operands] = {};
             for (int k = 0; k < ir::row(step.op).arity; ++k)
                 args[k] = values[step.args[static_cast<std::size_t>(k)]];
-            value = step.external ? ir::applied(*step.external, args)[static_cast<std::size_t>(step.value)] : ir::folded(step.op, args);
+            value = step.external ? ir::applied(*step.external, args)[static_cast<std::size_t>(step.value)]
+                                  : ir::folded(step.op, args);
         }
         values.push_back(value);
     }
@@ -50,25 +53,30 @@ bool walk(const TileJob& job, const CancelToken& cancel, std::atomic<std::size_t
     const std::size_t tiles = job.tiles();
     // Few enough that calling off is felt at once, many enough that taking them costs nothing.
     constexpr std::size_t tiles_at_once = 16;
-    return parallel_ranges(tiles, tiles_at_once, cancel, [&](std::size_t first, std::size_t last) {
-        const FlushSubnormals flush;
-        Worker worker(job);
-        std::size_t pixels = 0;
-        for (std::size_t tile = first; tile < last && !cancel.cancelled(); ++tile)
-            pixels += worker.tile(tile);
-        // Stores past the caches are only seen by others after this.
-        hwy::FlushStream();
-        if (done)
-            done->fetch_add(static_cast<std::size_t>(static_cast<double>(pixels) * share), std::memory_order_relaxed);
-    }) && !cancel.cancelled();
+    return parallel_ranges(tiles, tiles_at_once, cancel,
+                           [&](std::size_t first, std::size_t last) {
+                               const FlushSubnormals flush;
+                               Worker worker(job);
+                               std::size_t pixels = 0;
+                               for (std::size_t tile = first; tile < last && !cancel.cancelled(); ++tile)
+                                   pixels += worker.tile(tile);
+                               // Stores past the caches are only seen by others after this.
+                               hwy::FlushStream();
+                               if (done)
+                                   done->fetch_add(static_cast<std::size_t>(static_cast<double>(pixels) * share),
+                                                   std::memory_order_relaxed);
+                           }) &&
+        !cancel.cancelled();
 }
 
 /// The plane of an output that is nothing but an input, if it can be read as it is: nobody has to copy it.
-const float* plain_plane(const Operand& output, std::span<const PlaneView> inputs, std::span<const Region> origin, const Region& region) {
+const float* plain_plane(const Operand& output, std::span<const PlaneView> inputs, std::span<const Region> origin,
+                         const Region& region) {
     if (output.place != Operand::Place::input || origin[output.index] != region)
         return nullptr;
     const PlaneView& view = inputs[output.index];
-    const bool plain = view.sample == Sample::float32 && view.pixel_stride == 1 && (view.row_stride == 0 || view.row_stride == region.width());
+    const bool plain = view.sample == Sample::float32 && view.pixel_stride == 1 &&
+        (view.row_stride == 0 || view.row_stride == region.width());
     return plain ? static_cast<const float*>(view.data) : nullptr;
 }
 
@@ -92,7 +100,8 @@ bool run(const Program& program, const Source& source, std::span<const double> p
     }
     std::vector<PlaneView> inputs(program.input_slots());
     std::copy(source.planes.begin(), source.planes.end(), inputs.begin());
-    std::copy_n(source.more.begin(), std::min<std::size_t>(source.more.size(), inputs.size() - ir::input_count), inputs.begin() + ir::input_count);
+    std::copy_n(source.more.begin(), std::min<std::size_t>(source.more.size(), inputs.size() - ir::input_count),
+                inputs.begin() + ir::input_count);
     std::vector<Scratch> kept; // planes of stages
     // Where a plane begins in the picture: further pictures and inputs at 0, stages at their pass's region.
     std::vector<Region> origin(program.input_slots(), Region{0, 0, source.width, source.height});
@@ -111,9 +120,10 @@ bool run(const Program& program, const Source& source, std::span<const double> p
                     looked_at.back() = made.back().data();
             }
         }
-        const double share = 1.0 / static_cast<double>(passes.size()) *
-                             static_cast<double>(region.pixels()) / std::max(1.0, static_cast<double>(regions[i].pixels()));
-        const bool work = std::any_of(sinks.begin(), sinks.end(), [](const PlaneSink& sink) { return sink.data != nullptr; });
+        const double share = 1.0 / static_cast<double>(passes.size()) * static_cast<double>(region.pixels()) /
+            std::max(1.0, static_cast<double>(regions[i].pixels()));
+        const bool work =
+            std::any_of(sinks.begin(), sinks.end(), [](const PlaneSink& sink) { return sink.data != nullptr; });
         if (work && !walk(TileJob(pass, source, inputs, origin, uniforms[i], sinks, regions[i]), cancel, done, share))
             return false;
         for (const StageStep& stage : pass.stages) {
@@ -151,7 +161,9 @@ std::optional<image::Picture> evaluate(const Program& program, const image::Pict
             outputs[i] = made[i].data();
         }
     }
-    const auto plane_of = [&](std::size_t i) { return pool ? pool->plane(std::move(made[i])) : image::make_plane(std::move(made[i])); };
+    const auto plane_of = [&](std::size_t i) {
+        return pool ? pool->plane(std::move(made[i])) : image::make_plane(std::move(made[i]));
+    };
     if (!run(program, source, parameters, outputs, cancel, done)) {
         for (std::size_t i = 0; pool && i < 4; ++i)
             if (outputs[i])

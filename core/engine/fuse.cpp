@@ -135,15 +135,19 @@ bool power_segment(Schedule& s, Id id) {
     const std::optional<Branch> found = branch(s, id);
     if (!found || !s.per_pixel(found->low) || !s.per_pixel(found->high))
         return false;
-    const auto high = scaled(s, found->high, [](const Schedule& t, Id at) { return (t.is(at, Op::pow) && !t.per_pixel(t[at].args[1])) || t.is(at, Op::cube); });
+    const auto high = scaled(s, found->high, [](const Schedule& t, Id at) {
+        return (t.is(at, Op::pow) && !t.per_pixel(t[at].args[1])) || t.is(at, Op::cube);
+    });
     if (!high)
         return false;
     const Affine inner = affine(s, s[high->heart].args[0], found->x);
     const auto straight = inner.x == found->x ? line(s, found->low, found->x) : std::nullopt;
     if (!straight)
         return false;
-    const Id args[] = {found->x, found->limit, straight->k, straight->o, inner.p, inner.k, inner.o,
-                       s.is(high->heart, Op::pow) ? s[high->heart].args[1] : s.constant(3), high->g, high->c};
+    const Id args[] = {
+        found->x, found->limit, straight->k, straight->o,
+        inner.p,  inner.k,      inner.o,     s.is(high->heart, Op::pow) ? s[high->heart].args[1] : s.constant(3),
+        high->g,  high->c};
     s.rewrite(id, Op::power_segment, args);
     return true;
 }
@@ -186,8 +190,9 @@ bool mirrored_segment(Schedule& s, Id id) {
     if (!s.is(id, Op::select))
         return false;
     const Id condition = s[id].args[0], minus = s[id].args[1], plus = s[id].args[2];
-    if (!s.single(condition) || !s.is(condition, Op::less) || !s.is_constant(s[condition].args[1], 0) || !s.is(minus, Op::neg) ||
-        s[minus].args[0] != plus || !s.is(plus, Op::power_segment) || s[plus].uses != 2 || !s.single(minus))
+    if (!s.single(condition) || !s.is(condition, Op::less) || !s.is_constant(s[condition].args[1], 0) ||
+        !s.is(minus, Op::neg) || s[minus].args[0] != plus || !s.is(plus, Op::power_segment) || s[plus].uses != 2 ||
+        !s.single(minus))
         return false;
     const Id x = s[condition].args[0];
     const Id size = s[plus].args[0];
@@ -242,11 +247,13 @@ bool smooth(Schedule& s, Id id) {
     if (!s.is(id, Op::mul))
         return false;
     const Id square = s[id].args[0], rest = s[id].args[1];
-    if (!s.single(square) || !s.is(square, Op::mul) || !s.single(rest) || !s.is(rest, Op::sub) || !s.is_constant(s[rest].args[0], 3))
+    if (!s.single(square) || !s.is(square, Op::mul) || !s.single(rest) || !s.is(rest, Op::sub) ||
+        !s.is_constant(s[rest].args[0], 3))
         return false;
     const Id t = s[square].args[0], twice = s[rest].args[1];
     if (s[square].args[1] != t || !s.is(twice, Op::mul) || !s.single(twice) || s[t].uses != 3 || !s.is(t, Op::clamp) ||
-        !(s.is_constant(s[twice].args[0], 2) && s[twice].args[1] == t) || !s.is_constant(s[t].args[1], 0) || !s.is_constant(s[t].args[2], 1))
+        !(s.is_constant(s[twice].args[0], 2) && s[twice].args[1] == t) || !s.is_constant(s[t].args[1], 0) ||
+        !s.is_constant(s[t].args[2], 1))
         return false;
     const Id share = s[t].args[0];
     if (!s.single(share) || !s.is(share, Op::mul))
@@ -265,8 +272,8 @@ bool mix(Schedule& s, Id id) {
         return false;
     for (const std::size_t side : {0u, 1u}) {
         const Id first = s[id].args[side], second = s[id].args[1 - side];
-        if (!s.is(first, Op::mul) || !s.is(second, Op::mul) || !s.single(first) || !s.single(second) || !s.per_pixel(first) ||
-            !s.per_pixel(second))
+        if (!s.is(first, Op::mul) || !s.is(second, Op::mul) || !s.single(first) || !s.single(second) ||
+            !s.per_pixel(first) || !s.per_pixel(second))
             continue;
         for (const std::size_t i : {0u, 1u}) {
             const Id rest = s[first].args[i], x = s[first].args[1 - i];
@@ -317,7 +324,12 @@ bool linear3(Schedule& s, Id id) {
     if (terms.size() != 3 || weighted == 0 || terms[0].first == terms[1].first || terms[1].first == terms[2].first)
         return false;
     const auto weight = [&](std::size_t k) { return terms[k].second ? *terms[k].second : s.constant(1); };
-    const Id args[] = {terms[0].first, terms[1].first, terms[2].first, weight(0), weight(1), weight(2),
+    const Id args[] = {terms[0].first,
+                       terms[1].first,
+                       terms[2].first,
+                       weight(0),
+                       weight(1),
+                       weight(2),
                        offset ? *offset : s.constant(0)};
     s.rewrite(id, Op::linear3, args);
     return true;
@@ -342,10 +354,10 @@ bool compared_choice(Schedule& s, Id id) {
     if (!s.is(id, Op::select) || !s.single(s[id].args[0]))
         return false;
     const Item& condition = s[s[id].args[0]];
-    const Op op = condition.op == Op::less         ? Op::select_less
-                  : condition.op == Op::less_equal ? Op::select_less_equal
-                  : condition.op == Op::equal      ? Op::select_equal
-                                                   : Op::select;
+    const Op op = condition.op == Op::less ? Op::select_less
+        : condition.op == Op::less_equal   ? Op::select_less_equal
+        : condition.op == Op::equal        ? Op::select_equal
+                                           : Op::select;
     if (op == Op::select)
         return false;
     const Id args[] = {condition.args[0], condition.args[1], s[id].args[1], s[id].args[2]};

@@ -52,19 +52,21 @@ HWY_INLINE void Map4(const KernelCall& call, std::size_t count, F f) {
         hn::StoreU(f(Read(a, i), Read(b, i), Read(c, i), Read(e, i)), D(), target + i);
 }
 
-#define KASURI_UNARY(NAME, EXPRESSION)                                                                              \
-    void NAME(const KernelCall& call, std::size_t count) { Map1(call, count, [](V x) HWY_ATTR { return EXPRESSION; }); }
-#define KASURI_BINARY(NAME, EXPRESSION)                                                                             \
-    void NAME(const KernelCall& call, std::size_t count) {                                                          \
-        Map2(call, count, [](V x, V y) HWY_ATTR { return EXPRESSION; });                                            \
+#define KASURI_UNARY(NAME, EXPRESSION)                                                                                 \
+    void NAME(const KernelCall& call, std::size_t count) {                                                             \
+        Map1(call, count, [](V x) HWY_ATTR { return EXPRESSION; });                                                    \
     }
-#define KASURI_TERNARY(NAME, EXPRESSION)                                                                            \
-    void NAME(const KernelCall& call, std::size_t count) {                                                          \
-        Map3(call, count, [](V x, V y, V z) HWY_ATTR { return EXPRESSION; });                                       \
+#define KASURI_BINARY(NAME, EXPRESSION)                                                                                \
+    void NAME(const KernelCall& call, std::size_t count) {                                                             \
+        Map2(call, count, [](V x, V y) HWY_ATTR { return EXPRESSION; });                                               \
     }
-#define KASURI_CHOICE(NAME, EXPRESSION)                                                                             \
-    void NAME(const KernelCall& call, std::size_t count) {                                                          \
-        Map4(call, count, [](V x, V y, V yes, V no) HWY_ATTR { return hn::IfThenElse(EXPRESSION, yes, no); });      \
+#define KASURI_TERNARY(NAME, EXPRESSION)                                                                               \
+    void NAME(const KernelCall& call, std::size_t count) {                                                             \
+        Map3(call, count, [](V x, V y, V z) HWY_ATTR { return EXPRESSION; });                                          \
+    }
+#define KASURI_CHOICE(NAME, EXPRESSION)                                                                                \
+    void NAME(const KernelCall& call, std::size_t count) {                                                             \
+        Map4(call, count, [](V x, V y, V yes, V no) HWY_ATTR { return hn::IfThenElse(EXPRESSION, yes, no); });         \
     }
 
 HWY_INLINE V Whole(V x) { return hn::Min(hn::Max(x, hn::Zero(D())), Const(16777216.0f)); }
@@ -222,13 +224,15 @@ void DoPowerSegment(const KernelCall& call, std::size_t count) { AnySegment(call
 void DoMirroredSegment(const KernelCall& call, std::size_t count) { AnySegment(call, count, true); }
 
 void DoExpSegment(const KernelCall& call, std::size_t count) {
-    const V limit = Same(call.args[1]), m = Same(call.args[2]), n = Same(call.args[3]), k = Same(call.args[4]), o = Same(call.args[5]), top = Same(call.args[6]);
+    const V limit = Same(call.args[1]), m = Same(call.args[2]), n = Same(call.args[3]), k = Same(call.args[4]),
+            o = Same(call.args[5]), top = Same(call.args[6]);
     Map1(call, count, [=](V x) HWY_ATTR {
         return hn::IfThenElse(hn::Le(x, limit), hn::MulAdd(m, x, n), MinNaN(Exp2(hn::MulAdd(k, x, o)), top));
     });
 }
 void DoLogSegment(const KernelCall& call, std::size_t count) {
-    const V limit = Same(call.args[1]), m = Same(call.args[2]), n = Same(call.args[3]), k = Same(call.args[4]), o = Same(call.args[5]), g = Same(call.args[6]), c = Same(call.args[7]);
+    const V limit = Same(call.args[1]), m = Same(call.args[2]), n = Same(call.args[3]), k = Same(call.args[4]),
+            o = Same(call.args[5]), g = Same(call.args[6]), c = Same(call.args[7]);
     Map1(call, count, [=](V x) HWY_ATTR {
         return hn::IfThenElse(hn::Le(x, limit), hn::MulAdd(m, x, n), hn::MulAdd(g, Log2(hn::MulAdd(k, x, o)), c));
     });
@@ -388,7 +392,8 @@ void ToHalf(const float* from, std::uint16_t* to, std::size_t count) {
 }
 
 const Kernels* All() {
-    static const Kernels all = {Find, StreamCopy, WeighRows, WidenMax, WidenMin, FromHalf, ToHalf, hwy::TargetName(HWY_TARGET)};
+    static const Kernels all = {Find,     StreamCopy, WeighRows, WidenMax,
+                                WidenMin, FromHalf,   ToHalf,    hwy::TargetName(HWY_TARGET)};
     return &all;
 }
 

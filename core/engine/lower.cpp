@@ -35,7 +35,8 @@ struct Frame {
 class Lowering {
 public:
     Lowering(const lang::Rule& rule, Graph& graph, const CompileOptions& options, const Feed& feed)
-        : rule_(rule), g_(graph), feed_(feed), space_(*colour::find_space(working_space(rule))), from_(space(options.in_space)),
+        : rule_(rule), g_(graph), feed_(feed), space_(*colour::find_space(working_space(rule))),
+          from_(space(options.in_space)),
           to_(space(options.out_space)), frame_{rule, std::vector<Value>(rule.locals.size())} {
         const Colour in = converted({feed.rgba[0], feed.rgba[1], feed.rgba[2]}, from_, space_);
         input_ = {in[0], in[1], in[2], feed.rgba[3]};
@@ -47,7 +48,9 @@ public:
                 channels.push_back(g_.source_input(slot++));
             // A single channel is a mask or a plate: numbers as they are. So is alpha.
             if (channels.size() >= 3) {
-                const Colour made = converted({channels[0], channels[1], channels[2]}, space(k < options.source_spaces.size() ? options.source_spaces[k] : ""), space_);
+                const Colour made =
+                    converted({channels[0], channels[1], channels[2]},
+                              space(k < options.source_spaces.size() ? options.source_spaces[k] : ""), space_);
                 std::copy(made.begin(), made.end(), channels.begin());
             }
             sources_.push_back(std::move(channels));
@@ -65,8 +68,10 @@ public:
             std::array<bool, 3> untouched{};
             for (std::size_t i = 0; i < 3; ++i)
                 untouched[i] = out_[i] == input_[i] && &from_ == &to_;
-            // What was not touched goes back as it came, to the bit; with other primaries every channel touches the others.
-            const bool apart = colour::same_primaries(space_, to_) && !space_.to_light && !to_.to_light, none = untouched[0] && untouched[1] && untouched[2];
+            // What was not touched goes back as it came, to the bit; with other primaries every channel touches the
+            // others.
+            const bool apart = colour::same_primaries(space_, to_) && !space_.to_light && !to_.to_light,
+                       none = untouched[0] && untouched[1] && untouched[2];
             for (std::size_t i = 0; i < 3; ++i)
                 result[i] = (apart && untouched[i]) || none ? feed_.rgba[i] : back[i];
             if (options.colour_only)
@@ -87,7 +92,9 @@ private:
         return found ? *found : space_;
     }
 
-    Colour converted(const Colour& x, const colour::Space& from, const colour::Space& to) { return colour::lower_converted(g_, x, from, to); }
+    Colour converted(const Colour& x, const colour::Space& from, const colour::Space& to) {
+        return colour::lower_converted(g_, x, from, to);
+    }
 
     void perform_steps(std::size_t count) {
         for (std::size_t i = 0; i < count; ++i)
@@ -97,8 +104,8 @@ private:
                 perform(rule_.steps[i], frame_);
     }
 
-    /// The steps before this one once more, for the colour whose hue is held; then out is turned. What does not change from
-    /// pixel to pixel is computed once per picture, so the turn costs one matrix, or one conversion.
+    /// The steps before this one once more, for the colour whose hue is held; then out is turned. What does not change
+    /// from pixel to pixel is computed once per picture, so the turn costs one matrix, or one conversion.
     void hold_hue(std::size_t index) {
         const lang::Step& step = rule_.steps[index];
         const Value key = value(step.value, frame_);
@@ -111,7 +118,8 @@ private:
         input_ = input;
         out_ = out;
         frame_.locals = std::move(locals);
-        const Colour turned = held_hue(g_, space_, step.model, {key[0], key[1], key[2]}, became, {out_[0], out_[1], out_[2]});
+        const Colour turned =
+            held_hue(g_, space_, step.model, {key[0], key[1], key[2]}, became, {out_[0], out_[1], out_[2]});
         std::copy(turned.begin(), turned.end(), out_.begin());
     }
 
@@ -288,13 +296,16 @@ std::size_t source_channels(const lang::Rule& rule) {
     return channels;
 }
 
-std::vector<NodeId> lower_behind(const lang::Rule& rule, Graph& graph, const CompileOptions& options, const Feed& feed) {
+std::vector<NodeId> lower_behind(const lang::Rule& rule, Graph& graph, const CompileOptions& options,
+                                 const Feed& feed) {
     return Lowering(rule, graph, options, feed).run(options);
 }
 
 std::vector<NodeId> lower(const lang::Rule& rule, Graph& graph, const CompileOptions& options) {
     graph.reserve_sources(static_cast<std::uint32_t>(source_channels(rule)));
-    return lower_behind(rule, graph, options, {{graph.input(Input::r), graph.input(Input::g), graph.input(Input::b), graph.input(Input::a)}, 0, 0});
+    return lower_behind(
+        rule, graph, options,
+        {{graph.input(Input::r), graph.input(Input::g), graph.input(Input::b), graph.input(Input::a)}, 0, 0});
 }
 
 ProgramPtr compile(const lang::Rule& rule, const CompileOptions& options) {

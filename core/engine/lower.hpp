@@ -14,10 +14,10 @@ struct CompileOptions {
     /// The spaces of what comes in and of what goes out; empty: the rule's own working space.
     std::string_view in_space;
     std::string_view out_space;
-    bool rewrite = true; ///< apply the rewrites of ir/simplify
+    bool rewrite = true;      ///< apply the rewrites of ir/simplify
     bool colour_only = false; ///< three outputs, without alpha
-    bool print = false;  ///< give the rule's print expression instead of out
-    bool fuse = true;    ///< join operations into larger ones (engine/fuse)
+    bool print = false;       ///< give the rule's print expression instead of out
+    bool fuse = true;         ///< join operations into larger ones (engine/fuse)
     /// Further expressions of the rule whose components come behind the other outputs: a peek, a mask, a proof.
     std::vector<lang::TypedId> also{};
     /// The spaces of further pictures, in the order of the rule's sources; empty ones: the rule's own.
@@ -36,11 +36,13 @@ struct Feed {
     std::array<ir::NodeId, 4> rgba{};
     std::uint32_t first_parameter = 0; ///< how many parameters stand before its own
     std::uint32_t first_source = 0;    ///< how many channels of further pictures
-    std::optional<std::array<ir::NodeId, 4>> out{}; ///< what out is before the first statement, in the rule's space; nothing: what comes in
+    std::optional<std::array<ir::NodeId, 4>>
+        out{}; ///< what out is before the first statement, in the rule's space; nothing: what comes in
 };
 
 /// Lowers a rule behind others: `graph` has reserved the sources of all of them. What it gives is as `lower`.
-std::vector<ir::NodeId> lower_behind(const lang::Rule& rule, ir::Graph& graph, const CompileOptions& options, const Feed& feed);
+std::vector<ir::NodeId> lower_behind(const lang::Rule& rule, ir::Graph& graph, const CompileOptions& options,
+                                     const Feed& feed);
 
 /// Lowers a checked rule to a graph; returns the four nodes of out, or the nodes of the print expression.
 std::vector<ir::NodeId> lower(const lang::Rule& rule, ir::Graph& graph, const CompileOptions& options);

@@ -27,9 +27,12 @@ struct Rows {
     Scratch data;
 
     Rows(int wide, int from, int rows)
-        : width(wide), first(from), count(rows), data(static_cast<std::size_t>(wide) * static_cast<std::size_t>(rows)) {}
+        : width(wide), first(from), count(rows), data(static_cast<std::size_t>(wide) * static_cast<std::size_t>(rows)) {
+    }
     float* row(int y) { return data.data() + static_cast<std::size_t>(y - first) * static_cast<std::size_t>(width); }
-    const float* row(int y) const { return data.data() + static_cast<std::size_t>(y - first) * static_cast<std::size_t>(width); }
+    const float* row(int y) const {
+        return data.data() + static_cast<std::size_t>(y - first) * static_cast<std::size_t>(width);
+    }
 };
 
 /// A run of weights; the first belongs to the sample at `begin`.
@@ -57,12 +60,12 @@ Weights gaussian(double sigma, double centre, double step, double radius) {
 
 /// How one direction is blurred.
 struct Plan {
-    int step = 1;                   ///< D: every how many pixels one is kept
-    Weights before;                 ///< around the kept pixels; for step 1 the whole kernel
-    Weights middle;                 ///< on the kept ones
-    std::vector<Weights> after;     ///< for each place between two kept ones
-    int margin = 0;                 ///< kept samples outside the picture on either side
-    int middle_margin = 0;          ///< of those, how many the middle step must leave right
+    int step = 1;               ///< D: every how many pixels one is kept
+    Weights before;             ///< around the kept pixels; for step 1 the whole kernel
+    Weights middle;             ///< on the kept ones
+    std::vector<Weights> after; ///< for each place between two kept ones
+    int margin = 0;             ///< kept samples outside the picture on either side
+    int middle_margin = 0;      ///< of those, how many the middle step must leave right
 
     explicit Plan(double sigma) {
         const double ends = ends_at(sigma);
@@ -109,22 +112,26 @@ struct Sum {
 template <class Fill, class Target>
 bool weigh_rows(int count, int width, Fill&& fill, Target&& target, const CancelToken& cancel) {
     constexpr std::size_t columns = 256;
-    return parallel_ranges(static_cast<std::size_t>(count), 32, cancel, [&](std::size_t first, std::size_t last) {
-        const FlushSubnormals flush;
-        std::vector<Sum> sums(last - first);
-        for (std::size_t y = first; y < last; ++y)
-            fill(static_cast<int>(y), sums[y - first]);
-        std::vector<const float*> rows;
-        for (std::size_t x = 0; x < static_cast<std::size_t>(width) && !cancel.cancelled(); x += columns)
-            for (std::size_t y = first; y < last; ++y) {
-                const Sum& sum = sums[y - first];
-                rows.resize(sum.rows.size());
-                for (std::size_t k = 0; k < rows.size(); ++k)
-                    rows[k] = sum.rows[k] + x;
-                kernels().weigh_rows(rows.data(), sum.weights.data(), rows.size(), target(static_cast<int>(y)) + x,
-                                     std::min(columns, static_cast<std::size_t>(width) - x));
-            }
-    }) && !cancel.cancelled();
+    return parallel_ranges(static_cast<std::size_t>(count), 32, cancel,
+                           [&](std::size_t first, std::size_t last) {
+                               const FlushSubnormals flush;
+                               std::vector<Sum> sums(last - first);
+                               for (std::size_t y = first; y < last; ++y)
+                                   fill(static_cast<int>(y), sums[y - first]);
+                               std::vector<const float*> rows;
+                               for (std::size_t x = 0; x < static_cast<std::size_t>(width) && !cancel.cancelled();
+                                    x += columns)
+                                   for (std::size_t y = first; y < last; ++y) {
+                                       const Sum& sum = sums[y - first];
+                                       rows.resize(sum.rows.size());
+                                       for (std::size_t k = 0; k < rows.size(); ++k)
+                                           rows[k] = sum.rows[k] + x;
+                                       kernels().weigh_rows(rows.data(), sum.weights.data(), rows.size(),
+                                                            target(static_cast<int>(y)) + x,
+                                                            std::min(columns, static_cast<std::size_t>(width) - x));
+                                   }
+                           }) &&
+        !cancel.cancelled();
 }
 
 /// One row, kept at every step-th pixel, blurred there and filled up again.
@@ -139,7 +146,8 @@ public:
         }
         // x[j D + k] with k = a D + q is element j + a of phase q.
         first_ = -plan.margin + floor_div(plan.before.begin, plan.step);
-        const int last = kept + plan.margin + floor_div(plan.before.begin + static_cast<int>(plan.before.values.size()), plan.step) + 1;
+        const int last = kept + plan.margin +
+            floor_div(plan.before.begin + static_cast<int>(plan.before.values.size()), plan.step) + 1;
         phase_length_ = static_cast<std::size_t>(last - first_);
         phases_.resize(phase_length_ * static_cast<std::size_t>(plan.step));
         small_.resize(static_cast<std::size_t>(kept + 2 * plan.margin));
@@ -188,7 +196,8 @@ private:
             padded_[i] = from[std::clamp(static_cast<int>(i) - before, 0, width_ - 1)];
         for (std::size_t k = 0; k < rows_.size(); ++k)
             rows_[k] = padded_.data() + k;
-        kernels().weigh_rows(rows_.data(), plan_.before.values.data(), rows_.size(), to, static_cast<std::size_t>(width_));
+        kernels().weigh_rows(rows_.data(), plan_.before.values.data(), rows_.size(), to,
+                             static_cast<std::size_t>(width_));
     }
 
     const Plan& plan_;
@@ -200,14 +209,16 @@ private:
 };
 
 bool blur_rows(const Plan& plan, const Rows& from, Rows& to, const CancelToken& cancel) {
-    return parallel_ranges(static_cast<std::size_t>(to.count), 8, cancel, [&](std::size_t first, std::size_t last) {
-        const FlushSubnormals flush;
-        RowBlur row(plan, to.width);
-        for (std::size_t i = first; i < last && !cancel.cancelled(); ++i) {
-            const int y = to.first + static_cast<int>(i);
-            row.run(from.row(y), to.row(y));
-        }
-    }) && !cancel.cancelled();
+    return parallel_ranges(static_cast<std::size_t>(to.count), 8, cancel,
+                           [&](std::size_t first, std::size_t last) {
+                               const FlushSubnormals flush;
+                               RowBlur row(plan, to.width);
+                               for (std::size_t i = first; i < last && !cancel.cancelled(); ++i) {
+                                   const int y = to.first + static_cast<int>(i);
+                                   row.run(from.row(y), to.row(y));
+                               }
+                           }) &&
+        !cancel.cancelled();
 }
 
 bool blur(double sigma, int width, int height, const float* from, float* to, const CancelToken& cancel) {
@@ -222,30 +233,43 @@ bool blur(double sigma, int width, int height, const float* from, float* to, con
     };
     if (plan.step == 1) {
         Rows across(width, 0, height);
-        if (!weigh_rows(height, width, [&](int y, Sum& sum) { gather(sum, plan.before, y, picture_row); }, [&](int y) { return across.row(y); }, cancel))
+        if (!weigh_rows(
+                height, width, [&](int y, Sum& sum) { gather(sum, plan.before, y, picture_row); },
+                [&](int y) { return across.row(y); }, cancel))
             return false;
-        return parallel_ranges(static_cast<std::size_t>(height), 8, cancel, [&](std::size_t first, std::size_t last) {
-            const FlushSubnormals flush;
-            RowBlur row(plan, width);
-            for (std::size_t y = first; y < last && !cancel.cancelled(); ++y)
-                row.run(across.row(static_cast<int>(y)), to + y * static_cast<std::size_t>(width));
-        }) && !cancel.cancelled();
+        return parallel_ranges(static_cast<std::size_t>(height), 8, cancel,
+                               [&](std::size_t first, std::size_t last) {
+                                   const FlushSubnormals flush;
+                                   RowBlur row(plan, width);
+                                   for (std::size_t y = first; y < last && !cancel.cancelled(); ++y)
+                                       row.run(across.row(static_cast<int>(y)),
+                                               to + y * static_cast<std::size_t>(width));
+                               }) &&
+            !cancel.cancelled();
     }
     const int kept = plan.kept(height);
     Rows few(width, -plan.margin, kept + 2 * plan.margin);
-    if (!weigh_rows(few.count, width, [&](int i, Sum& sum) { gather(sum, plan.before, (few.first + i) * plan.step, picture_row); },
-                    [&](int i) { return few.row(few.first + i); }, cancel))
+    if (!weigh_rows(
+            few.count, width,
+            [&](int i, Sum& sum) { gather(sum, plan.before, (few.first + i) * plan.step, picture_row); },
+            [&](int i) { return few.row(few.first + i); }, cancel))
         return false;
     Rows middle(width, -plan.middle_margin, kept + 2 * plan.middle_margin);
-    if (!weigh_rows(middle.count, width, [&](int i, Sum& sum) { gather(sum, plan.middle, middle.first + i, [&](int y) { return few.row(y); }); },
-                    [&](int i) { return middle.row(middle.first + i); }, cancel))
+    if (!weigh_rows(
+            middle.count, width,
+            [&](int i, Sum& sum) { gather(sum, plan.middle, middle.first + i, [&](int y) { return few.row(y); }); },
+            [&](int i) { return middle.row(middle.first + i); }, cancel))
         return false;
     Rows across(width, middle.first, middle.count);
     if (!blur_rows(plan, middle, across, cancel))
         return false;
-    return weigh_rows(height, width,
-                      [&](int y, Sum& sum) { gather(sum, plan.after[static_cast<std::size_t>(y % plan.step)], y / plan.step, [&](int k) { return across.row(k); }); },
-                      [&](int y) { return to + static_cast<std::size_t>(y) * static_cast<std::size_t>(width); }, cancel);
+    return weigh_rows(
+        height, width,
+        [&](int y, Sum& sum) {
+            gather(sum, plan.after[static_cast<std::size_t>(y % plan.step)], y / plan.step,
+                   [&](int k) { return across.row(k); });
+        },
+        [&](int y) { return to + static_cast<std::size_t>(y) * static_cast<std::size_t>(width); }, cancel);
 }
 
 /// Largest (or smallest) of a disc: for every row of the disc the maximum over its half width, from maxima over
@@ -269,10 +293,12 @@ public:
 
     /// Rows [first, last) of the result.
     void band(int first, int last, float* to, const CancelToken& cancel) const {
-        std::vector<std::vector<float>> level(static_cast<std::size_t>(levels_), std::vector<float>(padded_length_ + widest_vector));
+        std::vector<std::vector<float>> level(static_cast<std::size_t>(levels_),
+                                              std::vector<float>(padded_length_ + widest_vector));
         std::vector<bool> begun(static_cast<std::size_t>(last - first));
         for (int y = first - reach_; y < last + reach_ && !cancel.cancelled(); ++y) {
-            const float* row = from_ + static_cast<std::size_t>(std::clamp(y, 0, height_ - 1)) * static_cast<std::size_t>(width_);
+            const float* row =
+                from_ + static_cast<std::size_t>(std::clamp(y, 0, height_ - 1)) * static_cast<std::size_t>(width_);
             const int pad = half_[0];
             for (std::size_t i = 0; i < padded_length_; ++i)
                 level[0][i] = row[std::clamp(static_cast<int>(i) - pad, 0, width_ - 1)];
@@ -316,10 +342,13 @@ bool disc(bool largest, double radius, int width, int height, const float* from,
     // A band looks at rows above and below itself, too: tall enough that this is not most of the work.
     const int tall = std::max(16, disc.reach());
     const auto bands = static_cast<std::size_t>((height + tall - 1) / tall);
-    return parallel_ranges(bands, 1, cancel, [&](std::size_t first, std::size_t last) {
-        for (std::size_t band = first; band < last; ++band)
-            disc.band(static_cast<int>(band) * tall, std::min(height, static_cast<int>(band + 1) * tall), to, cancel);
-    }) && !cancel.cancelled();
+    return parallel_ranges(bands, 1, cancel,
+                           [&](std::size_t first, std::size_t last) {
+                               for (std::size_t band = first; band < last; ++band)
+                                   disc.band(static_cast<int>(band) * tall,
+                                             std::min(height, static_cast<int>(band + 1) * tall), to, cancel);
+                           }) &&
+        !cancel.cancelled();
 }
 
 } // namespace
@@ -334,7 +363,8 @@ int reach(ir::Neighbour kind, double size) {
     return static_cast<int>(std::ceil((bounded < direct_below ? 1 : 2) * ends_at(bounded) * bounded)) + 4;
 }
 
-bool look_around(ir::Neighbour kind, double size, int width, int height, const float* from, float* to, const CancelToken& cancel) {
+bool look_around(ir::Neighbour kind, double size, int width, int height, const float* from, float* to,
+                 const CancelToken& cancel) {
     const std::size_t count = static_cast<std::size_t>(width) * static_cast<std::size_t>(height);
     if (std::isnan(size))
         std::fill_n(to, count, std::numeric_limits<float>::quiet_NaN());

@@ -17,6 +17,7 @@ int reach(ir::Neighbour kind, double size);
 /// left (4e-6 up to 8 pixels).
 /// dilate, erode: largest or smallest value among the pixels whose centres lie within `size` pixels.
 /// A size of 0 or less changes nothing; a NaN size gives NaN.
-bool look_around(ir::Neighbour kind, double size, int width, int height, const float* from, float* to, const CancelToken& cancel);
+bool look_around(ir::Neighbour kind, double size, int width, int height, const float* from, float* to,
+                 const CancelToken& cancel);
 
 } // namespace kasuri::engine

@@ -25,7 +25,8 @@ public:
     }
 
     Pass run(std::span<const NodeId> outputs) {
-        for (std::uint32_t id = 0; id < s_.items.size(); ++id) // those that fusing added stand behind, but need only these
+        for (std::uint32_t id = 0; id < s_.items.size();
+             ++id) // those that fusing added stand behind, but need only these
             if (s_[id].uses > 0 && s_[id].rate != Rate::pixel)
                 uniform(id);
         for (std::uint32_t id = 0; id < s_.items.size(); ++id)
@@ -102,7 +103,8 @@ private:
             made.targets[0] = take();
             place_[id] = {Operand::Place::reg, made.targets[0]};
         } else {
-            const std::array<std::uint32_t, 3> members = {static_cast<std::uint32_t>(item.value), item.joined[0], item.joined[1]};
+            const std::array<std::uint32_t, 3> members = {static_cast<std::uint32_t>(item.value), item.joined[0],
+                                                          item.joined[1]};
             for (std::size_t k = 0; k < 3; ++k)
                 made.targets[k] = take();
             for (std::size_t k = 0; k < 3; ++k)
@@ -225,7 +227,7 @@ bool Program::reads(std::uint32_t slot) const {
 
 bool Program::reads_position() const {
     return reads_extent_ || reads(ir::Input::pixel_x) || reads(ir::Input::pixel_y) || reads(ir::Input::pos_x) ||
-           reads(ir::Input::pos_y);
+        reads(ir::Input::pos_y);
 }
 
 bool Program::reads_sources() const {
@@ -251,7 +253,8 @@ std::string Program::printed() const {
     std::string text;
     for (std::size_t number = 0; number < passes_.size(); ++number) {
         const Pass& pass = passes_[number];
-        text += fmt::format("pass {} of {}: {} instructions, {} registers\n", number + 1, passes_.size(), pass.instructions.size(), pass.registers);
+        text += fmt::format("pass {} of {}: {} instructions, {} registers\n", number + 1, passes_.size(),
+                            pass.instructions.size(), pass.registers);
         for (std::size_t i = 0; i < pass.uniforms.size(); ++i) {
             const UniformStep& step = pass.uniforms[i];
             text += fmt::format("u{} = {}", i, ir::row(step.op).name);

@@ -18,7 +18,7 @@ struct Operand {
 
 struct Instruction {
     ir::Op op{};
-    const ir::External* external = nullptr; ///< of Op::external
+    const ir::External* external = nullptr;                ///< of Op::external
     std::array<std::uint32_t, ir::most_results> targets{}; ///< registers
     std::array<Operand, ir::most_operands> args{};
 };
@@ -26,10 +26,10 @@ struct Instruction {
 /// A number that is the same for every pixel of a run: computed once in double precision.
 struct UniformStep {
     ir::Op op{};
-    double value = 0;       ///< of a constant; of an external: which result
-    std::uint32_t slot = 0; ///< of a parameter
+    double value = 0;                                          ///< of a constant; of an external: which result
+    std::uint32_t slot = 0;                                    ///< of a parameter
     std::array<std::uint32_t, ir::most_graph_operands> args{}; ///< indices of earlier steps
-    const ir::External* external = nullptr; ///< of Op::external
+    const ir::External* external = nullptr;                    ///< of Op::external
 };
 
 /// One neighbourhood to be computed after a pass: what the pass put out there becomes a further input.
@@ -45,7 +45,7 @@ struct Pass {
     std::vector<UniformStep> uniforms;
     std::vector<Instruction> instructions;
     std::vector<Operand> outputs;
-    std::vector<bool> reads; ///< which input slots
+    std::vector<bool> reads;       ///< which input slots
     std::vector<StageStep> stages; ///< empty for the last pass
     std::uint32_t registers = 0;
 };

@@ -6,8 +6,8 @@
 
 #include <algorithm>
 #include <cmath>
-#include <random>
 #include <limits>
+#include <random>
 
 namespace kasuri::engine {
 
@@ -30,9 +30,11 @@ struct Frame {
 
 class Walker {
 public:
-    Walker(const lang::Rule& rule, std::span<const double> parameters, int width, std::span<const ReferencePixel> pixels,
-           const ReferenceNoise* noise = nullptr, std::size_t steps = std::numeric_limits<std::size_t>::max(), std::vector<TraceNode>* trace = nullptr)
-        : trace_(trace), noise_(noise ? *noise : ReferenceNoise{}), random_(noise_.seed), rule_(rule), space_(*colour::find_space(working_space(rule))), parameters_(parameters), width_(width), pixels_(pixels),
+    Walker(const lang::Rule& rule, std::span<const double> parameters, int width,
+           std::span<const ReferencePixel> pixels, const ReferenceNoise* noise = nullptr,
+           std::size_t steps = std::numeric_limits<std::size_t>::max(), std::vector<TraceNode>* trace = nullptr)
+        : trace_(trace), noise_(noise ? *noise : ReferenceNoise{}), random_(noise_.seed), rule_(rule),
+          space_(*colour::find_space(working_space(rule))), parameters_(parameters), width_(width), pixels_(pixels),
           count_(pixels.size()), frame_{rule, std::vector<Value>(rule.locals.size())} {
         out_ = gather(4, [](const ReferencePixel& p, std::size_t c) { return p.rgba[c]; });
         for (step_ = 0; step_ < std::min(steps, rule.steps.size()); ++step_)
@@ -68,9 +70,11 @@ private:
             pixel.extent = pixels_[0].extent;
         }
         const Value became = Walker(rule_, parameters_, 1, {&pixel, 1}, nullptr, index).out();
-        const colour::Triple wanted = {pixel.rgba[0], pixel.rgba[1], pixel.rgba[2]}, came = {became[0], became[1], became[2]};
+        const colour::Triple wanted = {pixel.rgba[0], pixel.rgba[1], pixel.rgba[2]},
+                             came = {became[0], became[1], became[2]};
         for (std::size_t i = 0; i < count_; ++i) {
-            const colour::Triple turned = reference_held_hue(space_, step.model, wanted, came, {out_[i], out_[count_ + i], out_[2 * count_ + i]});
+            const colour::Triple turned =
+                reference_held_hue(space_, step.model, wanted, came, {out_[i], out_[count_ + i], out_[2 * count_ + i]});
             for (std::size_t c = 0; c < 3; ++c)
                 out_[c * count_ + i] = turned[c];
         }
@@ -92,7 +96,12 @@ private:
         const bool traced = trace_ && &frame == &frame_;
         const std::size_t at = traced ? trace_->size() : 0;
         if (traced)
-            trace_->push_back({depth_ == 0 ? rule_.steps[step_].span : frame.body.exprs[id].span, step_, depth_++, frame.body.exprs[id].type, {}, false});
+            trace_->push_back({depth_ == 0 ? rule_.steps[step_].span : frame.body.exprs[id].span,
+                               step_,
+                               depth_++,
+                               frame.body.exprs[id].type,
+                               {},
+                               false});
         Value made = compute(id, frame);
         if (traced) {
             --depth_;
@@ -108,8 +117,12 @@ private:
     void note(std::size_t at, const Value& made) {
         TraceNode& node = (*trace_)[at];
         node.value = made;
-        const auto finite = [](const Value& value) { return std::all_of(value.begin(), value.end(), [](double x) { return std::isfinite(x); }); };
-        node.born = !finite(made) && std::all_of(trace_->begin() + static_cast<std::ptrdiff_t>(at) + 1, trace_->end(), [&](const TraceNode& part) { return finite(part.value); });
+        const auto finite = [](const Value& value) {
+            return std::all_of(value.begin(), value.end(), [](double x) { return std::isfinite(x); });
+        };
+        node.born = !finite(made) &&
+            std::all_of(trace_->begin() + static_cast<std::ptrdiff_t>(at) + 1, trace_->end(),
+                        [&](const TraceNode& part) { return finite(part.value); });
         // What a name holds was born where it was written.
         if (const std::size_t parts = trace_->size() - at - 1; node.born && parts == 0)
             node.born = false;
@@ -124,7 +137,8 @@ private:
             std::size_t first = 0;
             for (std::size_t k = 0; k < t.index; ++k)
                 first += static_cast<std::size_t>(width(rule_.sources[k].type));
-            return gather(static_cast<std::size_t>(width(t.type)), [first](const ReferencePixel& p, std::size_t c) { return p.sources[first + c]; });
+            return gather(static_cast<std::size_t>(width(t.type)),
+                          [first](const ReferencePixel& p, std::size_t c) { return p.sources[first + c]; });
         }
         case TypedKind::parameter: return same(parameters_[t.index]);
         case TypedKind::local: return frame.locals[t.index];
@@ -155,7 +169,8 @@ private:
             const Value whole = value(t.args[0], frame);
             Value part;
             for (int c = 0; c < width(t.type); ++c) {
-                const auto from = whole.begin() + static_cast<std::ptrdiff_t>(t.swizzle[static_cast<std::size_t>(c)] * count_);
+                const auto from =
+                    whole.begin() + static_cast<std::ptrdiff_t>(t.swizzle[static_cast<std::size_t>(c)] * count_);
                 part.insert(part.end(), from, from + static_cast<std::ptrdiff_t>(count_));
             }
             return part;
@@ -202,9 +217,11 @@ private:
         case lang::InputName::rgb: return gather(3, [](const ReferencePixel& p, std::size_t c) { return p.rgba[c]; });
         case lang::InputName::rgba: return gather(4, [](const ReferencePixel& p, std::size_t c) { return p.rgba[c]; });
         case lang::InputName::pos: return gather(2, [](const ReferencePixel& p, std::size_t c) { return p.pos[c]; });
-        case lang::InputName::pixel: return gather(2, [](const ReferencePixel& p, std::size_t c) { return p.pixel[c]; });
+        case lang::InputName::pixel:
+            return gather(2, [](const ReferencePixel& p, std::size_t c) { return p.pixel[c]; });
         case lang::InputName::aspect: return gather(1, [](const ReferencePixel& p, std::size_t) { return p.aspect; });
-        case lang::InputName::extent: return gather(2, [](const ReferencePixel& p, std::size_t c) { return p.extent[c]; });
+        case lang::InputName::extent:
+            return gather(2, [](const ReferencePixel& p, std::size_t c) { return p.extent[c]; });
         }
         return {};
     }
@@ -246,7 +263,9 @@ private:
             for (int y = 0; y < height; ++y)
                 for (int x = 0; x < width_; ++x) {
                     const auto at = [&](int px, int py) {
-                        return values[0][c * count_ + static_cast<std::size_t>(std::clamp(py, 0, height - 1)) * static_cast<std::size_t>(width_) +
+                        return values[0][c * count_ +
+                                         static_cast<std::size_t>(std::clamp(py, 0, height - 1)) *
+                                             static_cast<std::size_t>(width_) +
                                          static_cast<std::size_t>(std::clamp(px, 0, width_ - 1))];
                     };
                     double sum = 0, weights = 0, extreme = at(x, y);
@@ -262,10 +281,12 @@ private:
                                 if (std::isnan(neighbour) || std::isnan(extreme))
                                     extreme = std::numeric_limits<double>::quiet_NaN();
                                 else
-                                    extreme = row.neighbour == ir::Neighbour::dilate ? std::max(extreme, neighbour) : std::min(extreme, neighbour);
+                                    extreme = row.neighbour == ir::Neighbour::dilate ? std::max(extreme, neighbour)
+                                                                                     : std::min(extreme, neighbour);
                             }
                         }
-                    const std::size_t i = c * count_ + static_cast<std::size_t>(y) * static_cast<std::size_t>(width_) + static_cast<std::size_t>(x);
+                    const std::size_t i = c * count_ + static_cast<std::size_t>(y) * static_cast<std::size_t>(width_) +
+                        static_cast<std::size_t>(x);
                     const double seen = std::isnan(size) ? size : blur ? sum / weights : extreme;
                     const std::size_t pixel = i % count_;
                     result[i] = row.unsharp ? values[0][i] + values[2][pixel] * (values[0][i] - seen) : seen;
@@ -285,7 +306,8 @@ private:
                 for (std::size_t row = 0; row < 3; ++row)
                     for (std::size_t column = 0; column < columns; ++column)
                         for (std::size_t k = 0; k < 3; ++k)
-                            product[(row * columns + column) * count_ + i] += a[(3 * row + k) * count_ + i] * b[(k * columns + column) * count_ + i];
+                            product[(row * columns + column) * count_ + i] +=
+                                a[(3 * row + k) * count_ + i] * b[(k * columns + column) * count_ + i];
             return product;
         }
         if (t.op == Operator::equal || t.op == Operator::not_equal) {
@@ -339,23 +361,27 @@ private:
 
 } // namespace
 
-std::array<double, 4> reference(const lang::Rule& rule, std::span<const double> parameters, const ReferencePixel& pixel) {
+std::array<double, 4> reference(const lang::Rule& rule, std::span<const double> parameters,
+                                const ReferencePixel& pixel) {
     const Value out = Walker(rule, parameters, 1, {&pixel, 1}).out();
     return {out[0], out[1], out[2], out[3]};
 }
 
-std::vector<TraceNode> reference_trace(const lang::Rule& rule, std::span<const double> parameters, const ReferencePixel& pixel) {
+std::vector<TraceNode> reference_trace(const lang::Rule& rule, std::span<const double> parameters,
+                                       const ReferencePixel& pixel) {
     std::vector<TraceNode> trace;
     Walker(rule, parameters, 1, {&pixel, 1}, nullptr, std::numeric_limits<std::size_t>::max(), &trace);
     return trace;
 }
 
-std::vector<double> reference_print(const lang::Rule& rule, std::span<const double> parameters, const ReferencePixel& pixel) {
+std::vector<double> reference_print(const lang::Rule& rule, std::span<const double> parameters,
+                                    const ReferencePixel& pixel) {
     return Walker(rule, parameters, 1, {&pixel, 1}).printed();
 }
 
-std::vector<std::array<double, 4>> reference_picture(const lang::Rule& rule, std::span<const double> parameters, int width,
-                                                     std::span<const ReferencePixel> pixels, const ReferenceNoise* noise) {
+std::vector<std::array<double, 4>> reference_picture(const lang::Rule& rule, std::span<const double> parameters,
+                                                     int width, std::span<const ReferencePixel> pixels,
+                                                     const ReferenceNoise* noise) {
     const Value out = Walker(rule, parameters, width, pixels, noise).out();
     std::vector<std::array<double, 4>> all;
     const std::size_t n = pixels.size();

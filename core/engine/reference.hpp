@@ -20,13 +20,15 @@ struct ReferencePixel {
 /// The truth that the fast path is held to: walks the typed tree in double precision with the reference
 /// functions of the builtin rows. Shares no code with lowering, rewrites, scheduling, kernels or passes.
 /// Returns the four components of out, in the rule's working space. A pixel by itself is its own neighbourhood.
-std::array<double, 4> reference(const lang::Rule& rule, std::span<const double> parameters, const ReferencePixel& pixel);
+std::array<double, 4> reference(const lang::Rule& rule, std::span<const double> parameters,
+                                const ReferencePixel& pixel);
 
 /// The components of the rule's print expression.
-std::vector<double> reference_print(const lang::Rule& rule, std::span<const double> parameters, const ReferencePixel& pixel);
+std::vector<double> reference_print(const lang::Rule& rule, std::span<const double> parameters,
+                                    const ReferencePixel& pixel);
 
-/// A part of the rule and what it comes to, one pixel. In the order of the text: a part stands before its own parts, which are one
-/// deeper; steps are at depth 0, with the span of the whole statement. Insides of functions are left out.
+/// A part of the rule and what it comes to, one pixel. In the order of the text: a part stands before its own parts,
+/// which are one deeper; steps are at depth 0, with the span of the whole statement. Insides of functions are left out.
 struct TraceNode {
     Span span;
     std::size_t step = 0; ///< of Rule::steps
@@ -38,7 +40,8 @@ struct TraceNode {
 };
 
 /// Every sub-expression of the rule at one pixel. The value at depth 0 is what the step writes.
-std::vector<TraceNode> reference_trace(const lang::Rule& rule, std::span<const double> parameters, const ReferencePixel& pixel);
+std::vector<TraceNode> reference_trace(const lang::Rule& rule, std::span<const double> parameters,
+                                       const ReferencePixel& pixel);
 
 /// Every value on the way is moved up or down, by chance, by so much: Monte Carlo arithmetic (Parker 1997). What comes
 /// out of several runs scatters as much as the rule magnifies the rounding of floats.
@@ -50,7 +53,8 @@ struct ReferenceNoise {
 
 /// A whole picture, with neighbourhoods: pixels row by row, width * height of them. Exact and slow: a blur is the
 /// full convolution, a disc is looked through pixel by pixel.
-std::vector<std::array<double, 4>> reference_picture(const lang::Rule& rule, std::span<const double> parameters, int width,
-                                                     std::span<const ReferencePixel> pixels, const ReferenceNoise* noise = nullptr);
+std::vector<std::array<double, 4>> reference_picture(const lang::Rule& rule, std::span<const double> parameters,
+                                                     int width, std::span<const ReferencePixel> pixels,
+                                                     const ReferenceNoise* noise = nullptr);
 
 } // namespace kasuri::engine

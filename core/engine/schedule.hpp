@@ -19,7 +19,7 @@ struct Item {
     /// Items that the same instruction makes as its second and third result; `leader` of those points back.
     std::array<std::uint32_t, 2> joined{};
     std::uint32_t leader = 0;
-    bool joint = false;     ///< one of several results, leader or not
+    bool joint = false; ///< one of several results, leader or not
 
     int arity() const { return ir::row(op).arity; }
 };
@@ -35,7 +35,9 @@ public:
     Item& operator[](std::uint32_t id) { return items[id]; }
     const Item& operator[](std::uint32_t id) const { return items[id]; }
     bool is(std::uint32_t id, ir::Op op) const { return items[id].op == op; }
-    bool is_constant(std::uint32_t id, double value) const { return items[id].op == ir::Op::constant && items[id].value == value; }
+    bool is_constant(std::uint32_t id, double value) const {
+        return items[id].op == ir::Op::constant && items[id].value == value;
+    }
     bool per_pixel(std::uint32_t id) const { return items[id].rate == ir::Rate::pixel; }
     /// Only one item needs it, so that it may vanish into that.
     bool single(std::uint32_t id) const { return items[id].uses == 1; }

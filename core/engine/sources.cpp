@@ -4,9 +4,12 @@
 
 namespace kasuri::engine {
 
-BoundSources bind_sources(const lang::Rule& rule, std::span<const std::shared_ptr<const image::Picture>> pictures) { return bind_sources(rule.sources, pictures); }
+BoundSources bind_sources(const lang::Rule& rule, std::span<const std::shared_ptr<const image::Picture>> pictures) {
+    return bind_sources(rule.sources, pictures);
+}
 
-BoundSources bind_sources(std::span<const lang::SourceInput> sources, std::span<const std::shared_ptr<const image::Picture>> pictures) {
+BoundSources bind_sources(std::span<const lang::SourceInput> sources,
+                          std::span<const std::shared_ptr<const image::Picture>> pictures) {
     BoundSources bound;
     for (std::size_t i = 0; i < sources.size(); ++i) {
         const image::Picture* picture = i < pictures.size() ? pictures[i].get() : nullptr;

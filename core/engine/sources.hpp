@@ -20,7 +20,8 @@ struct BoundSources {
 /// One picture for each of the rule's sources, in their order, of the size of the picture that the rule works on; null
 /// reads as 0. A float is the first channel (what a single channel shows), a vec3 the colour, a vec4 has alpha 1 where
 /// the picture has none.
-BoundSources bind_sources(std::span<const lang::SourceInput> sources, std::span<const std::shared_ptr<const image::Picture>> pictures);
+BoundSources bind_sources(std::span<const lang::SourceInput> sources,
+                          std::span<const std::shared_ptr<const image::Picture>> pictures);
 BoundSources bind_sources(const lang::Rule& rule, std::span<const std::shared_ptr<const image::Picture>> pictures);
 
 /// What `source NAME` reads from a picture file when nothing else is said: its layer of that name, or its channel.

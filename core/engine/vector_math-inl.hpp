@@ -173,7 +173,8 @@ HWY_INLINE Three FromHexcone(V h, V s, V v) {
     const V turns = hn::Floor(hn::Mul(h, Const(1.0f / 360)));
     const V hue = hn::NegMulAdd(Const(360.0f), turns, h);
     const V chroma = hn::Mul(v, s);
-    return {HexconeChannel(hue, v, chroma, 0), HexconeChannel(hue, v, chroma, 240), HexconeChannel(hue, v, chroma, 120)};
+    return {HexconeChannel(hue, v, chroma, 0), HexconeChannel(hue, v, chroma, 240),
+            HexconeChannel(hue, v, chroma, 120)};
 }
 
 /// std::atan2, signs of zeros apart.

@@ -13,13 +13,15 @@ constexpr std::size_t every_lane = ~std::size_t{0};
 
 template <class View>
 bool gapless(const View& view, int width) {
-    return view.sample == Sample::float32 && view.pixel_stride == 1 && (view.row_stride == 0 || view.row_stride == width);
+    return view.sample == Sample::float32 && view.pixel_stride == 1 &&
+        (view.row_stride == 0 || view.row_stride == width);
 }
 
 } // namespace
 
-TileJob::TileJob(const Pass& pass, const Source& source, std::span<const PlaneView> inputs, std::span<const Region> origins,
-                 std::span<const double> uniforms, std::span<const PlaneSink> outputs, const Region& region)
+TileJob::TileJob(const Pass& pass, const Source& source, std::span<const PlaneView> inputs,
+                 std::span<const Region> origins, std::span<const double> uniforms, std::span<const PlaneSink> outputs,
+                 const Region& region)
     : pass_(pass), width_(source.width), height_(source.height), inputs_(inputs), origins_(origins), outputs_(outputs),
       region_(region) {
     std::size_t written = 0;
@@ -41,7 +43,8 @@ TileJob::TileJob(const Pass& pass, const Source& source, std::span<const PlaneVi
 }
 
 Worker::Worker(const TileJob& job)
-    : job_(job), registers_(job.pass_.registers * tile_pixels), copies_(job.inputs_.size()), bound_(job.inputs_.size()) {
+    : job_(job), registers_(job.pass_.registers * tile_pixels), copies_(job.inputs_.size()),
+      bound_(job.inputs_.size()) {
     const Pass& pass = job.pass_;
     for (std::uint32_t slot = 0; slot < pass.reads.size(); ++slot)
         if (pass.reads[slot]) {
@@ -129,9 +132,10 @@ void Worker::bind(std::uint32_t slot, int x, int y, std::size_t first, std::size
         return;
     }
     const Region& origin = job_.origins_[slot];
-    const std::ptrdiff_t row = view.row_stride != 0 ? view.row_stride : static_cast<std::ptrdiff_t>(origin.width()) * view.pixel_stride;
-    const std::ptrdiff_t at = job_.flat_ ? static_cast<std::ptrdiff_t>(first)
-                                         : (y - origin.y0) * row + (x - origin.x0) * view.pixel_stride;
+    const std::ptrdiff_t row =
+        view.row_stride != 0 ? view.row_stride : static_cast<std::ptrdiff_t>(origin.width()) * view.pixel_stride;
+    const std::ptrdiff_t at =
+        job_.flat_ ? static_cast<std::ptrdiff_t>(first) : (y - origin.y0) * row + (x - origin.x0) * view.pixel_stride;
     if (view.sample == Sample::float32 && view.pixel_stride == 1) {
         const float* from = static_cast<const float*>(view.data) + at;
         if (count == padded) {
@@ -153,7 +157,8 @@ void Worker::bind(std::uint32_t slot, int x, int y, std::size_t first, std::size
         }
         kernels().from_half(from, copy.data(), count);
     }
-    std::fill(copy.begin() + static_cast<std::ptrdiff_t>(count), copy.begin() + static_cast<std::ptrdiff_t>(padded), 0.0f);
+    std::fill(copy.begin() + static_cast<std::ptrdiff_t>(count), copy.begin() + static_cast<std::ptrdiff_t>(padded),
+              0.0f);
     bound_[slot] = copy.data();
 }
 

@@ -14,12 +14,16 @@ public:
     TileJob(const Pass& pass, const Source& source, std::span<const PlaneView> inputs, std::span<const Region> origins,
             std::span<const double> uniforms, std::span<const PlaneSink> outputs, const Region& region);
 
-    std::size_t tiles() const { return flat_ ? (region_.pixels() + tile_pixels - 1) / tile_pixels
-                                             : tiles_per_row() * static_cast<std::size_t>(region_.height()); }
+    std::size_t tiles() const {
+        return flat_ ? (region_.pixels() + tile_pixels - 1) / tile_pixels
+                     : tiles_per_row() * static_cast<std::size_t>(region_.height());
+    }
 
 private:
     friend class Worker;
-    std::size_t tiles_per_row() const { return (static_cast<std::size_t>(region_.width()) + tile_pixels - 1) / tile_pixels; }
+    std::size_t tiles_per_row() const {
+        return (static_cast<std::size_t>(region_.width()) + tile_pixels - 1) / tile_pixels;
+    }
 
     const Pass& pass_;
     int width_, height_; ///< of the picture
@@ -27,8 +31,8 @@ private:
     std::span<const Region> origins_;
     std::span<const PlaneSink> outputs_;
     Region region_;
-    bool flat_ = true;   ///< every plane is as wide as the region and without gaps: rows do not matter
-    bool stream_ = false; ///< the result is too large to stay in a cache
+    bool flat_ = true;            ///< every plane is as wide as the region and without gaps: rows do not matter
+    bool stream_ = false;         ///< the result is too large to stay in a cache
     std::vector<float> uniforms_; ///< as vectors of equal floats
     std::vector<Kernel> kernels_;
 };

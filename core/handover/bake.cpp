@@ -17,7 +17,8 @@ constexpr double shape_per_unit = 16; ///< of a domain: half of the points of 0 
 constexpr std::size_t grain = 2048;
 
 template <class Read>
-bool measure(LutError& error, const image::Picture& samples, const Colours& truth, const std::string* delta_e_in, Read read, const CancelToken& cancel) {
+bool measure(LutError& error, const image::Picture& samples, const Colours& truth, const std::string* delta_e_in,
+             Read read, const CancelToken& cancel) {
     const std::size_t count = samples.pixels();
     Colours got;
     for (auto& plane : got)
@@ -25,7 +26,8 @@ bool measure(LutError& error, const image::Picture& samples, const Colours& trut
     const bool whole = parallel_ranges(count, grain, cancel, [&](std::size_t first, std::size_t last) {
         for (std::size_t i = first; i < last; ++i) {
             const auto in = samples.at(i);
-            const Rgb made = read(Rgb{static_cast<double>(in[0]), static_cast<double>(in[1]), static_cast<double>(in[2])});
+            const Rgb made =
+                read(Rgb{static_cast<double>(in[0]), static_cast<double>(in[1]), static_cast<double>(in[2])});
             for (std::size_t c = 0; c < 3; ++c)
                 got[c][i] = static_cast<float>(made[c]);
         }
@@ -37,33 +39,46 @@ bool measure(LutError& error, const image::Picture& samples, const Colours& trut
 
 Result<Baked> bake(const Subject& subject, const BakeOptions& options, const CancelToken& cancel) {
     if (std::find(std::begin(lut_sizes), std::end(lut_sizes), options.size) == std::end(lut_sizes))
-        return Error{fmt::format("a table of {} points a side is not offered", options.size), "", fmt::format("Choose one of {}.", fmt::join(lut_sizes, ", "))};
+        return Error{fmt::format("a table of {} points a side is not offered", options.size), "",
+                     fmt::format("Choose one of {}.", fmt::join(lut_sizes, ", "))};
     if (!(options.low < options.high) || !std::isfinite(options.low) || !std::isfinite(options.high))
         return Error{"the domain is empty", "", "Give the lower end first, such as 0 and 1."};
-    const std::string in = options.in_space.empty() ? subject.space : options.in_space, out = options.out_space.empty() ? subject.space : options.out_space;
+    const std::string in = options.in_space.empty() ? subject.space : options.in_space,
+                      out = options.out_space.empty() ? subject.space : options.out_space;
     const engine::ProgramPtr program = compiled(subject, in, out, true);
     const char* const what = subject.is_look ? "look" : "rule";
     if (program->reads_position())
-        return Error{fmt::format("the {} depends on the place in the picture (pos, pixel, aspect or extent), which a LUT cannot hold", what), subject.title,
-                     "Render pictures instead, or take the place out of it."};
+        return Error{
+            fmt::format(
+                "the {} depends on the place in the picture (pos, pixel, aspect or extent), which a LUT cannot hold",
+                what),
+            subject.title, "Render pictures instead, or take the place out of it."};
     if (program->reads_neighbours())
-        return Error{fmt::format("the {} looks at neighbouring pixels (blur, sharpen, dilate or erode), which a LUT cannot hold", what), subject.title,
-                     "Render pictures instead, or take the neighbours out of it."};
+        return Error{
+            fmt::format("the {} looks at neighbouring pixels (blur, sharpen, dilate or erode), which a LUT cannot hold",
+                        what),
+            subject.title, "Render pictures instead, or take the neighbours out of it."};
     if (program->reads_sources())
-        return Error{fmt::format("the {} reads further pictures, which a LUT cannot hold", what), subject.title, "Render pictures instead."};
+        return Error{fmt::format("the {} reads further pictures, which a LUT cannot hold", what), subject.title,
+                     "Render pictures instead."};
     const std::vector<double> values = subject.values();
     Baked baked;
     baked.in_space = in;
     baked.out_space = out;
     baked.reads_alpha = program->reads(ir::Input::a);
-    baked.lut = {options.size, options.low, options.high, {}, options.shaped ? shape_per_unit * (options.high - options.low) : 0};
+    baked.lut = {options.size,
+                 options.low,
+                 options.high,
+                 {},
+                 options.shaped ? shape_per_unit * (options.high - options.low) : 0};
     std::vector<double> levels;
     for (int i = 0; i < options.size; ++i)
         levels.push_back(value_at(baked.lut, static_cast<double>(i) / (options.size - 1)));
     levels.back() = options.high; // exactly, whatever rounding made of it
     const auto count = static_cast<std::size_t>(options.size);
     const image::Picture points = image::generated(options.size * options.size, options.size, [&](int x, int b) {
-        return Rgb{levels[static_cast<std::size_t>(x) % count], levels[static_cast<std::size_t>(x) / count], levels[static_cast<std::size_t>(b)]};
+        return Rgb{levels[static_cast<std::size_t>(x) % count], levels[static_cast<std::size_t>(x) / count],
+                   levels[static_cast<std::size_t>(b)]};
     });
     const auto table = colours_through(*program, points, values, cancel);
     const image::Picture samples = samples_in(baked.lut);
@@ -92,21 +107,32 @@ Result<Baked> bake(const Subject& subject, const BakeOptions& options, const Can
         }
     }
     const std::string* const delta_e = options.delta_e ? &baked.out_space : nullptr;
-    const bool whole = measure(baked.trilinear, samples, *truth, delta_e, [&](const Rgb& at) { return trilinear(baked.lut, at); }, cancel) &&
-                       measure(baked.tetrahedral, samples, *truth, delta_e, [&](const Rgb& at) { return tetrahedral(baked.lut, at); }, cancel) &&
-                       (!baked.curves || measure(baked.by_curves, samples, *truth, delta_e, [&](const Rgb& at) { return read_curves(*baked.curves, at); }, cancel));
+    const bool whole = measure(
+                           baked.trilinear, samples, *truth, delta_e,
+                           [&](const Rgb& at) { return trilinear(baked.lut, at); }, cancel) &&
+        measure(
+                           baked.tetrahedral, samples, *truth, delta_e,
+                           [&](const Rgb& at) { return tetrahedral(baked.lut, at); }, cancel) &&
+        (!baked.curves ||
+         measure(
+             baked.by_curves, samples, *truth, delta_e, [&](const Rgb& at) { return read_curves(*baked.curves, at); },
+             cancel));
     if (!whole)
         return Error{"called off", "", ""};
     return baked;
 }
 
-Result<Baked> bake(const lang::Rule& rule, std::span<const double> values, const BakeOptions& options, const CancelToken& cancel) {
+Result<Baked> bake(const lang::Rule& rule, std::span<const double> values, const BakeOptions& options,
+                   const CancelToken& cancel) {
     return bake(subject_of(rule, values), options, cancel);
 }
 
 bool near_enough(const Baked& baked, const Wished& wished) {
     const LutError& error = baked.curves ? baked.by_curves : baked.tetrahedral;
-    return baked.not_finite == 0 && (baked.matrix || ((!wished.difference || error.largest <= *wished.difference) && (!wished.delta_e || error.delta_e_largest <= *wished.delta_e)));
+    return baked.not_finite == 0 &&
+        (baked.matrix ||
+         ((!wished.difference || error.largest <= *wished.difference) &&
+          (!wished.delta_e || error.delta_e_largest <= *wished.delta_e)));
 }
 
 Result<Baked> bake_for(const Subject& subject, BakeOptions options, const Wished& wished, const CancelToken& cancel) {

@@ -28,7 +28,10 @@ std::optional<int> whole_number(std::string_view text) {
     return error == std::errc() && end == text.data() + text.size() && value >= 0 ? std::optional(value) : std::nullopt;
 }
 
-bool is_picture(const fs::path& path) { return std::find(std::begin(picture_endings), std::end(picture_endings), lower_ending(path)) != std::end(picture_endings); }
+bool is_picture(const fs::path& path) {
+    return std::find(std::begin(picture_endings), std::end(picture_endings), lower_ending(path)) !=
+        std::end(picture_endings);
+}
 
 /// * for any text, ? for one character, # in a run for digits, as many at least.
 bool fits(std::string_view name, std::string_view pattern) {
@@ -123,7 +126,8 @@ std::optional<std::vector<Frames>> read_frames(std::string_view text) {
             range = range.substr(0, by);
         }
         const std::size_t dash = range.find('-');
-        const auto first = whole_number(range.substr(0, dash)), last = dash == std::string_view::npos ? first : whole_number(range.substr(dash + 1));
+        const auto first = whole_number(range.substr(0, dash)),
+                   last = dash == std::string_view::npos ? first : whole_number(range.substr(dash + 1));
         if (!first || !last || *last < *first)
             return std::nullopt;
         frames.first = *first;
@@ -150,9 +154,11 @@ Result<std::vector<BatchItem>> batch_items(const BatchOrder& order) {
             return collected.error();
     const bool pattern = order.output.find('#') != std::string::npos;
     std::error_code error;
-    const bool folder = fs::is_directory(order.output, error) || order.output.ends_with('/') || (!pattern && fs::path(order.output).extension().empty());
+    const bool folder = fs::is_directory(order.output, error) || order.output.ends_with('/') ||
+        (!pattern && fs::path(order.output).extension().empty());
     if (found.size() > 1 && !folder && !pattern)
-        return Error{fmt::format("is one file, and there are {} pictures", found.size()), order.output, "Give a folder, or a name with # for the digits of frames: out/river.####.exr."};
+        return Error{fmt::format("is one file, and there are {} pictures", found.size()), order.output,
+                     "Give a folder, or a name with # for the digits of frames: out/river.####.exr."};
     std::vector<BatchItem> items;
     std::map<fs::path, fs::path> taken;
     std::set<fs::path> inputs;
@@ -160,22 +166,30 @@ Result<std::vector<BatchItem>> batch_items(const BatchOrder& order) {
         inputs.insert(whole_path(in));
     for (const fs::path& in : found) {
         const std::optional<int> frame = frame_of(in);
-        if (!order.frames.empty() && (!frame || std::none_of(order.frames.begin(), order.frames.end(), [&](const Frames& f) { return f.contains(*frame); })))
+        if (!order.frames.empty() &&
+            (!frame || std::none_of(order.frames.begin(), order.frames.end(), [&](const Frames& f) {
+                return f.contains(*frame);
+            })))
             continue;
         if (pattern && !folder && !frame)
-            return Error{"has no number in its name that could take the place of the #", in.string(), "Give a folder to write into."};
+            return Error{"has no number in its name that could take the place of the #", in.string(),
+                         "Give a folder to write into."};
         BatchItem item{in, output_for(order, in, frame, folder), frame};
         const fs::path out = whole_path(item.out);
         if (inputs.contains(out))
-            return Error{"would be written over one of the pictures that are read", item.out.string(), "Give another folder or name."};
+            return Error{"would be written over one of the pictures that are read", item.out.string(),
+                         "Give another folder or name."};
         if (const auto [other, fresh] = taken.try_emplace(out, in); !fresh)
-            return Error{fmt::format("would be written twice, for {} and for {}", other->second.string(), in.string()), item.out.string(), "Give a folder, or a name with more #."};
+            return Error{fmt::format("would be written twice, for {} and for {}", other->second.string(), in.string()),
+                         item.out.string(), "Give a folder, or a name with more #."};
         items.push_back(std::move(item));
         if (items.size() > most_items)
-            return Error{fmt::format("are more than {} pictures", most_items), order.inputs.front(), "Render them in parts."};
+            return Error{fmt::format("are more than {} pictures", most_items), order.inputs.front(),
+                         "Render them in parts."};
     }
     if (items.empty())
-        return Error{"no picture is left", fmt::format("{}", fmt::join(order.inputs, " ")), order.frames.empty() ? "" : "None has a frame number in the range."};
+        return Error{"no picture is left", fmt::format("{}", fmt::join(order.inputs, " ")),
+                     order.frames.empty() ? "" : "None has a frame number in the range."};
     std::vector<BatchItem> mine;
     for (std::size_t i = 0; i < items.size(); ++i)
         if (i % order.part.of == order.part.part - 1)
@@ -183,8 +197,8 @@ Result<std::vector<BatchItem>> batch_items(const BatchOrder& order) {
     return mine;
 }
 
-BatchReport render_all(const RenderWork& work, const std::vector<BatchItem>& items, const BatchOptions& options, const CancelToken& cancel,
-                       const std::function<void(const BatchEvent&)>& tell) {
+BatchReport render_all(const RenderWork& work, const std::vector<BatchItem>& items, const BatchOptions& options,
+                       const CancelToken& cancel, const std::function<void(const BatchEvent&)>& tell) {
     using Clock = std::chrono::steady_clock;
     const auto from = Clock::now();
     const auto seconds = [&] { return std::chrono::duration<double>(Clock::now() - from).count(); };
@@ -197,7 +211,8 @@ BatchReport render_all(const RenderWork& work, const std::vector<BatchItem>& ite
         std::error_code missing;
         const auto out_time = fs::last_write_time(item.out, missing);
         const auto in_time = fs::last_write_time(item.in, missing);
-        if (options.resume && !missing && out_time >= in_time && (!options.younger_than || out_time >= *options.younger_than)) {
+        if (options.resume && !missing && out_time >= in_time &&
+            (!options.younger_than || out_time >= *options.younger_than)) {
             event.what = BatchEvent::What::left;
         } else {
             fs::create_directories(item.out.parent_path(), missing);
@@ -221,12 +236,15 @@ BatchReport render_all(const RenderWork& work, const std::vector<BatchItem>& ite
             ++report.called_off;
             return;
         }
-        ++(event.what == BatchEvent::What::written ? report.written : event.what == BatchEvent::What::left ? report.left : report.failed);
+        ++(event.what == BatchEvent::What::written    ? report.written
+               : event.what == BatchEvent::What::left ? report.left
+                                                      : report.failed);
         event.done = ++done;
         event.all = items.size();
         event.seconds = seconds();
         const std::size_t worked = done - report.left; // what was left took no time
-        event.seconds_left = worked > 0 ? event.seconds / static_cast<double>(worked) * static_cast<double>(items.size() - done) : 0;
+        event.seconds_left =
+            worked > 0 ? event.seconds / static_cast<double>(worked) * static_cast<double>(items.size() - done) : 0;
         if (tell)
             tell(event);
     };
@@ -238,7 +256,8 @@ BatchReport render_all(const RenderWork& work, const std::vector<BatchItem>& ite
         }
     };
     const std::size_t cores = std::max(1u, std::thread::hardware_concurrency());
-    const std::size_t count = std::clamp<std::size_t>(options.jobs == 0 ? cores : options.jobs, 1, std::max<std::size_t>(1, items.size()));
+    const std::size_t count =
+        std::clamp<std::size_t>(options.jobs == 0 ? cores : options.jobs, 1, std::max<std::size_t>(1, items.size()));
     std::vector<std::thread> threads;
     for (std::size_t i = 1; i < count; ++i)
         threads.emplace_back(worker);

@@ -36,21 +36,23 @@ struct BatchItem {
 struct BatchOrder {
     /// Files; folders, whose pictures are meant; names with * and ? ; or with a run of # for the digits of a frame.
     std::vector<std::string> inputs;
-    /// A file for one input; else a folder, or a name with a run of # that the frame numbers take the place of. Missing folders are made.
+    /// A file for one input; else a folder, or a name with a run of # that the frame numbers take the place of. Missing
+    /// folders are made.
     std::string output;
-    std::string ending{};              ///< of what is written into a folder, such as ".exr"; empty: as it came
-    std::vector<Frames> frames{};      ///< empty: all
+    std::string ending{};         ///< of what is written into a folder, such as ".exr"; empty: as it came
+    std::vector<Frames> frames{}; ///< empty: all
     BatchPart part{};
 };
 
-/// What is to be done, in order, each output once. Errors: nothing is found; two inputs would go into one file; an output is an input.
+/// What is to be done, in order, each output once. Errors: nothing is found; two inputs would go into one file; an
+/// output is an input.
 Result<std::vector<BatchItem>> batch_items(const BatchOrder& order);
 
 struct BatchOptions {
-    RenderJob job{};       ///< layer, sources and spaces; its files are the items'
+    RenderJob job{};                                          ///< layer, sources and spaces; its files are the items'
     std::map<std::filesystem::path, std::string> in_spaces{}; ///< of single pictures, before job.in_space
-    std::size_t jobs = 0;  ///< pictures at a time; 0: as many as there are cores
-    bool resume = false;   ///< leave what is there and younger than its picture and `younger_than`
+    std::size_t jobs = 0;                                     ///< pictures at a time; 0: as many as there are cores
+    bool resume = false; ///< leave what is there and younger than its picture and `younger_than`
     std::optional<std::filesystem::file_time_type> younger_than{};
 };
 
@@ -70,9 +72,10 @@ struct BatchReport {
     double seconds = 0;
 };
 
-/// Renders all items, some at a time; memory is that of `jobs` pictures, whatever their number. Each file appears whole or not at all. A
-/// picture that fails does not stop the others. `tell` is called for each, one at a time, from any thread.
-BatchReport render_all(const RenderWork& work, const std::vector<BatchItem>& items, const BatchOptions& options, const CancelToken& cancel,
-                       const std::function<void(const BatchEvent&)>& tell);
+/// Renders all items, some at a time; memory is that of `jobs` pictures, whatever their number. Each file appears whole
+/// or not at all. A picture that fails does not stop the others. `tell` is called for each, one at a time, from any
+/// thread.
+BatchReport render_all(const RenderWork& work, const std::vector<BatchItem>& items, const BatchOptions& options,
+                       const CancelToken& cancel, const std::function<void(const BatchEvent&)>& tell);
 
 } // namespace kasuri::handover

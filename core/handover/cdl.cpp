@@ -15,8 +15,8 @@ constexpr Triple luma = {0.2126, 0.7152, 0.0722}; // ASC CDL 1.2, 3.2: those of 
 constexpr double same = 1e-9, near = 1e-5;
 constexpr int ramp_points = 257;
 
-/// M = saturation * gains: in every column the two numbers off the diagonal are gain * (1 - saturation) * weight of their column, and what the
-/// diagonal has more is gain * saturation.
+/// M = saturation * gains: in every column the two numbers off the diagonal are gain * (1 - saturation) * weight of
+/// their column, and what the diagonal has more is gain * saturation.
 std::optional<io::Cdl> of_matrix(const insight::Affine& map) {
     io::Cdl cdl;
     const auto& m = map.matrix;
@@ -44,12 +44,14 @@ std::optional<io::Cdl> of_matrix(const insight::Affine& map) {
     return cdl;
 }
 
-/// Slope, offset and exponent of (x * slope + offset) ^ power through three points of a rising curve above 0, whose middle is in the middle: the exponent
-/// is the one for which y^(1/p) is a straight line.
+/// Slope, offset and exponent of (x * slope + offset) ^ power through three points of a rising curve above 0, whose
+/// middle is in the middle: the exponent is the one for which y^(1/p) is a straight line.
 std::optional<Triple> of_curve(double x0, double x1, double first, double middle, double last) {
     if (!(first >= 0 && middle > first && last > middle))
         return std::nullopt;
-    const auto bend = [&](double p) { return 2 * std::pow(middle, 1 / p) - std::pow(first, 1 / p) - std::pow(last, 1 / p); };
+    const auto bend = [&](double p) {
+        return 2 * std::pow(middle, 1 / p) - std::pow(first, 1 / p) - std::pow(last, 1 / p);
+    };
     double low = 0.05, high = 20;
     if ((bend(low) > 0) == (bend(high) > 0))
         return std::nullopt;
@@ -58,7 +60,8 @@ std::optional<Triple> of_curve(double x0, double x1, double first, double middle
         const double p = 0.5 * (low + high);
         ((bend(p) > 0) == rising ? high : low) = p;
     }
-    const double p = 0.5 * (low + high), from = std::pow(first, 1 / p), slope = (std::pow(last, 1 / p) - from) / (x1 - x0);
+    const double p = 0.5 * (low + high), from = std::pow(first, 1 / p),
+                 slope = (std::pow(last, 1 / p) - from) / (x1 - x0);
     return Triple{slope, from - slope * x0, p};
 }
 
@@ -94,22 +97,37 @@ std::optional<AsCdl> cdl_of(const Subject& subject, std::string_view space) {
         found.cdl.offset[c] = (*curve)[1];
         found.cdl.power[c] = (*curve)[2];
         for (int x = first; x < ramp_points; ++x)
-            found.largest = std::max(found.largest, std::fabs(at(x) - std::pow(std::max(0.0, (*curve)[0] * place(x) + (*curve)[1]), (*curve)[2])));
+            found.largest =
+                std::max(found.largest,
+                         std::fabs(at(x) - std::pow(std::max(0.0, (*curve)[0] * place(x) + (*curve)[1]), (*curve)[2])));
     }
     return found.largest <= near ? std::optional(found) : std::nullopt;
 }
 
 std::string filter_of(const io::Cdl& cdl, const std::string& title, std::string_view space) {
-    const auto numbers = [](const Triple& x) { return fmt::format("vec3({}, {}, {})", number_text(x[0], 9), number_text(x[1], 9), number_text(x[2], 9)); };
+    const auto numbers = [](const Triple& x) {
+        return fmt::format("vec3({}, {}, {})", number_text(x[0], 9), number_text(x[1], 9), number_text(x[2], 9));
+    };
     std::string plain = title;
-    std::replace_if(plain.begin(), plain.end(), [](unsigned char c) { return c == '"' || c == '\\' || c < 0x20; }, ' ');
-    const auto widest = [](const Triple& x, double usual) { return number_text(std::max({usual, x[0], x[1], x[2]}), 9); };
-    const auto lowest = [](const Triple& x, double usual) { return number_text(std::min({usual, x[0], x[1], x[2]}), 9); };
-    std::string text = fmt::format("filter \"{}\"\nnote   \"A colour decision list: slope, offset, power, then saturation, without clamps.\"\ntags   \"cdl\"\n\nworking {}\n", plain, space);
-    text += fmt::format("param slope      = {} in 0 .. {} \"Gain of each channel\"\n", numbers(cdl.slope), widest(cdl.slope, 4));
-    text += fmt::format("param offset     = {} in {} .. {} \"What is added to each channel\"\n", numbers(cdl.offset), lowest(cdl.offset, -1), widest(cdl.offset, 1));
-    text += fmt::format("param power      = {} in 0 .. {} \"Exponent of each channel\"\n", numbers(cdl.power), widest(cdl.power, 4));
-    text += fmt::format("param saturation = {} in 0 .. {}\n\n", number_text(cdl.saturation, 9), number_text(std::max(4.0, cdl.saturation), 9));
+    std::replace_if(
+        plain.begin(), plain.end(), [](unsigned char c) { return c == '"' || c == '\\' || c < 0x20; }, ' ');
+    const auto widest = [](const Triple& x, double usual) {
+        return number_text(std::max({usual, x[0], x[1], x[2]}), 9);
+    };
+    const auto lowest = [](const Triple& x, double usual) {
+        return number_text(std::min({usual, x[0], x[1], x[2]}), 9);
+    };
+    std::string text = fmt::format("filter \"{}\"\nnote   \"A colour decision list: slope, offset, power, then "
+                                   "saturation, without clamps.\"\ntags   \"cdl\"\n\nworking {}\n",
+                                   plain, space);
+    text += fmt::format("param slope      = {} in 0 .. {} \"Gain of each channel\"\n", numbers(cdl.slope),
+                        widest(cdl.slope, 4));
+    text += fmt::format("param offset     = {} in {} .. {} \"What is added to each channel\"\n", numbers(cdl.offset),
+                        lowest(cdl.offset, -1), widest(cdl.offset, 1));
+    text += fmt::format("param power      = {} in 0 .. {} \"Exponent of each channel\"\n", numbers(cdl.power),
+                        widest(cdl.power, 4));
+    text += fmt::format("param saturation = {} in 0 .. {}\n\n", number_text(cdl.saturation, 9),
+                        number_text(std::max(4.0, cdl.saturation), 9));
     text += "let c = slope_offset_power(rgb, slope, offset, power)\n"
             "let y = dot(c, vec3(0.2126, 0.7152, 0.0722))\n"
             "out.rgb = saturation == 1 ? c : mix(vec3(y), c, saturation)\n\n"

@@ -13,7 +13,8 @@ namespace kasuri::handover {
 namespace {
 
 /// CIEDE2000 between two lists of colours of a space, by the engine.
-std::optional<std::vector<float>> differences(const Colours& a, const Colours& b, const std::string& space, const CancelToken& cancel) {
+std::optional<std::vector<float>> differences(const Colours& a, const Colours& b, const std::string& space,
+                                              const CancelToken& cancel) {
     lang::CheckOptions with;
     with.print = "delta_e_2000(lab(rgb), lab(other))";
     const std::string text = fmt::format("working {}\nsource other : vec3\n", space);
@@ -25,13 +26,17 @@ std::optional<std::vector<float>> differences(const Colours& a, const Colours& b
     const engine::ProgramPtr program = engine::compile(checked.rule, options);
     std::vector<float> made(a[0].size());
     float* const outputs[1] = {made.data()};
-    const engine::Source source{static_cast<int>(made.size()), 1, {a[0].data(), a[1].data(), a[2].data(), {}}, {b[0].data(), b[1].data(), b[2].data()}};
+    const engine::Source source{static_cast<int>(made.size()),
+                                1,
+                                {a[0].data(), a[1].data(), a[2].data(), {}},
+                                {b[0].data(), b[1].data(), b[2].data()}};
     if (!engine::run(*program, source, {}, std::span<float* const>(outputs), cancel))
         return std::nullopt;
     return made;
 }
 
-void summarise(std::vector<float> errors, const image::Picture& samples, double& mean, double& most, double& largest, std::array<float, 3>& worst) {
+void summarise(std::vector<float> errors, const image::Picture& samples, double& mean, double& most, double& largest,
+               std::array<float, 3>& worst) {
     double sum = 0;
     std::size_t count = 0;
     for (std::size_t i = 0; i < errors.size(); ++i) {
@@ -56,10 +61,14 @@ void summarise(std::vector<float> errors, const image::Picture& samples, double&
 
 /// Why single colours are not enough for it.
 std::optional<Error> refused(const Subject& subject, const engine::Program& program) {
-    const char* const needs = program.reads_position() ? "the place in the picture" : program.reads_neighbours() ? "neighbouring pixels" : program.reads_sources() ? "further pictures" : nullptr;
+    const char* const needs = program.reads_position() ? "the place in the picture"
+        : program.reads_neighbours()                   ? "neighbouring pixels"
+        : program.reads_sources()                      ? "further pictures"
+                                                       : nullptr;
     if (!needs)
         return std::nullopt;
-    return Error{fmt::format("depends on {}, so it cannot be compared colour by colour", needs), subject.title, "Render pictures with both and compare those."};
+    return Error{fmt::format("depends on {}, so it cannot be compared colour by colour", needs), subject.title,
+                 "Render pictures with both and compare those."};
 }
 
 } // namespace
@@ -75,45 +84,56 @@ image::Picture samples_in(const Lut& lut) {
     });
 }
 
-std::optional<Colours> colours_through(const engine::Program& program, const image::Picture& picture, std::span<const double> values, const CancelToken& cancel) {
+std::optional<Colours> colours_through(const engine::Program& program, const image::Picture& picture,
+                                       std::span<const double> values, const CancelToken& cancel) {
     Colours out;
     for (auto& plane : out)
         plane.resize(picture.pixels());
     float* const outputs[3] = {out[0].data(), out[1].data(), out[2].data()};
-    const engine::Source source{picture.width, picture.height, {picture.planes[0]->data(), picture.planes[1]->data(), picture.planes[2]->data(), {}}};
+    const engine::Source source{picture.width,
+                                picture.height,
+                                {picture.planes[0]->data(), picture.planes[1]->data(), picture.planes[2]->data(), {}}};
     if (!engine::run(program, source, values, std::span<float* const>(outputs), cancel))
         return std::nullopt;
     return out;
 }
 
-bool sum_up(LutError& error, const image::Picture& samples, const Colours& truth, const Colours& got, const std::string* delta_e_in, const CancelToken& cancel) {
+bool sum_up(LutError& error, const image::Picture& samples, const Colours& truth, const Colours& got,
+            const std::string* delta_e_in, const CancelToken& cancel) {
     std::vector<float> errors(samples.pixels());
     for (std::size_t i = 0; i < errors.size(); ++i)
-        errors[i] = std::max({std::fabs(got[0][i] - truth[0][i]), std::fabs(got[1][i] - truth[1][i]), std::fabs(got[2][i] - truth[2][i])});
+        errors[i] = std::max({std::fabs(got[0][i] - truth[0][i]), std::fabs(got[1][i] - truth[1][i]),
+                              std::fabs(got[2][i] - truth[2][i])});
     summarise(std::move(errors), samples, error.mean, error.most, error.largest, error.worst);
     if (!delta_e_in)
         return !cancel.cancelled();
     if (auto far = differences(truth, got, *delta_e_in, cancel))
-        summarise(std::move(*far), samples, error.delta_e_mean, error.delta_e_most, error.delta_e_largest, error.delta_e_worst);
+        summarise(std::move(*far), samples, error.delta_e_mean, error.delta_e_most, error.delta_e_largest,
+                  error.delta_e_worst);
     return !cancel.cancelled();
 }
 
-Result<Comparison> compare(const Subject& first, const Subject& second, double low, double high, const CancelToken& cancel) {
+Result<Comparison> compare(const Subject& first, const Subject& second, double low, double high,
+                           const CancelToken& cancel) {
     if (!(low < high) || !std::isfinite(low) || !std::isfinite(high))
         return Error{"the domain is empty", "", "Give the lower end first, such as 0 and 1."};
     Comparison made;
     made.space = first.space;
-    const engine::ProgramPtr a = compiled(first, made.space, made.space, true), b = compiled(second, made.space, made.space, true);
+    const engine::ProgramPtr a = compiled(first, made.space, made.space, true),
+                             b = compiled(second, made.space, made.space, true);
     if (const auto why = refused(first, *a))
         return *why;
     if (const auto why = refused(second, *b))
         return *why;
     const image::Picture samples = samples_in({2, low, high, {}});
-    const auto truth = colours_through(*a, samples, first.values(), cancel), got = truth ? colours_through(*b, samples, second.values(), cancel) : std::nullopt;
+    const auto truth = colours_through(*a, samples, first.values(), cancel),
+               got = truth ? colours_through(*b, samples, second.values(), cancel) : std::nullopt;
     if (!got || !sum_up(made.error, samples, *truth, *got, &made.space, cancel))
         return Error{"called off", "", ""};
     made.samples = samples.pixels();
-    const auto finite = [](const Colours& colours, std::size_t i) { return std::isfinite(colours[0][i]) && std::isfinite(colours[1][i]) && std::isfinite(colours[2][i]); };
+    const auto finite = [](const Colours& colours, std::size_t i) {
+        return std::isfinite(colours[0][i]) && std::isfinite(colours[1][i]) && std::isfinite(colours[2][i]);
+    };
     for (std::size_t i = 0; i < made.samples; ++i)
         made.not_finite += finite(*truth, i) != finite(*got, i) ? 1 : 0;
     return made;

@@ -11,26 +11,30 @@ namespace kasuri::handover {
 
 /// How far apart two things are that can be handed over: rules, looks, LUTs.
 struct Comparison {
-    LutError error;          ///< of the second against the first; with CIEDE2000
-    std::size_t samples = 0; ///< on so many colours
+    LutError error;             ///< of the second against the first; with CIEDE2000
+    std::size_t samples = 0;    ///< on so many colours
     std::size_t not_finite = 0; ///< of them, where one alone is NaN or infinite
-    std::string space;       ///< in which both were looked at: that of the first
+    std::string space;          ///< in which both were looked at: that of the first
 };
 
-/// Compares them on colours of low .. high in every channel, spread evenly, and greys, at their values. Refuses what reads coordinates, neighbours
-/// or further pictures: there are none to read.
-Result<Comparison> compare(const Subject& first, const Subject& second, double low = 0, double high = 1, const CancelToken& cancel = {});
+/// Compares them on colours of low .. high in every channel, spread evenly, and greys, at their values. Refuses what
+/// reads coordinates, neighbours or further pictures: there are none to read.
+Result<Comparison> compare(const Subject& first, const Subject& second, double low = 0, double high = 1,
+                           const CancelToken& cancel = {});
 
 // What baking and comparing share.
 
 using Colours = std::array<std::vector<float>, 3>;
 
-/// Colours strictly inside the cells of a table, spread evenly along its axes by a low-discrepancy sequence (additive recurrence with powers of
-/// 1 / 1.2207440846, the root of x^4 = x + 1), then greys.
+/// Colours strictly inside the cells of a table, spread evenly along its axes by a low-discrepancy sequence (additive
+/// recurrence with powers of 1 / 1.2207440846, the root of x^4 = x + 1), then greys.
 image::Picture samples_in(const Lut& lut);
 /// What a program of three outputs makes of them. Nothing if called off.
-std::optional<Colours> colours_through(const engine::Program& program, const image::Picture& picture, std::span<const double> values, const CancelToken& cancel);
-/// Differences of `got` from `truth`; `delta_e_in`: the space in which to measure CIEDE2000 too, if any. What is not finite counts for nothing here.
-bool sum_up(LutError& error, const image::Picture& samples, const Colours& truth, const Colours& got, const std::string* delta_e_in, const CancelToken& cancel);
+std::optional<Colours> colours_through(const engine::Program& program, const image::Picture& picture,
+                                       std::span<const double> values, const CancelToken& cancel);
+/// Differences of `got` from `truth`; `delta_e_in`: the space in which to measure CIEDE2000 too, if any. What is not
+/// finite counts for nothing here.
+bool sum_up(LutError& error, const image::Picture& samples, const Colours& truth, const Colours& got,
+            const std::string* delta_e_in, const CancelToken& cancel);
 
 } // namespace kasuri::handover

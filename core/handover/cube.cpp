@@ -13,14 +13,17 @@ namespace kasuri::handover {
 namespace {
 
 std::string one_line(std::string text) {
-    std::replace_if(text.begin(), text.end(), [](char c) { return c == '\n' || c == '\r' || c == '"'; }, ' ');
+    std::replace_if(
+        text.begin(), text.end(), [](char c) { return c == '\n' || c == '\r' || c == '"'; }, ' ');
     return text;
 }
 
 std::string said(const LutError& error) {
-    std::string text = fmt::format("mean {} 99.9 % within {} largest {}", number_text(error.mean, 3), number_text(error.most, 3), number_text(error.largest, 3));
+    std::string text = fmt::format("mean {} 99.9 % within {} largest {}", number_text(error.mean, 3),
+                                   number_text(error.most, 3), number_text(error.largest, 3));
     if (error.delta_e_largest > 0)
-        text += fmt::format(" (CIEDE2000: mean {} 99.9 % within {} largest {})", number_text(error.delta_e_mean, 3), number_text(error.delta_e_most, 3), number_text(error.delta_e_largest, 3));
+        text += fmt::format(" (CIEDE2000: mean {} 99.9 % within {} largest {})", number_text(error.delta_e_mean, 3),
+                            number_text(error.delta_e_most, 3), number_text(error.delta_e_largest, 3));
     return text;
 }
 
@@ -29,17 +32,22 @@ enum class Holds { matrix, curves, table };
 /// What should be known beside the numbers, line by line.
 std::vector<std::string> facts(const Subject& subject, const Baked& baked, Holds holds) {
     std::vector<std::string> lines;
-    const std::string spaces = baked.in_space == baked.out_space ? fmt::format("numbers in and out are {}", baked.in_space) : fmt::format("numbers in are {}, numbers out are {}", baked.in_space, baked.out_space);
-    lines.push_back(fmt::format("Kasuri {}: {}, domain {} to {}", subject.is_look ? "look" : "filter", spaces, number_text(baked.lut.low, 9), number_text(baked.lut.high, 9)));
+    const std::string spaces = baked.in_space == baked.out_space
+        ? fmt::format("numbers in and out are {}", baked.in_space)
+        : fmt::format("numbers in are {}, numbers out are {}", baked.in_space, baked.out_space);
+    lines.push_back(fmt::format("Kasuri {}: {}, domain {} to {}", subject.is_look ? "look" : "filter", spaces,
+                                number_text(baked.lut.low, 9), number_text(baked.lut.high, 9)));
     for (const SubjectParameter& p : subject.parameters)
         lines.push_back(fmt::format("{} = {}", one_line(p.name), number_text(p.value, 9)));
     const char* const what = subject.is_look ? "look" : "rule";
     if (holds == Holds::matrix)
         lines.push_back(fmt::format("the {} is exactly this matrix, for all numbers", what));
     else if (holds == Holds::curves)
-        lines.push_back(fmt::format("error against the {} on {} colours: {}", what, baked.samples, said(baked.by_curves)));
+        lines.push_back(
+            fmt::format("error against the {} on {} colours: {}", what, baked.samples, said(baked.by_curves)));
     else
-        lines.push_back(fmt::format("error against the {} on {} colours: trilinear {}, tetrahedral {}", what, baked.samples, said(baked.trilinear), said(baked.tetrahedral)));
+        lines.push_back(fmt::format("error against the {} on {} colours: trilinear {}, tetrahedral {}", what,
+                                    baked.samples, said(baked.trilinear), said(baked.tetrahedral)));
     if (baked.reads_alpha)
         lines.push_back(fmt::format("the {} reads alpha; this holds it for alpha 1", what));
     return lines;
@@ -48,8 +56,9 @@ std::vector<std::string> facts(const Subject& subject, const Baked& baked, Holds
 Status all_finite(const std::filesystem::path& path, const Baked& baked) {
     if (baked.not_finite == 0)
         return {};
-    return Error{fmt::format("{} of the table's colours are NaN or infinite, which a LUT cannot hold", baked.not_finite),
-                 path.string(), "See the proof \"no NaN or infinity\" for where they are born, or narrow the domain."};
+    return Error{
+        fmt::format("{} of the table's colours are NaN or infinite, which a LUT cannot hold", baked.not_finite),
+        path.string(), "See the proof \"no NaN or infinity\" for where they are born, or narrow the domain."};
 }
 
 using Rows = std::array<std::array<double, 4>, 3>;
@@ -84,21 +93,26 @@ Status write_cube(const std::filesystem::path& path, const Subject& subject, con
     if (const Status finite = all_finite(path, baked); !finite)
         return finite;
     if (as_curves && !baked.curves)
-        return Error{fmt::format("the {} is not three independent curves, which a 1D table would hold", subject.is_look ? "look" : "rule"), path.string(), "Write a 3D table."};
+        return Error{fmt::format("the {} is not three independent curves, which a 1D table would hold",
+                                 subject.is_look ? "look" : "rule"),
+                     path.string(), "Write a 3D table."};
     if (baked.lut.shape > 0 && !as_curves)
         return Error{"a .cube file has no place for a shaper", path.string(), "Choose .clf, or a table without one."};
     std::string text = fmt::format("TITLE \"{}\"\n", one_line(subject.title));
     for (const std::string& line : facts(subject, baked, as_curves ? Holds::curves : Holds::table))
         text += "# " + line + "\n";
     const auto& points = as_curves ? baked.curves->points : baked.lut.colours;
-    text += as_curves ? fmt::format("LUT_1D_SIZE {}\n", points.size()) : fmt::format("LUT_3D_SIZE {}\n", baked.lut.size);
-    text += fmt::format("DOMAIN_MIN {0} {0} {0}\nDOMAIN_MAX {1} {1} {1}\n", number_text(baked.lut.low, 9), number_text(baked.lut.high, 9));
+    text +=
+        as_curves ? fmt::format("LUT_1D_SIZE {}\n", points.size()) : fmt::format("LUT_3D_SIZE {}\n", baked.lut.size);
+    text += fmt::format("DOMAIN_MIN {0} {0} {0}\nDOMAIN_MAX {1} {1} {1}\n", number_text(baked.lut.low, 9),
+                        number_text(baked.lut.high, 9));
     for (const auto& colour : points)
         fmt::format_to(std::back_inserter(text), "{:.9g} {:.9g} {:.9g}\n", colour[0], colour[1], colour[2]);
     return write_file(path, text);
 }
 
-Status write_cube(const std::filesystem::path& path, const lang::Rule& rule, std::span<const double> values, const Baked& baked) {
+Status write_cube(const std::filesystem::path& path, const lang::Rule& rule, std::span<const double> values,
+                  const Baked& baked) {
     return write_cube(path, subject_of(rule, values), baked);
 }
 
@@ -129,9 +143,11 @@ Status write_lut(const std::filesystem::path& path, const Subject& subject, cons
         }
     }
     if (ending == ".clf")
-        return io::write_clf(path, steps, {one_line(subject.title), baked.in_space, baked.out_space, facts(subject, baked, holds)});
+        return io::write_clf(path, steps,
+                             {one_line(subject.title), baked.in_space, baked.out_space, facts(subject, baked, holds)});
     if (baked.lut.low != 0 || baked.lut.high != 1 || baked.lut.shape > 0)
-        return Error{"files of this kind hold tables from 0 to 1 only", path.string(), "Choose .clf or .cube, or the domain 0 to 1."};
+        return Error{"files of this kind hold tables from 0 to 1 only", path.string(),
+                     "Choose .clf or .cube, or the domain 0 to 1."};
     if (steps.size == 0) { // they hold tables, whatever the rule is
         steps = {};
         steps.size = baked.lut.size;

@@ -37,7 +37,8 @@ Result<std::shared_ptr<const ir::External>> lut_of(const document::LookStep& ste
     const std::lock_guard lock(mutex);
     if (const auto found = known.find(key); found != known.end())
         return found->second;
-    const std::filesystem::path file = std::filesystem::temp_directory_path() / fmt::format("kasuri-{}-{}", static_cast<const void*>(&known), key);
+    const std::filesystem::path file =
+        std::filesystem::temp_directory_path() / fmt::format("kasuri-{}-{}", static_cast<const void*>(&known), key);
     if (const Status written = write_file(file, step.lut_text.text()); !written)
         return written.error();
     auto read = io::read_lut(file);
@@ -56,8 +57,13 @@ struct Maker {
 
     void compare(const document::LookStep& step, const std::string& where) {
         switch (document::state_of(step, folder)) {
-        case document::FilterState::changed: made.notes.push_back(fmt::format("{}: {} says something else now; the look has its own copy", where, step.filter)); break;
-        case document::FilterState::gone: made.notes.push_back(fmt::format("{}: {} cannot be read; the look has its own copy", where, step.filter)); break;
+        case document::FilterState::changed:
+            made.notes.push_back(
+                fmt::format("{}: {} says something else now; the look has its own copy", where, step.filter));
+            break;
+        case document::FilterState::gone:
+            made.notes.push_back(fmt::format("{}: {} cannot be read; the look has its own copy", where, step.filter));
+            break;
         default: break;
         }
     }
@@ -66,7 +72,8 @@ struct Maker {
         if (!lenient)
             compare(step, where);
         if (!engine::is_blend(step.blend))
-            return Error{fmt::format("there is no blend mode {}", step.blend), where, "The modes are the language's blend functions, without blend_ before them."};
+            return Error{fmt::format("there is no blend mode {}", step.blend), where,
+                         "The modes are the language's blend functions, without blend_ before them."};
         engine::ChainStep chained;
         if (step.is_look) {
             if (const Status within = add_all(step.within, where + ", ", chained.within); !within)
@@ -75,7 +82,8 @@ struct Maker {
                 return {}; // nothing of nothing
         } else if (!step.lut.empty()) {
             if (!colour::find_space(step.space))
-                return Error{fmt::format("there is no space {}", step.space), where, "The space of a LUT's numbers is one that a rule can work in."};
+                return Error{fmt::format("there is no space {}", step.space), where,
+                             "The space of a LUT's numbers is one that a rule can work in."};
             const Result<std::shared_ptr<const ir::External>> lut = lut_of(step);
             if (!lut)
                 return Error{"its LUT " + lut.error().what, where, lut.error().remedy};
@@ -104,13 +112,15 @@ struct Maker {
         return {};
     }
 
-    Status add_all(const std::vector<document::LookStep>& steps, const std::string& before, std::vector<engine::ChainStep>& to) {
+    Status add_all(const std::vector<document::LookStep>& steps, const std::string& before,
+                   std::vector<engine::ChainStep>& to) {
         for (std::size_t i = 0; i < steps.size(); ++i) {
             const std::string& name = steps[i].label.empty() ? steps[i].filter : steps[i].label;
             if (!steps[i].on)
                 continue;
             const std::size_t count = to.size();
-            const Status added = add(steps[i], fmt::format("{}step {}{}", before, i + 1, name.empty() ? "" : " (" + name + ")"), to);
+            const Status added =
+                add(steps[i], fmt::format("{}step {}{}", before, i + 1, name.empty() ? "" : " (" + name + ")"), to);
             const bool mine = &to == &made.steps;
             if (!added && !(lenient && mine))
                 return added;
@@ -125,7 +135,8 @@ struct Maker {
 
 } // namespace
 
-Result<lang::Rule> mask_rule(const document::LookStep& step, std::string_view working, const std::string& where, bool as_it_counts) {
+Result<lang::Rule> mask_rule(const document::LookStep& step, std::string_view working, const std::string& where,
+                             bool as_it_counts) {
     const std::size_t last = step.mask.find_last_not_of(" \t\n");
     const std::string whole = last == std::string::npos ? std::string() : step.mask.substr(0, last + 1);
     const std::size_t line = whole.rfind('\n');
@@ -146,7 +157,10 @@ Result<lang::Rule> mask_rule(const document::LookStep& step, std::string_view wo
     lang::Checked checked = lang::check(text, builtins::vocabulary(), with); // as it was written: its faults are meant
     if (!checked.ok) {
         const bool before = lang::has_error(checked.diagnostics);
-        return Error{"its mask: " + first_fault(before ? checked.diagnostics : checked.print_diagnostics, before ? text : expression), where, mask_help};
+        return Error{
+            "its mask: " +
+                first_fault(before ? checked.diagnostics : checked.print_diagnostics, before ? text : expression),
+            where, mask_help};
     }
     if (checked.rule.exprs[*checked.rule.print].type != lang::float_type)
         return Error{"its mask is no single number", where, mask_help};
@@ -162,7 +176,9 @@ Result<lang::Rule> mask_rule(const document::LookStep& step, std::string_view wo
 namespace {
 
 /// Whether a step is in the chain: those that are off, and looks of nothing, are not.
-bool counts(const document::LookStep& step) { return step.on && (!step.is_look || std::any_of(step.within.begin(), step.within.end(), counts)); }
+bool counts(const document::LookStep& step) {
+    return step.on && (!step.is_look || std::any_of(step.within.begin(), step.within.end(), counts));
+}
 
 void add_parameters(const engine::ChainStep& chained, const document::LookStep& step, std::vector<double>& to) {
     if (chained.rule)
@@ -232,13 +248,18 @@ std::vector<lang::SourceInput> sources_of(std::span<const engine::ChainStep> ste
 RenderWork work_of(const RunnableLook& look) {
     RenderWork work;
     work.sources = sources_of(look.steps);
-    work.bind = [sources = work.sources](std::span<const std::shared_ptr<const image::Picture>> pictures) { return engine::bind_sources(sources, pictures); };
-    work.compile = [&look](const engine::CompileOptions& options) { return engine::compile_chain(look.steps, options); };
+    work.bind = [sources = work.sources](std::span<const std::shared_ptr<const image::Picture>> pictures) {
+        return engine::bind_sources(sources, pictures);
+    };
+    work.compile = [&look](const engine::CompileOptions& options) {
+        return engine::compile_chain(look.steps, options);
+    };
     work.values = look.parameters;
     return work;
 }
 
-Result<io::SaveReport> render(const RunnableLook& look, const RenderJob& job, const CancelToken& cancel, std::atomic<std::size_t>* done) {
+Result<io::SaveReport> render(const RunnableLook& look, const RenderJob& job, const CancelToken& cancel,
+                              std::atomic<std::size_t>* done) {
     Result<io::SaveReport> report = render(work_of(look), job, cancel, done);
     if (report)
         report.value().notes.insert(report.value().notes.begin(), look.notes.begin(), look.notes.end());

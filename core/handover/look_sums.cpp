@@ -11,8 +11,9 @@ namespace kasuri::handover {
 namespace {
 
 constexpr std::size_t longest = 40; ///< steps: every run of them is looked at
-constexpr std::size_t longest_thought = 4; ///< steps: what is thought about longer; a question may take some tens of milliseconds
-constexpr double tolerance = 1e-9;  ///< what rounding may leave of the identity
+constexpr std::size_t longest_thought =
+    4; ///< steps: what is thought about longer; a question may take some tens of milliseconds
+constexpr double tolerance = 1e-9; ///< what rounding may leave of the identity
 
 /// Steps in a row, at their parameters.
 insight::Formula formula_of(std::span<const engine::ChainStep> steps, std::span<const double> parameters) {
@@ -46,7 +47,8 @@ bool changes_nothing(const insight::Formula& run, bool thorough) {
 }
 
 std::string named(const RunnableLook& look, std::size_t first, std::size_t last) {
-    return last == first + 1 ? fmt::format("steps {} and {}", look.numbers[first] + 1, look.numbers[last] + 1) : fmt::format("steps {} to {}", look.numbers[first] + 1, look.numbers[last] + 1);
+    return last == first + 1 ? fmt::format("steps {} and {}", look.numbers[first] + 1, look.numbers[last] + 1)
+                             : fmt::format("steps {} to {}", look.numbers[first] + 1, look.numbers[last] + 1);
 }
 
 } // namespace
@@ -62,7 +64,9 @@ std::string described_look(const RunnableLook& look, std::span<const double> par
         starts.push_back(at);
         at += engine::chain_parameters(steps.subspan(i, 1));
     }
-    const auto run = [&](std::size_t first, std::size_t last) { return formula_of(steps.subspan(first, last - first + 1), parameters.subspan(starts[first])); };
+    const auto run = [&](std::size_t first, std::size_t last) {
+        return formula_of(steps.subspan(first, last - first + 1), parameters.subspan(starts[first]));
+    };
     std::string text;
     const auto whole = insight::shown_matrix(run(0, count - 1), {});
     if (whole) {
@@ -73,9 +77,12 @@ std::string described_look(const RunnableLook& look, std::span<const double> par
             text += count == 1 ? "an exact matrix\n" : fmt::format("all {} steps are one exact matrix\n", count);
             constexpr char letters[] = "rgb";
             for (std::size_t row = 0; row < 3; ++row)
-                text += fmt::format("{} = {} r  {} g  {} b  + {}   sum {}\n", letters[row], number_text(whole->matrix[row][0], 4), number_text(whole->matrix[row][1], 4), number_text(whole->matrix[row][2], 4),
-                                    number_text(whole->offset[row], 4), number_text(sums[row], 4));
-            text += fmt::format("determinant {}, in {}\n", number_text(whole->determinant(), 4), engine::space_of(steps.front()));
+                text += fmt::format("{} = {} r  {} g  {} b  + {}   sum {}\n", letters[row],
+                                    number_text(whole->matrix[row][0], 4), number_text(whole->matrix[row][1], 4),
+                                    number_text(whole->matrix[row][2], 4), number_text(whole->offset[row], 4),
+                                    number_text(sums[row], 4));
+            text += fmt::format("determinant {}, in {}\n", number_text(whole->determinant(), 4),
+                                engine::space_of(steps.front()));
         }
     }
     for (std::size_t first = 0; first < count; ++first)

@@ -48,7 +48,8 @@ Rgb trilinear(const Lut& lut, const Rgb& rgb) {
     Rgb sum{};
     for (int k = 0; k < 8; ++k) {
         const int r = k & 1, g = k >> 1 & 1, b = k >> 2;
-        const double weight = (r ? p.into[0] : 1 - p.into[0]) * (g ? p.into[1] : 1 - p.into[1]) * (b ? p.into[2] : 1 - p.into[2]);
+        const double weight =
+            (r ? p.into[0] : 1 - p.into[0]) * (g ? p.into[1] : 1 - p.into[1]) * (b ? p.into[2] : 1 - p.into[2]);
         const auto& colour = corner(lut, p.cell, r, g, b);
         for (std::size_t i = 0; i < 3; ++i)
             sum[i] += weight * static_cast<double>(colour[i]);
@@ -81,10 +82,12 @@ Rgb read_curves(const Curves& curves, const Rgb& rgb) {
     Rgb made{};
     const std::size_t last = curves.points.size() - 1;
     for (std::size_t c = 0; c < 3; ++c) {
-        const double at = std::clamp((rgb[c] - curves.low) / (curves.high - curves.low), 0.0, 1.0) * static_cast<double>(last);
+        const double at =
+            std::clamp((rgb[c] - curves.low) / (curves.high - curves.low), 0.0, 1.0) * static_cast<double>(last);
         const std::size_t cell = std::min(static_cast<std::size_t>(at), last - 1);
         const double into = at - static_cast<double>(cell);
-        made[c] = static_cast<double>(curves.points[cell][c]) * (1 - into) + static_cast<double>(curves.points[cell + 1][c]) * into;
+        made[c] = static_cast<double>(curves.points[cell][c]) * (1 - into) +
+            static_cast<double>(curves.points[cell + 1][c]) * into;
     }
     return made;
 }

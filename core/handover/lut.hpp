@@ -4,8 +4,8 @@
 
 namespace kasuri::handover {
 
-/// A 3D table: size^3 colours, red fastest, over the same domain in every channel. With a shape its points stand closer where values are low:
-/// evenly along log2(1 + shape * t), where t goes from 0 to 1 over the domain.
+/// A 3D table: size^3 colours, red fastest, over the same domain in every channel. With a shape its points stand closer
+/// where values are low: evenly along log2(1 + shape * t), where t goes from 0 to 1 over the domain.
 struct Lut {
     int size = 0;
     double low = 0;

@@ -12,8 +12,8 @@
 
 namespace kasuri::handover {
 
-/// A picture file for one of the rule's sources; `layer` as in RenderJob. One of another size is stretched to the picture's, and a
-/// note says so.
+/// A picture file for one of the rule's sources; `layer` as in RenderJob. One of another size is stretched to the
+/// picture's, and a note says so.
 struct SourceFile {
     std::string name;
     std::filesystem::path file;
@@ -25,8 +25,9 @@ struct RenderJob {
     std::string layer{}; ///< to work on; empty: the unnamed one, or the first
     /// A source that is not named here is the layer or the channel of its name in `in`.
     std::vector<SourceFile> sources{};
-    std::string in_space{};  ///< what the picture's numbers mean; empty: what the file says
-    std::optional<image::Depth> depth{}; ///< of the numbers that are written; nothing: as they came, as far as the ending holds that
+    std::string in_space{}; ///< what the picture's numbers mean; empty: what the file says
+    std::optional<image::Depth>
+        depth{}; ///< of the numbers that are written; nothing: as they came, as far as the ending holds that
     std::string out_space{}; ///< of the picture that is written; empty: as io::space_of_ending
 };
 

@@ -23,6 +23,7 @@ RenderWork work_of(const Subject& subject); ///< keeps what it needs
 RenderWork work_of(const lang::Rule& rule, std::span<const double> values);
 RenderWork work_of(const RunnableLook& look);
 
-Result<io::SaveReport> render(const RenderWork& work, const RenderJob& job, const CancelToken& cancel = {}, std::atomic<std::size_t>* done = nullptr);
+Result<io::SaveReport> render(const RenderWork& work, const RenderJob& job, const CancelToken& cancel = {},
+                              std::atomic<std::size_t>* done = nullptr);
 
 } // namespace kasuri::handover

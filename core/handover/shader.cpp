@@ -68,10 +68,13 @@ struct Helper {
 };
 constexpr Helper helpers[] = {
     {"none", "", "float {n}_none() { return uintBitsToFloat(0x7fc00000u); } // no number\n"},
-    {"least", "none", "float {n}_least(float x, float y) { return isnan(x) || isnan(y) ? {n}_none() : (y < x ? y : x); }\n"},
-    {"most", "none", "float {n}_most(float x, float y) { return isnan(x) || isnan(y) ? {n}_none() : (x < y ? y : x); }\n"},
+    {"least", "none",
+     "float {n}_least(float x, float y) { return isnan(x) || isnan(y) ? {n}_none() : (y < x ? y : x); }\n"},
+    {"most", "none",
+     "float {n}_most(float x, float y) { return isnan(x) || isnan(y) ? {n}_none() : (x < y ? y : x); }\n"},
     {"root", "none", "float {n}_root(float x) { return x < 0.0 ? {n}_none() : sqrt(x); }\n"},
-    {"log", "none", "float {n}_log(float x) { return x < 0.0 ? {n}_none() : x == 0.0 ? uintBitsToFloat(0xff800000u) : log2(x); }\n"},
+    {"log", "none",
+     "float {n}_log(float x) { return x < 0.0 ? {n}_none() : x == 0.0 ? uintBitsToFloat(0xff800000u) : log2(x); }\n"},
     {"power", "none",
      "float {n}_power(float x, float y) {\n"
      "    if (y == 0.0 || x == 1.0) return 1.0;\n"
@@ -94,10 +97,11 @@ constexpr Helper helpers[] = {
      "    float most = {n}_most({n}_most(r, g), b);\n"
      "    return most - {n}_least({n}_least(r, g), b) != 0.0 && abs(most) < 1e-20 ? 1e-20 : most;\n"
      "}\n"},
-    {"saturation", "value", "float {n}_saturation(float r, float g, float b) {\n"
-                            "    float spread = {n}_most({n}_most(r, g), b) - {n}_least({n}_least(r, g), b);\n"
-                            "    return spread == 0.0 ? 0.0 : spread / {n}_value(r, g, b);\n"
-                            "}\n"},
+    {"saturation", "value",
+     "float {n}_saturation(float r, float g, float b) {\n"
+     "    float spread = {n}_most({n}_most(r, g), b) - {n}_least({n}_least(r, g), b);\n"
+     "    return spread == 0.0 ? 0.0 : spread / {n}_value(r, g, b);\n"
+     "}\n"},
     {"channel", "most least",
      "float {n}_channel(float offset, float hue, float saturation, float value) {\n"
      "    float own = hue - 360.0 * floor(hue / 360.0) + offset;\n"
@@ -159,7 +163,8 @@ std::string identifier(const std::string& name, std::set<std::string>& taken) {
 
 /// Text from the rule inside a comment: it stays on its line.
 std::string one_line(std::string text) {
-    std::replace_if(text.begin(), text.end(), [](char c) { return static_cast<unsigned char>(c) < 0x20 || c == '\\'; }, ' ');
+    std::replace_if(
+        text.begin(), text.end(), [](char c) { return static_cast<unsigned char>(c) < 0x20 || c == '\\'; }, ' ');
     return text;
 }
 
@@ -199,9 +204,11 @@ public:
                 continue;
             const ir::Node& node = graph_[id];
             if (node.op == Op::external)
-                return Error{"uses a LUT file or a space of a colour config, which a shader does not know", "", "Hand the LUT over by itself, and choose one of the built-in spaces."};
+                return Error{"uses a LUT file or a space of a colour config, which a shader does not know", "",
+                             "Hand the LUT over by itself, and choose one of the built-in spaces."};
             if (node.op == Op::input && node.slot >= graph_.first_stage_slot())
-                return Error{"looks at its neighbours (blur and the like), which a function of one pixel cannot do", "", "Hand the steps before and after it over by themselves."};
+                return Error{"looks at its neighbours (blur and the like), which a function of one pixel cannot do", "",
+                             "Hand the steps before and after it over by themselves."};
             if (ir::row(node.op).arity == 0) {
                 names[id] = leaf(node);
                 continue;
@@ -209,13 +216,16 @@ public:
             std::string operands[ir::most_graph_operands];
             for (int k = 0; k < ir::row(node.op).arity; ++k)
                 operands[k] = names[node.args[static_cast<std::size_t>(k)]];
-            const auto row = std::find_if(std::begin(operations), std::end(operations), [&](const OpText& each) { return each.op == node.op; });
+            const auto row = std::find_if(std::begin(operations), std::end(operations),
+                                          [&](const OpText& each) { return each.op == node.op; });
             if (!row->helper.empty())
                 want(row->helper);
             names[id] = fmt::format("t{}", id);
             body += fmt::format("    float t{} = {};\n", id, filled(row->text, prefix_, operands));
         }
-        return head() + helper_texts() + signature() + body + fmt::format("    return vec4({}, {}, {}, {});\n}}\n", names[outputs_[0]], names[outputs_[1]], names[outputs_[2]], names[outputs_[3]]);
+        return head() + helper_texts() + signature() + body +
+            fmt::format("    return vec4({}, {}, {}, {});\n}}\n", names[outputs_[0]], names[outputs_[1]],
+                        names[outputs_[2]], names[outputs_[3]]);
     }
 
 private:
@@ -236,7 +246,8 @@ private:
         if (node.slot < ir::input_count) {
             placed_ = true;
             sized_ = sized_ || node.slot >= static_cast<std::uint32_t>(ir::Input::pos_x);
-            constexpr std::string_view places[] = {"pixel.x", "pixel.y", "((pixel.x + 0.5) / {n}_width)", "((pixel.y + 0.5) / {n}_height)"};
+            constexpr std::string_view places[] = {"pixel.x", "pixel.y", "((pixel.x + 0.5) / {n}_width)",
+                                                   "((pixel.y + 0.5) / {n}_height)"};
             return filled(places[node.slot - 4], prefix_);
         }
         std::uint32_t slot = node.slot - ir::input_count;
@@ -250,7 +261,8 @@ private:
     }
 
     void want(std::string_view name) {
-        const auto helper = std::find_if(std::begin(helpers), std::end(helpers), [&](const Helper& each) { return each.name == name; });
+        const auto helper =
+            std::find_if(std::begin(helpers), std::end(helpers), [&](const Helper& each) { return each.name == name; });
         std::string_view calls = helper->calls;
         while (!calls.empty()) {
             const std::size_t end = std::min(calls.find(' '), calls.size());
@@ -270,11 +282,14 @@ private:
             const SubjectParameter& p = subject_.parameters[i];
             if (subject_.is_look && !read_.contains(i))
                 continue; // an opacity that stays 1
-            text += fmt::format("uniform float {} = {}; // {} .. {}  {}\n", parameters_[i], literal(p.value), p.low, p.high, one_line(p.description));
+            text += fmt::format("uniform float {} = {}; // {} .. {}  {}\n", parameters_[i], literal(p.value), p.low,
+                                p.high, one_line(p.description));
             any = true;
         }
         if (sized_)
-            text += fmt::format("uniform float {0}_width = 1920.0; // of the picture, in pixels\nuniform float {0}_height = 1080.0;\n", prefix_);
+            text += fmt::format(
+                "uniform float {0}_width = 1920.0; // of the picture, in pixels\nuniform float {0}_height = 1080.0;\n",
+                prefix_);
         return text + (!any && !sized_ ? "" : "\n");
     }
 
@@ -302,15 +317,19 @@ private:
     std::vector<ir::NodeId> outputs_;
     std::vector<bool> needed_;
     std::set<std::string_view> wanted_;
-    std::set<std::size_t> read_; ///< parameters
+    std::set<std::size_t> read_;                    ///< parameters
     std::vector<std::string> parameters_, sources_; ///< as they are called in the shader
     bool placed_ = false, sized_ = false;
 };
 
 } // namespace
 
-Result<std::string> shader(const Subject& subject, const ShaderOptions& options) { return Emitter(subject, options).run(); }
+Result<std::string> shader(const Subject& subject, const ShaderOptions& options) {
+    return Emitter(subject, options).run();
+}
 
-Result<std::string> shader(const lang::Rule& rule, const ShaderOptions& options) { return shader(subject_of(rule, {}), options); }
+Result<std::string> shader(const lang::Rule& rule, const ShaderOptions& options) {
+    return shader(subject_of(rule, {}), options);
+}
 
 } // namespace kasuri::handover

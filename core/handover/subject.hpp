@@ -27,7 +27,8 @@ struct SubjectParameter {
 struct Subject {
     std::string title, note;
     bool is_look = false;
-    std::string space; ///< of the numbers that come in and go out, unless others are asked for: the (first) rule's working space
+    std::string space; ///< of the numbers that come in and go out, unless others are asked for: the (first) rule's
+                       ///< working space
     std::vector<SubjectParameter> parameters{}; ///< in the order of the graph's slots
     std::vector<lang::SourceInput> sources{};
     std::function<std::vector<ir::NodeId>(ir::Graph&, const engine::CompileOptions&)> lower{};
@@ -39,9 +40,11 @@ Subject subject_of(lang::Rule rule, std::span<const double> values);
 Subject subject_of(std::shared_ptr<const RunnableLook> made, const document::Look& look);
 
 /// The program for spaces; empty ones are the subject's own. `colour_only`: three outputs.
-engine::ProgramPtr compiled(const Subject& subject, std::string_view in = {}, std::string_view out = {}, bool colour_only = false);
+engine::ProgramPtr compiled(const Subject& subject, std::string_view in = {}, std::string_view out = {},
+                            bool colour_only = false);
 
-/// What algebra and slopes are asked about, at its values, between these spaces. It refers to the subject and has no parameters left.
+/// What algebra and slopes are asked about, at its values, between these spaces. It refers to the subject and has no
+/// parameters left.
 insight::Formula formula_of(const Subject& subject, std::string_view in = {}, std::string_view out = {});
 
 /// The exact matrix that it is between these spaces, if algebra can show it.

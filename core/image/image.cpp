@@ -19,9 +19,8 @@ Named parted(std::string_view name) {
 }
 
 bool same_word(std::string_view a, std::string_view b) {
-    return std::equal(a.begin(), a.end(), b.begin(), b.end(), [](unsigned char x, unsigned char y) {
-        return std::tolower(x) == std::tolower(y);
-    });
+    return std::equal(a.begin(), a.end(), b.begin(), b.end(),
+                      [](unsigned char x, unsigned char y) { return std::tolower(x) == std::tolower(y); });
 }
 
 /// Index of the layer's channel with one of two names (letter, word), any case; -1 if there is none.
@@ -112,7 +111,8 @@ std::array<float, 4> Picture::at(int x, int y) const {
 }
 
 std::optional<Depth> find_depth(std::string_view name) {
-    constexpr std::pair<std::string_view, Depth> names[] = {{"8", Depth::uint8}, {"16", Depth::uint16}, {"half", Depth::half}, {"float", Depth::float32}};
+    constexpr std::pair<std::string_view, Depth> names[] = {
+        {"8", Depth::uint8}, {"16", Depth::uint16}, {"half", Depth::half}, {"float", Depth::float32}};
     for (const auto& [each, depth] : names)
         if (each == name)
             return depth;

@@ -44,14 +44,16 @@ struct Channel {
     std::optional<Depth> depth{}; ///< where it is another than the picture's
 };
 
-/// Something that a file said besides its numbers, for the file that is made of it. What type and data mean is known by io/metadata.
+/// Something that a file said besides its numbers, for the file that is made of it. What type and data mean is known by
+/// io/metadata.
 struct Attribute {
     std::string name, type;
     std::vector<std::string> texts;
     std::vector<unsigned char> data;
 };
 
-/// Where the picture lies, and the frame that it is a part of (the data window and the display window of EXR). No size: it is all of it.
+/// Where the picture lies, and the frame that it is a part of (the data window and the display window of EXR). No size:
+/// it is all of it.
 struct Window {
     int x = 0, y = 0, full_x = 0, full_y = 0, full_width = 0, full_height = 0;
 };
@@ -66,8 +68,8 @@ struct Image {
     Alpha alpha = Alpha::none;
     Depth depth = Depth::float32;
     std::string space = "rec709-linear";
-    std::string space_from = {};           ///< how the space is known: "sRGB chunk", "assumed" ...
-    std::vector<std::string> notes = {};   ///< what a user should know about the file
+    std::string space_from = {};         ///< how the space is known: "sRGB chunk", "assumed" ...
+    std::vector<std::string> notes = {}; ///< what a user should know about the file
     std::vector<Attribute> attributes = {};
     Window window = {};
 
@@ -96,7 +98,8 @@ struct Picture {
 std::optional<Picture> picture_of(const Image& image, std::string_view layer);
 
 /// `image` with the r, g, b (and a) of `layer` replaced by `picture`, multiplied by alpha again where the
-/// image is premultiplied (light that had alpha 0 before and has it still stays as it is). A layer of a single channel gets the picture's r, g, b as three channels.
+/// image is premultiplied (light that had alpha 0 before and has it still stays as it is). A layer of a single channel
+/// gets the picture's r, g, b as three channels.
 Image with_picture(const Image& image, std::string_view layer, const Picture& picture);
 
 /// An image of the channels R, G, B and, if the picture has one, A.

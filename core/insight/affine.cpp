@@ -47,7 +47,8 @@ Form product(const Form& a, const Form& b) {
 Form leaf(const ir::Node& node, std::span<const double> values) {
     switch (node.op) {
     case Op::constant: return number(node.value);
-    case Op::uniform: return node.slot >= ir::first_parameter_slot ? number(values[node.slot - ir::first_parameter_slot]) : unknown;
+    case Op::uniform:
+        return node.slot >= ir::first_parameter_slot ? number(values[node.slot - ir::first_parameter_slot]) : unknown;
     default: break;
     }
     if (node.slot > static_cast<std::uint32_t>(ir::Input::a))
@@ -74,7 +75,8 @@ Form applied(const ir::Node& node, std::span<const Form> x) {
     case Op::fma: return sum(product(x[0], x[1]), 1, x[2]);
     case Op::fms: return sum(product(x[0], x[1]), -1, x[2]);
     case Op::fnma: return sum(x[2], -1, product(x[0], x[1]));
-    case Op::mix: return x[2].constant() ? sum(product(number(1 - x[2].value()), x[0]), 1, product(x[2], x[1])) : unknown;
+    case Op::mix:
+        return x[2].constant() ? sum(product(number(1 - x[2].value()), x[0]), 1, product(x[2], x[1])) : unknown;
     case Op::select: return x[0].constant() ? (x[0].value() != 0 ? x[1] : x[2]) : unknown;
     default: return unknown;
     }
@@ -92,7 +94,8 @@ std::array<double, 3> Affine::row_sums() const {
 
 double Affine::determinant() const {
     const auto& m = matrix;
-    return m[0][0] * (m[1][1] * m[2][2] - m[1][2] * m[2][1]) - m[0][1] * (m[1][0] * m[2][2] - m[1][2] * m[2][0]) + m[0][2] * (m[1][0] * m[2][1] - m[1][1] * m[2][0]);
+    return m[0][0] * (m[1][1] * m[2][2] - m[1][2] * m[2][1]) - m[0][1] * (m[1][0] * m[2][2] - m[1][2] * m[2][0]) +
+        m[0][2] * (m[1][0] * m[2][1] - m[1][1] * m[2][0]);
 }
 
 std::optional<Affine> Affine::inverse() const {
@@ -128,7 +131,8 @@ std::optional<Affine> affine(const lang::Rule& rule, std::span<const double> val
     return affine(graph, outputs, values);
 }
 
-std::optional<Affine> affine(const ir::Graph& graph, std::span<const ir::NodeId> outputs, std::span<const double> values) {
+std::optional<Affine> affine(const ir::Graph& graph, std::span<const ir::NodeId> outputs,
+                             std::span<const double> values) {
     std::vector<Form> forms;
     forms.reserve(graph.size());
     for (ir::NodeId id = 0; id < graph.size(); ++id) {

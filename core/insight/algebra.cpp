@@ -20,7 +20,7 @@ constexpr std::size_t most_terms = 160;
 constexpr std::size_t most_factors = 12;
 constexpr int most_choices = 6;
 constexpr std::size_t most_in_product = 4 * most_terms; ///< terms that are multiplied with each other at once
-constexpr std::size_t most_work = 200'000;             ///< terms looked at for one question; some tens of milliseconds
+constexpr std::size_t most_work = 200'000;              ///< terms looked at for one question; some tens of milliseconds
 
 /// Everything that is an atom, by what it is made of, for one or more rules.
 class Atoms {
@@ -55,7 +55,8 @@ using Inputs = std::array<Polynomial, 4>;
 /// Which way each condition goes, by its key, as far as it has been decided.
 struct Choices {
     std::map<std::string, bool> decided;
-    std::optional<Inputs> inputs{}; ///< what is left of r, g, b where conditions that are true say that something is equal
+    std::optional<Inputs>
+        inputs{}; ///< what is left of r, g, b where conditions that are true say that something is equal
 };
 
 /// A condition that is still open, what is 0 if it is true, and the inputs it was asked of.
@@ -65,7 +66,8 @@ struct Open {
     Inputs inputs{};
 };
 
-/// The inputs where all of `zero` are 0, as far as one of them can be told by the others: an input that stands in it once, alone.
+/// The inputs where all of `zero` are 0, as far as one of them can be told by the others: an input that stands in it
+/// once, alone.
 std::optional<Inputs> where_zero(std::vector<Polynomial> zero, Inputs inputs) {
     bool any = false;
     for (std::size_t i = 0; i < zero.size(); ++i) {
@@ -76,8 +78,11 @@ std::optional<Inputs> where_zero(std::vector<Polynomial> zero, Inputs inputs) {
                 continue;
             const Polynomial::Atom atom = terms.begin()->first.front();
             const auto alone = equation.terms().find({atom});
-            const auto holds = [atom](const auto& term) { return std::count(term.first.begin(), term.first.end(), atom) > 0; };
-            if (alone == equation.terms().end() || std::count_if(equation.terms().begin(), equation.terms().end(), holds) != 1)
+            const auto holds = [atom](const auto& term) {
+                return std::count(term.first.begin(), term.first.end(), atom) > 0;
+            };
+            if (alone == equation.terms().end() ||
+                std::count_if(equation.terms().begin(), equation.terms().end(), holds) != 1)
                 continue;
             Polynomial rest = equation;
             rest.add({atom}, -alone->second);
@@ -96,7 +101,8 @@ std::optional<Inputs> where_zero(std::vector<Polynomial> zero, Inputs inputs) {
 /// The outputs of a rule as sums of products.
 class Reading {
 public:
-    Reading(const Formula& formula, Atoms& atoms, std::optional<std::span<const double>> values) : formula_(formula), atoms_(atoms), values_(values), outputs_(formula.lower(graph_, {})) {}
+    Reading(const Formula& formula, Atoms& atoms, std::optional<std::span<const double>> values)
+        : formula_(formula), atoms_(atoms), values_(values), outputs_(formula.lower(graph_, {})) {}
 
     /// `open` gets the first condition that is not decided, if there is one.
     std::array<Polynomial, 4> outputs(const Inputs& inputs, const Choices& choices, std::optional<Open>& open) {
@@ -133,8 +139,10 @@ private:
     /// A sum that has grown too large stands for itself.
     Polynomial bounded(Polynomial made, ir::NodeId id) {
         const auto long_product = [](const auto& term) { return term.first.size() > most_factors; };
-        const bool large = made.terms().size() > most_terms || std::any_of(made.terms().begin(), made.terms().end(), long_product);
-        const bool odd = std::any_of(made.terms().begin(), made.terms().end(), [](const auto& term) { return !std::isfinite(term.second); });
+        const bool large =
+            made.terms().size() > most_terms || std::any_of(made.terms().begin(), made.terms().end(), long_product);
+        const bool odd = std::any_of(made.terms().begin(), made.terms().end(),
+                                     [](const auto& term) { return !std::isfinite(term.second); });
         return large || odd ? atoms_.named(key(graph_[id])) : made;
     }
 
@@ -145,14 +153,17 @@ private:
             if (node.slot < ir::first_parameter_slot)
                 return atoms_.named(fmt::format("extent {}", node.slot));
             const std::size_t parameter = node.slot - ir::first_parameter_slot;
-            return values_ ? Polynomial((*values_)[parameter]) : atoms_.named("parameter " + formula_.parameters[parameter]);
+            return values_ ? Polynomial((*values_)[parameter])
+                           : atoms_.named("parameter " + formula_.parameters[parameter]);
         }
         if (node.slot < 4)
             return (*inputs_)[node.slot];
         if (node.slot < graph_.first_stage_slot())
-            return atoms_.named(node.slot < ir::input_count ? fmt::format("place {}", node.slot) : fmt::format("source {}", node.slot));
+            return atoms_.named(node.slot < ir::input_count ? fmt::format("place {}", node.slot)
+                                                            : fmt::format("source {}", node.slot));
         const ir::Stage& stage = graph_.stages()[node.slot - graph_.first_stage_slot()];
-        return atoms_.named(fmt::format("around {} ({}) ({})", static_cast<int>(stage.kind), known_[stage.source].key(), known_[stage.size].key()));
+        return atoms_.named(fmt::format("around {} ({}) ({})", static_cast<int>(stage.kind), known_[stage.source].key(),
+                                        known_[stage.size].key()));
     }
 
     Polynomial comparison(const ir::Node& node, const Polynomial& a, const Polynomial& b) {
@@ -186,7 +197,8 @@ private:
         return std::array{graph_[outer.args[0]].args[0], graph_[outer.args[0]].args[1], outer.args[1]};
     }
 
-    /// What is 0 where the condition is true. Colour models ask whether the largest and the smallest of three are equal: then all are.
+    /// What is 0 where the condition is true. Colour models ask whether the largest and the smallest of three are
+    /// equal: then all are.
     std::vector<Polynomial> equations(const ir::Node& condition) const {
         if (condition.op != Op::equal)
             return {};
@@ -194,7 +206,8 @@ private:
         if (left.op == Op::sub && known_[condition.args[1]].is_zero()) {
             const auto most = extreme(Op::max, left.args[0]), least = extreme(Op::min, left.args[1]);
             if (most && most == least)
-                return {known_[(*most)[1]].plus(known_[(*most)[0]], -1), known_[(*most)[2]].plus(known_[(*most)[0]], -1)};
+                return {known_[(*most)[1]].plus(known_[(*most)[0]], -1),
+                        known_[(*most)[2]].plus(known_[(*most)[0]], -1)};
         }
         return {known_[condition.args[0]].plus(known_[condition.args[1]], -1)};
     }
@@ -204,7 +217,9 @@ private:
         if (arity == 0)
             return leaf(node);
         const auto x = [&](std::size_t k) -> const Polynomial& { return known_[node.args[k]]; };
-        const auto same = [&](std::size_t a, std::size_t b) { return x(a).plus(x(b), -1).is_zero(std::max(x(a).largest(), x(b).largest())); };
+        const auto same = [&](std::size_t a, std::size_t b) {
+            return x(a).plus(x(b), -1).is_zero(std::max(x(a).largest(), x(b).largest()));
+        };
         bool constant = node.op != Op::external;
         for (int k = 0; k < arity; ++k)
             constant = constant && x(static_cast<std::size_t>(k)).is_constant();
@@ -230,7 +245,9 @@ private:
         case Op::div:
             if (same(0, 1) && x(0).terms().size() > 0) // as dividing and multiplying out would have it
                 return Polynomial(1);
-            return x(1).is_constant() ? (x(1).constant() != 0 ? x(0).times(1 / x(1).constant()) : atoms_.named(key(node))) : x(0).times(atoms_.reciprocal(x(1)));
+            return x(1).is_constant()
+                ? (x(1).constant() != 0 ? x(0).times(1 / x(1).constant()) : atoms_.named(key(node)))
+                : x(0).times(atoms_.reciprocal(x(1)));
         case Op::min:
         case Op::max: return same(0, 1) ? x(0) : atoms_.named(key(node));
         case Op::less:
@@ -265,7 +282,9 @@ bool is_nothing(Polynomial difference, Atoms& atoms, double scale) {
     for (auto divisor = atoms.divisors().rbegin(); divisor != atoms.divisors().rend(); ++divisor) {
         const auto& [atom, x] = *divisor;
         std::size_t most = 0;
-        const auto times_in = [atom = atom](const Polynomial::Product& product) { return static_cast<std::size_t>(std::count(product.begin(), product.end(), atom)); };
+        const auto times_in = [atom = atom](const Polynomial::Product& product) {
+            return static_cast<std::size_t>(std::count(product.begin(), product.end(), atom));
+        };
         for (const auto& [product, factor] : difference.terms())
             most = std::max(most, times_in(product));
         if (most == 0)
@@ -273,7 +292,8 @@ bool is_nothing(Polynomial difference, Atoms& atoms, double scale) {
         Polynomial cleared;
         for (const auto& [product, factor] : difference.terms()) {
             Polynomial::Product rest;
-            std::copy_if(product.begin(), product.end(), std::back_inserter(rest), [atom = atom](Atom a) { return a != atom; });
+            std::copy_if(product.begin(), product.end(), std::back_inserter(rest),
+                         [atom = atom](Atom a) { return a != atom; });
             Polynomial term;
             term.add(rest, factor);
             for (std::size_t k = times_in(product); k < most; ++k) {
@@ -292,7 +312,8 @@ bool is_nothing(Polynomial difference, Atoms& atoms, double scale) {
     return difference.is_zero(scale);
 }
 
-/// Calls `holds` for every way that the choices of the readings can go. It computes outputs and names a condition that is still open.
+/// Calls `holds` for every way that the choices of the readings can go. It computes outputs and names a condition that
+/// is still open.
 template <class Holds>
 bool every_way(const Atoms& atoms, const Holds& holds, Choices choices = {}) {
     std::optional<Open> open;
@@ -312,9 +333,11 @@ bool every_way(const Atoms& atoms, const Holds& holds, Choices choices = {}) {
     return true;
 }
 
-// Most questions are answered with no, and a single colour answers those in a moment: the same reading, of numbers instead of names.
+// Most questions are answered with no, and a single colour answers those in a moment: the same reading, of numbers
+// instead of names.
 
-constexpr std::array<double, 4> tried[] = {{0.21, 0.58, 0.37, 0.83}, {0.71, 0.13, 0.46, 0.57}, {0.09, 0.33, 0.92, 0.71}};
+constexpr std::array<double, 4> tried[] = {
+    {0.21, 0.58, 0.37, 0.83}, {0.71, 0.13, 0.46, 0.57}, {0.09, 0.33, 0.92, 0.71}};
 constexpr double beyond_rounding = 1e-6;
 
 /// Any numbers will do for parameters, if those of one name are the same.
@@ -328,12 +351,16 @@ std::vector<double> some_values(const Formula& formula) {
 /// A formula of numbers.
 class Numbers {
 public:
-    Numbers(const Formula& formula, std::optional<std::span<const double>> values) : values_(values ? std::vector<double>(values->begin(), values->end()) : some_values(formula)), reading_(formula, atoms_, std::span<const double>(values_)) {}
+    Numbers(const Formula& formula, std::optional<std::span<const double>> values)
+        : values_(values ? std::vector<double>(values->begin(), values->end()) : some_values(formula)),
+          reading_(formula, atoms_, std::span<const double>(values_)) {}
     /// Nothing where one of them is no number, or depends on more than the colour.
     std::optional<std::array<Polynomial, 4>> at(const Inputs& in) {
         std::optional<Open> open;
         std::array<Polynomial, 4> out = reading_.outputs(in, {}, open);
-        const bool plain = !open && std::all_of(out.begin(), out.end(), [](const Polynomial& x) { return x.is_constant() && std::isfinite(x.constant()); });
+        const bool plain = !open && std::all_of(out.begin(), out.end(), [](const Polynomial& x) {
+            return x.is_constant() && std::isfinite(x.constant());
+        });
         return plain ? std::optional(std::move(out)) : std::nullopt;
     }
 
@@ -343,7 +370,9 @@ private:
     Reading reading_;
 };
 
-bool apart(const Polynomial& difference, double scale) { return std::fabs(difference.constant()) > beyond_rounding * std::max(1.0, scale); }
+bool apart(const Polynomial& difference, double scale) {
+    return std::fabs(difference.constant()) > beyond_rounding * std::max(1.0, scale);
+}
 
 double scale_of(const std::array<Polynomial, 4>& out) {
     double scale = 0;
@@ -352,7 +381,9 @@ double scale_of(const std::array<Polynomial, 4>& out) {
     return scale;
 }
 
-Inputs numbers(const std::array<double, 4>& rgba) { return {Polynomial(rgba[0]), Polynomial(rgba[1]), Polynomial(rgba[2]), Polynomial(rgba[3])}; }
+Inputs numbers(const std::array<double, 4>& rgba) {
+    return {Polynomial(rgba[0]), Polynomial(rgba[1]), Polynomial(rgba[2]), Polynomial(rgba[3])};
+}
 
 /// Whether it cannot be a matrix: a fourth step along the axes does not lead where three say.
 bool is_no_matrix(const Formula& formula, std::span<const double> values) {
@@ -394,7 +425,8 @@ Inputs grey(Atoms& atoms) {
 
 /// Whether all of `differences` of the outputs vanish, whichever way choices go.
 template <class Differences>
-bool vanish(const Formula& formula, std::optional<std::span<const double>> values, Inputs (*inputs)(Atoms&), const Differences& differences) {
+bool vanish(const Formula& formula, std::optional<std::span<const double>> values, Inputs (*inputs)(Atoms&),
+            const Differences& differences) {
     Numbers of(formula, values);
     for (std::array<double, 4> rgba : tried) {
         if (inputs == grey)
@@ -402,7 +434,8 @@ bool vanish(const Formula& formula, std::optional<std::span<const double>> value
         const Inputs in = numbers(rgba);
         if (const auto out = of.at(in)) {
             const std::vector<Polynomial> all = differences(in, *out);
-            if (std::any_of(all.begin(), all.end(), [&](const Polynomial& difference) { return apart(difference, scale_of(*out)); }))
+            if (std::any_of(all.begin(), all.end(),
+                            [&](const Polynomial& difference) { return apart(difference, scale_of(*out)); }))
                 return false;
         }
     }
@@ -415,7 +448,8 @@ bool vanish(const Formula& formula, std::optional<std::span<const double>> value
         for (std::size_t c = 0; c < 3; ++c) // alpha has numbers of its own
             scale = std::max(scale, out[c].largest());
         const std::vector<Polynomial> all = differences(in, out);
-        return std::all_of(all.begin(), all.end(), [&](const Polynomial& difference) { return is_nothing(difference, atoms, scale); });
+        return std::all_of(all.begin(), all.end(),
+                           [&](const Polynomial& difference) { return is_nothing(difference, atoms, scale); });
     });
 }
 
@@ -423,7 +457,8 @@ bool vanish(const Formula& formula, std::optional<std::span<const double>> value
 
 bool shown_identity(const Formula& formula, std::span<const double> values) {
     return vanish(formula, values, colour, [](const auto& in, const auto& out) {
-        return std::vector{out[0].plus(in[0], -1), out[1].plus(in[1], -1), out[2].plus(in[2], -1), out[3].plus(in[3], -1)};
+        return std::vector{out[0].plus(in[0], -1), out[1].plus(in[1], -1), out[2].plus(in[2], -1),
+                           out[3].plus(in[3], -1)};
     });
 }
 
@@ -456,7 +491,9 @@ std::optional<Affine> shown_matrix(const Formula& formula, std::span<const doubl
                 made.offset[o] = term.second;
                 continue;
             }
-            const auto channel = std::find_if(in.begin(), in.begin() + 3, [&](const Polynomial& x) { return x.terms().begin()->first == term.first; });
+            const auto channel = std::find_if(in.begin(), in.begin() + 3, [&](const Polynomial& x) {
+                return x.terms().begin()->first == term.first;
+            });
             if (channel == in.begin() + 3)
                 return std::nullopt;
             made.matrix[o][static_cast<std::size_t>(channel - in.begin())] = term.second;
@@ -476,11 +513,15 @@ std::optional<Affine> shown_matrix(const Formula& formula, std::span<const doubl
 }
 
 bool shown_neutral(const Formula& formula) {
-    return vanish(formula, std::nullopt, grey, [](const auto&, const auto& out) { return std::vector{out[0].plus(out[1], -1), out[2].plus(out[1], -1)}; });
+    return vanish(formula, std::nullopt, grey, [](const auto&, const auto& out) {
+        return std::vector{out[0].plus(out[1], -1), out[2].plus(out[1], -1)};
+    });
 }
 
 bool shown_grey_kept(const Formula& formula) {
-    return vanish(formula, std::nullopt, grey, [](const auto& in, const auto& out) { return std::vector{out[0].plus(in[0], -1), out[1].plus(in[0], -1), out[2].plus(in[0], -1)}; });
+    return vanish(formula, std::nullopt, grey, [](const auto& in, const auto& out) {
+        return std::vector{out[0].plus(in[0], -1), out[1].plus(in[0], -1), out[2].plus(in[0], -1)};
+    });
 }
 
 bool shown_sum_kept(const Formula& formula, const std::array<double, 3>& weights) {
@@ -525,7 +566,8 @@ Reach reach_of(const Formula& formula) {
     ir::Graph graph;
     const std::vector<ir::NodeId> outputs = formula.lower(graph, {});
     Reach reach;
-    reach.alpha_stays = graph[outputs[3]].op == Op::input && graph[outputs[3]].slot == static_cast<std::uint32_t>(ir::Input::a);
+    reach.alpha_stays =
+        graph[outputs[3]].op == Op::input && graph[outputs[3]].slot == static_cast<std::uint32_t>(ir::Input::a);
     for (std::size_t o = 0; o < 4; ++o) {
         std::vector<bool> seen(graph.size());
         std::vector<ir::NodeId> waiting = {outputs[o]};

@@ -14,15 +14,20 @@ using ir::NodeId;
 using ir::Op;
 using Nodes = std::array<std::array<NodeId, 3>, 3>;
 
-NodeId product(Graph& g, NodeId a, NodeId b) { return g.is_constant(a, 0) || g.is_constant(b, 0) ? g.constant(0) : g.mul(a, b); }
+NodeId product(Graph& g, NodeId a, NodeId b) {
+    return g.is_constant(a, 0) || g.is_constant(b, 0) ? g.constant(0) : g.mul(a, b);
+}
 
 NodeId squared_length(Graph& g, const std::array<NodeId, 3>& row) {
     return g.add(g.add(product(g, row[0], row[0]), product(g, row[1], row[1])), product(g, row[2], row[2]));
 }
 
 NodeId lower_determinant(Graph& g, const Nodes& m) {
-    const auto minor = [&](std::size_t a, std::size_t b) { return g.sub(product(g, m[1][a], m[2][b]), product(g, m[1][b], m[2][a])); };
-    return g.add(g.sub(product(g, m[0][0], minor(1, 2)), product(g, m[0][1], minor(0, 2))), product(g, m[0][2], minor(0, 1)));
+    const auto minor = [&](std::size_t a, std::size_t b) {
+        return g.sub(product(g, m[1][a], m[2][b]), product(g, m[1][b], m[2][a]));
+    };
+    return g.add(g.sub(product(g, m[0][0], minor(1, 2)), product(g, m[0][1], minor(0, 2))),
+                 product(g, m[0][2], minor(0, 1)));
 }
 
 NodeId lower_volume(Graph& g, const Nodes& m) {
@@ -35,13 +40,20 @@ NodeId lower_noise_gain(Graph& g, const Nodes& m) {
     return g.make(Op::sqrt, g.max(g.max(squared_length(g, m[0]), squared_length(g, m[1])), squared_length(g, m[2])));
 }
 
-double length(const std::array<double, 3>& row) { return std::sqrt(row[0] * row[0] + row[1] * row[1] + row[2] * row[2]); }
+double length(const std::array<double, 3>& row) {
+    return std::sqrt(row[0] * row[0] + row[1] * row[1] + row[2] * row[2]);
+}
 
 constexpr Measure table[] = {
-    {"noise_gain", "noise gain", "How much louder noise gets, in the channel that gets most of it: the longest row of the Jacobian. 1: as before.", 0, 4, noise_gain, lower_noise_gain},
-    {"volume", "volume of colours", "How much room the three channels leave each other, -1 to 1: 0 where a dimension of colour is lost, below 0 where the order of colours is flipped.", -1, 1, volume,
-     lower_volume},
-    {"determinant", "determinant", "By how much a small cube of colours grows; negative where it is turned inside out.", -1, 1, determinant, lower_determinant},
+    {"noise_gain", "noise gain",
+     "How much louder noise gets, in the channel that gets most of it: the longest row of the Jacobian. 1: as before.",
+     0, 4, noise_gain, lower_noise_gain},
+    {"volume", "volume of colours",
+     "How much room the three channels leave each other, -1 to 1: 0 where a dimension of colour is lost, below 0 where "
+     "the order of colours is flipped.",
+     -1, 1, volume, lower_volume},
+    {"determinant", "determinant", "By how much a small cube of colours grows; negative where it is turned inside out.",
+     -1, 1, determinant, lower_determinant},
 };
 
 Nodes slopes_of(const Formula& formula, Graph& graph, std::vector<std::string> source_spaces) {
@@ -56,7 +68,8 @@ Nodes slopes_of(const Formula& formula, Graph& graph, std::vector<std::string> s
 } // namespace
 
 double determinant(const Jacobian& m) {
-    return m[0][0] * (m[1][1] * m[2][2] - m[1][2] * m[2][1]) - m[0][1] * (m[1][0] * m[2][2] - m[1][2] * m[2][0]) + m[0][2] * (m[1][0] * m[2][1] - m[1][1] * m[2][0]);
+    return m[0][0] * (m[1][1] * m[2][2] - m[1][2] * m[2][1]) - m[0][1] * (m[1][0] * m[2][2] - m[1][2] * m[2][0]) +
+        m[0][2] * (m[1][0] * m[2][1] - m[1][1] * m[2][0]);
 }
 
 double volume(const Jacobian& m) {
@@ -78,7 +91,8 @@ double noise_gain(const Jacobian& m) {
 std::span<const Measure> measures() { return table; }
 
 const Measure* find_measure(std::string_view name) {
-    const auto found = std::find_if(std::begin(table), std::end(table), [&](const Measure& m) { return m.name == name; });
+    const auto found =
+        std::find_if(std::begin(table), std::end(table), [&](const Measure& m) { return m.name == name; });
     return found == std::end(table) ? nullptr : found;
 }
 
@@ -98,7 +112,8 @@ engine::ProgramPtr measured(const Formula& formula, const Measure& measure, std:
     return std::make_shared<const engine::Program>(graph, output);
 }
 
-std::vector<Jacobian> jacobians(const engine::Program& derivative, std::span<const double> values, std::span<const std::array<float, 3>> colours) {
+std::vector<Jacobian> jacobians(const engine::Program& derivative, std::span<const double> values,
+                                std::span<const std::array<float, 3>> colours) {
     std::array<std::vector<float>, 3> in;
     for (auto& plane : in)
         plane.reserve(colours.size());

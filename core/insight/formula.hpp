@@ -17,7 +17,8 @@ struct Formula {
     std::string space;
     std::vector<std::string> parameters{}; ///< by slot; of several formulas, those of one name are the same number
 
-    Formula(Lower made, std::string in, std::vector<std::string> names = {}) : lower(std::move(made)), space(std::move(in)), parameters(std::move(names)) {}
+    Formula(Lower made, std::string in, std::vector<std::string> names = {})
+        : lower(std::move(made)), space(std::move(in)), parameters(std::move(names)) {}
     /// Every rule is one. It refers to the rule.
     Formula(const lang::Rule& rule);
 };

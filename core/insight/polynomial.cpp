@@ -11,7 +11,8 @@ constexpr double cancelled = 1e-14; ///< of what is left when two numbers cancel
 } // namespace
 
 bool Polynomial::is_zero(double scale) const {
-    return std::all_of(terms_.begin(), terms_.end(), [&](const auto& term) { return std::fabs(term.second) <= rounding * scale; });
+    return std::all_of(terms_.begin(), terms_.end(),
+                       [&](const auto& term) { return std::fabs(term.second) <= rounding * scale; });
 }
 
 double Polynomial::largest() const {

@@ -6,8 +6,8 @@
 
 namespace kasuri::insight {
 
-/// A sum of multiples of products of atoms. An atom is a number that is not known further; each product names its atoms in rising order, as
-/// often as they stand in it.
+/// A sum of multiples of products of atoms. An atom is a number that is not known further; each product names its atoms
+/// in rising order, as often as they stand in it.
 class Polynomial {
 public:
     using Atom = std::uint32_t;

@@ -53,11 +53,17 @@ Solved solve(std::span<const Wish> wishes, const SolveOptions& options) {
     if (free.cols() > 0 && count > 0) {
         // The columns of `free` are orthonormal: the shortest solution in them is the one nearest to the identity.
         // What rounding left of a 0 would only be noise in the text.
-        const Eigen::VectorXd moved = (1e12 * free * Eigen::MatrixXd(lines * free).completeOrthogonalDecomposition().solve(wanted)).array().round().matrix() / 1e12;
+        const Eigen::VectorXd moved =
+            (1e12 * free * Eigen::MatrixXd(lines * free).completeOrthogonalDecomposition().solve(wanted))
+                .array()
+                .round()
+                .matrix() /
+            1e12;
         for (Eigen::Index row = 0; row < 3; ++row) {
             for (Eigen::Index i = 0; i < 3; ++i)
                 solved.map.matrix[static_cast<std::size_t>(row)][static_cast<std::size_t>(i)] += moved(at(row, i));
-            solved.map.offset[static_cast<std::size_t>(row)] += options.offset && !options.rows_sum ? moved(at(row, 3)) : 0;
+            solved.map.offset[static_cast<std::size_t>(row)] +=
+                options.offset && !options.rows_sum ? moved(at(row, 3)) : 0;
         }
     }
     double squares = 0;

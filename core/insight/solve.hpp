@@ -26,10 +26,10 @@ struct Solved {
     double rms = 0;
 };
 
-/// The weights that come nearest to the wishes: least squares over all of them, within what the options demand exactly. Where the wishes
-/// leave something open, as little as possible is changed (the least sum of squares away from the identity). Weights are rounded to
-/// 12 decimals. Source: least squares with
-/// linear equality constraints by the null space method, G. Golub, C. Van Loan, Matrix Computations, 4th ed., 6.2 (from memory).
+/// The weights that come nearest to the wishes: least squares over all of them, within what the options demand exactly.
+/// Where the wishes leave something open, as little as possible is changed (the least sum of squares away from the
+/// identity). Weights are rounded to 12 decimals. Source: least squares with linear equality constraints by the null
+/// space method, G. Golub, C. Van Loan, Matrix Computations, 4th ed., 6.2 (from memory).
 Solved solve(std::span<const Wish> wishes, const SolveOptions& options = {});
 
 } // namespace kasuri::insight

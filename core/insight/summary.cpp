@@ -36,7 +36,8 @@ Known known(const lang::Rule& rule, std::span<const double> values) {
     made.neutral = shown_neutral(rule);
     made.grey_kept = made.neutral && shown_grey_kept(rule);
     const colour::Space& space = *colour::find_space(engine::working_space(rule));
-    made.luminance_kept = colour::is_linear(space) && !space.to_light && shown_sum_kept(rule, colour::luminance_weights(space));
+    made.luminance_kept =
+        colour::is_linear(space) && !space.to_light && shown_sum_kept(rule, colour::luminance_weights(space));
     return made;
 }
 
@@ -48,7 +49,8 @@ std::string described(const Known& known) {
         const Affine& map = *known.matrix;
         const auto sums = map.row_sums();
         text += "exactly this matrix at these values:\n" + rows_of(map);
-        text += fmt::format("  rows sum to {}, {}, {}; determinant {}\n", number_text(sums[0], 6), number_text(sums[1], 6), number_text(sums[2], 6), number_text(map.determinant(), 6));
+        text += fmt::format("  rows sum to {}, {}, {}; determinant {}\n", number_text(sums[0], 6),
+                            number_text(sums[1], 6), number_text(sums[2], 6), number_text(map.determinant(), 6));
         if (const auto inverse = map.inverse())
             text += "  undone by:\n" + rows_of(*inverse);
         else
@@ -68,7 +70,11 @@ std::string described(const Known& known) {
 }
 
 std::string in_short(const Known& known) {
-    return known.identity ? "" : known.matrix && known.curves ? "three gains" : known.matrix ? "an exact matrix" : known.curves ? "three curves" : "";
+    return known.identity              ? ""
+        : known.matrix && known.curves ? "three gains"
+        : known.matrix                 ? "an exact matrix"
+        : known.curves                 ? "three curves"
+                                       : "";
 }
 
 } // namespace kasuri::insight

@@ -8,8 +8,8 @@ namespace kasuri::insight {
 /// What is certain about a rule at these values, without trying colours.
 struct Known {
     std::optional<Affine> matrix;
-    bool identity = false;       ///< at these values
-    bool curves = false;         ///< three independent ones
+    bool identity = false; ///< at these values
+    bool curves = false;   ///< three independent ones
     bool identity_at_defaults = false;
     bool neutral = false;        ///< greys stay grey, for all values
     bool grey_kept = false;      ///< and keep their value

@@ -14,7 +14,8 @@ namespace {
 /// A processor between a space of the config and the light that it shares with us.
 class Conversion final : public ir::External {
 public:
-    explicit Conversion(OCIO::ConstProcessorRcPtr processor) : processor_(processor->getOptimizedCPUProcessor(OCIO::OPTIMIZATION_LOSSLESS)) {}
+    explicit Conversion(OCIO::ConstProcessorRcPtr processor)
+        : processor_(processor->getOptimizedCPUProcessor(OCIO::OPTIMIZATION_LOSSLESS)) {}
     void apply(float* const planes[3], std::size_t count) const override {
         try {
             OCIO::PlanarImageDesc image(planes[0], planes[1], planes[2], nullptr, static_cast<long>(count), 1);
@@ -34,16 +35,17 @@ std::string without_newlines(std::string text) {
     return text;
 }
 
-
 /// From one space of the config to another. Where they meet us in XYZ under D65, that end goes on to linear BT.709.
-OCIO::ConstProcessorRcPtr joined(const OCIO::ConstConfigRcPtr& config, const std::string& from, const std::string& to, bool xyz) {
+OCIO::ConstProcessorRcPtr joined(const OCIO::ConstConfigRcPtr& config, const std::string& from, const std::string& to,
+                                 bool xyz) {
     if (!xyz)
         return config->getProcessor(from.c_str(), to.c_str());
     const colour::Space& light = *colour::find_space(colour::default_space);
     const bool in = from == "cie_xyz_d65_interchange";
     const colour::Matrix3 m = in ? colour::to_xyz(light) : colour::from_xyz(light);
     auto matrix = OCIO::MatrixTransform::Create();
-    const double values[16] = {m[0][0], m[0][1], m[0][2], 0, m[1][0], m[1][1], m[1][2], 0, m[2][0], m[2][1], m[2][2], 0, 0, 0, 0, 1};
+    const double values[16] = {m[0][0], m[0][1], m[0][2], 0, m[1][0], m[1][1], m[1][2], 0,
+                               m[2][0], m[2][1], m[2][2], 0, 0,       0,       0,       1};
     matrix->setMatrix(values);
     auto step = OCIO::ColorSpaceTransform::Create();
     step->setSrc(from.c_str());
@@ -73,13 +75,16 @@ Result<LoadedConfig> load_config(const std::filesystem::path& path) {
         const OCIO::ConstConfigRcPtr config = OCIO::Config::CreateFromFile(path.string().c_str());
         config->validate();
         LoadedConfig loaded;
-        const bool aces = config->hasRole("aces_interchange"), xyz = !aces && config->hasRole("cie_xyz_d65_interchange");
+        const bool aces = config->hasRole("aces_interchange"),
+                   xyz = !aces && config->hasRole("cie_xyz_d65_interchange");
         const std::string exchange = aces ? "aces_interchange" : xyz ? "cie_xyz_d65_interchange" : "scene_linear";
         if (!aces && !xyz) {
             if (!config->hasRole("scene_linear"))
-                return Error{"the config names no space by which it meets others (the roles aces_interchange, cie_xyz_d65_interchange or scene_linear)", path.string(),
-                             "Add one of these roles to it."};
-            loaded.notes.push_back("the config does not say how its light relates to other light (role aces_interchange): its scene_linear is taken as linear BT.709");
+                return Error{"the config names no space by which it meets others (the roles aces_interchange, "
+                             "cie_xyz_d65_interchange or scene_linear)",
+                             path.string(), "Add one of these roles to it."};
+            loaded.notes.push_back("the config does not say how its light relates to other light (role "
+                                   "aces_interchange): its scene_linear is taken as linear BT.709");
         }
         const auto& primaries = aces ? colour::aces_primaries : colour::rec709_primaries;
         const colour::Chromaticity white = aces ? colour::aces_white : colour::d65;
@@ -91,19 +96,27 @@ Result<LoadedConfig> load_config(const std::filesystem::path& path) {
                 continue;
             const colour::Space* known = colour::find_space(name);
             if (known && !known->to_light) {
-                loaded.notes.push_back(fmt::format("the config's space {} has the name of a built-in one and was left out", name));
+                loaded.notes.push_back(
+                    fmt::format("the config's space {} has the name of a built-in one and was left out", name));
                 continue;
             }
             try {
-                colour::AddedSpace added{name, without_newlines(space->getDescription()), fmt::format("OpenColorIO config {}", path.filename().string()), primaries, white,
-                                         std::make_unique<Conversion>(joined(config, name, exchange, xyz)), std::make_unique<Conversion>(joined(config, exchange, name, xyz))};
+                colour::AddedSpace added{name,
+                                         without_newlines(space->getDescription()),
+                                         fmt::format("OpenColorIO config {}", path.filename().string()),
+                                         primaries,
+                                         white,
+                                         std::make_unique<Conversion>(joined(config, name, exchange, xyz)),
+                                         std::make_unique<Conversion>(joined(config, exchange, name, xyz))};
                 made.push_back(std::move(added));
             } catch (const OCIO::Exception& problem) {
-                loaded.notes.push_back(fmt::format("the config's space {} cannot be used both ways: {}", name, without_newlines(problem.what())));
+                loaded.notes.push_back(fmt::format("the config's space {} cannot be used both ways: {}", name,
+                                                   without_newlines(problem.what())));
             }
         }
         if (made.empty())
-            return Error{"the config has no colour space that can be used", path.string(), loaded.notes.empty() ? "" : loaded.notes.back()};
+            return Error{"the config has no colour space that can be used", path.string(),
+                         loaded.notes.empty() ? "" : loaded.notes.back()};
         colour::retire_added_spaces();
         for (colour::AddedSpace& space : made) {
             loaded.spaces.push_back(space.name);
@@ -111,7 +124,8 @@ Result<LoadedConfig> load_config(const std::filesystem::path& path) {
         }
         return loaded;
     } catch (const OCIO::Exception& problem) {
-        return Error{"cannot be used as a colour config (" + without_newlines(problem.what()) + ")", path.string(), "Does another program accept it?"};
+        return Error{"cannot be used as a colour config (" + without_newlines(problem.what()) + ")", path.string(),
+                     "Does another program accept it?"};
     }
 }
 

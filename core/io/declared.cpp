@@ -21,19 +21,26 @@ constexpr const char* own_attribute = "kasuri:space";
 
 const Space& default_space() { return *colour::find_space(colour::default_space); }
 
-/// A linear space of these primaries and white: one of ours if they are the same to the digits that are printed, else converted.
+/// A linear space of these primaries and white: one of ours if they are the same to the digits that are printed, else
+/// converted.
 Declared of_chromaticities(const std::array<Chromaticity, 3>& primaries, Chromaticity white, const std::string& how) {
-    const auto near = [](Chromaticity a, Chromaticity b) { return std::fabs(a.x - b.x) < 2e-4 && std::fabs(a.y - b.y) < 2e-4; };
+    const auto near = [](Chromaticity a, Chromaticity b) {
+        return std::fabs(a.x - b.x) < 2e-4 && std::fabs(a.y - b.y) < 2e-4;
+    };
     for (const Space& space : colour::spaces())
-        if (space.transfer == "linear" && near(space.white, white) && near(space.primaries[0], primaries[0]) && near(space.primaries[1], primaries[1]) &&
-            near(space.primaries[2], primaries[2]))
+        if (space.transfer == "linear" && near(space.white, white) && near(space.primaries[0], primaries[0]) &&
+            near(space.primaries[1], primaries[1]) && near(space.primaries[2], primaries[2]))
             return {std::string(space.name), how};
     Declared made{std::string(colour::default_space), how};
-    const colour::Matrix3 across = times(from_xyz(default_space()), times(adaptation(colour::bradford, white, colour::d65), rgb_to_xyz(primaries, white)));
+    const colour::Matrix3 across =
+        times(from_xyz(default_space()),
+              times(adaptation(colour::bradford, white, colour::d65), rgb_to_xyz(primaries, white)));
     made.convert = [across](const Triple& rgb) { return across * rgb; };
-    made.notes.push_back(fmt::format("its chromaticities (red {:.4g} {:.4g}, green {:.4g} {:.4g}, blue {:.4g} {:.4g}, white {:.4g} {:.4g}) are those of no known space: the "
-                                     "pixels were converted to {} once", primaries[0].x, primaries[0].y, primaries[1].x, primaries[1].y, primaries[2].x, primaries[2].y,
-                                     white.x, white.y, colour::default_space));
+    made.notes.push_back(fmt::format("its chromaticities (red {:.4g} {:.4g}, green {:.4g} {:.4g}, blue {:.4g} {:.4g}, "
+                                     "white {:.4g} {:.4g}) are those of no known space: the "
+                                     "pixels were converted to {} once",
+                                     primaries[0].x, primaries[0].y, primaries[1].x, primaries[1].y, primaries[2].x,
+                                     primaries[2].y, white.x, white.y, colour::default_space));
     return made;
 }
 
@@ -47,8 +54,11 @@ std::optional<Declared> of_profile(std::span<const std::uint8_t> bytes, std::str
     if (made.space.empty()) {
         made.space = colour::default_space;
         made.convert = profile->to_light;
-        made.notes.push_back(!profile->note.empty() ? profile->note
-                                                    : fmt::format("its colour profile \"{}\" is of no known space: the pixels were converted to {} once", profile->name, made.space));
+        made.notes.push_back(
+            !profile->note.empty()
+                ? profile->note
+                : fmt::format("its colour profile \"{}\" is of no known space: the pixels were converted to {} once",
+                              profile->name, made.space));
     }
     return made;
 }
@@ -60,13 +70,17 @@ std::optional<Declared> of_png(const PngColour& png, std::vector<std::string>& n
             int primaries, transfer;
             std::string_view space;
         };
-        constexpr Row rows[] = {{1, 13, "srgb"}, {1, 1, "rec709"}, {1, 8, "rec709-linear"}, {9, 16, "rec2100-pq"}, {9, 18, "rec2100-hlg"}, {9, 14, "rec2020"}, {9, 15, "rec2020"},
-                                {9, 1, "rec2020"}, {9, 8, "rec2020-linear"}, {12, 13, "p3-d65-srgb"}, {12, 8, "p3-d65-linear"}, {11, 17, "dci-p3"}, {5, 6, "rec601-625"}, {6, 6, "rec601-525"}};
+        constexpr Row rows[] = {{1, 13, "srgb"},         {1, 1, "rec709"},         {1, 8, "rec709-linear"},
+                                {9, 16, "rec2100-pq"},   {9, 18, "rec2100-hlg"},   {9, 14, "rec2020"},
+                                {9, 15, "rec2020"},      {9, 1, "rec2020"},        {9, 8, "rec2020-linear"},
+                                {12, 13, "p3-d65-srgb"}, {12, 8, "p3-d65-linear"}, {11, 17, "dci-p3"},
+                                {5, 6, "rec601-625"},    {6, 6, "rec601-525"}};
         const auto [primaries, transfer] = *png.code_points;
         for (const Row& row : rows)
             if (row.primaries == primaries && row.transfer == transfer)
                 return Declared{std::string(row.space), "cICP chunk"};
-        notes.push_back(fmt::format("its cICP chunk names primaries {} and transfer {}, which are not known here", primaries, transfer));
+        notes.push_back(fmt::format("its cICP chunk names primaries {} and transfer {}, which are not known here",
+                                    primaries, transfer));
     }
     if (png.profile)
         return std::nullopt; // comes with the picture
@@ -76,25 +90,32 @@ std::optional<Declared> of_png(const PngColour& png, std::vector<std::string>& n
         return std::nullopt;
     const auto& c = png.chromaticities;
     const auto near = [](double a, double b) { return std::fabs(a - b) < 1e-3; };
-    const bool rec709 = !c || (near((*c)[0], 0.3127) && near((*c)[1], 0.3290) && near((*c)[2], 0.64) && near((*c)[3], 0.33) && near((*c)[4], 0.30) && near((*c)[5], 0.60) &&
-                               near((*c)[6], 0.15) && near((*c)[7], 0.06));
+    const bool rec709 = !c ||
+        (near((*c)[0], 0.3127) && near((*c)[1], 0.3290) && near((*c)[2], 0.64) && near((*c)[3], 0.33) &&
+         near((*c)[4], 0.30) && near((*c)[5], 0.60) && near((*c)[6], 0.15) && near((*c)[7], 0.06));
     struct Row {
         double gamma;
         std::string_view space;
     };
     if (rec709)
-        for (const Row& row : {Row{1, "rec709-linear"}, Row{1 / 2.2, "rec709-gamma22"}, Row{1 / 1.8, "rec709-gamma18"}, Row{1 / 2.4, "rec709-gamma24"}, Row{1 / 2.6, "rec709-gamma26"}})
+        for (const Row& row : {Row{1, "rec709-linear"}, Row{1 / 2.2, "rec709-gamma22"}, Row{1 / 1.8, "rec709-gamma18"},
+                               Row{1 / 2.4, "rec709-gamma24"}, Row{1 / 2.6, "rec709-gamma26"}})
             if (near(*png.gamma, row.gamma))
                 return Declared{std::string(row.space), fmt::format("gAMA chunk, {:.5g}", *png.gamma)};
-    Declared made{std::string(colour::default_space), fmt::format("gAMA chunk, {:.5g}{}", *png.gamma, rec709 ? "" : ", and cHRM chunk")};
+    Declared made{std::string(colour::default_space),
+                  fmt::format("gAMA chunk, {:.5g}{}", *png.gamma, rec709 ? "" : ", and cHRM chunk")};
     colour::Matrix3 across = {{{1, 0, 0}, {0, 1, 0}, {0, 0, 1}}};
     if (!rec709) {
         const Chromaticity white{(*c)[0], (*c)[1]};
         across = times(from_xyz(default_space()),
-                       times(adaptation(colour::bradford, white, colour::d65), rgb_to_xyz({{{(*c)[2], (*c)[3]}, {(*c)[4], (*c)[5]}, {(*c)[6], (*c)[7]}}}, white)));
+                       times(adaptation(colour::bradford, white, colour::d65),
+                             rgb_to_xyz({{{(*c)[2], (*c)[3]}, {(*c)[4], (*c)[5]}, {(*c)[6], (*c)[7]}}}, white)));
     }
-    made.convert = [across, power = 1 / *png.gamma](const Triple& rgb) { return across * Triple{std::pow(rgb[0], power), std::pow(rgb[1], power), std::pow(rgb[2], power)}; };
-    made.notes.push_back(fmt::format("its {} are of no known space: the pixels were converted to {} once", made.how, made.space));
+    made.convert = [across, power = 1 / *png.gamma](const Triple& rgb) {
+        return across * Triple{std::pow(rgb[0], power), std::pow(rgb[1], power), std::pow(rgb[2], power)};
+    };
+    made.notes.push_back(
+        fmt::format("its {} are of no known space: the pixels were converted to {} once", made.how, made.space));
     return made;
 }
 
@@ -123,7 +144,9 @@ Declared declared_space(const std::filesystem::path& path, const OIIO::ImageSpec
     }
     float c[8];
     if (spec.getattribute("chromaticities", OIIO::TypeDesc(OIIO::TypeDesc::FLOAT, 8), c)) {
-        const auto at = [&](int i) { return Chromaticity{static_cast<double>(c[2 * i]), static_cast<double>(c[2 * i + 1])}; };
+        const auto at = [&](int i) {
+            return Chromaticity{static_cast<double>(c[2 * i]), static_cast<double>(c[2 * i + 1])};
+        };
         const double size = at(0).y * at(1).y * at(2).y * at(3).y;
         if (size != 0 && std::isfinite(size))
             return said(of_chromaticities({at(0), at(1), at(2)}, at(3), "EXR chromaticities"));
@@ -131,7 +154,8 @@ Declared declared_space(const std::filesystem::path& path, const OIIO::ImageSpec
     }
     const std::string hint = spec.get_string_attribute("oiio:ColorSpace");
     const bool linear = !whole_numbers || hint == "Linear" || hint == "linear";
-    return said({linear ? std::string(colour::default_space) : "srgb", whole_numbers && linear ? "attribute of the file" : "assumed"});
+    return said({linear ? std::string(colour::default_space) : "srgb",
+                 whole_numbers && linear ? "attribute of the file" : "assumed"});
 }
 
 bool declare_space(OIIO::ImageSpec& spec, std::string_view format, const std::string& name) {
@@ -164,7 +188,8 @@ bool declare_space(OIIO::ImageSpec& spec, std::string_view format, const std::st
         return name == "srgb"; // it has a chunk of its own; and a profile of r, g and b is none of a single channel
     const std::vector<std::uint8_t> profile = made_profile(*space);
     if (!profile.empty())
-        spec.attribute("ICCProfile", OIIO::TypeDesc(OIIO::TypeDesc::UINT8, static_cast<int>(profile.size())), profile.data());
+        spec.attribute("ICCProfile", OIIO::TypeDesc(OIIO::TypeDesc::UINT8, static_cast<int>(profile.size())),
+                       profile.data());
     return !profile.empty();
 }
 

@@ -18,11 +18,12 @@ struct Declared {
     std::vector<std::string> notes{}; ///< what the user should know
 };
 
-/// Asks, in this order: our own attribute, chunks of a PNG (cICP, iCCP, sRGB, gAMA), an ICC profile, EXR chromaticities; else what is
-/// usual: srgb for whole numbers, rec709-linear for floats.
+/// Asks, in this order: our own attribute, chunks of a PNG (cICP, iCCP, sRGB, gAMA), an ICC profile, EXR
+/// chromaticities; else what is usual: srgb for whole numbers, rec709-linear for floats.
 Declared declared_space(const std::filesystem::path& path, const OIIO::ImageSpec& spec, bool whole_numbers);
 
-/// Writes the same into the header of a file of format "png", "tiff" or "openexr". False if the format has no words for it.
+/// Writes the same into the header of a file of format "png", "tiff" or "openexr". False if the format has no words for
+/// it.
 bool declare_space(OIIO::ImageSpec& spec, std::string_view format, const std::string& space);
 
 } // namespace kasuri::io

@@ -66,8 +66,10 @@ OCIO::GroupTransformRcPtr group_of(const LutSteps& steps) {
     }
     if (steps.log) {
         auto log = OCIO::LogAffineTransform::Create();
-        const double a[3] = {steps.log->a, steps.log->a, steps.log->a}, b[3] = {steps.log->b, steps.log->b, steps.log->b};
-        const double c[3] = {steps.log->c, steps.log->c, steps.log->c}, d[3] = {steps.log->d, steps.log->d, steps.log->d};
+        const double a[3] = {steps.log->a, steps.log->a, steps.log->a},
+                     b[3] = {steps.log->b, steps.log->b, steps.log->b};
+        const double c[3] = {steps.log->c, steps.log->c, steps.log->c},
+                     d[3] = {steps.log->d, steps.log->d, steps.log->d};
         log->setBase(2);
         log->setLogSideSlopeValue(a);
         log->setLinSideSlopeValue(b);
@@ -89,7 +91,8 @@ OCIO::GroupTransformRcPtr group_of(const LutSteps& steps) {
             for (std::size_t g = 0; g < n; ++g)
                 for (std::size_t r = 0; r < n; ++r) {
                     const auto& colour = steps.table[(b * n + g) * n + r];
-                    table->setValue(static_cast<unsigned long>(r), static_cast<unsigned long>(g), static_cast<unsigned long>(b), colour[0], colour[1], colour[2]);
+                    table->setValue(static_cast<unsigned long>(r), static_cast<unsigned long>(g),
+                                    static_cast<unsigned long>(b), colour[0], colour[1], colour[2]);
                 }
         table->setInterpolation(OCIO::INTERP_TETRAHEDRAL);
         table->setFileOutputBitDepth(OCIO::BIT_DEPTH_F32);
@@ -158,7 +161,8 @@ std::vector<std::string> baked_endings() {
 Status write_baked(const std::filesystem::path& path, const LutSteps& steps) {
     const char* format = name_of_baked(lower_ending(path));
     if (!format)
-        return Error{"is no kind of LUT that can be written", path.string(), fmt::format("Endings: {}.", fmt::join(baked_endings(), " "))};
+        return Error{"is no kind of LUT that can be written", path.string(),
+                     fmt::format("Endings: {}.", fmt::join(baked_endings(), " "))};
     std::ostringstream content;
     try {
         OCIO::ConfigRcPtr config = OCIO::Config::CreateRaw()->createEditableCopy();
@@ -201,7 +205,8 @@ Result<std::shared_ptr<const ir::External>> read_lut(const std::filesystem::path
         made->apply(planes, 1);
         return std::shared_ptr<const ir::External>(std::move(made));
     } catch (const std::exception& e) {
-        return Error{"cannot be understood: " + reason(e), path.string(), "It may be damaged, or of another kind than its ending says."};
+        return Error{"cannot be understood: " + reason(e), path.string(),
+                     "It may be damaged, or of another kind than its ending says."};
     }
 }
 
@@ -254,7 +259,11 @@ Status write_cdl(const std::filesystem::path& path, const Cdl& cdl) {
         auto group = OCIO::GroupTransform::Create();
         group->appendTransform(transform);
         const std::string ending = lower_ending(path);
-        group->write(OCIO::Config::CreateRaw(), ending == ".ccc" ? "ColorCorrectionCollection" : ending == ".cdl" ? "ColorDecisionList" : "ColorCorrection", content);
+        group->write(OCIO::Config::CreateRaw(),
+                     ending == ".ccc"       ? "ColorCorrectionCollection"
+                         : ending == ".cdl" ? "ColorDecisionList"
+                                            : "ColorCorrection",
+                     content);
     } catch (const std::exception& e) {
         return Error{"cannot be written: " + reason(e), path.string(), ""};
     }

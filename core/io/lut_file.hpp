@@ -21,9 +21,10 @@ struct LutSteps {
         double a = 1, b = 1, c = 0, d = 0;
     };
     std::optional<Log> log{};
-    std::vector<std::array<float, 3>> curves{}; ///< over 0 .. 1, evenly, each channel its own; what lies outside is brought inside
-    int size = 0;                               ///< of a table of size^3 colours over 0 .. 1
-    std::vector<std::array<float, 3>> table{};  ///< red fastest
+    std::vector<std::array<float, 3>>
+        curves{}; ///< over 0 .. 1, evenly, each channel its own; what lies outside is brought inside
+    int size = 0; ///< of a table of size^3 colours over 0 .. 1
+    std::vector<std::array<float, 3>> table{}; ///< red fastest
 };
 
 /// What a file says of itself.
@@ -44,7 +45,8 @@ Status write_baked(const std::filesystem::path& path, const LutSteps& steps);
 /// What a LUT file does, as code. Interpolates tables tetrahedrally. A file that cannot be understood is an error.
 Result<std::shared_ptr<const ir::External>> read_lut(const std::filesystem::path& path);
 
-/// A colour decision list: out = (in * slope + offset) ^ power, then saturation about BT.709 luma (ASC CDL 1.2), without its clamps.
+/// A colour decision list: out = (in * slope + offset) ^ power, then saturation about BT.709 luma (ASC CDL 1.2),
+/// without its clamps.
 struct Cdl {
     std::array<double, 3> slope{1, 1, 1}, offset{0, 0, 0}, power{1, 1, 1};
     double saturation = 1;

@@ -13,12 +13,19 @@ constexpr std::size_t longest = 16u << 20; ///< bytes of one attribute: previews
 /// Said by the writer itself, or no longer true of what is written.
 bool is_of_the_file(std::string_view name) {
     constexpr std::string_view prefixes[] = {"oiio:", "openexr:", "tiff:", "png:", "kasuri:", "ICCProfile", "icc:"};
-    constexpr std::string_view names[] = {"compression", "planarconfig", "chromaticities", "Exif:ColorSpace", "bitspersample", "type", "name", "version", "chunkCount", "lineOrder", "CompressionQuality"};
-    return std::any_of(std::begin(prefixes), std::end(prefixes), [&](std::string_view p) { return name.starts_with(p); }) || std::find(std::begin(names), std::end(names), name) != std::end(names);
+    constexpr std::string_view names[] = {
+        "compression", "planarconfig", "chromaticities", "Exif:ColorSpace", "bitspersample",     "type",
+        "name",        "version",      "chunkCount",     "lineOrder",       "CompressionQuality"};
+    return std::any_of(std::begin(prefixes), std::end(prefixes),
+                       [&](std::string_view p) { return name.starts_with(p); }) ||
+        std::find(std::begin(names), std::end(names), name) != std::end(names);
 }
 
 image::Depth depth_of(OIIO::TypeDesc type) {
-    return type.basetype == OIIO::TypeDesc::HALF ? image::Depth::half : type.basetype == OIIO::TypeDesc::FLOAT ? image::Depth::float32 : type.basetype == OIIO::TypeDesc::UINT8 ? image::Depth::uint8 : image::Depth::uint16;
+    return type.basetype == OIIO::TypeDesc::HALF ? image::Depth::half
+        : type.basetype == OIIO::TypeDesc::FLOAT ? image::Depth::float32
+        : type.basetype == OIIO::TypeDesc::UINT8 ? image::Depth::uint8
+                                                 : image::Depth::uint16;
 }
 
 OIIO::TypeDesc type_of(image::Depth depth) {
@@ -77,11 +84,16 @@ void write_metadata(OIIO::ImageSpec& spec, const image::Image& image, bool windo
             spec.attribute(each.name, type, each.data.data());
         }
     }
-    const bool own = std::any_of(image.channels.begin(), image.channels.end(), [](const image::Channel& c) { return c.depth.has_value(); });
-    if (own && spec.format != OIIO::TypeDesc::UINT8 && spec.format != OIIO::TypeDesc::UINT16 && windows) { // of our formats it is the same one
+    const bool own = std::any_of(image.channels.begin(), image.channels.end(),
+                                 [](const image::Channel& c) { return c.depth.has_value(); });
+    if (own && spec.format != OIIO::TypeDesc::UINT8 && spec.format != OIIO::TypeDesc::UINT16 &&
+        windows) { // of our formats it is the same one
         spec.channelformats.clear();
         for (const image::Channel& channel : image.channels)
-            spec.channelformats.push_back(channel.depth && *channel.depth != image::Depth::uint8 && *channel.depth != image::Depth::uint16 ? type_of(*channel.depth) : spec.format);
+            spec.channelformats.push_back(channel.depth && *channel.depth != image::Depth::uint8 &&
+                                                  *channel.depth != image::Depth::uint16
+                                              ? type_of(*channel.depth)
+                                              : spec.format);
     }
 }
 

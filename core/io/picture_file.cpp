@@ -109,7 +109,8 @@ Image converted(const Image& image, const std::function<colour::Triple(const col
         parallel_ranges(image.pixels(), 4096, {}, [&](std::size_t first, std::size_t last) {
             for (std::size_t i = first; i < last; ++i) {
                 const auto c = picture->at(i);
-                const colour::Triple made = convert({static_cast<double>(c[0]), static_cast<double>(c[1]), static_cast<double>(c[2])});
+                const colour::Triple made =
+                    convert({static_cast<double>(c[0]), static_cast<double>(c[1]), static_cast<double>(c[2])});
                 for (std::size_t k = 0; k < 3; ++k)
                     planes[k][i] = static_cast<float>(made[k]);
             }
@@ -122,7 +123,8 @@ Image converted(const Image& image, const std::function<colour::Triple(const col
 }
 
 /// The channels of one part, behind those that are there, with `prefix` before their names.
-Status read_channels(OIIO::ImageInput& input, int part, const OIIO::ImageSpec& spec, const std::string& prefix, Image& image, const fs::path& path) {
+Status read_channels(OIIO::ImageInput& input, int part, const OIIO::ImageSpec& spec, const std::string& prefix,
+                     Image& image, const fs::path& path) {
     const auto channels = static_cast<std::size_t>(spec.nchannels);
     std::vector<float> interleaved;
     try {
@@ -131,18 +133,22 @@ Status read_channels(OIIO::ImageInput& input, int part, const OIIO::ImageSpec& s
         return Error{"does not fit into memory", path.string(), "Close other pictures and try again."};
     }
     if (!input.read_image(part, 0, 0, spec.nchannels, OIIO::TypeDesc::FLOAT, interleaved.data()))
-        return Error{"cannot be read to its end (" + first_line(input.geterror()) + ")", path.string(), "The file may be cut short; copy it again."};
+        return Error{"cannot be read to its end (" + first_line(input.geterror()) + ")", path.string(),
+                     "The file may be cut short; copy it again."};
     for (std::size_t c = 0; c < channels; ++c) {
         image::Samples plane(image.pixels());
         for (std::size_t p = 0; p < plane.size(); ++p)
             plane[p] = interleaved[p * channels + c];
-        const std::string own = c < spec.channelnames.size() && !spec.channelnames[c].empty() ? spec.channelnames[c] : fmt::format("channel{}", c);
+        const std::string own = c < spec.channelnames.size() && !spec.channelnames[c].empty()
+            ? spec.channelnames[c]
+            : fmt::format("channel{}", c);
         const std::string name = prefix.empty() || own.starts_with(prefix) ? own : prefix + own;
         if (image.find(name))
             continue;
         image.channels.push_back({name, image::make_plane(std::move(plane))});
         if (is_alpha_name(name))
-            image.alpha = spec.get_int_attribute("oiio:UnassociatedAlpha") != 0 ? Alpha::straight : Alpha::premultiplied;
+            image.alpha =
+                spec.get_int_attribute("oiio:UnassociatedAlpha") != 0 ? Alpha::straight : Alpha::premultiplied;
     }
     return {};
 }
@@ -154,7 +160,8 @@ Status read_further_parts(OIIO::ImageInput& input, const OIIO::ImageSpec& first,
     int left_out = 0;
     for (int part = 1; part < most_parts && input.seek_subimage(part, 0); ++part) {
         const OIIO::ImageSpec spec = input.spec();
-        const bool fits = spec.width == first.width && spec.height == first.height && spec.x == first.x && spec.y == first.y && spec.nchannels > 0 && !spec.deep && spec.depth <= 1;
+        const bool fits = spec.width == first.width && spec.height == first.height && spec.x == first.x &&
+            spec.y == first.y && spec.nchannels > 0 && !spec.deep && spec.depth <= 1;
         values += fits ? image.pixels() * static_cast<std::uint64_t>(spec.nchannels) : 0;
         if (!fits || values > most_values || std::string_view(input.format_name()) != "openexr") {
             ++left_out;
@@ -167,25 +174,33 @@ Status read_further_parts(OIIO::ImageInput& input, const OIIO::ImageSpec& first,
         if (const Status read = read_channels(input, part, spec, name + ".", image, path); !read)
             return read;
         for (std::size_t c = before; c < image.channels.size(); ++c)
-            if (const Depth depth = depth_of(spec.channelformats.size() == image.channels.size() - before ? spec.channelformats[c - before] : spec.format); depth != image.depth)
+            if (const Depth depth = depth_of(spec.channelformats.size() == image.channels.size() - before
+                                                 ? spec.channelformats[c - before]
+                                                 : spec.format);
+                depth != image.depth)
                 image.channels[c].depth = depth;
     }
     if (left_out > 0)
-        image.notes.push_back(fmt::format("{} further {} left out: only parts of an EXR that are as large as the first are read", left_out, left_out == 1 ? "picture in the file is" : "pictures in the file are"));
+        image.notes.push_back(
+            fmt::format("{} further {} left out: only parts of an EXR that are as large as the first are read",
+                        left_out, left_out == 1 ? "picture in the file is" : "pictures in the file are"));
     return {};
 }
 
 /// Light below 0 cannot come from a display-encoded picture.
 void look_for_contradictions(Image& image) {
     const colour::Space& space = *colour::find_space(image.space);
-    if (whole_numbers(image.depth) || is_linear(space) || space.to_light || space.transfer == "acescct" || space.transfer == "acescc")
+    if (whole_numbers(image.depth) || is_linear(space) || space.to_light || space.transfer == "acescct" ||
+        space.transfer == "acescc")
         return;
     std::size_t below = 0;
     for (const image::Channel& channel : image.channels)
         if (!is_alpha_name(channel.name))
-            below += static_cast<std::size_t>(std::count_if(channel.plane->begin(), channel.plane->end(), [](float x) { return x < -1e-4f; }));
+            below += static_cast<std::size_t>(
+                std::count_if(channel.plane->begin(), channel.plane->end(), [](float x) { return x < -1e-4f; }));
     if (below > 0)
-        image.notes.push_back(fmt::format("{} numbers are below 0, which {} does not have: is it meant to be linear?", below, image.space));
+        image.notes.push_back(fmt::format("{} numbers are below 0, which {} does not have: is it meant to be linear?",
+                                          below, image.space));
 }
 
 } // namespace
@@ -205,19 +220,21 @@ Result<Image> load(const fs::path& path, const std::string& space) {
                      "PNG, TIFF and EXR can be read; is the file whole?"};
     const OIIO::ImageSpec spec = input->spec();
     const auto values = static_cast<std::uint64_t>(std::max(spec.width, 0)) *
-                        static_cast<std::uint64_t>(std::max(spec.height, 0)) * static_cast<std::uint64_t>(std::max(spec.nchannels, 0));
+        static_cast<std::uint64_t>(std::max(spec.height, 0)) * static_cast<std::uint64_t>(std::max(spec.nchannels, 0));
     if (values == 0 || spec.depth > 1 || spec.deep)
         return Error{"holds no flat picture", path.string(), "Deep and volume pictures are not read."};
     if (values > most_values)
         return Error{fmt::format("says it is {} x {} with {} channels, more than can be held", spec.width, spec.height,
-                                 spec.nchannels), path.string(), "Is the file whole?"};
+                                 spec.nchannels),
+                     path.string(), "Is the file whole?"};
     Image image;
     image.width = spec.width;
     image.height = spec.height;
     image.depth = depth_of(spec.format);
     if (!space.empty() && !colour::find_space(space))
         return Error{"there is no space " + space, path.string(), "See docs/colour.md for the list."};
-    const Declared declared = space.empty() ? declared_space(path, spec, whole_numbers(image.depth)) : Declared{space, "said by you"};
+    const Declared declared =
+        space.empty() ? declared_space(path, spec, whole_numbers(image.depth)) : Declared{space, "said by you"};
     image.space = declared.space;
     image.space_from = declared.how;
     image.notes = declared.notes;
@@ -257,7 +274,8 @@ std::optional<Error> refused_depth(const fs::path& path, Depth depth) {
     const Ending* ending = find_ending(path);
     if (!ending || ending->holds(depth))
         return std::nullopt;
-    return Error{"cannot hold numbers of that depth", path.string(), "PNG holds 8 and 16 bits, TIFF 8, 16 and float, EXR half and float."};
+    return Error{"cannot hold numbers of that depth", path.string(),
+                 "PNG holds 8 and 16 bits, TIFF 8, 16 and float, EXR half and float."};
 }
 
 Result<SaveReport> save(const fs::path& path, const Image& given) {
@@ -313,8 +331,8 @@ Result<SaveReport> save(const fs::path& path, const Image& given) {
             return Error{"cannot be written (" + first_line(output->geterror()) + ")", path.string(),
                          "Is the folder writable, and is there space?"};
         };
-        if (!output->open(temporary.string(), spec) || !output->write_image(OIIO::TypeDesc::FLOAT, interleaved.data()) ||
-            !output->close())
+        if (!output->open(temporary.string(), spec) ||
+            !output->write_image(OIIO::TypeDesc::FLOAT, interleaved.data()) || !output->close())
             return failed();
         // Some writers do not notice a disk that fills up; what cannot be read back was not written.
         std::vector<float>& again = interleaved;

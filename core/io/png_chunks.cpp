@@ -7,7 +7,8 @@ namespace kasuri::io {
 namespace {
 
 std::uint32_t number(const unsigned char* bytes) {
-    return (std::uint32_t{bytes[0]} << 24) | (std::uint32_t{bytes[1]} << 16) | (std::uint32_t{bytes[2]} << 8) | bytes[3];
+    return (std::uint32_t{bytes[0]} << 24) | (std::uint32_t{bytes[1]} << 16) | (std::uint32_t{bytes[2]} << 8) |
+        bytes[3];
 }
 
 /// The longest chunk whose content is looked at.
@@ -29,7 +30,8 @@ std::optional<PngColour> png_colour(const std::filesystem::path& path) {
             break;
         unsigned char data[most] = {};
         const std::uint32_t kept = std::min(length, most);
-        if (!in.read(reinterpret_cast<char*>(data), kept) || !in.seekg(static_cast<std::streamoff>(length - kept) + 4, std::ios::cur))
+        if (!in.read(reinterpret_cast<char*>(data), kept) ||
+            !in.seekg(static_cast<std::streamoff>(length - kept) + 4, std::ios::cur))
             break;
         if (type == "sRGB")
             found.srgb = true;

@@ -38,7 +38,8 @@ void be_silent() {
 
 std::string description(cmsHPROFILE profile) {
     std::array<char, 200> text{};
-    cmsGetProfileInfoASCII(profile, cmsInfoDescription, "en", "US", text.data(), static_cast<cmsUInt32Number>(text.size()));
+    cmsGetProfileInfoASCII(profile, cmsInfoDescription, "en", "US", text.data(),
+                           static_cast<cmsUInt32Number>(text.size()));
     std::string name(text.data());
     return name.empty() ? "without a name" : name;
 }
@@ -51,11 +52,12 @@ colour::Chromaticity connection_white() {
 
 /// XYZ of the connection space to linear BT.709 light.
 Matrix3 to_light() {
-    return times(from_xyz(*colour::find_space(colour::default_space)), adaptation(colour::bradford, connection_white(), colour::d65));
+    return times(from_xyz(*colour::find_space(colour::default_space)),
+                 adaptation(colour::bradford, connection_white(), colour::d65));
 }
 
 struct Shaper {
-    Matrix3 matrix{};                   ///< linear r, g, b to XYZ of the connection space
+    Matrix3 matrix{};                      ///< linear r, g, b to XYZ of the connection space
     std::array<cmsToneCurve*, 3> curves{}; ///< owned by the profile
 };
 
@@ -77,7 +79,9 @@ std::optional<Shaper> shaper_of(cmsHPROFILE profile) {
     return made;
 }
 
-double evaluated(const cmsToneCurve* curve, double x) { return static_cast<double>(cmsEvalToneCurveFloat(curve, static_cast<float>(x))); }
+double evaluated(const cmsToneCurve* curve, double x) {
+    return static_cast<double>(cmsEvalToneCurveFloat(curve, static_cast<float>(x)));
+}
 
 /// The largest deviation of the profile from a space, as a share of what is allowed.
 double colorants_apart(const Shaper& shaper, const colour::Space& space) {
@@ -92,7 +96,8 @@ double apart(const Shaper& shaper, const colour::Space& space) {
     double most = colorants_apart(shaper, space);
     for (const cmsToneCurve* curve : shaper.curves)
         for (int step = 0; step <= 32; ++step)
-            most = std::max(most, std::fabs(evaluated(curve, step / 32.0) - transfer_of(space).decode(step / 32.0)) / same_curve);
+            most = std::max(
+                most, std::fabs(evaluated(curve, step / 32.0) - transfer_of(space).decode(step / 32.0)) / same_curve);
     return most;
 }
 
@@ -100,10 +105,11 @@ double apart(const Shaper& shaper, const colour::Space& space) {
 
 std::optional<Profile> read_profile(std::span<const std::uint8_t> bytes, std::string& reason) {
     be_silent();
-    std::shared_ptr<void> profile(cmsOpenProfileFromMem(bytes.data(), static_cast<cmsUInt32Number>(bytes.size())), [](void* p) {
-        if (p)
-            cmsCloseProfile(p);
-    });
+    std::shared_ptr<void> profile(cmsOpenProfileFromMem(bytes.data(), static_cast<cmsUInt32Number>(bytes.size())),
+                                  [](void* p) {
+                                      if (p)
+                                          cmsCloseProfile(p);
+                                  });
     if (!profile) {
         reason = "its colour profile cannot be read";
         return std::nullopt;
@@ -127,12 +133,16 @@ std::optional<Profile> read_profile(std::span<const std::uint8_t> bytes, std::st
                 made.space = space.name;
             }
         made.to_light = [profile, shaper = *shaper, across = times(to_light(), shaper->matrix)](const Triple& rgb) {
-            return across * Triple{evaluated(shaper.curves[0], rgb[0]), evaluated(shaper.curves[1], rgb[1]), evaluated(shaper.curves[2], rgb[2])};
+            return across *
+                Triple{evaluated(shaper.curves[0], rgb[0]), evaluated(shaper.curves[1], rgb[1]),
+                       evaluated(shaper.curves[2], rgb[2])};
         };
         return made;
     }
     const Handle xyz(cmsCreateXYZProfile());
-    std::shared_ptr<void> transform(cmsCreateTransform(profile.get(), TYPE_RGB_DBL, xyz.get(), TYPE_XYZ_DBL, INTENT_RELATIVE_COLORIMETRIC, cmsFLAGS_NOOPTIMIZE | cmsFLAGS_NOCACHE),
+    std::shared_ptr<void> transform(cmsCreateTransform(profile.get(), TYPE_RGB_DBL, xyz.get(), TYPE_XYZ_DBL,
+                                                       INTENT_RELATIVE_COLORIMETRIC,
+                                                       cmsFLAGS_NOOPTIMIZE | cmsFLAGS_NOCACHE),
                                     [](void* t) {
                                         if (t)
                                             cmsDeleteTransform(t);
@@ -141,7 +151,9 @@ std::optional<Profile> read_profile(std::span<const std::uint8_t> bytes, std::st
         reason = "its colour profile \"" + made.name + "\" has no way from r, g, b to light";
         return std::nullopt;
     }
-    made.note = "its colour profile \"" + made.name + "\" is a table, not a matrix and curves: the pixels were taken through it to linear light once, within 0..1, relative colorimetric";
+    made.note = "its colour profile \"" + made.name +
+        "\" is a table, not a matrix and curves: the pixels were taken through it to linear light once, within 0..1, "
+        "relative colorimetric";
     made.to_light = [transform, across = to_light()](const Triple& rgb) {
         Triple seen{};
         cmsDoTransform(transform.get(), rgb.data(), seen.data(), 1);
@@ -158,7 +170,9 @@ std::vector<std::uint8_t> made_profile(const colour::Space& space) {
     for (std::size_t i = 0; i < steps; ++i)
         table[i] = static_cast<float>(transfer_of(space).decode(static_cast<double>(i) / (steps - 1)));
     const std::unique_ptr<cmsToneCurve, decltype(&cmsFreeToneCurve)> curve(
-        space.transfer == "linear" ? cmsBuildGamma(nullptr, 1) : cmsBuildTabulatedToneCurveFloat(nullptr, steps, table.data()), &cmsFreeToneCurve);
+        space.transfer == "linear" ? cmsBuildGamma(nullptr, 1)
+                                   : cmsBuildTabulatedToneCurveFloat(nullptr, steps, table.data()),
+        &cmsFreeToneCurve);
     const cmsCIExyY white{space.white.x, space.white.y, 1};
     const auto& p = space.primaries;
     const cmsCIExyYTRIPLE primaries{{p[0].x, p[0].y, 1}, {p[1].x, p[1].y, 1}, {p[2].x, p[2].y, 1}};

@@ -22,7 +22,8 @@ std::optional<Numbered> numbered(const std::filesystem::path& path) {
     if (last == stem.rend())
         return std::nullopt;
     const auto first = std::find_if_not(last, stem.rend(), digit);
-    const std::size_t begin = static_cast<std::size_t>(stem.rend() - first), end = static_cast<std::size_t>(stem.rend() - last);
+    const std::size_t begin = static_cast<std::size_t>(stem.rend() - first),
+                      end = static_cast<std::size_t>(stem.rend() - last);
     return Numbered{stem.substr(0, begin), stem.substr(begin, end - begin), stem.substr(end) + ending};
 }
 
@@ -41,7 +42,8 @@ Sequence sequence_of(const std::filesystem::path& path) {
     std::map<int, std::filesystem::path> found;
     std::error_code unreadable;
     const std::filesystem::path folder = path.has_parent_path() ? path.parent_path() : std::filesystem::path(".");
-    for (std::filesystem::directory_iterator entry(folder, unreadable), end; !unreadable && entry != end; entry.increment(unreadable)) {
+    for (std::filesystem::directory_iterator entry(folder, unreadable), end; !unreadable && entry != end;
+         entry.increment(unreadable)) {
         const std::optional<Numbered> other = numbered(entry->path().filename());
         if (!other || other->before != own->before || other->after != own->after)
             continue;

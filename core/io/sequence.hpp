@@ -14,8 +14,9 @@ struct Sequence {
     std::size_t at = 0;        ///< which of them was asked about
 };
 
-/// The files beside `path` that have its name but for the last run of digits in it. Empty if it has none, or is alone, or if the
-/// folder cannot be read. Numbers may be padded with zeros or not (of two files of one number the padded one like `path` is taken).
+/// The files beside `path` that have its name but for the last run of digits in it. Empty if it has none, or is alone,
+/// or if the folder cannot be read. Numbers may be padded with zeros or not (of two files of one number the padded one
+/// like `path` is taken).
 Sequence sequence_of(const std::filesystem::path& path);
 
 } // namespace kasuri::io

@@ -20,7 +20,8 @@ image::Picture stretched(const image::Picture& picture, int width, int height) {
         if (made.planes[c] != picture.planes[c])
             continue;
         // The buffer is only read through this wrapper.
-        const OIIO::ImageBuf from(OIIO::ImageSpec(picture.width, picture.height, 1, OIIO::TypeDesc::FLOAT), const_cast<float*>(picture.planes[c]->data()));
+        const OIIO::ImageBuf from(OIIO::ImageSpec(picture.width, picture.height, 1, OIIO::TypeDesc::FLOAT),
+                                  const_cast<float*>(picture.planes[c]->data()));
         image::Samples samples(static_cast<std::size_t>(width) * static_cast<std::size_t>(height));
         OIIO::ImageBuf to(OIIO::ImageSpec(width, height, 1, OIIO::TypeDesc::FLOAT), samples.data());
         OIIO::ImageBufAlgo::resize(to, from, "triangle");

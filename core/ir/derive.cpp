@@ -13,7 +13,9 @@ public:
     bool none(NodeId t) const { return g.is_constant(t, 0); }
     NodeId times(NodeId slope, NodeId factor) { return none(slope) ? slope : g.mul(slope, factor); }
     /// The reciprocal serves all three directions.
-    NodeId over(NodeId slope, NodeId divisor) { return none(slope) ? slope : g.mul(slope, g.div(g.constant(1), divisor)); }
+    NodeId over(NodeId slope, NodeId divisor) {
+        return none(slope) ? slope : g.mul(slope, g.div(g.constant(1), divisor));
+    }
     NodeId plus(NodeId a, NodeId b) { return none(a) ? b : none(b) ? a : g.add(a, b); }
     NodeId minus(NodeId a, NodeId b) { return none(b) ? a : none(a) ? g.neg(b) : g.sub(a, b); }
     NodeId pick(NodeId condition, NodeId yes, NodeId no) { return yes == no ? yes : g.select(condition, yes, no); }
@@ -37,7 +39,9 @@ struct Hexcone {
 Hexcone hexcone(Calculus& c, const Place& p) {
     Graph& g = c.g;
     const NodeId most = g.max(g.max(p.x[0], p.x[1]), p.x[2]), least = g.min(g.min(p.x[0], p.x[1]), p.x[2]);
-    const auto slope = [&](NodeId which) { return c.pick(g.equal(p.x[0], which), p.t[0], c.pick(g.equal(p.x[1], which), p.t[1], p.t[2])); };
+    const auto slope = [&](NodeId which) {
+        return c.pick(g.equal(p.x[0], which), p.t[0], c.pick(g.equal(p.x[1], which), p.t[1], p.t[2]));
+    };
     const NodeId most_slope = slope(most);
     return {most, g.sub(most, least), most_slope, c.minus(most_slope, slope(least))};
 }
@@ -45,11 +49,15 @@ Hexcone hexcone(Calculus& c, const Place& p) {
 NodeId of_hue(Calculus& c, const Place& p) {
     Graph& g = c.g;
     const Hexcone h = hexcone(c, p);
-    const auto sector = [&](auto&& between) { return c.pick(g.equal(p.x[0], h.most), between(1, 2), c.pick(g.equal(p.x[1], h.most), between(2, 0), between(0, 1))); };
+    const auto sector = [&](auto&& between) {
+        return c.pick(g.equal(p.x[0], h.most), between(1, 2),
+                      c.pick(g.equal(p.x[1], h.most), between(2, 0), between(0, 1)));
+    };
     const NodeId along = sector([&](int a, int b) { return g.sub(p.x[a], p.x[b]); });
     const NodeId along_slope = sector([&](int a, int b) { return c.minus(p.t[a], p.t[b]); });
     const NodeId turned = c.minus(c.times(along_slope, h.spread), c.times(h.spread_slope, along));
-    return c.pick(g.equal(h.spread, g.constant(0)), g.constant(0), c.over(c.times(turned, g.constant(60)), g.mul(h.spread, h.spread)));
+    return c.pick(g.equal(h.spread, g.constant(0)), g.constant(0),
+                  c.over(c.times(turned, g.constant(60)), g.mul(h.spread, h.spread)));
 }
 
 NodeId of_saturation(Calculus& c, const Place& p) {
@@ -62,13 +70,17 @@ template <int offset>
 NodeId of_channel(Calculus& c, const Place& p) {
     Graph& g = c.g;
     const auto number = [&](double x) { return g.constant(x); };
-    NodeId own = g.add(g.sub(p.x[0], g.mul(number(360), g.make(Op::floor, g.div(p.x[0], number(360))))), number(offset));
+    NodeId own =
+        g.add(g.sub(p.x[0], g.mul(number(360), g.make(Op::floor, g.div(p.x[0], number(360))))), number(offset));
     own = g.select(g.less(own, number(360)), own, g.sub(own, number(360)));
-    const NodeId share = g.div(g.sub(g.min(own, g.sub(number(360), own)), number(60)), number(60)), tent = g.clamp01(share);
+    const NodeId share = g.div(g.sub(g.min(own, g.sub(number(360), own)), number(60)), number(60)),
+                 tent = g.clamp01(share);
     const NodeId inside = g.make(Op::logical_and, g.less(number(0), share), g.less(share, number(1)));
     const NodeId rising = c.times(p.t[0], g.select(g.less(own, number(180)), number(1.0 / 60), number(-1.0 / 60)));
     const NodeId tent_slope = c.pick(inside, rising, number(0));
-    const NodeId taken = c.plus(c.times(c.times(p.t[2], p.x[1]), tent), c.plus(c.times(c.times(p.t[1], p.x[2]), tent), c.times(c.times(tent_slope, p.x[1]), p.x[2])));
+    const NodeId taken =
+        c.plus(c.times(c.times(p.t[2], p.x[1]), tent),
+               c.plus(c.times(c.times(p.t[1], p.x[2]), tent), c.times(c.times(tent_slope, p.x[1]), p.x[2])));
     return c.minus(p.t[2], taken);
 }
 
@@ -93,10 +105,15 @@ struct Row {
 /// Operations that are not here are flat.
 constexpr Row table[] = {
     {Op::neg, [](Calculus& c, const Place& p) { return c.minus(c.g.constant(0), p.t[0]); }},
-    {Op::abs, [](Calculus& c, const Place& p) { return c.pick(c.g.less(p.x[0], c.g.constant(0)), c.minus(c.g.constant(0), p.t[0]), p.t[0]); }},
+    {Op::abs,
+     [](Calculus& c, const Place& p) {
+         return c.pick(c.g.less(p.x[0], c.g.constant(0)), c.minus(c.g.constant(0), p.t[0]), p.t[0]);
+     }},
     {Op::sqrt, [](Calculus& c, const Place& p) { return c.over(c.times(p.t[0], c.g.constant(0.5)), p.self); }},
-    {Op::exp2, [](Calculus& c, const Place& p) { return c.times(p.t[0], c.g.mul(p.self, c.g.constant(std::numbers::ln2))); }},
-    {Op::log2, [](Calculus& c, const Place& p) { return c.over(c.times(p.t[0], c.g.constant(std::numbers::log2e)), p.x[0]); }},
+    {Op::exp2,
+     [](Calculus& c, const Place& p) { return c.times(p.t[0], c.g.mul(p.self, c.g.constant(std::numbers::ln2))); }},
+    {Op::log2,
+     [](Calculus& c, const Place& p) { return c.over(c.times(p.t[0], c.g.constant(std::numbers::log2e)), p.x[0]); }},
     {Op::sin, [](Calculus& c, const Place& p) { return c.times(p.t[0], c.g.make(Op::cos, p.x[0])); }},
     {Op::cos, [](Calculus& c, const Place& p) { return c.times(p.t[0], c.g.neg(c.g.make(Op::sin, p.x[0]))); }},
     {Op::add, [](Calculus& c, const Place& p) { return c.plus(p.t[0], p.t[1]); }},
@@ -106,11 +123,15 @@ constexpr Row table[] = {
     {Op::min, [](Calculus& c, const Place& p) { return c.pick(c.g.less(p.x[1], p.x[0]), p.t[1], p.t[0]); }},
     {Op::max, [](Calculus& c, const Place& p) { return c.pick(c.g.less(p.x[0], p.x[1]), p.t[1], p.t[0]); }},
     {Op::pow, of_pow},
-    {Op::atan2, [](Calculus& c, const Place& p) {
+    {Op::atan2,
+     [](Calculus& c, const Place& p) {
          const NodeId size = c.g.add(c.g.mul(p.x[0], p.x[0]), c.g.mul(p.x[1], p.x[1]));
          return c.over(c.minus(c.times(p.t[0], p.x[1]), c.times(p.t[1], p.x[0])), size);
      }},
-    {Op::fma, [](Calculus& c, const Place& p) { return c.plus(c.plus(c.times(p.t[0], p.x[1]), c.times(p.t[1], p.x[0])), p.t[2]); }},
+    {Op::fma,
+     [](Calculus& c, const Place& p) {
+         return c.plus(c.plus(c.times(p.t[0], p.x[1]), c.times(p.t[1], p.x[0])), p.t[2]);
+     }},
     {Op::select, [](Calculus& c, const Place& p) { return c.pick(p.x[0], p.t[1], p.t[2]); }},
     {Op::hexcone_h, of_hue},
     {Op::hexcone_s, of_saturation},
@@ -131,7 +152,8 @@ NodeId of_external(Calculus& c, const External& conversion, const Place& p) {
         below[i] = c.minus(p.x[i], step);
     }
     const auto which = static_cast<std::size_t>(p.node.value);
-    return g.mul(g.sub(g.external(conversion, above)[which], g.external(conversion, below)[which]), g.constant(0.5 / external_step));
+    return g.mul(g.sub(g.external(conversion, above)[which], g.external(conversion, below)[which]),
+                 g.constant(0.5 / external_step));
 }
 
 Rule rule_of(Op op) {
@@ -175,7 +197,8 @@ std::vector<Slopes> derivatives(Graph& graph, std::span<const NodeId> of) {
                 const Stage stage = graph.stages()[node.slot - graph.first_stage_slot()];
                 for (std::size_t i = 0; i < 3; ++i) {
                     const NodeId inner = slopes[stage.source][i];
-                    slopes[id][i] = stage.kind == Neighbour::blur ? graph.neighbourhood(stage.kind, inner, stage.size) : inner;
+                    slopes[id][i] =
+                        stage.kind == Neighbour::blur ? graph.neighbourhood(stage.kind, inner, stage.size) : inner;
                 }
             }
             continue;

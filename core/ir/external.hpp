@@ -4,8 +4,8 @@
 
 namespace kasuri::ir {
 
-/// Three numbers to three numbers by code that is not ours: a conversion of a colour library. Safe to call from several threads;
-/// the same numbers give the same results, whatever stands beside them. Lives as long as the process.
+/// Three numbers to three numbers by code that is not ours: a conversion of a colour library. Safe to call from several
+/// threads; the same numbers give the same results, whatever stands beside them. Lives as long as the process.
 class External {
 public:
     virtual ~External() = default;

@@ -23,7 +23,7 @@ std::size_t Graph::Hash::operator()(const Node& node) const {
 bool Graph::Same::operator()(const Node& a, const Node& b) const {
     // Bits, not values: 0 and -0 are different constants, and a NaN equals itself.
     return a.op == b.op && a.args == b.args && a.slot == b.slot &&
-           std::bit_cast<std::uint64_t>(a.value) == std::bit_cast<std::uint64_t>(b.value);
+        std::bit_cast<std::uint64_t>(a.value) == std::bit_cast<std::uint64_t>(b.value);
 }
 
 NodeId Graph::intern(const Node& node) {
@@ -103,8 +103,8 @@ std::array<NodeId, 3> Graph::external(const External& conversion, const std::arr
 }
 
 bool Graph::is_constant(NodeId id, double value) const {
-    return nodes_[id].op == Op::constant && std::bit_cast<std::uint64_t>(nodes_[id].value) ==
-                                                std::bit_cast<std::uint64_t>(value);
+    return nodes_[id].op == Op::constant &&
+        std::bit_cast<std::uint64_t>(nodes_[id].value) == std::bit_cast<std::uint64_t>(value);
 }
 
 NodeId Graph::make(Op op, NodeId a, NodeId b, NodeId c) {

@@ -44,16 +44,19 @@ std::array<NodeId, 3> linear_map(Graph& g, const Matrix& matrix, const std::arra
     for (const auto& row : matrix)
         for (const double weight : row)
             most = std::max(most, std::fabs(weight));
-    const bool neutral = std::fabs(sums[0] - sums[1]) <= rounding * most && std::fabs(sums[2] - sums[1]) <= rounding * most;
+    const bool neutral =
+        std::fabs(sums[0] - sums[1]) <= rounding * most && std::fabs(sums[2] - sums[1]) <= rounding * most;
     std::array<NodeId, 3> result{};
     if (neutral) {
         const double sum = std::fabs(sums[1] - 1) <= rounding * most ? 1 : sums[1];
         const NodeId grey = g.mul(g.constant(sum), x[1]), first = g.sub(x[0], x[1]), last = g.sub(x[2], x[1]);
         for (std::size_t i = 0; i < 3; ++i)
-            result[i] = g.add(g.add(grey, g.mul(g.constant(matrix[i][0]), first)), g.mul(g.constant(matrix[i][2]), last));
+            result[i] =
+                g.add(g.add(grey, g.mul(g.constant(matrix[i][0]), first)), g.mul(g.constant(matrix[i][2]), last));
     } else {
         for (std::size_t i = 0; i < 3; ++i)
-            result[i] = g.add(g.add(g.mul(g.constant(matrix[i][0]), x[0]), g.mul(g.constant(matrix[i][1]), x[1])), g.mul(g.constant(matrix[i][2]), x[2]));
+            result[i] = g.add(g.add(g.mul(g.constant(matrix[i][0]), x[0]), g.mul(g.constant(matrix[i][1]), x[1])),
+                              g.mul(g.constant(matrix[i][2]), x[2]));
     }
     // Of constants the result is constants: black stays black, and would be a map of itself.
     if (std::any_of(result.begin(), result.end(), [&](NodeId node) { return g[node].op != Op::constant; }))

@@ -30,9 +30,9 @@ void to_hexcone(const double* x, double* out) {
         return;
     }
     const double value = std::fabs(most) < hexcone_tiny ? hexcone_tiny : most;
-    const double angle = x[0] == most   ? (x[1] - x[2]) / spread
-                         : x[1] == most ? 2 + (x[2] - x[0]) / spread
-                                        : 4 + (x[0] - x[1]) / spread;
+    const double angle = x[0] == most ? (x[1] - x[2]) / spread
+        : x[1] == most                ? 2 + (x[2] - x[0]) / spread
+                                      : 4 + (x[0] - x[1]) / spread;
     out[0] = 60 * (angle < 0 ? angle + 6 : angle);
     out[1] = spread / value;
     out[2] = value;

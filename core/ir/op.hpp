@@ -11,28 +11,63 @@ enum class Op : std::uint8_t {
     constant, ///< a number known when the rule is compiled
     uniform,  ///< one number per run: a parameter, or a measure of the picture
     input,    ///< one number per pixel
-    neg, abs, floor, ceil, trunc, round_even, sqrt, exp2, log2, sin, cos, logical_not, is_nan,
-    add, sub, mul, div, min, max, pow, atan2, less, less_equal, equal, logical_and, logical_or,
-    bit_and, bit_or, bit_xor, ///< of whole numbers from 0 to 2^24, kept as floats
-    fma, select,
-    hexcone_h, hexcone_s, hexcone_v, ///< of r, g, b: hue in degrees, saturation, value
-    hexcone_r, hexcone_g, hexcone_b, ///< of hue, saturation, value
-    external,                        ///< one of the three results of an External; slot says which External, value which result
+    neg,
+    abs,
+    floor,
+    ceil,
+    trunc,
+    round_even,
+    sqrt,
+    exp2,
+    log2,
+    sin,
+    cos,
+    logical_not,
+    is_nan,
+    add,
+    sub,
+    mul,
+    div,
+    min,
+    max,
+    pow,
+    atan2,
+    less,
+    less_equal,
+    equal,
+    logical_and,
+    logical_or,
+    bit_and,
+    bit_or,
+    bit_xor, ///< of whole numbers from 0 to 2^24, kept as floats
+    fma,
+    select,
+    hexcone_h,
+    hexcone_s,
+    hexcone_v, ///< of r, g, b: hue in degrees, saturation, value
+    hexcone_r,
+    hexcone_g,
+    hexcone_b, ///< of hue, saturation, value
+    external,  ///< one of the three results of an External; slot says which External, value which result
     // From here on only engine/fuse makes them: several operations of a graph in one pass over a tile.
-    fms, fnma,               ///< x y - z; z - x y
-    select_less, select_less_equal, select_equal, ///< (x, y, yes, no)
-    clamp,                   ///< min(max(x, low), high)
-    mix,                     ///< x (1 - share) + y share
-    smooth,                  ///< smoothstep of t = (x - low) scale
+    fms,
+    fnma, ///< x y - z; z - x y
+    select_less,
+    select_less_equal,
+    select_equal, ///< (x, y, yes, no)
+    clamp,        ///< min(max(x, low), high)
+    mix,          ///< x (1 - share) + y share
+    smooth,       ///< smoothstep of t = (x - low) scale
     cube,
-    pow_uniform,             ///< pow whose exponent is the same for every pixel
-    linear3,                 ///< (x, y, z, a, b, c, d): a x + b y + c z + d
-    power_segment,           ///< (x, limit, m, n, p, k, o, e, g, c): x <= limit ? m x + n : g ((x + p) k + o)^e + c
-    mirrored_segment,        ///< the same of |x|, negated below 0
-    exp_segment,             ///< (x, limit, m, n, k, o, top): x <= limit ? m x + n : min(exp2(k x + o), top)
-    log_segment,             ///< (x, limit, m, n, k, o, g, c): x <= limit ? m x + n : g log2(k x + o) + c
-    matrix3,                 ///< three linear3 of the same x, y, z: three results
-    to_hexcone, from_hexcone, ///< three results
+    pow_uniform,      ///< pow whose exponent is the same for every pixel
+    linear3,          ///< (x, y, z, a, b, c, d): a x + b y + c z + d
+    power_segment,    ///< (x, limit, m, n, p, k, o, e, g, c): x <= limit ? m x + n : g ((x + p) k + o)^e + c
+    mirrored_segment, ///< the same of |x|, negated below 0
+    exp_segment,      ///< (x, limit, m, n, k, o, top): x <= limit ? m x + n : min(exp2(k x + o), top)
+    log_segment,      ///< (x, limit, m, n, k, o, g, c): x <= limit ? m x + n : g log2(k x + o) + c
+    matrix3,          ///< three linear3 of the same x, y, z: three results
+    to_hexcone,
+    from_hexcone, ///< three results
 };
 
 /// The most operands of an operation, and the most results.

@@ -37,11 +37,14 @@ std::string printed(const Graph& graph, std::span<const NodeId> outputs) {
         if (node.op == Op::constant) {
             text += number_text(node.value, 9);
         } else if (node.op == Op::uniform) {
-            text += node.slot < first_parameter_slot ? std::string(uniforms[node.slot]) : fmt::format("parameter {}", node.slot - first_parameter_slot);
+            text += node.slot < first_parameter_slot ? std::string(uniforms[node.slot])
+                                                     : fmt::format("parameter {}", node.slot - first_parameter_slot);
         } else if (const Stage* stage = stage_of(node)) {
-            text += fmt::format("{} n{} n{}", neighbours[static_cast<std::size_t>(stage->kind)], stage->source, stage->size);
+            text += fmt::format("{} n{} n{}", neighbours[static_cast<std::size_t>(stage->kind)], stage->source,
+                                stage->size);
         } else if (node.op == Op::input) {
-            text += node.slot < input_count ? std::string(inputs[node.slot]) : fmt::format("source channel {}", node.slot - input_count);
+            text += node.slot < input_count ? std::string(inputs[node.slot])
+                                            : fmt::format("source channel {}", node.slot - input_count);
         } else {
             text += row(node.op).name;
             for (int k = 0; k < row(node.op).arity; ++k)

@@ -12,8 +12,8 @@ using Args = std::array<NodeId, 3>;
 
 /// One equation that holds for every float, NaN and infinities included (a zero may change its sign).
 struct Rewrite {
-    std::string_view equation; ///< as documentation, and as the name in tests
-    Op op;                     ///< the operation on the left-hand side
+    std::string_view equation;                                      ///< as documentation, and as the name in tests
+    Op op;                                                          ///< the operation on the left-hand side
     std::optional<NodeId> (*apply)(Graph& graph, const Args& args); ///< nothing if it does not match
 };
 

@@ -12,7 +12,8 @@ namespace {
 
 std::string lower(std::string_view text) {
     std::string made(text);
-    std::transform(made.begin(), made.end(), made.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
+    std::transform(made.begin(), made.end(), made.begin(),
+                   [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
     return made;
 }
 
@@ -31,7 +32,8 @@ public:
             for (const Completion& item : items_) {
                 const std::size_t found = lower(item.text).find(written);
                 if (found != std::string::npos && (found == 0) == begins &&
-                    std::none_of(result.items.begin(), result.items.end(), [&](const Completion& other) { return other.text == item.text; }))
+                    std::none_of(result.items.begin(), result.items.end(),
+                                 [&](const Completion& other) { return other.text == item.text; }))
                     result.items.push_back(item);
             }
         return result;
@@ -111,7 +113,7 @@ private:
     /// Whether = or += and the like came in this statement.
     bool value_begun() const {
         return p_.after(TokenKind::assign) || p_.after(TokenKind::add_assign) || p_.after(TokenKind::sub_assign) ||
-               p_.after(TokenKind::mul_assign) || p_.after(TokenKind::div_assign);
+            p_.after(TokenKind::mul_assign) || p_.after(TokenKind::div_assign);
     }
 
     int bracket_depth() const {
@@ -174,7 +176,10 @@ private:
         struct Part {
             std::string_view word, doc;
         };
-        constexpr Part parts[] = {{"of", "the options of a choice"}, {"in", "the range: LOW .. HIGH"}, {"whole", "whole numbers only"}, {"step", "how far one step goes"}};
+        constexpr Part parts[] = {{"of", "the options of a choice"},
+                                  {"in", "the range: LOW .. HIGH"},
+                                  {"whole", "whole numbers only"},
+                                  {"step", "how far one step goes"}};
         const std::string_view before = p_.text(p_.word - 1);
         for (const Part& part : parts)
             if (before == part.word && before != "whole")
@@ -214,14 +219,18 @@ private:
             add(CompletionKind::function, function->name, shown(*function), function->doc);
         std::vector<Completion> language;
         for (const Signature& signature : p_.vocabulary.functions)
-            language.push_back({CompletionKind::function, std::string(signature.name), shown(signature), std::string(signature.doc)});
+            language.push_back(
+                {CompletionKind::function, std::string(signature.name), shown(signature), std::string(signature.doc)});
         for (const FunctionPtr& function : p_.vocabulary.prelude)
             language.push_back({CompletionKind::function, function->name, shown(*function), function->doc});
-        for (const auto& [type, doc] : {std::pair{vec2_type, "vec2(x, y)"}, std::pair{vec3_type, "vec3(r, g, b)"}, std::pair{vec4_type, "vec4(r, g, b, a)"}, std::pair{mat3_type, "mat3(row, row, row)"}})
+        for (const auto& [type, doc] :
+             {std::pair{vec2_type, "vec2(x, y)"}, std::pair{vec3_type, "vec3(r, g, b)"},
+              std::pair{vec4_type, "vec4(r, g, b, a)"}, std::pair{mat3_type, "mat3(row, row, row)"}})
             language.push_back({CompletionKind::type, name(type), doc, ""});
         for (const std::string_view word : {"true", "false"})
             language.push_back({CompletionKind::word, std::string(word), "bool", ""});
-        std::stable_sort(language.begin(), language.end(), [](const Completion& x, const Completion& y) { return x.text < y.text; });
+        std::stable_sort(language.begin(), language.end(),
+                         [](const Completion& x, const Completion& y) { return x.text < y.text; });
         items_.insert(items_.end(), language.begin(), language.end());
     }
 
@@ -242,15 +251,19 @@ void each_form(const AssistPlace& place, std::string_view name, Own own, BuiltIn
             built_in(signature);
 }
 
-std::string with_file(const Function& f) { return f.file.empty() ? f.doc : fmt::format("{}{}from {}", f.doc, f.doc.empty() ? "" : "\n", f.file); }
+std::string with_file(const Function& f) {
+    return f.file.empty() ? f.doc : fmt::format("{}{}from {}", f.doc, f.doc.empty() ? "" : "\n", f.file);
+}
 
 } // namespace
 
-Completions completions(std::string_view source, std::size_t at, const Vocabulary& vocabulary, const CheckOptions& options) {
+Completions completions(std::string_view source, std::size_t at, const Vocabulary& vocabulary,
+                        const CheckOptions& options) {
     return Completer(AssistPlace(source, at, vocabulary, options)).run();
 }
 
-std::optional<Hover> hover(std::string_view source, std::size_t at, const Vocabulary& vocabulary, const CheckOptions& options) {
+std::optional<Hover> hover(std::string_view source, std::size_t at, const Vocabulary& vocabulary,
+                           const CheckOptions& options) {
     const AssistPlace place(source, at, vocabulary, options);
     if (!place.has_word || place.in_text)
         return std::nullopt;
@@ -269,9 +282,12 @@ std::optional<Hover> hover(std::string_view source, std::size_t at, const Vocabu
         if (type.kind == Kind::model)
             for (std::size_t i = 0; i < 3; ++i)
                 if (type.model->components[i] == word)
-                    return Hover{made.span, fmt::format("{} of {} : float", word, type.model->name), std::string(type.model->meanings[i])};
+                    return Hover{made.span, fmt::format("{} of {} : float", word, type.model->name),
+                                 std::string(type.model->meanings[i])};
         if (is_vector(type))
-            return Hover{made.span, fmt::format("{} of {} : {}", word, name(type), name(vector_of(static_cast<int>(word.size())))), ""};
+            return Hover{made.span,
+                         fmt::format("{} of {} : {}", word, name(type), name(vector_of(static_cast<int>(word.size())))),
+                         ""};
         return std::nullopt;
     }
     if (next == TokenKind::open) {
@@ -280,14 +296,18 @@ std::optional<Hover> hover(std::string_view source, std::size_t at, const Vocabu
             if (made.doc.find(doc) == std::string::npos)
                 made.doc += (made.doc.empty() ? "" : "\n") + std::string(doc);
         };
-        each_form(place, word, [&](const Function& f) { say(shown(f), with_file(f)); }, [&](const Signature& s) { say(shown(s), s.doc); });
+        each_form(
+            place, word, [&](const Function& f) { say(shown(f), with_file(f)); },
+            [&](const Signature& s) { say(shown(s), s.doc); });
         if (made.heading.empty())
             return std::nullopt;
         return made;
     }
     if (const KnownName* known = place.find(word)) {
         constexpr std::string_view kinds[] = {"", "", "", "let", "param", "source"};
-        const std::string_view kind = known->doc == "argument" ? "" : word == "out" ? "" : kinds[static_cast<std::size_t>(known->kind)];
+        const std::string_view kind = known->doc == "argument" ? ""
+            : word == "out"                                    ? ""
+                                                               : kinds[static_cast<std::size_t>(known->kind)];
         made.heading = fmt::format("{}{}{} : {}", kind, kind.empty() ? "" : " ", word, known->detail);
         made.doc = known->doc;
         return made;
@@ -298,7 +318,8 @@ std::optional<Hover> hover(std::string_view source, std::size_t at, const Vocabu
     return std::nullopt;
 }
 
-std::optional<CallHelp> call_help(std::string_view source, std::size_t at, const Vocabulary& vocabulary, const CheckOptions& options) {
+std::optional<CallHelp> call_help(std::string_view source, std::size_t at, const Vocabulary& vocabulary,
+                                  const CheckOptions& options) {
     const AssistPlace place(source, at, vocabulary, options);
     CallHelp help;
     int depth = 0;
@@ -332,12 +353,14 @@ std::optional<CallHelp> call_help(std::string_view source, std::size_t at, const
         }
         help.forms.push_back(std::move(form));
     };
-    each_form(place, text_of(source, help.name), [&](const Function& f) { add(f, f.name, with_file(f), false); },
-              [&](const Signature& s) { add(s, s.name, s.doc, s.variadic); });
+    each_form(
+        place, text_of(source, help.name), [&](const Function& f) { add(f, f.name, with_file(f), false); },
+        [&](const Signature& s) { add(s, s.name, s.doc, s.variadic); });
     if (help.forms.empty())
         return std::nullopt;
     // Forms that have so many arguments come first.
-    std::stable_partition(help.forms.begin(), help.forms.end(), [](const CallForm& form) { return form.active.size() > 0; });
+    std::stable_partition(help.forms.begin(), help.forms.end(),
+                          [](const CallForm& form) { return form.active.size() > 0; });
     return help;
 }
 

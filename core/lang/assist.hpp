@@ -13,7 +13,21 @@ namespace kasuri::lang {
 // What an editor can offer at a place of a text, finished or not. All of it comes from the tables that the checker
 // itself uses, and from a check of the text as far as it goes.
 
-enum class CompletionKind { statement, word, input, local, parameter, source, function, type, component, option, space, target, proof };
+enum class CompletionKind {
+    statement,
+    word,
+    input,
+    local,
+    parameter,
+    source,
+    function,
+    type,
+    component,
+    option,
+    space,
+    target,
+    proof
+};
 
 struct Completion {
     CompletionKind kind{};
@@ -29,7 +43,8 @@ struct Completions {
 
 /// What can be written at byte `at`: only what makes sense there and begins with, or else holds, what is already
 /// written of the word. The nearest first: own names, then the language's.
-Completions completions(std::string_view source, std::size_t at, const Vocabulary& vocabulary, const CheckOptions& options = {});
+Completions completions(std::string_view source, std::size_t at, const Vocabulary& vocabulary,
+                        const CheckOptions& options = {});
 
 struct Hover {
     Span span;
@@ -38,7 +53,8 @@ struct Hover {
 };
 
 /// What the word at byte `at` means.
-std::optional<Hover> hover(std::string_view source, std::size_t at, const Vocabulary& vocabulary, const CheckOptions& options = {});
+std::optional<Hover> hover(std::string_view source, std::size_t at, const Vocabulary& vocabulary,
+                           const CheckOptions& options = {});
 
 /// One form of a function that is being called.
 struct CallForm {
@@ -53,6 +69,7 @@ struct CallHelp {
 };
 
 /// The call whose brackets byte `at` stands in.
-std::optional<CallHelp> call_help(std::string_view source, std::size_t at, const Vocabulary& vocabulary, const CheckOptions& options = {});
+std::optional<CallHelp> call_help(std::string_view source, std::size_t at, const Vocabulary& vocabulary,
+                                  const CheckOptions& options = {});
 
 } // namespace kasuri::lang

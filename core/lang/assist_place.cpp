@@ -12,8 +12,8 @@ namespace kasuri::lang {
 namespace {
 
 bool goes_on_after(TokenKind kind) {
-    return binary_row(kind) || assignment(kind) || kind == TokenKind::comma || kind == TokenKind::question || kind == TokenKind::colon ||
-           kind == TokenKind::logical_not;
+    return binary_row(kind) || assignment(kind) || kind == TokenKind::comma || kind == TokenKind::question ||
+        kind == TokenKind::colon || kind == TokenKind::logical_not;
 }
 
 /// How often a local changes: as often as anything that is written to it.
@@ -40,18 +40,22 @@ AssistPlace::AssistPlace(std::string_view text_, std::size_t place, const Vocabu
     : source(text_), at(static_cast<std::uint32_t>(std::min(place, text_.size()))), vocabulary(v), options(o) {
     for (const Token& token : lex(source, nullptr)) {
         const bool inside = token.span.begin < at && at <= token.span.end;
-        const bool open_text = token.kind == TokenKind::string && at == token.span.end && token.span.size() > 1 && source[at - 1] == '"';
-        if (inside && (token.kind == TokenKind::comment || token.kind == TokenKind::number || (token.kind == TokenKind::string && !open_text)))
+        const bool open_text =
+            token.kind == TokenKind::string && at == token.span.end && token.span.size() > 1 && source[at - 1] == '"';
+        if (inside &&
+            (token.kind == TokenKind::comment || token.kind == TokenKind::number ||
+             (token.kind == TokenKind::string && !open_text)))
             in_text = true;
         if (token.kind != TokenKind::comment)
             tokens.push_back(token);
     }
     while (word < tokens.size() && tokens[word].span.end < at)
         ++word;
-    while (word < tokens.size() && tokens[word].span.end == at && tokens[word].kind != TokenKind::name && tokens[word].kind != TokenKind::keyword &&
-           tokens[word].kind != TokenKind::end)
+    while (word < tokens.size() && tokens[word].span.end == at && tokens[word].kind != TokenKind::name &&
+           tokens[word].kind != TokenKind::keyword && tokens[word].kind != TokenKind::end)
         ++word;
-    has_word = word < tokens.size() && tokens[word].span.begin <= at && (tokens[word].kind == TokenKind::name || tokens[word].kind == TokenKind::keyword);
+    has_word = word < tokens.size() && tokens[word].span.begin <= at &&
+        (tokens[word].kind == TokenKind::name || tokens[word].kind == TokenKind::keyword);
     int depth = 0;
     for (std::size_t i = 0; i < word; ++i)
         switch (tokens[i].kind) {
@@ -69,7 +73,8 @@ AssistPlace::AssistPlace(std::string_view text_, std::size_t place, const Vocabu
             break;
         // A keyword that begins a statement does so even in brackets that nobody closed.
         case TokenKind::keyword:
-            if (i > 0 && tokens[i - 1].kind == TokenKind::newline && text(i) != "true" && text(i) != "false" && text(i) != "in") {
+            if (i > 0 && tokens[i - 1].kind == TokenKind::newline && text(i) != "true" && text(i) != "false" &&
+                text(i) != "in") {
                 depth = 0;
                 first = i;
             }
@@ -88,12 +93,18 @@ void AssistPlace::collect() {
             if (i >= arguments && local.name_span.begin >= line && !(has_word && local.name_span == word_span()))
                 continue;
             const bool argument = i < arguments;
-            const std::string detail = in_function ? name(local.type) : described(local.type, rate_of(body, static_cast<std::uint32_t>(i)));
+            const std::string detail =
+                in_function ? name(local.type) : described(local.type, rate_of(body, static_cast<std::uint32_t>(i)));
             names_.push_back({CompletionKind::local, local.name, local.type, detail, argument ? "argument" : "", {}});
         }
     };
     const auto add_input = [&](const InputRow& input) {
-        names_.push_back({CompletionKind::input, std::string(input.name), input.type, described(input.type, input.rate), std::string(input.doc), {}});
+        names_.push_back({CompletionKind::input,
+                          std::string(input.name),
+                          input.type,
+                          described(input.type, input.rate),
+                          std::string(input.doc),
+                          {}});
     };
     std::vector<Diagnostic> ignored;
     const Tree tree = parse(source, ignored);
@@ -107,10 +118,16 @@ void AssistPlace::collect() {
     }
     if (!in_function) {
         add_locals(checked_.rule, 0);
-        names_.push_back({CompletionKind::local, "out", vec4_type, "vec4, per pixel", "what comes out; it begins as the input", {}});
+        names_.push_back(
+            {CompletionKind::local, "out", vec4_type, "vec4, per pixel", "what comes out; it begins as the input", {}});
         for (std::size_t i = 0; i < checked_.rule.parameters.size(); ++i) {
             const Parameter& p = checked_.rule.parameters[i];
-            KnownName known{CompletionKind::parameter, p.name, float_type, fmt::format("{} .. {}", number_text(p.low, 6), number_text(p.high, 6)), p.description, {}};
+            KnownName known{CompletionKind::parameter,
+                            p.name,
+                            float_type,
+                            fmt::format("{} .. {}", number_text(p.low, 6), number_text(p.high, 6)),
+                            p.description,
+                            {}};
             if (p.kind == ParameterKind::colour) {
                 known.name.resize(known.name.size() - 2); // without .r
                 known.type = vec3_type;

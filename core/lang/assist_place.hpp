@@ -23,17 +23,21 @@ public:
     std::uint32_t at;
     const Vocabulary& vocabulary;
     const CheckOptions& options;
-    std::vector<Token> tokens;      ///< without comments
-    bool in_text = false;           ///< inside a comment, a string or a number: nothing is offered
-    std::size_t word = 0;           ///< the token at the place, or the one that would stand there
-    bool has_word = false;          ///< there is one
-    std::size_t first = 0;          ///< the token its statement begins with
+    std::vector<Token> tokens; ///< without comments
+    bool in_text = false;      ///< inside a comment, a string or a number: nothing is offered
+    std::size_t word = 0;      ///< the token at the place, or the one that would stand there
+    bool has_word = false;     ///< there is one
+    std::size_t first = 0;     ///< the token its statement begins with
     bool in_function = false;
 
     std::string_view text(std::size_t token) const { return text_of(source, tokens[token].span); }
     Span word_span() const { return has_word ? tokens[word].span : Span{at, at}; }
-    TokenKind kind_before(std::size_t back = 1) const { return word >= first + back ? tokens[word - back].kind : TokenKind::newline; }
-    std::string_view statement() const { return first < tokens.size() && first < word ? text(first) : std::string_view(); }
+    TokenKind kind_before(std::size_t back = 1) const {
+        return word >= first + back ? tokens[word - back].kind : TokenKind::newline;
+    }
+    std::string_view statement() const {
+        return first < tokens.size() && first < word ? text(first) : std::string_view();
+    }
     /// Whether a token of this kind stands in the statement before the word, outside brackets.
     bool after(TokenKind kind) const;
     bool after_word(std::string_view wanted) const;

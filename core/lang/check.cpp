@@ -27,7 +27,8 @@ std::string comment_above(std::string_view source, std::uint32_t at) {
     std::string text;
     std::size_t line = source.rfind('\n', at) == std::string_view::npos || at == 0 ? 0 : source.rfind('\n', at - 1) + 1;
     while (line > 1) {
-        const std::size_t above = source.rfind('\n', line - 2) == std::string_view::npos ? 0 : source.rfind('\n', line - 2) + 1;
+        const std::size_t above =
+            source.rfind('\n', line - 2) == std::string_view::npos ? 0 : source.rfind('\n', line - 2) + 1;
         const std::string_view content = trimmed(source.substr(above, line - 1 - above));
         if (!content.starts_with("//"))
             break;
@@ -49,12 +50,15 @@ FunctionPtr check_function(const Statement& s, FileContext& file, const std::str
     ExpressionChecker& e = body.expressions();
     constexpr std::size_t most_arguments = 32; // one bit each
     if (s.parameters.size() > most_arguments)
-        e.fault(Code::argument_count, s.name_span, {s.name, fmt::format("at most {} arguments", most_arguments), fmt::format("{}", s.parameters.size()), ""});
+        e.fault(
+            Code::argument_count, s.name_span,
+            {s.name, fmt::format("at most {} arguments", most_arguments), fmt::format("{}", s.parameters.size()), ""});
     for (std::size_t i = 0; i < std::min(s.parameters.size(), most_arguments); ++i) {
         const FunctionParameter& p = s.parameters[i];
         const Type type = p.type.text.empty() ? float_type : type_named(p.type.text, file.vocabulary);
         if (type.kind == Kind::none)
-            e.fault(Code::unknown_type, p.type.span, {p.type.text}, e.meant(p.type.text, {"float", "bool", "vec2", "vec3", "vec4", "mat3"}, p.type.span));
+            e.fault(Code::unknown_type, p.type.span, {p.type.text},
+                    e.meant(p.type.text, {"float", "bool", "vec2", "vec3", "vec4", "mat3"}, p.type.span));
         if (e.names.contains(p.name.text))
             e.fault(Code::duplicate_name, p.name.span, {p.name.text});
         const std::uint32_t local = e.add_local(p.name.text, type, p.name.span);
@@ -84,7 +88,9 @@ FunctionPtr check_function(const Statement& s, FileContext& file, const std::str
         case StatementKind::param:
         case StatementKind::preset:
         case StatementKind::fn:
-        case StatementKind::proof: e.fault(Code::not_in_function, inner.span, {e.text(inner.span).substr(0, e.text(inner.span).find(' '))}); break;
+        case StatementKind::proof:
+            e.fault(Code::not_in_function, inner.span, {e.text(inner.span).substr(0, e.text(inner.span).find(' '))});
+            break;
         }
     }
     if (!finished) {
@@ -102,9 +108,10 @@ FunctionPtr check_function(const Statement& s, FileContext& file, const std::str
 bool function_taken(const std::string& name, const FileContext& file) {
     const auto named = [&](const FunctionPtr& f) { return f->name == name; };
     return type_named(name, file.vocabulary).kind != Kind::none ||
-           std::any_of(file.vocabulary.functions.begin(), file.vocabulary.functions.end(), [&](const Signature& s) { return s.name == name; }) ||
-           std::any_of(file.vocabulary.prelude.begin(), file.vocabulary.prelude.end(), named) ||
-           std::any_of(file.functions.begin(), file.functions.end(), named);
+        std::any_of(file.vocabulary.functions.begin(), file.vocabulary.functions.end(),
+                    [&](const Signature& s) { return s.name == name; }) ||
+        std::any_of(file.vocabulary.prelude.begin(), file.vocabulary.prelude.end(), named) ||
+        std::any_of(file.functions.begin(), file.functions.end(), named);
 }
 
 void add_function(const Statement& s, FileContext& file, const std::string& name_of_file) {
@@ -139,7 +146,9 @@ void use_file(const Statement& s, FileContext& file, const CheckOptions& options
         }
     for (const FunctionPtr& function : used.functions) {
         // A file that comes by two ways brings the same functions.
-        if (std::any_of(file.functions.begin(), file.functions.end(), [&](const FunctionPtr& known) { return known->file == function->file && known->name == function->name; }))
+        if (std::any_of(file.functions.begin(), file.functions.end(), [&](const FunctionPtr& known) {
+                return known->file == function->file && known->name == function->name;
+            }))
             continue;
         if (function_taken(function->name, file))
             return fail(fmt::format("its function {} is already the name of something", function->name));
@@ -181,7 +190,8 @@ public:
             case StatementKind::result: break; // only in functions
             }
         if (rule_.weight > most_operations)
-            e_.fault(Code::rule_too_large, {0, 0}, {fmt::format("{}", rule_.weight), fmt::format("{}", most_operations)});
+            e_.fault(Code::rule_too_large, {0, 0},
+                     {fmt::format("{}", rule_.weight), fmt::format("{}", most_operations)});
         if (rule_.stages > most_stages)
             e_.fault(Code::too_many_stages, {0, 0}, {fmt::format("{}", rule_.stages), fmt::format("{}", most_stages)});
         rule_.functions = file_.functions;
@@ -190,7 +200,8 @@ public:
     void warn_unused() {
         for (std::size_t i = 0; i < rule_.parameters.size(); ++i)
             // The parts of a colour are used together.
-            if (!e_.parameter_used[i] && !rule_.parameters[i].name.ends_with(".g") && !rule_.parameters[i].name.ends_with(".b"))
+            if (!e_.parameter_used[i] && !rule_.parameters[i].name.ends_with(".g") &&
+                !rule_.parameters[i].name.ends_with(".b"))
                 e_.fault(Code::unused_name, rule_.parameters[i].name_span, {e_.text(rule_.parameters[i].name_span)});
         for (std::size_t i = 0; i < rule_.sources.size(); ++i)
             if (!e_.source_used[i] && !rule_.sources[i].column)
@@ -211,7 +222,8 @@ private:
     void working(const Statement& s) {
         once(s, "working", rule_.working, s.name);
         const auto spaces = file_.vocabulary.spaces;
-        if (std::find(spaces.begin(), spaces.end(), s.name) != spaces.end() || (file_.vocabulary.knows_space && file_.vocabulary.knows_space(s.name)))
+        if (std::find(spaces.begin(), spaces.end(), s.name) != spaces.end() ||
+            (file_.vocabulary.knows_space && file_.vocabulary.knows_space(s.name)))
             return;
         std::vector<std::string> known(spaces.begin(), spaces.end());
         if (file_.vocabulary.further_spaces)
@@ -221,7 +233,8 @@ private:
         for (Fix& fix : fixes)
             if (std::find(spaces.begin(), spaces.end(), fix.text) == spaces.end())
                 fix.text = "\"" + fix.text + "\""; // of a colour config: it may hold anything
-        e_.fault(Code::unknown_space, s.name_span, {s.name, fmt::format("{}", fmt::join(known, ", "))}, std::move(fixes));
+        e_.fault(Code::unknown_space, s.name_span, {s.name, fmt::format("{}", fmt::join(known, ", "))},
+                 std::move(fixes));
     }
 
     void add_source(SourceInput input) {
@@ -233,7 +246,8 @@ private:
     void source(const Statement& s) {
         const Type type = s.type.text.empty() ? vec4_type : type_named(s.type.text, file_.vocabulary);
         if (type != float_type && type != vec3_type && type != vec4_type) {
-            e_.fault(Code::unknown_type, s.type.span, {s.type.text}, e_.meant(s.type.text, {"float", "vec3", "vec4"}, s.type.span));
+            e_.fault(Code::unknown_type, s.type.span, {s.type.text},
+                     e_.meant(s.type.text, {"float", "vec3", "vec4"}, s.type.span));
             return;
         }
         if (body_.free_name(s))
@@ -300,10 +314,12 @@ private:
         line.target = s.type.text;
         const Expr& value = file_.tree.exprs[s.value];
         const auto targets = file_.vocabulary.targets;
-        if (!line.target.empty() && !targets.empty() && std::find(targets.begin(), targets.end(), line.target) == targets.end()) {
+        if (!line.target.empty() && !targets.empty() &&
+            std::find(targets.begin(), targets.end(), line.target) == targets.end()) {
             std::vector<std::string> known(targets.begin(), targets.end());
             std::vector<Fix> fixes = e_.meant(line.target, known, s.type.span);
-            e_.fault(Code::unknown_target, s.type.span, {line.target, fmt::format("{}", fmt::join(known, ", "))}, std::move(fixes));
+            e_.fault(Code::unknown_target, s.type.span, {line.target, fmt::format("{}", fmt::join(known, ", "))},
+                     std::move(fixes));
         }
         if (s.low != no_expr)
             line.colour = plain_colour(s.low);
@@ -311,7 +327,8 @@ private:
         const bool compared = value.kind == ExprKind::binary && value.op == Operator::less;
         const Expr& subject = compared ? file_.tree.exprs[value.args[0]] : value;
         const auto known = file_.vocabulary.proofs;
-        if (subject.kind == ExprKind::name && !e_.names.contains(subject.name) && !is_input(subject.name) && subject.name != "out") {
+        if (subject.kind == ExprKind::name && !e_.names.contains(subject.name) && !is_input(subject.name) &&
+            subject.name != "out") {
             line.function = subject.name;
             if (compared) {
                 const TypedId limit = e_.check(value.args[1]);
@@ -324,7 +341,8 @@ private:
             if (!known.empty() && std::find(known.begin(), known.end(), subject.name) == known.end()) {
                 std::vector<std::string> names(known.begin(), known.end());
                 std::vector<Fix> fixes = e_.meant(subject.name, names, subject.span);
-                e_.fault(Code::unknown_proof, subject.span, {subject.name, fmt::format("{}", fmt::join(names, ", "))}, std::move(fixes));
+                e_.fault(Code::unknown_proof, subject.span, {subject.name, fmt::format("{}", fmt::join(names, ", "))},
+                         std::move(fixes));
                 return;
             }
             const auto comparing = file_.vocabulary.comparing_proofs;
@@ -336,7 +354,8 @@ private:
             else if (compares)
                 compare_with(s.file, line);
             if (!line.target.empty() || s.low != no_expr)
-                e_.fault(Code::target_fixed, s.low != no_expr ? file_.tree.exprs[s.low].span : s.type.span, {subject.name});
+                e_.fault(Code::target_fixed, s.low != no_expr ? file_.tree.exprs[s.low].span : s.type.span,
+                         {subject.name});
             rule_.proofs.push_back(std::move(line));
             return;
         }
@@ -368,16 +387,16 @@ void put_in_order(std::vector<Diagnostic>& diagnostics) {
     // What a broken line would have used is not known: no talk of unused names until it is mended.
     if (has_error(diagnostics))
         std::erase_if(diagnostics, [](const Diagnostic& d) { return d.code == Code::unused_name; });
-    std::stable_sort(diagnostics.begin(), diagnostics.end(), [](const Diagnostic& x, const Diagnostic& y) {
-        return x.span.begin < y.span.begin;
-    });
+    std::stable_sort(diagnostics.begin(), diagnostics.end(),
+                     [](const Diagnostic& x, const Diagnostic& y) { return x.span.begin < y.span.begin; });
     if (diagnostics.size() > most_diagnostics) {
         const Span where = diagnostics[most_diagnostics].span;
         // What is cut must not turn a broken rule into a good one.
         const bool broken = has_error(diagnostics);
         diagnostics.resize(most_diagnostics);
         if (broken)
-            diagnostics.push_back({Code::too_many_errors, Severity::error, where, {fmt::format("{}", most_diagnostics)}, {}});
+            diagnostics.push_back(
+                {Code::too_many_errors, Severity::error, where, {fmt::format("{}", most_diagnostics)}, {}});
     }
 }
 

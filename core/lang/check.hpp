@@ -21,16 +21,17 @@ inline constexpr std::size_t most_stages = 64;
 inline constexpr int deepest_use = 8;
 
 struct Checked {
-    Rule rule;                           ///< only of use if `ok`
-    std::vector<Diagnostic> diagnostics; ///< in the order of the text
+    Rule rule;                                 ///< only of use if `ok`
+    std::vector<Diagnostic> diagnostics;       ///< in the order of the text
     std::vector<Diagnostic> print_diagnostics; ///< of the `print` expression, whose spans refer to it
     bool ok = false;
 };
 
 /// What a check may be told beside the text.
 struct CheckOptions {
-    std::optional<std::string_view> print;  ///< an expression evaluated after the last statement (it sees every let and out)
-    std::vector<std::string> columns;       ///< names of plain floats that come with every pixel
+    std::optional<std::string_view>
+        print;                        ///< an expression evaluated after the last statement (it sees every let and out)
+    std::vector<std::string> columns; ///< names of plain floats that come with every pixel
     /// The text of a used file by the name written in the rule; null: nothing can be used.
     std::function<Result<std::string>(const std::string& name)> open;
     bool proofs = true; ///< false: proof lines are passed over

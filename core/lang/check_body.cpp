@@ -57,7 +57,8 @@ Step colour_step(Span span) {
 /// `keep luminance` is out.rgb = with_luminance(out.rgb, luminance(rgb)).
 void BodyChecker::keep(const Statement& s) {
     if (s.name != "luminance") {
-        e_.fault(Code::unknown_finish, s.name_span, {s.name, "kept", "keep luminance"}, e_.meant(s.name, {"luminance"}, s.name_span));
+        e_.fault(Code::unknown_finish, s.name_span, {s.name, "kept", "keep luminance"},
+                 e_.meant(s.name, {"luminance"}, s.name_span));
         return;
     }
     if (!rule_) {
@@ -116,8 +117,11 @@ void BodyChecker::assign(const Statement& s) {
         if (places.empty())
             return;
         if (std::set<std::uint8_t>(places.begin(), places.end()).size() != places.size()) {
-            const auto repeated = std::find_if(s.component.begin(), s.component.end(), [&](char c) { return std::count(s.component.begin(), s.component.end(), c) > 1; });
-            e_.fault(Code::swizzle_repeats, s.component_span, {repeated == s.component.end() ? s.component : std::string(1, *repeated)});
+            const auto repeated = std::find_if(s.component.begin(), s.component.end(), [&](char c) {
+                return std::count(s.component.begin(), s.component.end(), c) > 1;
+            });
+            e_.fault(Code::swizzle_repeats, s.component_span,
+                     {repeated == s.component.end() ? s.component : std::string(1, *repeated)});
             return;
         }
         step.whole = false;

@@ -120,7 +120,7 @@ TypedId ExpressionChecker::construct_matrix(const Expr& e, std::vector<TypedId> 
     typed.span = e.span;
     const auto all = [&](std::size_t count, Type wanted) {
         return args.size() == count &&
-               std::all_of(args.begin(), args.end(), [&](TypedId arg) { return type(arg) == wanted; });
+            std::all_of(args.begin(), args.end(), [&](TypedId arg) { return type(arg) == wanted; });
     };
     if (all(1, float_type))
         typed.kind = TypedKind::diagonal;
@@ -129,7 +129,8 @@ TypedId ExpressionChecker::construct_matrix(const Expr& e, std::vector<TypedId> 
         for (const TypedId arg : args)
             types.push_back(type(arg));
         fault(Code::argument_type, e.span,
-              {"mat3", type_list(types), "It takes nine numbers or three vec3, row by row: one row for each output channel."});
+              {"mat3", type_list(types),
+               "It takes nine numbers or three vec3, row by row: one row for each output channel."});
         return bad(e.span);
     }
     typed.args = std::move(args);
@@ -171,7 +172,8 @@ TypedId ExpressionChecker::function(const Expr& e, const std::vector<TypedId>& a
             if (!rate_fits(e, signature.parameter_names[std::min(i, written - 1)], args[i], slot(i).rate))
                 return bad(e.span);
         if (signature.variadic && args.size() > most_knots + 1) {
-            fault(Code::too_many_knots, e.span, {e.name, fmt::format("{}", most_knots), fmt::format("{}", args.size() - 1)});
+            fault(Code::too_many_knots, e.span,
+                  {e.name, fmt::format("{}", most_knots), fmt::format("{}", args.size() - 1)});
             return bad(e.span);
         }
         if (signature.variadic && !knots_rise(args))
@@ -214,7 +216,8 @@ TypedId ExpressionChecker::mismatched(const Expr& e, const std::vector<Type>& ty
         }
     forms += listed > most_forms ? ", or the like with another colour model." : ".";
     if (!count_fits) {
-        fault(Code::argument_count, e.span, {e.name, counted(wanted, "argument"), fmt::format("{}", args.size()), forms});
+        fault(Code::argument_count, e.span,
+              {e.name, counted(wanted, "argument"), fmt::format("{}", args.size()), forms});
         return bad(e.span);
     }
     std::vector<Fix> fixes;

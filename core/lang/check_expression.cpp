@@ -73,7 +73,8 @@ void ExpressionChecker::assigned(std::uint32_t local, TypedId value, bool whole)
     state.depends = whole ? from.depends : state.depends | from.depends;
 }
 
-std::vector<Fix> ExpressionChecker::meant(const std::string& word, std::vector<std::string> candidates, Span where) const {
+std::vector<Fix> ExpressionChecker::meant(const std::string& word, std::vector<std::string> candidates,
+                                          Span where) const {
     std::sort(candidates.begin(), candidates.end()); // the same suggestion at every run
     if (const auto best = did_you_mean(word, candidates))
         return {{fmt::format("did you mean {}?", *best), where, *best}};
@@ -139,7 +140,8 @@ TypedId ExpressionChecker::name(const Expr& e) {
         locals[typed.index].used = true;
         return add(std::move(typed));
     }
-    const auto input = std::find_if(std::begin(inputs), std::end(inputs), [&](const InputRow& i) { return i.name == e.name; });
+    const auto input =
+        std::find_if(std::begin(inputs), std::end(inputs), [&](const InputRow& i) { return i.name == e.name; });
     if (!rule_ && (e.name == "out" || (input != std::end(inputs) && input->rate == Rate::pixel))) {
         fault(Code::outside_function, e.name_span, {e.name});
         return bad(e.span);
@@ -179,7 +181,8 @@ TypedId ExpressionChecker::parameter(const Expr& e, std::uint32_t index) {
     typed.rate = Rate::picture;
     typed.type = p.kind == ParameterKind::toggle ? bool_type : float_type;
     if (p.kind == ParameterKind::choice) {
-        fault(Code::bare_choice, e.span, {e.name, fmt::format("{}.{}", e.name, fmt::join(p.options, fmt::format(", {}.", e.name)))});
+        fault(Code::bare_choice, e.span,
+              {e.name, fmt::format("{}.{}", e.name, fmt::join(p.options, fmt::format(", {}.", e.name)))});
         return bad(e.span);
     }
     if (p.kind != ParameterKind::colour)
@@ -231,7 +234,8 @@ std::vector<std::uint8_t> ExpressionChecker::components(Type of, std::string_vie
         // One component, or several side by side: c.a, c.ab, c.cbcr. No name of a model's component begins another's.
         for (std::size_t at = 0; at < component.size() && places.size() < 4;) {
             const auto begin = of.model->components.begin(), end = of.model->components.end();
-            const auto named = std::find_if(begin, end, [&](std::string_view name) { return component.substr(at).starts_with(name); });
+            const auto named =
+                std::find_if(begin, end, [&](std::string_view name) { return component.substr(at).starts_with(name); });
             if (named == end) {
                 places.clear();
                 break;
@@ -260,8 +264,9 @@ std::vector<std::uint8_t> ExpressionChecker::components(Type of, std::string_vie
 TypedId ExpressionChecker::component(const Expr& e) {
     const Expr& of = file_.tree.exprs[e.args[0]];
     if (of.kind == ExprKind::name && rule_)
-        if (const auto found = names.find(of.name); found != names.end() && found->second.kind == TypedKind::parameter &&
-                                                    rule_->parameters[found->second.index].kind == ParameterKind::choice)
+        if (const auto found = names.find(of.name); found != names.end() &&
+            found->second.kind == TypedKind::parameter &&
+            rule_->parameters[found->second.index].kind == ParameterKind::choice)
             return option(e, found->second.index);
     const TypedId inner = check(e.args[0]);
     const auto places = components(type(inner), e.name, e.name_span);
@@ -425,7 +430,8 @@ void ExpressionChecker::always(TypedId id) {
     if (condition.kind == TypedKind::constant)
         return; // `true` and `false` are written on purpose
     std::optional<double> value = constant_value(id);
-    if (!value && condition.kind == TypedKind::binary && text(span(condition.args[0])) == text(span(condition.args[1]))) {
+    if (!value && condition.kind == TypedKind::binary &&
+        text(span(condition.args[0])) == text(span(condition.args[1]))) {
         if (condition.op == Operator::less || condition.op == Operator::greater)
             value = 0;
         else if (condition.op == Operator::less_equal || condition.op == Operator::greater_equal)

@@ -21,7 +21,7 @@ struct FileContext {
     const Tree& tree;
     const Vocabulary& vocabulary;
     std::vector<Diagnostic>& diagnostics;
-    std::vector<FunctionPtr> functions;   ///< known so far: of used files and of this one
+    std::vector<FunctionPtr> functions;    ///< known so far: of used files and of this one
     std::set<std::string> later_functions; ///< that stand further down in this text
 };
 

@@ -29,7 +29,8 @@ private:
             return rule_.sources[t.index].name;
         if (t.kind == TypedKind::input)
             for (const InputRow& row : input_table())
-                if (static_cast<std::uint32_t>(row.which) == t.index && (row.which == InputName::pos || row.which == InputName::pixel))
+                if (static_cast<std::uint32_t>(row.which) == t.index &&
+                    (row.which == InputName::pos || row.which == InputName::pixel))
                     return std::string(row.name);
         for (const TypedId arg : t.args)
             if (const std::string found = in(arg); !found.empty())
@@ -49,7 +50,8 @@ void BodyChecker::hold(const Statement& s) {
         return;
     }
     if (s.name != "hue") {
-        e_.fault(Code::unknown_finish, s.name_span, {s.name, "held", "hold hue of a colour"}, e_.meant(s.name, {"hue"}, s.name_span));
+        e_.fault(Code::unknown_finish, s.name_span, {s.name, "held", "hold hue of a colour"},
+                 e_.meant(s.name, {"hue"}, s.name_span));
         return;
     }
     const TypedId key = e_.check(s.value);
@@ -79,13 +81,15 @@ void BodyChecker::hold(const Statement& s) {
                     step.model = &model;
             }
         if (!step.model) {
-            e_.fault(Code::no_hue, s.type.span, {s.type.text, fmt::format("{}", fmt::join(able, ", "))}, e_.meant(s.type.text, able, s.type.span));
+            e_.fault(Code::no_hue, s.type.span, {s.type.text, fmt::format("{}", fmt::join(able, ", "))},
+                     e_.meant(s.type.text, able, s.type.span));
             return;
         }
     }
     const Typed& typed = body_.exprs[key];
     if (typed.kind == TypedKind::construct && typed.args.size() == 3) {
-        const auto red = e_.constant_value(typed.args[0]), green = e_.constant_value(typed.args[1]), blue = e_.constant_value(typed.args[2]);
+        const auto red = e_.constant_value(typed.args[0]), green = e_.constant_value(typed.args[1]),
+                   blue = e_.constant_value(typed.args[2]);
         if (red && green && blue && *red == *green && *green == *blue) {
             e_.fault(Code::neutral_hue, e_.span(key), {});
             return;

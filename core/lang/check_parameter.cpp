@@ -3,9 +3,9 @@
 #include "base/text.hpp"
 
 #include <algorithm>
-#include <limits>
 #include <cmath>
 #include <fmt/format.h>
+#include <limits>
 
 namespace kasuri::lang {
 namespace {
@@ -138,7 +138,8 @@ private:
             p.high = std::max(1.0, most);
         }
         if (s_.whole)
-            for (const auto& [value, span] : {std::pair{p.value, p.default_span}, std::pair{p.low, s_.span}, std::pair{p.high, s_.span}})
+            for (const auto& [value, span] :
+                 {std::pair{p.value, p.default_span}, std::pair{p.low, s_.span}, std::pair{p.high, s_.span}})
                 if (value != std::floor(value)) {
                     e_.fault(Code::not_whole, span, {number_text(value, 9)});
                     break;
@@ -192,7 +193,8 @@ void check_preset(const Statement& s, const FileContext& file, BodyChecker& body
             return;
         }
         if (*given < p.low || *given > p.high)
-            e.fault(Code::value_out_of_range, value.span, {number_text(*given, 9), number_text(p.low, 9), number_text(p.high, 9)});
+            e.fault(Code::value_out_of_range, value.span,
+                    {number_text(*given, 9), number_text(p.low, 9), number_text(p.high, 9)});
         if (p.kind == ParameterKind::whole && *given != std::floor(*given))
             e.fault(Code::not_whole, value.span, {number_text(*given, 9)});
         preset.values[index] = *given;
@@ -204,7 +206,8 @@ void check_preset(const Statement& s, const FileContext& file, BodyChecker& body
             for (const auto& [name, meaning] : e.names)
                 if (meaning.kind == TypedKind::parameter)
                     known.push_back(name);
-            e.fault(Code::not_parameter, entry.name_span, {entry.name}, e.meant(entry.name, std::move(known), entry.name_span));
+            e.fault(Code::not_parameter, entry.name_span, {entry.name},
+                    e.meant(entry.name, std::move(known), entry.name_span));
             continue;
         }
         const std::size_t index = found->second.index;
@@ -253,7 +256,8 @@ std::optional<double> parse_value(const Parameter& parameter, std::string_view t
 
 double allowed_value(const Parameter& parameter, double value) {
     const double inside = std::clamp(value, parameter.low, parameter.high);
-    return parameter.kind == ParameterKind::number || parameter.kind == ParameterKind::colour ? inside : std::round(inside);
+    return parameter.kind == ParameterKind::number || parameter.kind == ParameterKind::colour ? inside
+                                                                                              : std::round(inside);
 }
 
 } // namespace kasuri::lang

@@ -26,10 +26,13 @@ std::string error_documentation(const Vocabulary& vocabulary) {
     std::string text =
         "# What can be wrong with a rule\n\n"
         "Made by `kasuri-cli docs errors` from the table in core/lang/diagnostic.cpp; do not edit it here. Each is\n"
-        "shown with a small rule that has it and with what is said about that rule. An error keeps the rule from running;\n"
+        "shown with a small rule that has it and with what is said about that rule. An error keeps the rule from "
+        "running;\n"
         "a warning is most likely a slip; a hint is nothing wrong, only easily overlooked.\n";
     CheckOptions options;
-    options.open = [](const std::string& name) -> Result<std::string> { return Error{"the file " + name + " does not exist", "", ""}; };
+    options.open = [](const std::string& name) -> Result<std::string> {
+        return Error{"the file " + name + " does not exist", "", ""};
+    };
     std::vector<CodeRow> rows(code_table().begin(), code_table().end());
     std::sort(rows.begin(), rows.end(), [](const CodeRow& a, const CodeRow& b) { return a.id < b.id; });
     for (const CodeRow& row : rows) {

@@ -12,18 +12,34 @@ namespace {
 
 bool is_binary(TokenKind kind) {
     switch (kind) {
-    case TokenKind::plus: case TokenKind::minus: case TokenKind::star: case TokenKind::slash:
-    case TokenKind::less: case TokenKind::less_equal: case TokenKind::greater: case TokenKind::greater_equal:
-    case TokenKind::equal: case TokenKind::not_equal: case TokenKind::logical_and: case TokenKind::logical_or:
-    case TokenKind::assign: case TokenKind::add_assign: case TokenKind::sub_assign: case TokenKind::mul_assign:
-    case TokenKind::div_assign: case TokenKind::question: case TokenKind::colon: case TokenKind::dots: return true;
+    case TokenKind::plus:
+    case TokenKind::minus:
+    case TokenKind::star:
+    case TokenKind::slash:
+    case TokenKind::less:
+    case TokenKind::less_equal:
+    case TokenKind::greater:
+    case TokenKind::greater_equal:
+    case TokenKind::equal:
+    case TokenKind::not_equal:
+    case TokenKind::logical_and:
+    case TokenKind::logical_or:
+    case TokenKind::assign:
+    case TokenKind::add_assign:
+    case TokenKind::sub_assign:
+    case TokenKind::mul_assign:
+    case TokenKind::div_assign:
+    case TokenKind::question:
+    case TokenKind::colon:
+    case TokenKind::dots: return true;
     default: return false;
     }
 }
 
 /// Whether a value has just ended, so that + or - after it is of two operands.
 bool ends_value(TokenKind kind) {
-    return kind == TokenKind::name || kind == TokenKind::number || kind == TokenKind::close || kind == TokenKind::string;
+    return kind == TokenKind::name || kind == TokenKind::number || kind == TokenKind::close ||
+        kind == TokenKind::string;
 }
 
 class Formatter {
@@ -59,7 +75,7 @@ private:
         const bool closes = line[0].kind == TokenKind::close_brace;
         std::string out(indent(closes), ' ');
         const bool declaration = open_.empty() && braces_ == 0 && !goes_on_ && line[0].kind == TokenKind::keyword &&
-                                 text(line[0]) != "let" && text(line[0]) != "fn" && text(line[0]) != "keep" && text(line[0]) != "hold";
+            text(line[0]) != "let" && text(line[0]) != "fn" && text(line[0]) != "keep" && text(line[0]) != "hold";
         const bool space_name = declaration && text(line[0]) == "working";
         TokenKind last = TokenKind::newline; // of the whole text so far, comments aside
         bool unary = false;                  // the last token was a sign of one operand
@@ -67,7 +83,8 @@ private:
             const Token& token = line[i];
             if (i > 0)
                 out.append(spaces(line[i - 1], token, last, unary, declaration, space_name), ' ');
-            const bool sign = token.kind == TokenKind::plus || token.kind == TokenKind::minus || token.kind == TokenKind::logical_not;
+            const bool sign =
+                token.kind == TokenKind::plus || token.kind == TokenKind::minus || token.kind == TokenKind::logical_not;
             unary = sign && !ends_value(i > 0 ? last : before_);
             if (token.kind == TokenKind::open)
                 open_.push_back(out.size() + 1);
@@ -96,7 +113,8 @@ private:
         return static_cast<std::size_t>(std::max(0, braces_ - (closes ? 1 : 0))) * 4 + (goes_on_ ? 4 : 0);
     }
 
-    std::size_t spaces(const Token& before, const Token& token, TokenKind last, bool unary, bool declaration, bool space_name) const {
+    std::size_t spaces(const Token& before, const Token& token, TokenKind last, bool unary, bool declaration,
+                       bool space_name) const {
         const std::size_t written = gap(before, token);
         if (token.kind == TokenKind::comment)
             return std::max<std::size_t>(2, written);
@@ -116,7 +134,7 @@ private:
     std::string result_;
     std::vector<std::size_t> open_; ///< columns behind open brackets
     int braces_ = 0;
-    bool goes_on_ = false;          ///< the last line ended in an operator
+    bool goes_on_ = false; ///< the last line ended in an operator
     TokenKind before_ = TokenKind::newline;
 };
 

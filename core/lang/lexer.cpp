@@ -11,7 +11,7 @@ namespace kasuri::lang {
 namespace {
 
 constexpr std::string_view keyword_list[] = {"filter", "note", "tags", "working", "use",   "source", "param", "preset",
-                                             "fn",     "let",  "keep",    "hold",  "proof",  "in",    "true",   "false"};
+                                             "fn",     "let",  "keep", "hold",    "proof", "in",     "true",  "false"};
 
 bool is_digit(char c) { return c >= '0' && c <= '9'; }
 bool is_name_start(char c) { return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || c == '_'; }
@@ -23,22 +23,21 @@ struct Symbol {
 };
 /// Longer symbols before those they begin with.
 constexpr Symbol symbols[] = {
-    {"..", TokenKind::dots},          {"+=", TokenKind::add_assign},   {"-=", TokenKind::sub_assign},
-    {"*=", TokenKind::mul_assign},    {"/=", TokenKind::div_assign},   {"<=", TokenKind::less_equal},
-    {">=", TokenKind::greater_equal}, {"==", TokenKind::equal},        {"!=", TokenKind::not_equal},
-    {"&&", TokenKind::logical_and},   {"||", TokenKind::logical_or},   {"(", TokenKind::open},
-    {")", TokenKind::close},          {",", TokenKind::comma},         {".", TokenKind::dot},
-    {"?", TokenKind::question},       {":", TokenKind::colon},         {"=", TokenKind::assign},
-    {"+", TokenKind::plus},           {"-", TokenKind::minus},         {"*", TokenKind::star},
-    {"/", TokenKind::slash},          {"<", TokenKind::less},          {">", TokenKind::greater},
-    {"!", TokenKind::logical_not},    {";", TokenKind::semicolon},     {"{", TokenKind::open_brace},
+    {"..", TokenKind::dots},          {"+=", TokenKind::add_assign}, {"-=", TokenKind::sub_assign},
+    {"*=", TokenKind::mul_assign},    {"/=", TokenKind::div_assign}, {"<=", TokenKind::less_equal},
+    {">=", TokenKind::greater_equal}, {"==", TokenKind::equal},      {"!=", TokenKind::not_equal},
+    {"&&", TokenKind::logical_and},   {"||", TokenKind::logical_or}, {"(", TokenKind::open},
+    {")", TokenKind::close},          {",", TokenKind::comma},       {".", TokenKind::dot},
+    {"?", TokenKind::question},       {":", TokenKind::colon},       {"=", TokenKind::assign},
+    {"+", TokenKind::plus},           {"-", TokenKind::minus},       {"*", TokenKind::star},
+    {"/", TokenKind::slash},          {"<", TokenKind::less},        {">", TokenKind::greater},
+    {"!", TokenKind::logical_not},    {";", TokenKind::semicolon},   {"{", TokenKind::open_brace},
     {"}", TokenKind::close_brace},
 };
 
 class Lexer {
 public:
-    Lexer(std::string_view source, std::vector<Diagnostic>* diagnostics)
-        : source_(source), diagnostics_(diagnostics) {}
+    Lexer(std::string_view source, std::vector<Diagnostic>* diagnostics) : source_(source), diagnostics_(diagnostics) {}
 
     std::vector<Token> run() {
         while (at_ < source_.size())
@@ -56,9 +55,11 @@ private:
 
     void fault(Code code, std::size_t begin, std::vector<std::string> arguments, std::vector<Fix> fixes = {}) {
         if (diagnostics_)
-            diagnostics_->push_back({code, row(code).severity,
+            diagnostics_->push_back({code,
+                                     row(code).severity,
                                      {static_cast<std::uint32_t>(begin), static_cast<std::uint32_t>(at_)},
-                                     std::move(arguments), std::move(fixes)});
+                                     std::move(arguments),
+                                     std::move(fixes)});
     }
 
     void next() {

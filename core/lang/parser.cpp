@@ -282,7 +282,8 @@ private:
         s.value = expression();
     }
 
-    // proof = "proof" STRING [ "on" ( TARGET | "(" r "," g "," b ")" ) ] ":" ( NAME STRING [ "<" expression ] | expression )
+    // proof = "proof" STRING [ "on" ( TARGET | "(" r "," g "," b ")" ) ] ":" ( NAME STRING [ "<" expression ] |
+    // expression )
     void proof(Statement& s) {
         s.text = quoted();
         if (accept_word("on")) {
@@ -321,20 +322,29 @@ private:
 };
 
 const Parser::Form Parser::forms[form_count] = {
-    {"filter", StatementKind::filter, &Parser::texted},   {"note", StatementKind::note, &Parser::texted},
+    {"filter", StatementKind::filter, &Parser::texted},
+    {"note", StatementKind::note, &Parser::texted},
     {"tags", StatementKind::tags, &Parser::texted},
-    {"working", StatementKind::working, &Parser::working}, {"use", StatementKind::use, &Parser::texted},
-    {"source", StatementKind::source, &Parser::source},   {"param", StatementKind::param, &Parser::param},
-    {"preset", StatementKind::preset, &Parser::preset},   {"fn", StatementKind::fn, &Parser::fn},
-    {"let", StatementKind::let, &Parser::let},            {"keep", StatementKind::keep, &Parser::keep},
-    {"hold", StatementKind::hold, &Parser::hold},         {"proof", StatementKind::proof, &Parser::proof},
+    {"working", StatementKind::working, &Parser::working},
+    {"use", StatementKind::use, &Parser::texted},
+    {"source", StatementKind::source, &Parser::source},
+    {"param", StatementKind::param, &Parser::param},
+    {"preset", StatementKind::preset, &Parser::preset},
+    {"fn", StatementKind::fn, &Parser::fn},
+    {"let", StatementKind::let, &Parser::let},
+    {"keep", StatementKind::keep, &Parser::keep},
+    {"hold", StatementKind::hold, &Parser::hold},
+    {"proof", StatementKind::proof, &Parser::proof},
 };
 
 bool too_long(std::string_view source, std::vector<Diagnostic>& diagnostics) {
     if (source.size() <= longest_text)
         return false;
-    diagnostics.push_back({Code::text_too_long, Severity::error, {0, 0},
-                           {fmt::format("{}", source.size()), fmt::format("{}", longest_text)}, {}});
+    diagnostics.push_back({Code::text_too_long,
+                           Severity::error,
+                           {0, 0},
+                           {fmt::format("{}", source.size()), fmt::format("{}", longest_text)},
+                           {}});
     return true;
 }
 

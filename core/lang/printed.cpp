@@ -27,7 +27,8 @@ public:
 
     std::string run() {
         for (const Parameter& p : rule_.parameters)
-            line(0, "param {} = {} in {} .. {}", p.name, value_text(p, p.value), number_text(p.low, 9), number_text(p.high, 9));
+            line(0, "param {} = {} in {} .. {}", p.name, value_text(p, p.value), number_text(p.low, 9),
+                 number_text(p.high, 9));
         for (const SourceInput& s : rule_.sources)
             line(0, "source {} : {}", s.name, name(s.type));
         for (const FunctionPtr& f : rule_.functions) {
@@ -67,7 +68,8 @@ private:
                 target += "]";
             }
             if (step.hold_hue)
-                line(depth, "{} turned{} so that this keeps its hue", target, step.model ? fmt::format(" in {}", step.model->name) : std::string());
+                line(depth, "{} turned{} so that this keeps its hue", target,
+                     step.model ? fmt::format(" in {}", step.model->name) : std::string());
             else
                 line(depth, "{} =", target);
             expression(body, step.value, depth + 1);

@@ -24,9 +24,11 @@ enum class TypedKind {
     spread,    ///< one float as every component
     diagonal,  ///< one float on the diagonal of a mat3
     swizzle,   ///< chosen components of the argument
-    unary, binary, choice,
-    call,      ///< index: into Vocabulary::functions
-    invoke,    ///< index: into Body::callees
+    unary,
+    binary,
+    choice,
+    call,   ///< index: into Vocabulary::functions
+    invoke, ///< index: into Body::callees
 };
 
 /// A node of the typed tree. Every type is known; argument types fit.
@@ -72,7 +74,7 @@ struct Parameter {
     double step = 0.01;
     std::vector<std::string> options; ///< of a choice
     std::string description;
-    Span span;         ///< of the whole statement
+    Span span; ///< of the whole statement
     Span name_span;
     Span default_span; ///< of what stands for this number in the text
 };
@@ -95,7 +97,7 @@ struct Step {
     bool to_output = false;
     std::uint32_t local = 0;
     bool whole = true;
-    int count = 0;                           ///< components written when not whole
+    int count = 0; ///< components written when not whole
     std::array<std::uint8_t, 4> components{};
     TypedId value = 0;
     Span span;
@@ -116,9 +118,9 @@ struct Body {
 /// A function of the rule, of another file or of the prelude. Its parameters are its first locals.
 struct Function : Body {
     std::string name;
-    std::string file;  ///< empty: the rule's own text
-    std::string doc;   ///< the comment above it
-    std::string text;  ///< as it is written
+    std::string file;             ///< empty: the rule's own text
+    std::string doc;              ///< the comment above it
+    std::string text;             ///< as it is written
     std::vector<Slot> parameters; ///< never gen
     TypedId result = 0;
     Type type;
@@ -150,32 +152,32 @@ struct Rule;
 /// A promise: a ready-made proof function with a limit, or a condition on every pixel of a target.
 struct ProofLine {
     std::string title;
-    std::string function;          ///< empty: a condition
-    std::optional<double> limit;   ///< of a function
+    std::string function;        ///< empty: a condition
+    std::optional<double> limit; ///< of a function
     Span span;
-    std::string target{};          ///< empty: where it is not said
+    std::string target{};                          ///< empty: where it is not said
     std::optional<std::array<double, 3>> colour{}; ///< instead of a target
     std::optional<TypedId> condition{};
     std::optional<TypedId> figure{}; ///< of a condition that compares: its left side
     std::optional<TypedId> bound{};  ///< and its right side
     Operator relation = Operator::none;
-    std::string text{};            ///< the condition as it is written
+    std::string text{};                  ///< the condition as it is written
     std::shared_ptr<const Rule> other{}; ///< the filter that a function compares with
-    std::string file{};            ///< its name
+    std::string file{};                  ///< its name
 };
 
 /// A rule that has been checked: immutable, and without errors if `check` reported none.
 struct Rule : Body {
     std::string title;
     std::string note;
-    std::string tags; ///< words to find it by, parted by commas
+    std::string tags;    ///< words to find it by, parted by commas
     std::string working; ///< empty: the default space
     std::vector<Parameter> parameters;
     std::vector<Preset> presets;
     std::vector<ProofLine> proofs;
     std::vector<SourceInput> sources;
     std::vector<FunctionPtr> functions; ///< own ones and those of used files
-    std::optional<TypedId> print; ///< what was asked to be shown instead of, or beside, out
+    std::optional<TypedId> print;       ///< what was asked to be shown instead of, or beside, out
 };
 
 } // namespace kasuri::lang

@@ -23,13 +23,16 @@ std::string shown_parameter(const Signature& signature, std::size_t index) {
 }
 
 std::string shown(const Signature& signature) {
-    return std::string(signature.name) + parameter_list(signature) + (signature.variadic ? ", ...) " : ") ") + slot_name(signature.result);
+    return std::string(signature.name) + parameter_list(signature) + (signature.variadic ? ", ...) " : ") ") +
+        slot_name(signature.result);
 }
 
 std::string shown_parameter(const Function& function, std::size_t index) {
     return function.locals[index].name + " " + name(function.parameters[index].type);
 }
 
-std::string shown(const Function& function) { return function.name + parameter_list(function) + ") " + name(function.type); }
+std::string shown(const Function& function) {
+    return function.name + parameter_list(function) + ") " + name(function.type);
+}
 
 } // namespace kasuri::lang

@@ -31,7 +31,7 @@ struct Signature {
     std::vector<std::string_view> parameter_names;
     Slot result;
     std::string_view doc;
-    bool variadic = false;     ///< the last parameter may come again
+    bool variadic = false;      ///< the last parameter may come again
     bool neighbourhood = false; ///< reads other pixels than its own: costs a pass over the picture
 };
 
@@ -45,16 +45,17 @@ using FunctionPtr = std::shared_ptr<const Function>;
 
 /// Everything that the checker knows from elsewhere. All of it must outlive the checked rules.
 struct Vocabulary {
-    std::span<const Signature> functions;      ///< several of one name are overloads
+    std::span<const Signature> functions; ///< several of one name are overloads
     std::span<const ModelShape> models;
     std::span<const std::string_view> spaces;
     std::span<const std::string_view> proofs;  ///< ready-made proof functions; empty: their names are not checked
     std::span<const std::string_view> targets; ///< for `on`
     std::span<const std::string_view> comparing_proofs{}; ///< those of `proofs` that compare with another filter
-    std::span<const FunctionPtr> prelude;      ///< functions written in the language itself
-    std::span<const std::string_view> linear_spaces; ///< those of `spaces` that are proportional to light
-    bool (*knows_space)(std::string_view name) = nullptr;       ///< also spaces that came while the program runs; null: only `spaces`
-    std::vector<std::string> (*further_spaces)() = nullptr;     ///< the names of those
+    std::span<const FunctionPtr> prelude;                 ///< functions written in the language itself
+    std::span<const std::string_view> linear_spaces;      ///< those of `spaces` that are proportional to light
+    bool (*knows_space)(std::string_view name) =
+        nullptr; ///< also spaces that came while the program runs; null: only `spaces`
+    std::vector<std::string> (*further_spaces)() = nullptr; ///< the names of those
 };
 
 } // namespace kasuri::lang

@@ -28,7 +28,8 @@ public:
     /// The token at the place, or the one that ends there.
     std::optional<std::size_t> name_at(std::size_t at) const {
         for (std::size_t i = 0; i < tokens_.size(); ++i)
-            if (tokens_[i].kind == TokenKind::name && at >= tokens_[i].span.begin && at <= tokens_[i].span.end && is_free(i))
+            if (tokens_[i].kind == TokenKind::name && at >= tokens_[i].span.begin && at <= tokens_[i].span.end &&
+                is_free(i))
                 return i;
         return std::nullopt;
     }
@@ -54,12 +55,15 @@ public:
     std::optional<Span> of_file(std::string_view name, bool function) const {
         for (const Statement& s : tree_.statements)
             if (s.name == name && (s.kind == StatementKind::fn) == function &&
-                (s.kind == StatementKind::fn || s.kind == StatementKind::let || s.kind == StatementKind::param || s.kind == StatementKind::source))
+                (s.kind == StatementKind::fn || s.kind == StatementKind::let || s.kind == StatementKind::param ||
+                 s.kind == StatementKind::source))
                 return s.name_span;
         return std::nullopt;
     }
 
-    bool is_call(std::size_t token) const { return token + 1 < tokens_.size() && tokens_[token + 1].kind == TokenKind::open; }
+    bool is_call(std::size_t token) const {
+        return token + 1 < tokens_.size() && tokens_[token + 1].kind == TokenKind::open;
+    }
 
     /// Not a component, an option, a target, a space or a model: those are not the text's own names.
     bool is_free(std::size_t token) const {
@@ -70,7 +74,9 @@ public:
         for (const Statement& s : tree_.statements) {
             if (!inside(s.span, span.begin))
                 continue;
-            if (is(s.type.span) || (is(s.name_span) && (s.kind == StatementKind::working || s.kind == StatementKind::keep || s.kind == StatementKind::hold)))
+            if (is(s.type.span) ||
+                (is(s.name_span) &&
+                 (s.kind == StatementKind::working || s.kind == StatementKind::keep || s.kind == StatementKind::hold)))
                 return false;
             for (const Word& option : s.options)
                 if (is(option.span))
@@ -122,9 +128,12 @@ std::optional<Symbol> symbol_at(std::string_view source, std::size_t at) {
 
 Renamed renamed(std::string_view source, const Symbol& symbol, std::string_view name, const Vocabulary& vocabulary) {
     const std::vector<Token> tokens = lex(name, nullptr);
-    const bool is_name = tokens.size() >= 1 && tokens[0].kind == TokenKind::name && tokens[0].span.size() == name.size();
+    const bool is_name =
+        tokens.size() >= 1 && tokens[0].kind == TokenKind::name && tokens[0].span.size() == name.size();
     if (!is_name)
-        return {{}, fmt::format("{} is no name: letters, digits and _, a letter first, and no word of the language", name.empty() ? "nothing" : name)};
+        return {{},
+                fmt::format("{} is no name: letters, digits and _, a letter first, and no word of the language",
+                            name.empty() ? "nothing" : name)};
     if (name == symbol.name)
         return {std::string(source), {}};
     for (const Token& token : lex(source, nullptr))
@@ -141,7 +150,8 @@ Renamed renamed(std::string_view source, const Symbol& symbol, std::string_view 
     // What compiled must go on to: the new name may be one of the language.
     const auto errors = [&](std::string_view text) {
         const Checked checked = check(text, vocabulary);
-        return std::count_if(checked.diagnostics.begin(), checked.diagnostics.end(), [](const Diagnostic& d) { return d.severity == Severity::error; });
+        return std::count_if(checked.diagnostics.begin(), checked.diagnostics.end(),
+                             [](const Diagnostic& d) { return d.severity == Severity::error; });
     };
     if (errors(made.text) > errors(source))
         return {{}, fmt::format("{} means something in the language already", name)};

@@ -24,7 +24,8 @@ struct Renamed {
     std::string fault; ///< why it cannot be
 };
 
-/// Gives the symbol another name everywhere. Refused if that is no name, or is known already: what a text means must not change.
+/// Gives the symbol another name everywhere. Refused if that is no name, or is known already: what a text means must
+/// not change.
 Renamed renamed(std::string_view source, const Symbol& symbol, std::string_view name, const Vocabulary& vocabulary);
 
 } // namespace kasuri::lang

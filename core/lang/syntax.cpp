@@ -52,8 +52,8 @@ std::string printed(const Tree& tree, ExprId id) {
 }
 
 void print(const Tree& tree, const std::vector<Statement>& statements, const std::string& indent, std::string& all) {
-    constexpr std::string_view words[] = {"filter", "note", "tags", "working", "use",    "source", "param", "preset",
-                                          "fn",     "let",  "assign",  "keep", "hold", "result", "proof"};
+    constexpr std::string_view words[] = {"filter", "note", "tags",   "working", "use",  "source", "param", "preset",
+                                          "fn",     "let",  "assign", "keep",    "hold", "result", "proof"};
     for (const Statement& s : statements) {
         all += indent;
         all += words[static_cast<std::size_t>(s.kind)];

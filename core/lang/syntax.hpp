@@ -13,8 +13,23 @@ inline constexpr ExprId no_expr = ~ExprId{0};
 
 enum class ExprKind { bad, number, boolean, name, call, component, unary, binary, choice };
 
-enum class Operator { none, neg, logical_not, add, sub, mul, div, less, less_equal, greater, greater_equal,
-                      equal, not_equal, logical_and, logical_or };
+enum class Operator {
+    none,
+    neg,
+    logical_not,
+    add,
+    sub,
+    mul,
+    div,
+    less,
+    less_equal,
+    greater,
+    greater_equal,
+    equal,
+    not_equal,
+    logical_and,
+    logical_or
+};
 
 /// How an operator is written.
 std::string_view symbol(Operator op);
@@ -23,15 +38,31 @@ std::string_view symbol(Operator op);
 struct Expr {
     ExprKind kind = ExprKind::bad;
     Span span;
-    Span name_span;            ///< of a call's or component's name, or of an operator
-    std::string name;          ///< of name, call and component
-    double number = 0;         ///< of number; 1 or 0 of boolean
+    Span name_span;    ///< of a call's or component's name, or of an operator
+    std::string name;  ///< of name, call and component
+    double number = 0; ///< of number; 1 or 0 of boolean
     Operator op = Operator::none;
     std::vector<ExprId> args;
-    int height = 0;            ///< levels below it
+    int height = 0; ///< levels below it
 };
 
-enum class StatementKind { filter, note, tags, working, use, source, param, preset, fn, let, assign, keep, hold, result, proof };
+enum class StatementKind {
+    filter,
+    note,
+    tags,
+    working,
+    use,
+    source,
+    param,
+    preset,
+    fn,
+    let,
+    assign,
+    keep,
+    hold,
+    result,
+    proof
+};
 
 /// A word of the text with its place.
 struct Word {
@@ -56,9 +87,9 @@ struct NamedValue {
 struct Statement {
     StatementKind kind{};
     Span span;
-    std::string name;             ///< param, let, fn, source: the name; working: the space; assign: the target; keep, hold: what
+    std::string name; ///< param, let, fn, source: the name; working: the space; assign: the target; keep, hold: what
     Span name_span;
-    std::string component;        ///< assign: after the dot, may be empty
+    std::string component; ///< assign: after the dot, may be empty
     Span component_span;
     std::string text;             ///< filter, note, tags, use, preset, proof, param, source: the quoted text
     Operator op = Operator::none; ///< assign: of += and the like
@@ -67,11 +98,11 @@ struct Statement {
     std::vector<NamedValue> values;                       ///< preset
     bool whole = false;                                   ///< param: whole numbers only
     std::vector<Word> options;                            ///< param: of a choice
-    Word type;                                            ///< source: the name of its type; proof: the target after `on`; hold: the model after `in`
-    Word file{};                                          ///< proof: another filter that a ready-made function compares with
-    std::vector<FunctionParameter> parameters;            ///< fn
-    std::vector<Statement> body;                          ///< fn; its last statement is the result
-    bool unclosed = false;                                ///< fn: its } is missing, which has been reported
+    Word type;   ///< source: the name of its type; proof: the target after `on`; hold: the model after `in`
+    Word file{}; ///< proof: another filter that a ready-made function compares with
+    std::vector<FunctionParameter> parameters; ///< fn
+    std::vector<Statement> body;               ///< fn; its last statement is the result
+    bool unclosed = false;                     ///< fn: its } is missing, which has been reported
 };
 
 /// What the parser makes of a text: immutable afterwards.

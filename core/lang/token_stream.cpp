@@ -56,7 +56,7 @@ TokenStream::TokenStream(std::string_view source, std::vector<Diagnostic>& diagn
 
 bool TokenStream::at_line_end() const {
     return look() == TokenKind::newline || look() == TokenKind::semicolon || look() == TokenKind::end ||
-           (braces_ > 0 && look() == TokenKind::close_brace);
+        (braces_ > 0 && look() == TokenKind::close_brace);
 }
 
 bool TokenStream::is_word(std::string_view word) const {

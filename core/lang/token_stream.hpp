@@ -3,7 +3,6 @@
 #include "lang/lexer.hpp"
 #include "lang/syntax.hpp"
 
-
 #include <optional>
 #include <string>
 #include <string_view>
@@ -35,7 +34,9 @@ public:
 
 protected:
     const Token& token() const { return tokens_[at_]; }
-    TokenKind look(std::size_t ahead = 0) const { return tokens_[at_ + ahead < tokens_.size() ? at_ + ahead : tokens_.size() - 1].kind; }
+    TokenKind look(std::size_t ahead = 0) const {
+        return tokens_[at_ + ahead < tokens_.size() ? at_ + ahead : tokens_.size() - 1].kind;
+    }
     std::string text(const Token& t) const { return std::string(text_of(source_, t.span)); }
     Span last_span() const { return at_ > 0 ? tokens_[at_ - 1].span : Span{}; }
     bool at_line_end() const;

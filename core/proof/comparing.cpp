@@ -42,10 +42,13 @@ double apart(const std::array<float, 4>& a, const std::array<float, 4>& b) {
 
 std::optional<Measurement> measure_equal(const Subject& subject) {
     const image::Picture picture = targets::lattice(telling_levels);
-    const auto other = engine::evaluate(*in_our_space(subject), picture, values_of(*subject.other, subject), subject.cancel);
+    const auto other =
+        engine::evaluate(*in_our_space(subject), picture, values_of(*subject.other, subject), subject.cancel);
     Measurement result;
     std::size_t at = 0;
-    const bool whole = other && measure_on(subject, picture, "lattice", result, [&](const auto&, const auto& after) { return apart(after, other->at(at++)); });
+    const bool whole = other && measure_on(subject, picture, "lattice", result, [&](const auto&, const auto& after) {
+                           return apart(after, other->at(at++));
+                       });
     return whole ? std::optional(result) : std::nullopt;
 }
 
@@ -53,10 +56,14 @@ std::optional<Measurement> measure_undone(const Subject& subject) {
     const std::vector<double> levels = middles(16);
     const image::Picture picture = targets::lattice(levels);
     const auto changed = engine::evaluate(subject.program, picture, subject.values, subject.cancel);
-    const auto back = changed ? engine::evaluate(*in_our_space(subject), *changed, values_of(*subject.other, subject), subject.cancel) : std::nullopt;
+    const auto back = changed
+        ? engine::evaluate(*in_our_space(subject), *changed, values_of(*subject.other, subject), subject.cancel)
+        : std::nullopt;
     Measurement result;
     std::size_t at = 0;
-    const bool whole = back && measure_on(subject, picture, "lattice", result, [&](const auto& before, const auto&) { return apart(before, back->at(at++)); });
+    const bool whole = back && measure_on(subject, picture, "lattice", result, [&](const auto& before, const auto&) {
+                           return apart(before, back->at(at++));
+                       });
     return whole ? std::optional(result) : std::nullopt;
 }
 
@@ -67,7 +74,8 @@ extern const Function equals, undoes;
 const Function equals = {
     "equals",
     "the same as the other",
-    "On a lattice of 4913 colours from -1 to 16: the largest difference of a channel to what the other filter makes, relative to values above 1. Parameters of one name have one value.",
+    "On a lattice of 4913 colours from -1 to 16: the largest difference of a channel to what the other filter makes, "
+    "relative to values above 1. Parameters of one name have one value.",
     1e-5,
     false,
     measure_equal,
@@ -79,7 +87,8 @@ const Function equals = {
 const Function undoes = {
     "undoes",
     "the other undoes it",
-    "On 4096 colours between 0 and 1: how far a colour comes to lie from itself when this filter and then the other have worked on it.",
+    "On 4096 colours between 0 and 1: how far a colour comes to lie from itself when this filter and then the other "
+    "have worked on it.",
     1e-4,
     false,
     measure_undone,

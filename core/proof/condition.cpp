@@ -21,16 +21,23 @@ image::Picture picture_of(const std::array<double, 3>& colour) {
 }
 
 /// A look, and what the statements about it say of what goes in and comes out.
-engine::ProgramPtr compiled_behind(const handover::Subject& look, const lang::Rule& statements, const engine::CompileOptions& options) {
+engine::ProgramPtr compiled_behind(const handover::Subject& look, const lang::Rule& statements,
+                                   const engine::CompileOptions& options) {
     ir::Graph graph;
     const std::vector<ir::NodeId> made = handover::formula_of(look).lower(graph, {});
-    const engine::Feed feed{{graph.input(ir::Input::r), graph.input(ir::Input::g), graph.input(ir::Input::b), graph.input(ir::Input::a)}, 0, 0, std::array{made[0], made[1], made[2], made[3]}};
+    const engine::Feed feed{
+        {graph.input(ir::Input::r), graph.input(ir::Input::g), graph.input(ir::Input::b), graph.input(ir::Input::a)},
+        0,
+        0,
+        std::array{made[0], made[1], made[2], made[3]}};
     return std::make_shared<const engine::Program>(graph, engine::lower_behind(statements, graph, options, feed));
 }
 
 /// By how much a comparison is broken; negative where it holds with room to spare.
 double broken_by(lang::Operator relation, double figure, double bound) {
-    const double over = relation == lang::Operator::greater || relation == lang::Operator::greater_equal ? bound - figure : figure - bound;
+    const double over = relation == lang::Operator::greater || relation == lang::Operator::greater_equal
+        ? bound - figure
+        : figure - bound;
     return std::isnan(over) ? std::numeric_limits<double>::infinity() : over;
 }
 bool holds(lang::Operator relation, double figure, double bound) {
@@ -45,7 +52,8 @@ bool holds(lang::Operator relation, double figure, double bound) {
 } // namespace
 
 std::optional<Outcome> check_condition(const lang::Rule& rule, const lang::ProofLine& line,
-                                       std::span<const std::vector<double>> settings, const CancelToken& cancel, const handover::Subject* look) {
+                                       std::span<const std::vector<double>> settings, const CancelToken& cancel,
+                                       const handover::Subject* look) {
     const bool compares = line.figure.has_value();
     engine::CompileOptions options;
     options.also = compares ? std::vector{*line.figure, *line.bound} : std::vector{*line.condition};
@@ -63,7 +71,8 @@ std::optional<Outcome> check_condition(const lang::Rule& rule, const lang::Proof
 
     Outcome outcome;
     outcome.title = line.title.empty() ? line.text : line.title;
-    outcome.doc = line.text + " on " + (line.colour ? fmt::format("({}, {}, {})", (*line.colour)[0], (*line.colour)[1], (*line.colour)[2]) : target);
+    outcome.doc = line.text + " on " +
+        (line.colour ? fmt::format("({}, {}, {})", (*line.colour)[0], (*line.colour)[1], (*line.colour)[2]) : target);
     outcome.relation = compares ? std::string(lang::symbol(line.relation)) : "<=";
     outcome.passed = true;
     outcome.of_look = look != nullptr;
@@ -88,7 +97,10 @@ std::optional<Outcome> check_condition(const lang::Rule& rule, const lang::Proof
                 outcome.figure = figure;
                 outcome.limit = bound;
                 outcome.values = values;
-                outcome.worst = {target, static_cast<int>(i), static_cast<int>(pixels), picture.at(i),
+                outcome.worst = {target,
+                                 static_cast<int>(i),
+                                 static_cast<int>(pixels),
+                                 picture.at(i),
                                  {planes[0][i], planes[1][i], planes[2][i], planes[3][i]}};
             }
         }

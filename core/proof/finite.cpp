@@ -10,7 +10,7 @@ std::optional<Measurement> measure(const Subject& subject) {
     const bool whole = measure_on(subject, targets::lattice(telling_levels), "lattice", result,
                                   [&bad](const auto&, const auto& after) {
                                       const bool good = std::isfinite(after[0]) && std::isfinite(after[1]) &&
-                                                        std::isfinite(after[2]) && std::isfinite(after[3]);
+                                          std::isfinite(after[2]) && std::isfinite(after[3]);
                                       bad += good ? 0 : 1;
                                       return good ? 0.0 : 1.0;
                                   });

@@ -51,7 +51,8 @@ std::optional<Measurement> count(const Subject& subject, bool (*bad)(double volu
 
 /// An exact matrix is the same everywhere.
 std::optional<double> volume_of_matrix(const Subject& subject) {
-    const auto matrix = insight::shown_matrix(subject.formula(), subject.values), usual = insight::shown_matrix(subject.formula(), defaults_of(subject.rule));
+    const auto matrix = insight::shown_matrix(subject.formula(), subject.values),
+               usual = insight::shown_matrix(subject.formula(), defaults_of(subject.rule));
     if (!matrix || !usual)
         return std::nullopt;
     return insight::volume(matrix->matrix) * (usual->determinant() < 0 ? -1 : 1);
@@ -64,10 +65,13 @@ extern const Function folds, invertible;
 const Function folds = {
     "folds",
     "no folds",
-    "On 4096 colours between 0 and 1 the rule turns the order of colours as it does at its defaults: how many have the determinant of their slopes with the other sign.",
+    "On 4096 colours between 0 and 1 the rule turns the order of colours as it does at its defaults: how many have the "
+    "determinant of their slopes with the other sign.",
     0,
     false,
-    [](const Subject& subject) { return count(subject, [](double volume) { return std::isnan(volume) || volume < -1e-6; }); },
+    [](const Subject& subject) {
+        return count(subject, [](double volume) { return std::isnan(volume) || volume < -1e-6; });
+    },
     false,
     [](const Subject& subject) { return volume_of_matrix(subject).value_or(-1) > -1e-6; },
 };
@@ -75,7 +79,8 @@ const Function folds = {
 const Function invertible = {
     "invertible",
     "can be undone",
-    "On 4096 colours between 0 and 1 no dimension of colour is lost and none is folded: how many are (the determinant of the slopes, over the lengths of its rows, is below 0.001).",
+    "On 4096 colours between 0 and 1 no dimension of colour is lost and none is folded: how many are (the determinant "
+    "of the slopes, over the lengths of its rows, is below 0.001).",
     0,
     false,
     [](const Subject& subject) { return count(subject, [](double volume) { return !(volume > lost); }); },

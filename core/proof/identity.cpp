@@ -35,7 +35,8 @@ extern const Function identity;
 const Function identity = {
     "identity",
     "identity at defaults",
-    "At its defaults the rule changes nothing: largest change of a channel, relative to the largest channel where that is above 1.",
+    "At its defaults the rule changes nothing: largest change of a channel, relative to the largest channel where that "
+    "is above 1.",
     2e-6,
     true,
     measure,

@@ -13,15 +13,16 @@ std::optional<Measurement> measure(const Subject& subject) {
     for (int i = 0; i <= 16; ++i)
         levels.push_back(i / 16.0);
     Measurement result;
-    const bool whole = measure_on(subject, targets::lattice(levels), "lattice", result, [](const auto&, const auto& after) {
-        double out = 0;
-        for (std::size_t c = 0; c < 3; ++c) {
-            if (std::isnan(after[c]))
-                return static_cast<double>(after[c]);
-            out = std::max({out, -static_cast<double>(after[c]), static_cast<double>(after[c]) - 1});
-        }
-        return out;
-    });
+    const bool whole =
+        measure_on(subject, targets::lattice(levels), "lattice", result, [](const auto&, const auto& after) {
+            double out = 0;
+            for (std::size_t c = 0; c < 3; ++c) {
+                if (std::isnan(after[c]))
+                    return static_cast<double>(after[c]);
+                out = std::max({out, -static_cast<double>(after[c]), static_cast<double>(after[c]) - 1});
+            }
+            return out;
+        });
     return whole ? std::optional(result) : std::nullopt;
 }
 
@@ -44,7 +45,8 @@ extern const Function inside;
 const Function inside = {
     "inside",
     "nothing leaves 0 to 1",
-    "On a lattice of 4913 colours from 0 to 1, corners and edges too: how far a channel comes to lie below 0 or above 1.",
+    "On a lattice of 4913 colours from 0 to 1, corners and edges too: how far a channel comes to lie below 0 or above "
+    "1.",
     room,
     false,
     measure,

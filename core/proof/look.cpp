@@ -15,18 +15,23 @@ constexpr std::size_t most_lines = 200;
 /// Whether it begins a proof, is a comment, or is empty.
 bool may_stand(std::string_view line) {
     line = trimmed(line);
-    return line.empty() || line.starts_with("//") || (line.starts_with("proof") && (line.size() == 5 || line[5] == ' ' || line[5] == '\t' || line[5] == '"'));
+    return line.empty() || line.starts_with("//") ||
+        (line.starts_with("proof") && (line.size() == 5 || line[5] == ' ' || line[5] == '\t' || line[5] == '"'));
 }
 
 } // namespace
 
-Result<lang::Rule> look_statements(const std::string& proofs, const std::string& space, std::function<Result<std::string>(const std::string&)> open) {
+Result<lang::Rule> look_statements(const std::string& proofs, const std::string& space,
+                                   std::function<Result<std::string>(const std::string&)> open) {
     const std::vector<std::string_view> lines = split(proofs, '\n');
     if (lines.size() > most_lines)
         return Error{fmt::format("are more than {} lines", most_lines), "proofs of the look", ""};
     for (std::size_t i = 0; i < lines.size(); ++i)
         if (!may_stand(lines[i]))
-            return Error{fmt::format("\"{}\" is no proof line", trimmed(lines[i])), fmt::format("proofs of the look, line {}", i + 1), "Write proof \"title\" : neutral, or proof \"title\" on TARGET : a condition on r, g, b and out."};
+            return Error{
+                fmt::format("\"{}\" is no proof line", trimmed(lines[i])),
+                fmt::format("proofs of the look, line {}", i + 1),
+                "Write proof \"title\" : neutral, or proof \"title\" on TARGET : a condition on r, g, b and out."};
     // The line of the space stands first, so that their own lines are one further down.
     const std::string text = fmt::format("working {}\n{}", space, proofs);
     lang::CheckOptions with;
@@ -34,8 +39,14 @@ Result<lang::Rule> look_statements(const std::string& proofs, const std::string&
     lang::Checked checked = lang::check(text, vocabulary(), with);
     for (const lang::Diagnostic& diagnostic : checked.diagnostics)
         if (!checked.ok && diagnostic.severity == lang::Severity::error) {
-            const auto line = std::count(text.begin(), text.begin() + static_cast<std::ptrdiff_t>(std::min<std::size_t>(diagnostic.span.begin, text.size())), '\n');
-            return Error{lang::message(diagnostic), line > 0 ? fmt::format("proofs of the look, line {}", line) : fmt::format("proofs of the look, in {}", space), ""};
+            const auto line = std::count(
+                text.begin(),
+                text.begin() + static_cast<std::ptrdiff_t>(std::min<std::size_t>(diagnostic.span.begin, text.size())),
+                '\n');
+            return Error{lang::message(diagnostic),
+                         line > 0 ? fmt::format("proofs of the look, line {}", line)
+                                  : fmt::format("proofs of the look, in {}", space),
+                         ""};
         }
     return std::move(checked.rule);
 }
@@ -46,12 +57,15 @@ engine::ProgramPtr program_of(const handover::Subject& look) {
     return std::make_shared<const engine::Program>(graph, outputs);
 }
 
-std::optional<Outcome> check_look(const handover::Subject& look, const engine::Program& program, const lang::Rule& statements, const lang::ProofLine& line, const CancelToken& cancel) {
+std::optional<Outcome> check_look(const handover::Subject& look, const engine::Program& program,
+                                  const lang::Rule& statements, const lang::ProofLine& line,
+                                  const CancelToken& cancel) {
     const std::vector<double> none[1] = {};
     return check(statements, program, line, none, cancel, &look);
 }
 
-bool check_look(const handover::Subject& look, const lang::Rule& statements, FilterReport& into, const CancelToken& cancel) {
+bool check_look(const handover::Subject& look, const lang::Rule& statements, FilterReport& into,
+                const CancelToken& cancel) {
     const auto from = std::chrono::steady_clock::now();
     const engine::ProgramPtr program = program_of(look);
     for (const lang::ProofLine& line : statements.proofs) {

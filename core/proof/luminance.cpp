@@ -12,21 +12,24 @@ std::optional<Measurement> measure(const Subject& subject) {
     const colour::Space& space = *colour::find_space(subject.formula().space);
     const colour::Triple weights = colour::luminance_weights(space);
     const auto luminance = [&](const std::array<float, 4>& c) {
-        const colour::Triple light = colour::light_of(space, {static_cast<double>(c[0]), static_cast<double>(c[1]), static_cast<double>(c[2])});
+        const colour::Triple light =
+            colour::light_of(space, {static_cast<double>(c[0]), static_cast<double>(c[1]), static_cast<double>(c[2])});
         return weights[0] * light[0] + weights[1] * light[1] + weights[2] * light[2];
     };
     Measurement result;
     const std::vector<double> levels = middles(12);
-    const bool whole = measure_on(subject, targets::lattice(levels), "lattice", result, [&](const auto& before, const auto& after) {
-        const double was = luminance(before);
-        return std::fabs(luminance(after) - was) / std::max(1.0, std::fabs(was));
-    });
+    const bool whole =
+        measure_on(subject, targets::lattice(levels), "lattice", result, [&](const auto& before, const auto& after) {
+            const double was = luminance(before);
+            return std::fabs(luminance(after) - was) / std::max(1.0, std::fabs(was));
+        });
     return whole ? std::optional(result) : std::nullopt;
 }
 
 bool shown(const Subject& subject) {
     const colour::Space& space = *colour::find_space(subject.formula().space);
-    return colour::is_linear(space) && !space.to_light && insight::shown_sum_kept(subject.formula(), colour::luminance_weights(space));
+    return colour::is_linear(space) && !space.to_light &&
+        insight::shown_sum_kept(subject.formula(), colour::luminance_weights(space));
 }
 
 } // namespace

@@ -12,8 +12,9 @@ constexpr int size = 33;
 std::optional<Measurement> measure(const Subject& subject) {
     handover::BakeOptions options;
     options.size = size;
-    const Result<handover::Baked> baked =
-        subject.look ? handover::bake(*subject.look, options, subject.cancel) : handover::bake(subject.rule, subject.values, options, subject.cancel);
+    const Result<handover::Baked> baked = subject.look
+        ? handover::bake(*subject.look, options, subject.cancel)
+        : handover::bake(subject.rule, subject.values, options, subject.cancel);
     if (subject.cancel.cancelled())
         return std::nullopt;
     Measurement result;
@@ -44,7 +45,8 @@ extern const Function lut;
 const Function lut = {
     "lut",
     "a LUT of 33 is near enough",
-    "Baked into a table of 33 points an axis over 0 to 1 and read by tetrahedral interpolation: the largest difference of a channel, on colours between its points.",
+    "Baked into a table of 33 points an axis over 0 to 1 and read by tetrahedral interpolation: the largest difference "
+    "of a channel, on colours between its points.",
     0.01,
     false,
     measure,

@@ -10,8 +10,8 @@
 namespace kasuri::proof {
 
 /// Levels that find trouble: negative, zero, tiny, the middle, around 1 and far above.
-inline constexpr double telling_levels[] = {-1, -0.5, -0.25, -0.01, 0, 1e-6, 0.01, 0.02, 0.18,
-                                            0.25, 0.5, 0.75, 1, 2, 4, 8, 16};
+inline constexpr double telling_levels[] = {-1,   -0.5, -0.25, -0.01, 0, 1e-6, 0.01, 0.02, 0.18,
+                                            0.25, 0.5,  0.75,  1,     2, 4,    8,    16};
 
 /// Runs the rule over `picture` and keeps the largest fault(before, after) in `into`.
 /// Returns false if cancelled.
@@ -45,10 +45,11 @@ inline std::vector<double> middles(int steps) {
     return levels;
 }
 
-/// Runs the rule and its Jacobian over a lattice of `steps` levels between 0 and 1 and keeps the largest fault(jacobian) in `into`. All
-/// Jacobians are given. Returns nothing if cancelled.
+/// Runs the rule and its Jacobian over a lattice of `steps` levels between 0 and 1 and keeps the largest
+/// fault(jacobian) in `into`. All Jacobians are given. Returns nothing if cancelled.
 template <class Fault>
-std::optional<std::vector<insight::Jacobian>> measure_slopes(const Subject& subject, int steps, Measurement& into, Fault&& fault) {
+std::optional<std::vector<insight::Jacobian>> measure_slopes(const Subject& subject, int steps, Measurement& into,
+                                                             Fault&& fault) {
     const image::Picture picture = targets::lattice(middles(steps));
     std::vector<std::array<float, 3>> colours(picture.pixels());
     for (std::size_t i = 0; i < colours.size(); ++i)
@@ -57,7 +58,8 @@ std::optional<std::vector<insight::Jacobian>> measure_slopes(const Subject& subj
     if (subject.cancel.cancelled())
         return std::nullopt;
     std::size_t at = 0;
-    const bool whole = measure_on(subject, picture, "lattice", into, [&](const auto&, const auto&) { return fault(slopes, at++); });
+    const bool whole =
+        measure_on(subject, picture, "lattice", into, [&](const auto&, const auto&) { return fault(slopes, at++); });
     return whole ? std::optional(std::move(slopes)) : std::nullopt;
 }
 

@@ -16,7 +16,8 @@ std::optional<Measurement> measure(const Subject& subject) {
             const double by = first ? 0 : static_cast<double>(last[c]) - after[c];
             if (!std::isfinite(after[c]))
                 return std::nan("");
-            fall = std::max(fall, by / std::max(1.0, std::fabs(static_cast<double>(after[c])))); // rounding grows with the number
+            fall = std::max(
+                fall, by / std::max(1.0, std::fabs(static_cast<double>(after[c])))); // rounding grows with the number
         }
         last = after;
         first = false;

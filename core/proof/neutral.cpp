@@ -11,7 +11,8 @@ std::optional<Measurement> measure(const Subject& subject) {
     Measurement result;
     const image::Picture ramp = targets::make(*targets::find("grey_ramp"), 1025);
     const bool whole = measure_on(subject, ramp, "grey_ramp", result, [](const auto&, const auto& after) {
-        const double spread = static_cast<double>(std::max({after[0], after[1], after[2]})) - std::min({after[0], after[1], after[2]});
+        const double spread =
+            static_cast<double>(std::max({after[0], after[1], after[2]})) - std::min({after[0], after[1], after[2]});
         // Comparisons with NaN can hide it.
         return std::isfinite(after[0]) && std::isfinite(after[1]) && std::isfinite(after[2]) ? spread : std::nan("");
     });

@@ -10,23 +10,13 @@
 
 namespace kasuri::proof {
 
-extern const Function identity, neutral, finite, sums, luminance, monotonic, folds, invertible, noise, inside, equals, undoes, lut;
+extern const Function identity, neutral, finite, sums, luminance, monotonic, folds, invertible, noise, inside, equals,
+    undoes, lut;
 
 namespace {
 const Function* const table[] = {
-    &identity,
-    &neutral,
-    &finite,
-    &sums,
-    &luminance,
-    &monotonic,
-    &folds,
-    &invertible,
-    &noise,
-    &inside,
-    &lut,
-    &equals,
-    &undoes,
+    &identity,   &neutral, &finite, &sums, &luminance, &monotonic, &folds,
+    &invertible, &noise,   &inside, &lut,  &equals,    &undoes,
 };
 
 struct Words {
@@ -104,7 +94,8 @@ std::vector<std::vector<double>> settings_of(const lang::Rule& rule) {
 }
 
 std::optional<Outcome> check(const lang::Rule& rule, const engine::Program& program, const lang::ProofLine& line,
-                             std::span<const std::vector<double>> settings, const CancelToken& cancel, const handover::Subject* look) {
+                             std::span<const std::vector<double>> settings, const CancelToken& cancel,
+                             const handover::Subject* look) {
     if (line.function.empty())
         return check_condition(rule, line, settings, cancel, look);
     const Function& function = *find(line.function);
@@ -159,8 +150,9 @@ std::string opposite(const std::string& relation) {
 }
 
 std::string report(const lang::Rule& rule, const Outcome& outcome) {
-    std::string text = fmt::format("{}  {}  {} {} {}", outcome.passed ? "pass" : "FAIL", outcome.title, number_text(outcome.figure, 3),
-                                   outcome.passed ? outcome.relation : opposite(outcome.relation), number_text(outcome.limit, 3));
+    std::string text =
+        fmt::format("{}  {}  {} {} {}", outcome.passed ? "pass" : "FAIL", outcome.title, number_text(outcome.figure, 3),
+                    outcome.passed ? outcome.relation : opposite(outcome.relation), number_text(outcome.limit, 3));
     if (!outcome.passed) {
         const auto triple = [](const std::array<float, 4>& c) {
             return fmt::format("({}, {}, {})", number_text(c[0], 4), number_text(c[1], 4), number_text(c[2], 4));
@@ -168,10 +160,12 @@ std::string report(const lang::Rule& rule, const Outcome& outcome) {
         text += fmt::format("  worst on {}: {} -> {}", outcome.worst.target, triple(outcome.worst.before),
                             triple(outcome.worst.after));
         for (std::size_t i = 0; i < outcome.values.size(); ++i)
-            text += fmt::format("{} {} = {}", i == 0 ? "  at" : ",", rule.parameters[i].name, lang::value_text(rule.parameters[i], outcome.values[i]));
+            text += fmt::format("{} {} = {}", i == 0 ? "  at" : ",", rule.parameters[i].name,
+                                lang::value_text(rule.parameters[i], outcome.values[i]));
     }
-    return text + fmt::format("  [{}: {} colours{}]", outcome.proved ? "proved; rounding measured" : "sampled", outcome.samples,
-                              outcome.settings > 1 ? fmt::format(" at {} settings", outcome.settings) : "");
+    return text +
+        fmt::format("  [{}: {} colours{}]", outcome.proved ? "proved; rounding measured" : "sampled", outcome.samples,
+                    outcome.settings > 1 ? fmt::format(" at {} settings", outcome.settings) : "");
 }
 
 } // namespace kasuri::proof

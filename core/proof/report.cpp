@@ -32,10 +32,12 @@ std::string escaped(std::string_view text) {
 } // namespace
 
 int FilterReport::failed() const {
-    return static_cast<int>(std::count_if(outcomes.begin(), outcomes.end(), [](const Outcome& outcome) { return !outcome.passed; }));
+    return static_cast<int>(
+        std::count_if(outcomes.begin(), outcomes.end(), [](const Outcome& outcome) { return !outcome.passed; }));
 }
 
-bool check_all(const lang::Rule& rule, std::span<const std::vector<double>> settings, FilterReport& into, const CancelToken& cancel) {
+bool check_all(const lang::Rule& rule, std::span<const std::vector<double>> settings, FilterReport& into,
+               const CancelToken& cancel) {
     const auto from = std::chrono::steady_clock::now();
     const engine::ProgramPtr program = engine::compile(rule);
     for (const lang::ProofLine& line : lines_of(rule)) {
@@ -58,18 +60,25 @@ std::string junit(std::span<const FilterReport> reports) {
         failures += filter.failed();
         errors += error;
         seconds += filter.seconds;
-        suites += fmt::format("  <testsuite name=\"{}\" tests=\"{}\" failures=\"{}\" errors=\"{}\" time=\"{:.3f}\">\n", escaped(filter.file), filter.outcomes.size() + static_cast<std::size_t>(error),
+        suites += fmt::format("  <testsuite name=\"{}\" tests=\"{}\" failures=\"{}\" errors=\"{}\" time=\"{:.3f}\">\n",
+                              escaped(filter.file), filter.outcomes.size() + static_cast<std::size_t>(error),
                               filter.failed(), error, filter.seconds);
         if (error)
-            suites += fmt::format("    <testcase name=\"compiles\" classname=\"{}\"><error message=\"{}\"/></testcase>\n", escaped(filter.file), escaped(filter.fault));
+            suites +=
+                fmt::format("    <testcase name=\"compiles\" classname=\"{}\"><error message=\"{}\"/></testcase>\n",
+                            escaped(filter.file), escaped(filter.fault));
         for (const Outcome& outcome : filter.outcomes) {
-            suites += fmt::format("    <testcase name=\"{}\" classname=\"{}\"", escaped(outcome.title), escaped(filter.file));
-            suites += outcome.passed ? "/>\n" : fmt::format("><failure message=\"{}\"/></testcase>\n", escaped(report(filter.rule, outcome)));
+            suites +=
+                fmt::format("    <testcase name=\"{}\" classname=\"{}\"", escaped(outcome.title), escaped(filter.file));
+            suites += outcome.passed
+                ? "/>\n"
+                : fmt::format("><failure message=\"{}\"/></testcase>\n", escaped(report(filter.rule, outcome)));
         }
         suites += "  </testsuite>\n";
     }
-    return fmt::format("<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<testsuites name=\"kasuri-cli check\" tests=\"{}\" failures=\"{}\" errors=\"{}\" time=\"{:.3f}\">\n{}</testsuites>\n", tests,
-                       failures, errors, seconds, suites);
+    return fmt::format("<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<testsuites name=\"kasuri-cli check\" tests=\"{}\" "
+                       "failures=\"{}\" errors=\"{}\" time=\"{:.3f}\">\n{}</testsuites>\n",
+                       tests, failures, errors, seconds, suites);
 }
 
 } // namespace kasuri::proof

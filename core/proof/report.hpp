@@ -11,7 +11,7 @@ struct FilterReport {
     std::string file;
     lang::Rule rule{};
     std::vector<Outcome> outcomes{};
-    std::string fault{};    ///< why it could not be checked at all
+    std::string fault{}; ///< why it could not be checked at all
     double seconds = 0;
 
     int failed() const;
@@ -19,10 +19,12 @@ struct FilterReport {
 };
 
 /// Measures all lines of the rule into `into.outcomes`. Returns false if cancelled.
-bool check_all(const lang::Rule& rule, std::span<const std::vector<double>> settings, FilterReport& into, const CancelToken& cancel = {});
+bool check_all(const lang::Rule& rule, std::span<const std::vector<double>> settings, FilterReport& into,
+               const CancelToken& cancel = {});
 
-/// A JUnit XML document: one test suite a filter, one test case a proof. Common practice, no standard: the elements testsuites,
-/// testsuite, testcase, failure and error with their attributes name, classname, tests, failures, errors, time and message.
+/// A JUnit XML document: one test suite a filter, one test case a proof. Common practice, no standard: the elements
+/// testsuites, testsuite, testcase, failure and error with their attributes name, classname, tests, failures, errors,
+/// time and message.
 std::string junit(std::span<const FilterReport> reports);
 
 } // namespace kasuri::proof

@@ -12,7 +12,8 @@ std::optional<Measurement> measure(const Subject& subject) {
     const bool whole = measure_on(subject, ramp, "grey_ramp", result, [](const auto& before, const auto& after) {
         double most = 0;
         for (std::size_t c = 0; c < 3; ++c) {
-            const double by = std::fabs(static_cast<double>(after[c]) - before[c]) / std::max(1.0, std::fabs(static_cast<double>(before[c])));
+            const double by = std::fabs(static_cast<double>(after[c]) - before[c]) /
+                std::max(1.0, std::fabs(static_cast<double>(before[c])));
             if (std::isnan(by))
                 return by;
             most = std::max(most, by);
@@ -28,7 +29,8 @@ extern const Function sums;
 const Function sums = {
     "sums",
     "greys keep their value",
-    "Along the grey ramp from -0.25 to 4 what comes out is what went in: the rows of a mixing matrix sum to 1. Largest change of a channel, relative to values above 1.",
+    "Along the grey ramp from -0.25 to 4 what comes out is what went in: the rows of a mixing matrix sum to 1. Largest "
+    "change of a channel, relative to values above 1.",
     1e-4,
     false,
     measure,

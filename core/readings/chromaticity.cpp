@@ -23,14 +23,17 @@ const Setting settings[] = {
     {"gamuts", "triangles of spaces", 2, 0, 3, true, gamut_names},
 };
 
-/// Chromaticities of the spectrum of the CIE 1931 standard observer, 380 to 700 nm in steps of 10 (480 to 530: of 5): CIE 15:2018,
-/// from memory; the tests compare them with the published fit of the observer by Wyman, Sloan and Shirley (2013).
+/// Chromaticities of the spectrum of the CIE 1931 standard observer, 380 to 700 nm in steps of 10 (480 to 530: of 5):
+/// CIE 15:2018, from memory; the tests compare them with the published fit of the observer by Wyman, Sloan and Shirley
+/// (2013).
 constexpr std::array<double, 2> spectrum[] = {
-    {0.1741, 0.0050}, {0.1738, 0.0049}, {0.1733, 0.0048}, {0.1726, 0.0048}, {0.1714, 0.0051}, {0.1689, 0.0069}, {0.1644, 0.0109}, {0.1566, 0.0177},
-    {0.1440, 0.0297}, {0.1241, 0.0578}, {0.0913, 0.1327}, {0.0687, 0.2007}, {0.0454, 0.2950}, {0.0235, 0.4127}, {0.0082, 0.5384}, {0.0039, 0.6548},
-    {0.0139, 0.7502}, {0.0389, 0.8120}, {0.0743, 0.8338}, {0.1142, 0.8262}, {0.1547, 0.8059}, {0.2296, 0.7543}, {0.3016, 0.6923}, {0.3731, 0.6245},
-    {0.4441, 0.5547}, {0.5125, 0.4866}, {0.5752, 0.4242}, {0.6270, 0.3725}, {0.6658, 0.3340}, {0.6915, 0.3083}, {0.7079, 0.2920}, {0.7190, 0.2809},
-    {0.7260, 0.2740}, {0.7300, 0.2700}, {0.7320, 0.2680}, {0.7334, 0.2666}, {0.7344, 0.2656}, {0.7347, 0.2653},
+    {0.1741, 0.0050}, {0.1738, 0.0049}, {0.1733, 0.0048}, {0.1726, 0.0048}, {0.1714, 0.0051}, {0.1689, 0.0069},
+    {0.1644, 0.0109}, {0.1566, 0.0177}, {0.1440, 0.0297}, {0.1241, 0.0578}, {0.0913, 0.1327}, {0.0687, 0.2007},
+    {0.0454, 0.2950}, {0.0235, 0.4127}, {0.0082, 0.5384}, {0.0039, 0.6548}, {0.0139, 0.7502}, {0.0389, 0.8120},
+    {0.0743, 0.8338}, {0.1142, 0.8262}, {0.1547, 0.8059}, {0.2296, 0.7543}, {0.3016, 0.6923}, {0.3731, 0.6245},
+    {0.4441, 0.5547}, {0.5125, 0.4866}, {0.5752, 0.4242}, {0.6270, 0.3725}, {0.6658, 0.3340}, {0.6915, 0.3083},
+    {0.7079, 0.2920}, {0.7190, 0.2809}, {0.7260, 0.2740}, {0.7300, 0.2700}, {0.7320, 0.2680}, {0.7334, 0.2666},
+    {0.7344, 0.2656}, {0.7347, 0.2653},
 };
 
 std::array<double, 2> placed(const Diagram& diagram, double x, double y) {
@@ -69,8 +72,13 @@ std::vector<Panel> panels_of(Values set) {
 
 extern const Reading chromaticity;
 const Reading chromaticity = {
-    "chromaticity", "Chromaticity", "Where colours lie on the chromaticity diagram, with the triangles of spaces. Every pixel is counted.",
-    "CIE 15:2018; primaries: the publications of the spaces (docs/colour.md)", About::pictures, settings, panels_of,
+    "chromaticity",
+    "Chromaticity",
+    "Where colours lie on the chromaticity diagram, with the triangles of spaces. Every pixel is counted.",
+    "CIE 15:2018; primaries: the publications of the spaces (docs/colour.md)",
+    About::pictures,
+    settings,
+    panels_of,
     [](const Subject& subject) {
         const Diagram& diagram = diagrams[static_cast<std::size_t>(subject.settings[0])];
         const std::vector<Panel> panels = panels_of(subject.settings);

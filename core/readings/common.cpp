@@ -4,7 +4,6 @@
 #include "colour/primaries.hpp"
 #include "colour/space.hpp"
 
-
 namespace kasuri::readings {
 namespace {
 constexpr int plane_cells = 360;
@@ -26,7 +25,8 @@ std::array<double, 2> range_of(const Unit& unit, double low, double high) {
     return low < high ? std::array{low, high} : std::array{unit.low, unit.high};
 }
 
-std::optional<std::array<image::Plane, 4>> in_unit(const Subject& subject, const image::Picture& picture, const Unit& unit) {
+std::optional<std::array<image::Plane, 4>> in_unit(const Subject& subject, const image::Picture& picture,
+                                                   const Unit& unit) {
     if (unit.working.empty())
         return picture.planes;
     return subject.views->look(picture, unit.working, unit.expression, subject.cancel);
@@ -47,11 +47,14 @@ std::array<float, 3> light_of(const image::Picture& picture, std::size_t pixel) 
     const auto stored = picture.at(pixel);
     const colour::Space* space = colour::find_space(picture.space);
     const colour::Space& light = *colour::find_space(colour::default_space);
-    const colour::Triple made = colour::converted({static_cast<double>(stored[0]), static_cast<double>(stored[1]), static_cast<double>(stored[2])}, space ? *space : light, light);
+    const colour::Triple made = colour::converted(
+        {static_cast<double>(stored[0]), static_cast<double>(stored[1]), static_cast<double>(stored[2])},
+        space ? *space : light, light);
     return {static_cast<float>(made[0]), static_cast<float>(made[1]), static_cast<float>(made[2])};
 }
 
-std::optional<Measured> measure_plane(const Subject& subject, const PlaneView& view, const Axis& x, const Axis& y, std::string_view name) {
+std::optional<Measured> measure_plane(const Subject& subject, const PlaneView& view, const Axis& x, const Axis& y,
+                                      std::string_view name) {
     Measured measured;
     scopes::Counts counts;
     Spots spots{std::string(name), {}};
@@ -66,7 +69,8 @@ std::optional<Measured> measure_plane(const Subject& subject, const PlaneView& v
     }
     counts.bins.resize(static_cast<std::size_t>(plane_cells) * plane_cells);
     tell_outside(measured, "", counts);
-    measured.layers.push_back({0, Density{Ink::neutral, std::string(name), plane_cells, plane_cells, std::move(counts.bins)}});
+    measured.layers.push_back(
+        {0, Density{Ink::neutral, std::string(name), plane_cells, plane_cells, std::move(counts.bins)}});
     if (!spots.spots.empty())
         measured.layers.push_back({0, std::move(spots)});
     return measured;

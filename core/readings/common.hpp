@@ -16,10 +16,11 @@ struct Unit {
     std::string_view title;   ///< of an axis
     std::string_view working; ///< the space in which `expression` is meant; empty: the picture's own
     std::string_view expression;
-    double low, high;         ///< usual range
+    double low, high; ///< usual range
 };
 
-/// Numbers of the picture; signal of the reference display; light in cd/m2; stops about middle grey. For settings: `unit_names`.
+/// Numbers of the picture; signal of the reference display; light in cd/m2; stops about middle grey. For settings:
+/// `unit_names`.
 std::span<const Unit> units();
 extern const std::array<std::string_view, 4> unit_names;
 
@@ -27,10 +28,11 @@ extern const std::array<std::string_view, 4> unit_names;
 std::array<double, 2> range_of(const Unit& unit, double low, double high);
 
 /// The three channels of a picture in a unit. Nothing if called off.
-std::optional<std::array<image::Plane, 4>> in_unit(const Subject& subject, const image::Picture& picture, const Unit& unit);
+std::optional<std::array<image::Plane, 4>> in_unit(const Subject& subject, const image::Picture& picture,
+                                                   const Unit& unit);
 
-/// Counts each channel of all pictures of the subject: `count(samples, width, counts)` adds a plane to its channel's counts and says whether
-/// it was not called off. Nothing if called off.
+/// Counts each channel of all pictures of the subject: `count(samples, width, counts)` adds a plane to its channel's
+/// counts and says whether it was not called off. Nothing if called off.
 template <class Count>
 std::optional<std::array<scopes::Counts, 3>> count_channels(const Subject& subject, const Unit& unit, Count&& count) {
     std::array<scopes::Counts, 3> counts;
@@ -59,6 +61,7 @@ struct PlaneView {
     std::string_view working;
     std::string_view expression; ///< whose first two components are the coordinates
 };
-std::optional<Measured> measure_plane(const Subject& subject, const PlaneView& view, const Axis& x, const Axis& y, std::string_view name);
+std::optional<Measured> measure_plane(const Subject& subject, const PlaneView& view, const Axis& x, const Axis& y,
+                                      std::string_view name);
 
 } // namespace kasuri::readings

@@ -33,7 +33,9 @@ std::optional<Measured> measured_on(const Subject& subject) {
         for (std::size_t c = 0; c < 3; ++c) {
             Trace trace{channel_inks[c], std::string(channel_names[c]), {}};
             for (std::size_t i = 0; i < row.pixels(); ++i)
-                trace.points.push_back({static_cast<float>((static_cast<double>(i) + 0.5) / static_cast<double>(row.pixels())), (*(*planes)[c])[i]});
+                trace.points.push_back(
+                    {static_cast<float>((static_cast<double>(i) + 0.5) / static_cast<double>(row.pixels())),
+                     (*(*planes)[c])[i]});
             measured.layers.push_back({0, std::move(trace)});
         }
     }
@@ -47,8 +49,10 @@ image::Picture along(const image::Picture& picture, const Line& line) {
     const int count = std::max(1, static_cast<int>(std::lround(std::max(std::fabs(dx), std::fabs(dy)))));
     const auto pixel_at = [&](int i) {
         const double share = (i + 0.5) / count;
-        const int x = std::clamp(static_cast<int>(std::floor((line.x0 + (line.x1 - line.x0) * share) * picture.width)), 0, picture.width - 1);
-        const int y = std::clamp(static_cast<int>(std::floor((line.y0 + (line.y1 - line.y0) * share) * picture.height)), 0, picture.height - 1);
+        const int x = std::clamp(static_cast<int>(std::floor((line.x0 + (line.x1 - line.x0) * share) * picture.width)),
+                                 0, picture.width - 1);
+        const int y = std::clamp(static_cast<int>(std::floor((line.y0 + (line.y1 - line.y0) * share) * picture.height)),
+                                 0, picture.height - 1);
         return picture.at(x, y);
     };
     image::Picture row = image::generated(count, 1, [&](int i, int) { return pixel_at(i); });
@@ -58,7 +62,14 @@ image::Picture along(const image::Picture& picture, const Line& line) {
 
 extern const Reading cut;
 const Reading cut = {
-    "cut", "Cut", "The values along the line across the picture, pixel by pixel.", "nits: diffuse white 203 cd/m2, ITU-R BT.2408-7", About::pictures, settings, panels_of, measured_on,
+    "cut",
+    "Cut",
+    "The values along the line across the picture, pixel by pixel.",
+    "nits: diffuse white 203 cd/m2, ITU-R BT.2408-7",
+    About::pictures,
+    settings,
+    panels_of,
+    measured_on,
 };
 
 } // namespace kasuri::readings

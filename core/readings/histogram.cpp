@@ -33,7 +33,9 @@ std::optional<Measured> measured_on(const Subject& subject) {
     const auto [low, high] = range_of(unit, set[1], set[2]);
     const scopes::Bins levels{low, high, bins};
     Measured measured;
-    auto counted = count_channels(subject, unit, [&](const image::Samples& samples, int , scopes::Counts& into) { return scopes::count_levels(samples, levels, into, subject.cancel); });
+    auto counted = count_channels(subject, unit, [&](const image::Samples& samples, int, scopes::Counts& into) {
+        return scopes::count_levels(samples, levels, into, subject.cancel);
+    });
     if (!counted)
         return std::nullopt;
     auto& counts = *counted;
@@ -44,7 +46,8 @@ std::optional<Measured> measured_on(const Subject& subject) {
         Trace trace{channel_inks[c], std::string(channel_names[c]), {}};
         for (int i = 0; i < bins; ++i) {
             const double share = counts[c].bins[static_cast<std::size_t>(i)] / total;
-            trace.points.push_back({static_cast<float>(levels.middle(i)), static_cast<float>(set[3] == 0 ? 100 * share : std::log10(std::max(share, 1e-7)))});
+            trace.points.push_back({static_cast<float>(levels.middle(i)),
+                                    static_cast<float>(set[3] == 0 ? 100 * share : std::log10(std::max(share, 1e-7)))});
         }
         measured.layers.push_back({0, std::move(trace)});
     }
@@ -55,8 +58,14 @@ std::optional<Measured> measured_on(const Subject& subject) {
 
 extern const Reading histogram;
 const Reading histogram = {
-    "histogram", "Histogram", "How often each level occurs, as a share of all pixels. Every pixel is counted.",
-    "nits: diffuse white 203 cd/m2, ITU-R BT.2408-7; stops about 0.18: common practice, no source", About::pictures, settings, panels_of, measured_on,
+    "histogram",
+    "Histogram",
+    "How often each level occurs, as a share of all pixels. Every pixel is counted.",
+    "nits: diffuse white 203 cd/m2, ITU-R BT.2408-7; stops about 0.18: common practice, no source",
+    About::pictures,
+    settings,
+    panels_of,
+    measured_on,
 };
 
 } // namespace kasuri::readings

@@ -16,7 +16,9 @@ const Setting settings[] = {
 
 /// Hues by rings of saturation, the outermost full.
 image::Picture wheel(double value) {
-    return image::generated(hues, rings, [&](int x, int y) { return colour::hsv_model.to({360.0 * x / hues, (y + 1.0) / rings, value}); });
+    return image::generated(hues, rings, [&](int x, int y) {
+        return colour::hsv_model.to({360.0 * x / hues, (y + 1.0) / rings, value});
+    });
 }
 
 std::optional<Measured> measured_on(const Subject& subject) {
@@ -33,7 +35,8 @@ std::optional<Measured> measured_on(const Subject& subject) {
         return std::nullopt;
     Arrows arrows{"hues", {}};
     for (std::size_t i = 0; i < before.pixels(); ++i)
-        arrows.arrows.push_back({{(*(*from)[0])[i], (*(*from)[1])[i]}, {(*(*to)[0])[i], (*(*to)[1])[i]}, light_of(before, i)});
+        arrows.arrows.push_back(
+            {{(*(*from)[0])[i], (*(*from)[1])[i]}, {(*(*to)[0])[i], (*(*to)[1])[i]}, light_of(before, i)});
     Measured measured;
     measured.layers.push_back({0, std::move(arrows)});
     return measured;
@@ -43,7 +46,12 @@ std::optional<Measured> measured_on(const Subject& subject) {
 
 extern const Reading hue_map;
 const Reading hue_map = {
-    "hue_map", "Hue map", "Where hues and saturations go: from each ring to where the rule takes it.", "CIE 15:2018, white D65; OKLab: Ottosson 2020", About::rule, settings,
+    "hue_map",
+    "Hue map",
+    "Where hues and saturations go: from each ring to where the rule takes it.",
+    "CIE 15:2018, white D65; OKLab: Ottosson 2020",
+    About::rule,
+    settings,
     [](Values set) { return std::vector{plane_panel(plane_models[static_cast<std::size_t>(set[0])], set[2])}; },
     measured_on,
 };

@@ -1,6 +1,6 @@
 // The plane of a* and b* (or of OKLab's a and b).
-#include "readings/common.hpp"
 #include "readings/lab_plane.hpp"
+#include "readings/common.hpp"
 
 #include <cmath>
 #include <fmt/format.h>
@@ -24,7 +24,8 @@ Panel plane_panel(const PlaneModel& model, double zoom) {
     for (const double share : {0.25, 0.5, 0.75}) {
         Guide circle{{}, fmt::format("{:g}", share * model.reach), true};
         for (int degrees = 45; degrees <= 405; degrees += 3)
-            circle.points.push_back({share * model.reach * std::cos(degrees * std::numbers::pi / 180), share * model.reach * std::sin(degrees * std::numbers::pi / 180)});
+            circle.points.push_back({share * model.reach * std::cos(degrees * std::numbers::pi / 180),
+                                     share * model.reach * std::sin(degrees * std::numbers::pi / 180)});
         panel.guides.push_back(std::move(circle));
     }
     return panel;
@@ -32,8 +33,12 @@ Panel plane_panel(const PlaneModel& model, double zoom) {
 
 extern const Reading lab_plane;
 const Reading lab_plane = {
-    "ab", "L*a*b* plane", "Where colours lie on the plane of a* and b*, seen from above. Every pixel is counted.", "CIE 15:2018, white D65; OKLab: Ottosson 2020",
-    About::pictures, settings,
+    "ab",
+    "L*a*b* plane",
+    "Where colours lie on the plane of a* and b*, seen from above. Every pixel is counted.",
+    "CIE 15:2018, white D65; OKLab: Ottosson 2020",
+    About::pictures,
+    settings,
     [](Values set) { return std::vector{plane_panel(plane_models[static_cast<std::size_t>(set[0])], set[1])}; },
     [](const Subject& subject) {
         const PlaneModel& model = plane_models[static_cast<std::size_t>(subject.settings[0])];

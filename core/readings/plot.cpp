@@ -24,11 +24,15 @@ struct Writer {
     std::string& out;
 
     void operator()(const Density& density) const {
-        out += fmt::format("{},{},count of {}\n", heading(panel.x.title), heading(panel.y.title), heading(density.name));
+        out +=
+            fmt::format("{},{},count of {}\n", heading(panel.x.title), heading(panel.y.title), heading(density.name));
         for (int row = 0; row < density.rows; ++row)
             for (int column = 0; column < density.columns; ++column)
-                if (const std::uint32_t count = density.counts[static_cast<std::size_t>(row) * static_cast<std::size_t>(density.columns) + static_cast<std::size_t>(column)])
-                    out += fmt::format("{},{},{}\n", text(panel.x.value_at((column + 0.5) / density.columns)), text(panel.y.value_at((row + 0.5) / density.rows)), count);
+                if (const std::uint32_t count =
+                        density.counts[static_cast<std::size_t>(row) * static_cast<std::size_t>(density.columns) +
+                                       static_cast<std::size_t>(column)])
+                    out += fmt::format("{},{},{}\n", text(panel.x.value_at((column + 0.5) / density.columns)),
+                                       text(panel.y.value_at((row + 0.5) / density.rows)), count);
     }
     void operator()(const Trace& trace) const {
         out += fmt::format("{},{}\n", heading(panel.x.title), heading(trace.name));
@@ -36,15 +40,18 @@ struct Writer {
             out += fmt::format("{},{}\n", text(static_cast<double>(x)), text(static_cast<double>(y)));
     }
     void operator()(const Arrows& arrows) const {
-        out += fmt::format("{0} before,{1} before,{0} after,{1} after\n", heading(panel.x.title), heading(panel.y.title));
+        out +=
+            fmt::format("{0} before,{1} before,{0} after,{1} after\n", heading(panel.x.title), heading(panel.y.title));
         for (const Arrow& arrow : arrows.arrows)
-            out += fmt::format("{},{},{},{}\n", text(static_cast<double>(arrow.from[0])), text(static_cast<double>(arrow.from[1])), text(static_cast<double>(arrow.to[0])),
+            out += fmt::format("{},{},{},{}\n", text(static_cast<double>(arrow.from[0])),
+                               text(static_cast<double>(arrow.from[1])), text(static_cast<double>(arrow.to[0])),
                                text(static_cast<double>(arrow.to[1])));
     }
     void operator()(const Spots& spots) const {
         out += fmt::format("{},{},name\n", heading(panel.x.title), heading(panel.y.title));
         for (const Spot& spot : spots.spots)
-            out += fmt::format("{},{},{}\n", text(static_cast<double>(spot.at[0])), text(static_cast<double>(spot.at[1])), heading(spot.label));
+            out += fmt::format("{},{},{}\n", text(static_cast<double>(spot.at[0])),
+                               text(static_cast<double>(spot.at[1])), heading(spot.label));
     }
 };
 
@@ -70,7 +77,10 @@ std::vector<Tick> even_ticks(double low, double high, int wanted) {
     if (!(span > 0) || wanted < 1)
         return ticks;
     const double raw = span / wanted, power = std::pow(10.0, std::floor(std::log10(raw)));
-    const double step = raw / power < 1.5 ? power : raw / power < 3.5 ? 2 * power : raw / power < 7.5 ? 5 * power : 10 * power;
+    const double step = raw / power < 1.5 ? power
+        : raw / power < 3.5               ? 2 * power
+        : raw / power < 7.5               ? 5 * power
+                                          : 10 * power;
     for (double at = std::ceil(low / step - 1e-9); at * step <= high + 1e-9 * span; ++at)
         ticks.push_back({at * step, number_text(at == 0 ? 0.0 : at * step, 6), at == 0 || at * step == 1});
     return ticks;

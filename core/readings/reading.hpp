@@ -21,7 +21,8 @@ struct Line {
 /// What is measured: pictures (what was counted is added up), or a rule by what it makes of generated colours.
 struct Subject {
     std::vector<const image::Picture*> pictures;
-    /// What the rule makes of a picture in the working space; the identity to measure what is before it. Nothing if called off.
+    /// What the rule makes of a picture in the working space; the identity to measure what is before it. Nothing if
+    /// called off.
     std::function<std::optional<image::Picture>(const image::Picture&)> rule;
     std::string_view working = "rec709-linear"; ///< of the rule
     std::vector<double> settings;               ///< all of the reading's

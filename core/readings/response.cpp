@@ -1,6 +1,6 @@
 // What comes out for greys that go in.
-#include "readings/common.hpp"
 #include "scopes/response.hpp"
+#include "readings/common.hpp"
 
 #include <cmath>
 #include <fmt/format.h>
@@ -37,7 +37,9 @@ double shown(double value, Values set) {
         return std::numeric_limits<double>::quiet_NaN();
     return set[0] == 1 ? std::log2(value / middle_grey) : std::log10(value);
 }
-double value_of(double position, Values set) { return set[0] == 0 ? position : set[0] == 1 ? middle_grey * std::exp2(position) : std::pow(10.0, position); }
+double value_of(double position, Values set) {
+    return set[0] == 0 ? position : set[0] == 1 ? middle_grey * std::exp2(position) : std::pow(10.0, position);
+}
 
 std::vector<Panel> panels_of(Values set) {
     const Range range = range_of_axes(set);
@@ -46,7 +48,9 @@ std::vector<Panel> panels_of(Values set) {
         ticks = even_ticks(range.low, range.high, 4);
         if (range.low < middle_grey && range.high > middle_grey)
             ticks.push_back({middle_grey, "0.18", false});
-        std::erase_if(ticks, [&](const Tick& t) { return t.value != middle_grey && std::fabs(t.value - middle_grey) < 0.06 * (range.high - range.low); });
+        std::erase_if(ticks, [&](const Tick& t) {
+            return t.value != middle_grey && std::fabs(t.value - middle_grey) < 0.06 * (range.high - range.low);
+        });
     } else if (set[0] == 1) {
         for (int stop = -6; stop <= 4; stop += 2)
             ticks.push_back({static_cast<double>(stop), fmt::format("{:+d}", stop), stop == 0});
@@ -76,7 +80,8 @@ std::optional<Measured> measured_on(const Subject& subject) {
     for (std::size_t c = 0; c < 3; ++c) {
         Trace trace{channel_inks[c], std::string(channel_names[c]), {}};
         for (const scopes::ResponsePoint& point : response.points)
-            trace.points.push_back({static_cast<float>(shown(static_cast<double>(point.in), set)), static_cast<float>(shown(static_cast<double>(point.out[c]), set))});
+            trace.points.push_back({static_cast<float>(shown(static_cast<double>(point.in), set)),
+                                    static_cast<float>(shown(static_cast<double>(point.out[c]), set))});
         measured.layers.push_back({0, std::move(trace)});
     }
     for (std::size_t c = 0; c < 3; ++c) {
@@ -87,7 +92,9 @@ std::optional<Measured> measured_on(const Subject& subject) {
             if (std::isnan(first))
                 first = static_cast<double>(response.points[span.first].in);
             for (std::size_t i = span.first; i <= span.last; ++i)
-                falls.points.push_back({static_cast<float>(shown(static_cast<double>(response.points[i].in), set)), static_cast<float>(shown(static_cast<double>(response.points[i].out[c]), set))});
+                falls.points.push_back(
+                    {static_cast<float>(shown(static_cast<double>(response.points[i].in), set)),
+                     static_cast<float>(shown(static_cast<double>(response.points[i].out[c]), set))});
             falls.points.push_back({std::numeric_limits<float>::quiet_NaN(), std::numeric_limits<float>::quiet_NaN()});
         }
         if (!falls.points.empty()) {
@@ -103,7 +110,9 @@ std::optional<Measured> measured_on(const Subject& subject) {
     if (const auto out = subject.rule(pair)) {
         const double across = static_cast<double>(pair.at(1)[0]) - static_cast<double>(pair.at(0)[0]);
         for (std::size_t c = 0; c < 3; ++c)
-            measured.figures.push_back({"slope at 0.18", std::string(channel_names[c]), (static_cast<double>(out->at(1)[c]) - static_cast<double>(out->at(0)[c])) / across, ""});
+            measured.figures.push_back(
+                {"slope at 0.18", std::string(channel_names[c]),
+                 (static_cast<double>(out->at(1)[c]) - static_cast<double>(out->at(0)[c])) / across, ""});
     } else {
         return std::nullopt;
     }
@@ -114,8 +123,15 @@ std::optional<Measured> measured_on(const Subject& subject) {
 
 extern const Reading response;
 const Reading response = {
-    "response", "Response", "What comes out (up) for greys that go in (across), channel by channel; where it falls while the grey rises is marked.",
-    "middle grey 0.18: common practice, no source", About::rule, settings, panels_of, measured_on,
+    "response",
+    "Response",
+    "What comes out (up) for greys that go in (across), channel by channel; where it falls while the grey rises is "
+    "marked.",
+    "middle grey 0.18: common practice, no source",
+    About::rule,
+    settings,
+    panels_of,
+    measured_on,
 };
 
 } // namespace kasuri::readings

@@ -5,7 +5,8 @@ namespace kasuri::readings {
 extern const Reading response, hue_map, waveform, parade, vectorscope, histogram, cut, chromaticity, lab_plane;
 
 namespace {
-const Reading* const table[] = {&response, &hue_map, &waveform, &parade, &vectorscope, &histogram, &cut, &chromaticity, &lab_plane};
+const Reading* const table[] = {&response,  &hue_map, &waveform,     &parade,   &vectorscope,
+                                &histogram, &cut,     &chromaticity, &lab_plane};
 }
 
 std::span<const Reading* const> all() { return table; }

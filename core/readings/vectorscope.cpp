@@ -1,6 +1,6 @@
 // Colour differences of the signal that a reference display gets.
-#include "colour/models/models.hpp"
 #include "colour/model.hpp"
+#include "colour/models/models.hpp"
 #include "readings/common.hpp"
 
 #include <cmath>
@@ -24,8 +24,8 @@ const Setting settings[] = {
     {"zoom", "times the usual size", 1, 1, 16},
     {"skin", "line of skin hues", 0, 0, 1, true, off_on},
 };
-constexpr double reach = 0.6;       ///< of the axes at zoom 1: the farthest bar lies at 0.56
-constexpr double skin_angle = 123;  ///< degrees from +Cb; common practice, no source
+constexpr double reach = 0.6;      ///< of the axes at zoom 1: the farthest bar lies at 0.56
+constexpr double skin_angle = 123; ///< degrees from +Cb; common practice, no source
 
 Axis axis(std::string title, double zoom) {
     const double end = reach / zoom;
@@ -36,7 +36,8 @@ Axis axis(std::string title, double zoom) {
 Guide circle(double radius, std::string label) {
     Guide guide{{}, std::move(label), true};
     for (int degrees = 45; degrees <= 405; degrees += 3)
-        guide.points.push_back({radius * std::cos(degrees * std::numbers::pi / 180), radius * std::sin(degrees * std::numbers::pi / 180)});
+        guide.points.push_back(
+            {radius * std::cos(degrees * std::numbers::pi / 180), radius * std::sin(degrees * std::numbers::pi / 180)});
     return guide;
 }
 
@@ -58,7 +59,9 @@ std::vector<Panel> panels_of(Values set) {
         // A small lozenge around the 75 % bar: two percent of the full swing each way.
         constexpr double room = 0.02;
         const double x = 0.75 * at[1], y = 0.75 * at[2];
-        panel.guides.push_back({{{x + room, y}, {x, y + room}, {x - room, y}, {x, y - room}, {x + room, y}}, std::string(letters[i]), false});
+        panel.guides.push_back({{{x + room, y}, {x, y + room}, {x - room, y}, {x, y - room}, {x + room, y}},
+                                std::string(letters[i]),
+                                false});
     }
     full.label.clear();
     panel.guides.push_back(std::move(full));
@@ -75,9 +78,15 @@ std::vector<Panel> panels_of(Values set) {
 
 extern const Reading vectorscope;
 const Reading vectorscope = {
-    "vectorscope", "Vectorscope",
-    "Colour differences of the signal that a reference display gets: lozenges at the 75 % bars, the outline at the 100 % bars. Every pixel is counted.",
-    "ITU-R BT.709-6, items 3.2 and 3.3; ITU-R BT.2020-2, Table 4; ITU-R BT.1886; the skin line at 123 degrees: common practice, no source", About::pictures, settings, panels_of,
+    "vectorscope",
+    "Vectorscope",
+    "Colour differences of the signal that a reference display gets: lozenges at the 75 % bars, the outline at the 100 "
+    "% bars. Every pixel is counted.",
+    "ITU-R BT.709-6, items 3.2 and 3.3; ITU-R BT.2020-2, Table 4; ITU-R BT.1886; the skin line at 123 degrees: common "
+    "practice, no source",
+    About::pictures,
+    settings,
+    panels_of,
     [](const Subject& subject) {
         const System& system = systems[static_cast<std::size_t>(subject.settings[0])];
         const std::vector<Panel> panels = panels_of(subject.settings);

@@ -16,19 +16,22 @@ namespace kasuri::readings {
 namespace {
 
 std::string working_line(std::string_view space) {
-    const bool plain = std::all_of(space.begin(), space.end(), [](unsigned char c) { return std::isalnum(c) != 0 || c == '-' || c == '_'; });
+    const bool plain = std::all_of(space.begin(), space.end(),
+                                   [](unsigned char c) { return std::isalnum(c) != 0 || c == '-' || c == '_'; });
     return plain ? fmt::format("working {}\n", space) : fmt::format("working \"{}\"\n", space);
 }
 
 } // namespace
 
-engine::ProgramPtr Views::program(std::string_view working, std::string_view expression, std::string_view picture_space, std::string_view other_space) {
+engine::ProgramPtr Views::program(std::string_view working, std::string_view expression, std::string_view picture_space,
+                                  std::string_view other_space) {
     const std::lock_guard lock(mutex_);
     if (const std::uint64_t now = colour::spaces_generation(); now != spaces_) {
         programs_.clear(); // another colour config: names may mean something else
         spaces_ = now;
     }
-    engine::ProgramPtr& entry = programs_[{std::string(working), std::string(expression), std::string(picture_space), std::string(other_space)}];
+    engine::ProgramPtr& entry = programs_[{std::string(working), std::string(expression), std::string(picture_space),
+                                           std::string(other_space)}];
     if (!entry) {
         const std::string text = working_line(working) + (other_space.empty() ? "" : "source other : vec3\n");
         const lang::Checked checked = lang::check(text, builtins::vocabulary(), expression);
@@ -44,9 +47,11 @@ engine::ProgramPtr Views::program(std::string_view working, std::string_view exp
     return entry;
 }
 
-std::optional<std::array<image::Plane, 4>> Views::look(const image::Picture& picture, std::string_view working, std::string_view expression, const CancelToken& cancel,
+std::optional<std::array<image::Plane, 4>> Views::look(const image::Picture& picture, std::string_view working,
+                                                       std::string_view expression, const CancelToken& cancel,
                                                        const image::Picture* other) {
-    const engine::ProgramPtr program = this->program(working, expression, picture.space, other ? std::string_view(other->space) : std::string_view());
+    const engine::ProgramPtr program =
+        this->program(working, expression, picture.space, other ? std::string_view(other->space) : std::string_view());
     engine::Source source{picture.width, picture.height, {}};
     for (std::size_t c = 0; c < 4; ++c)
         source.planes[c] = picture.planes[c] ? picture.planes[c]->data() : nullptr;
@@ -69,7 +74,8 @@ std::optional<std::array<image::Plane, 4>> Views::look(const image::Picture& pic
     return planes;
 }
 
-std::optional<image::Picture> numbers_of(const engine::Program& program, const image::Picture& picture, std::span<const double> parameters, const std::vector<engine::PlaneView>& more,
+std::optional<image::Picture> numbers_of(const engine::Program& program, const image::Picture& picture,
+                                         std::span<const double> parameters, const std::vector<engine::PlaneView>& more,
                                          const CancelToken& cancel) {
     engine::Source source{picture.width, picture.height, {}, more};
     for (std::size_t c = 0; c < 4; ++c)

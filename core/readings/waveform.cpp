@@ -36,14 +36,17 @@ std::optional<Measured> measured_on(const Subject& subject, int panels, int colu
     const auto [low, high] = range_of(unit, subject.settings[1], subject.settings[2]);
     const scopes::Bins bins{low, high, levels};
     Measured measured;
-    auto counted = count_channels(subject, unit, [&](const image::Samples& samples, int width, scopes::Counts& into) { return scopes::count_columns(samples, width, columns, bins, into, subject.cancel); });
+    auto counted = count_channels(subject, unit, [&](const image::Samples& samples, int width, scopes::Counts& into) {
+        return scopes::count_columns(samples, width, columns, bins, into, subject.cancel);
+    });
     if (!counted)
         return std::nullopt;
     auto& counts = *counted;
     for (std::size_t c = 0; c < 3; ++c) {
         tell_outside(measured, channel_names[c], counts[c]);
         // From columns of levels to rows of columns.
-        Density density{channel_inks[c], std::string(channel_names[c]), columns, levels, std::vector<std::uint32_t>(static_cast<std::size_t>(columns) * levels)};
+        Density density{channel_inks[c], std::string(channel_names[c]), columns, levels,
+                        std::vector<std::uint32_t>(static_cast<std::size_t>(columns) * levels)};
         counts[c].bins.resize(density.counts.size());
         for (std::size_t x = 0; x < static_cast<std::size_t>(columns); ++x)
             for (std::size_t y = 0; y < levels; ++y)
@@ -58,15 +61,23 @@ std::optional<Measured> measured_on(const Subject& subject, int panels, int colu
 extern const Reading waveform, parade;
 
 const Reading waveform = {
-    "waveform", "Waveform", "Which levels occur in each column of the picture, r, g and b over each other. Every pixel is counted.",
-    "nits: diffuse white 203 cd/m2, ITU-R BT.2408-7; stops about 0.18: common practice, no source", About::pictures, settings,
+    "waveform",
+    "Waveform",
+    "Which levels occur in each column of the picture, r, g and b over each other. Every pixel is counted.",
+    "nits: diffuse white 203 cd/m2, ITU-R BT.2408-7; stops about 0.18: common practice, no source",
+    About::pictures,
+    settings,
     [](Values set) { return panels_of(set, 1); },
     [](const Subject& subject) { return measured_on(subject, 1, waveform_columns); },
 };
 
 const Reading parade = {
-    "parade", "Parade", "Which levels occur in each column of the picture, r, g and b side by side. Every pixel is counted.",
-    "nits: diffuse white 203 cd/m2, ITU-R BT.2408-7; stops about 0.18: common practice, no source", About::pictures, settings,
+    "parade",
+    "Parade",
+    "Which levels occur in each column of the picture, r, g and b side by side. Every pixel is counted.",
+    "nits: diffuse white 203 cd/m2, ITU-R BT.2408-7; stops about 0.18: common practice, no source",
+    About::pictures,
+    settings,
     [](Values set) { return panels_of(set, 3); },
     [](const Subject& subject) { return measured_on(subject, 3, parade_columns); },
 };

@@ -2,6 +2,7 @@
 
 #include "base/text.hpp"
 #include "colour/space.hpp"
+#include "document/filter_file.hpp"
 #include "engine/evaluate.hpp"
 #include "engine/sources.hpp"
 #include "handover/cube.hpp"
@@ -10,7 +11,6 @@
 #include "insight/summary.hpp"
 #include "io/picture_file.hpp"
 #include "lang/check.hpp"
-#include "document/filter_file.hpp"
 #include "proof/look.hpp"
 #include "report/picture.hpp"
 #include "targets/target.hpp"
@@ -23,7 +23,8 @@ namespace {
 
 constexpr int wide = 640, half = 316, thread_height = 70;
 
-constexpr std::string_view style = R"(body{font:14px/1.5 Inter,"Liberation Sans",sans-serif;background:#d8d8d8;color:#161616;max-width:700px;margin:24px auto;padding:0 16px}
+constexpr std::string_view style =
+    R"(body{font:14px/1.5 Inter,"Liberation Sans",sans-serif;background:#d8d8d8;color:#161616;max-width:700px;margin:24px auto;padding:0 16px}
 h1{font-size:22px;margin:0}h2{font-size:16px;margin:28px 0 6px;border-bottom:1px solid #b3b3b3}h3{font-size:14px;margin:16px 0 4px}
 pre{font:12px/1.45 "JetBrains Mono","Liberation Mono",monospace;background:#e3e3e3;padding:8px 10px;white-space:pre-wrap}
 table{border-collapse:collapse;width:100%}td,th{text-align:left;padding:2px 10px 2px 0;vertical-align:top;font-weight:normal}th{color:#444}
@@ -32,12 +33,14 @@ img{display:block;image-rendering:auto}.strip img{width:640px;height:18px;image-
 .pair figure{margin:0}.pair figcaption{color:#fff;font-size:12px}.patches img{image-rendering:pixelated;height:117px}@media print{body{background:#fff}}
 )";
 
-std::optional<image::Picture> through(const handover::Subject& subject, const image::Picture& picture, const engine::BoundSources& sources, const CancelToken& cancel) {
+std::optional<image::Picture> through(const handover::Subject& subject, const image::Picture& picture,
+                                      const engine::BoundSources& sources, const CancelToken& cancel) {
     const handover::RenderWork work = handover::work_of(subject);
     engine::CompileOptions options;
     options.in_space = options.out_space = picture.space;
     options.source_spaces = sources.spaces;
-    std::optional<image::Picture> made = engine::evaluate(*work.compile(options), picture, work.values, cancel, nullptr, nullptr, sources.planes);
+    std::optional<image::Picture> made =
+        engine::evaluate(*work.compile(options), picture, work.values, cancel, nullptr, nullptr, sources.planes);
     if (made)
         made->space = picture.space;
     return made;
@@ -48,8 +51,10 @@ engine::BoundSources no_sources(const handover::Subject& subject) {
 }
 
 std::string pair(const image::Picture& before, const image::Picture& after, const char* kind = "") {
-    return fmt::format("<div class=\"pair{}\"><figure><img src=\"{}\" alt=\"before\"><figcaption>before</figcaption></figure><figure><img src=\"{}\" alt=\"after\"><figcaption>after</figcaption></figure></div>\n", kind,
-                       png_address(before, half), png_address(after, half));
+    return fmt::format("<div class=\"pair{}\"><figure><img src=\"{}\" "
+                       "alt=\"before\"><figcaption>before</figcaption></figure><figure><img src=\"{}\" "
+                       "alt=\"after\"><figcaption>after</figcaption></figure></div>\n",
+                       kind, png_address(before, half), png_address(after, half));
 }
 
 std::string strips(const handover::Subject& subject, const CancelToken& cancel) {
@@ -70,7 +75,9 @@ std::string strips(const handover::Subject& subject, const CancelToken& cancel) 
                         low = std::max(-4.0, std::min(low, static_cast<double>(v)));
                         high = std::min(16.0, std::max(high, static_cast<double>(v)));
                     }
-        text += fmt::format("<h3>{} <span class=\"q\">{}</span></h3><div class=\"strip\"><img src=\"{}\" alt=\"before\"><img src=\"{}\" alt=\"after\"></div>{}\n", target.title, target.detail, png_address(before, wide), png_address(*after, wide),
+        text += fmt::format("<h3>{} <span class=\"q\">{}</span></h3><div class=\"strip\"><img src=\"{}\" "
+                            "alt=\"before\"><img src=\"{}\" alt=\"after\"></div>{}\n",
+                            target.title, target.detail, png_address(before, wide), png_address(*after, wide),
                             threads_svg(before, *after, wide, thread_height, low, high, target.thread_scale));
     }
     const targets::Target& chart = *targets::find("dye_chart");
@@ -89,7 +96,10 @@ Result<std::string> pictures(const Order& order, const handover::Subject& subjec
         if (!loaded)
             return loaded.error();
         const std::vector<std::string> layers = image::layers(loaded.value());
-        const auto picture = layers.empty() ? std::nullopt : image::picture_of(loaded.value(), std::find(layers.begin(), layers.end(), "") != layers.end() ? "" : layers.front());
+        const auto picture = layers.empty()
+            ? std::nullopt
+            : image::picture_of(loaded.value(),
+                                std::find(layers.begin(), layers.end(), "") != layers.end() ? "" : layers.front());
         if (!picture)
             return Error{"has no channel to work on", path.string(), ""};
         std::vector<std::shared_ptr<const image::Picture>> sources;
@@ -98,7 +108,8 @@ Result<std::string> pictures(const Order& order, const handover::Subject& subjec
         const auto after = through(subject, *picture, handover::work_of(subject).bind(sources), cancel);
         if (!after)
             return Error{"called off", "", ""};
-        text += fmt::format("<h3>{} <span class=\"q\">{} x {}, {}</span></h3>{}", escaped(path.filename().string()), picture->width, picture->height, picture->space, pair(*picture, *after));
+        text += fmt::format("<h3>{} <span class=\"q\">{} x {}, {}</span></h3>{}", escaped(path.filename().string()),
+                            picture->width, picture->height, picture->space, pair(*picture, *after));
     }
     return text;
 }
@@ -109,18 +120,25 @@ std::string values_table(const lang::Rule& rule, const std::vector<double>& valu
     std::string text = "<table>";
     for (std::size_t i = 0; i < values.size(); ++i) {
         const lang::Parameter& p = rule.parameters[i];
-        const std::string shown = p.kind == lang::ParameterKind::choice && static_cast<std::size_t>(values[i]) < p.options.size() ? p.options[static_cast<std::size_t>(values[i])]
-                                  : p.kind == lang::ParameterKind::toggle                                                       ? (values[i] != 0 ? "true" : "false")
-                                                                                                                                 : number_text(values[i], 6);
-        text += fmt::format("<tr><td>{}</td><td class=\"n\">{}</td><td class=\"q\">{} .. {}</td><td class=\"q\">{}</td></tr>", escaped(p.name), escaped(shown), number_text(p.low, 6), number_text(p.high, 6), escaped(p.description));
+        const std::string shown =
+            p.kind == lang::ParameterKind::choice && static_cast<std::size_t>(values[i]) < p.options.size()
+            ? p.options[static_cast<std::size_t>(values[i])]
+            : p.kind == lang::ParameterKind::toggle ? (values[i] != 0 ? "true" : "false")
+                                                    : number_text(values[i], 6);
+        text += fmt::format(
+            "<tr><td>{}</td><td class=\"n\">{}</td><td class=\"q\">{} .. {}</td><td class=\"q\">{}</td></tr>",
+            escaped(p.name), escaped(shown), number_text(p.low, 6), number_text(p.high, 6), escaped(p.description));
     }
     return text + "</table>\n";
 }
 
 std::string row_of(const proof::Outcome& outcome) {
-    return fmt::format("<tr><td class=\"{}\">{}</td><td>{}</td><td class=\"n\">{} {} {}</td><td class=\"q\">{}</td></tr>", outcome.passed ? "ok" : "no", outcome.passed ? "&#10003; passes" : "&#10007; fails", escaped(outcome.title),
-                       number_text(outcome.figure, 3), escaped(outcome.passed ? outcome.relation : proof::opposite(outcome.relation)), number_text(outcome.limit, 3),
-                       outcome.proved ? "proved for all colours" : fmt::format("sampled on {} colours", outcome.samples));
+    return fmt::format(
+        "<tr><td class=\"{}\">{}</td><td>{}</td><td class=\"n\">{} {} {}</td><td class=\"q\">{}</td></tr>",
+        outcome.passed ? "ok" : "no", outcome.passed ? "&#10003; passes" : "&#10007; fails", escaped(outcome.title),
+        number_text(outcome.figure, 3), escaped(outcome.passed ? outcome.relation : proof::opposite(outcome.relation)),
+        number_text(outcome.limit, 3),
+        outcome.proved ? "proved for all colours" : fmt::format("sampled on {} colours", outcome.samples));
 }
 
 std::string proofs_table(const lang::Rule& rule, const std::vector<double>& values, const CancelToken& cancel) {
@@ -138,7 +156,8 @@ std::string proofs_table(const lang::Rule& rule, const std::vector<double>& valu
 Result<std::string> promise(const Order& order, const handover::Subject& subject, const CancelToken& cancel) {
     if (order.look.proofs.empty())
         return std::string();
-    const Result<lang::Rule> statements = proof::look_statements(order.look.proofs, subject.space, document::used_beside(order.folder / "look"));
+    const Result<lang::Rule> statements =
+        proof::look_statements(order.look.proofs, subject.space, document::used_beside(order.folder / "look"));
     if (!statements)
         return statements.error();
     proof::FilterReport measured;
@@ -159,9 +178,15 @@ std::string tables(const handover::Subject& subject, const CancelToken& cancel) 
         if (!baked)
             return fmt::format("<p>{}.</p>", escaped(baked.error().what));
         const handover::LutError& e = baked.value().tetrahedral;
-        rows += fmt::format("<tr><td>{}</td><td class=\"n\">{}</td><td class=\"n\">{}</td><td class=\"n\">{}</td><td class=\"n\">{}</td><td class=\"n\">{}</td></tr>", size, number_text(e.mean, 3), number_text(e.most, 3), number_text(e.largest, 3), number_text(e.delta_e_mean, 3), number_text(e.delta_e_largest, 3));
+        rows += fmt::format("<tr><td>{}</td><td class=\"n\">{}</td><td class=\"n\">{}</td><td class=\"n\">{}</td><td "
+                            "class=\"n\">{}</td><td class=\"n\">{}</td></tr>",
+                            size, number_text(e.mean, 3), number_text(e.most, 3), number_text(e.largest, 3),
+                            number_text(e.delta_e_mean, 3), number_text(e.delta_e_largest, 3));
     }
-    return "<p class=\"q\">Error of a 3D table over 0 .. 1, read tetrahedrally, on 64 000 colours off its points.</p><table><tr><th>points</th><th>mean</th><th>99.9 %</th><th>largest</th><th>&#916;E2000 mean</th><th>largest</th></tr>" + rows + "</table>\n";
+    return "<p class=\"q\">Error of a 3D table over 0 .. 1, read tetrahedrally, on 64 000 colours off its "
+           "points.</p><table><tr><th>points</th><th>mean</th><th>99.9 %</th><th>largest</th><th>&#916;E2000 "
+           "mean</th><th>largest</th></tr>" +
+        rows + "</table>\n";
 }
 
 } // namespace
@@ -187,24 +212,35 @@ Result<std::string> html(const Order& order, const CancelToken& cancel) {
             const auto chosen = step.values.find(p.name);
             values.push_back(chosen == step.values.end() ? p.value : lang::allowed_value(p, chosen->second));
         }
-        const std::string name = !step.label.empty() ? step.label : !rule.title.empty() ? rule.title : step.filter.empty() ? "A rule" : std::filesystem::path(step.filter).stem().string();
+        const std::string name = !step.label.empty() ? step.label
+            : !rule.title.empty()                    ? rule.title
+            : step.filter.empty()                    ? "A rule"
+                                                     : std::filesystem::path(step.filter).stem().string();
         if (title.empty() && !order.is_look)
             title = name;
         if (note.empty() && !order.is_look)
             note = rule.note;
         if (order.is_look) {
-            steps += fmt::format("<h2>Step {}: {}{}</h2><p class=\"q\">opacity {} %, {}{}{}</p>", i + 1, escaped(name), step.on ? "" : " (off)", number_text(100 * step.opacity, 4), escaped(step.blend), step.mask.empty() ? "" : ", mask " + escaped(step.mask), step.mask_inverted ? ", inverted" : "");
+            steps += fmt::format("<h2>Step {}: {}{}</h2><p class=\"q\">opacity {} %, {}{}{}</p>", i + 1, escaped(name),
+                                 step.on ? "" : " (off)", number_text(100 * step.opacity, 4), escaped(step.blend),
+                                 step.mask.empty() ? "" : ", mask " + escaped(step.mask),
+                                 step.mask_inverted ? ", inverted" : "");
         }
         if (!has_rule) {
-            steps += fmt::format("<p>{}</p>", step.is_look ? fmt::format("A look of {} steps.", step.within.size()) : "A LUT file: " + escaped(step.filter) + ", its numbers are " + escaped(step.space));
+            steps += fmt::format("<p>{}</p>",
+                                 step.is_look ? fmt::format("A look of {} steps.", step.within.size())
+                                              : "A LUT file: " + escaped(step.filter) + ", its numbers are " +
+                                         escaped(step.space));
             continue;
         }
         if (!order.is_look)
             certain = insight::described(insight::known(rule, values));
-        steps += std::string(order.is_look ? "<h3>Rule</h3>" : "<h2>Rule</h2>") + "<pre>" + escaped(step.text) + "</pre>\n";
+        steps +=
+            std::string(order.is_look ? "<h3>Rule</h3>" : "<h2>Rule</h2>") + "<pre>" + escaped(step.text) + "</pre>\n";
         if (!values.empty())
             steps += std::string(order.is_look ? "<h3>Values</h3>" : "<h2>Values</h2>") + values_table(rule, values);
-        steps += std::string(order.is_look ? "<h3>Proofs, at these values</h3>" : "<h2>Proofs, at these values</h2>") + proofs_table(rule, values, cancel);
+        steps += std::string(order.is_look ? "<h3>Proofs, at these values</h3>" : "<h2>Proofs, at these values</h2>") +
+            proofs_table(rule, values, cancel);
     }
     if (order.is_look)
         certain = handover::described_look(*runs.value(), runs.value()->parameters);
@@ -216,10 +252,14 @@ Result<std::string> html(const Order& order, const CancelToken& cancel) {
         return shown.error();
     if (title.empty())
         title = order.is_look ? "A look" : "A rule";
-    std::string page = fmt::format("<!doctype html>\n<html lang=\"en\"><head><meta charset=\"utf-8\"><title>{0}</title><style>{1}</style></head><body>\n<h1>{0}</h1>\n", escaped(title), style);
+    std::string page =
+        fmt::format("<!doctype html>\n<html lang=\"en\"><head><meta "
+                    "charset=\"utf-8\"><title>{0}</title><style>{1}</style></head><body>\n<h1>{0}</h1>\n",
+                    escaped(title), style);
     if (!note.empty())
         page += "<p>" + escaped(note) + "</p>\n";
-    page += fmt::format("<p class=\"q\">{}, numbers are {}{}</p>\n", order.is_look ? "A look" : "A filter", subject.space, order.made_at.empty() ? "" : "; " + escaped(order.made_at));
+    page += fmt::format("<p class=\"q\">{}, numbers are {}{}</p>\n", order.is_look ? "A look" : "A filter",
+                        subject.space, order.made_at.empty() ? "" : "; " + escaped(order.made_at));
     if (!certain.empty())
         page += "<h2>Certain</h2><pre>" + escaped(certain) + "</pre>\n";
     if (!shown.value().empty())

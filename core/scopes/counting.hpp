@@ -33,12 +33,14 @@ struct Counts {
 /// Histogram: every value counted once. False if called off.
 bool count_levels(std::span<const float> values, const Bins& levels, Counts& into, const CancelToken& cancel = {});
 
-/// Waveform: for every column of a picture of `width`, how often each level occurs. Columns of the picture are gathered into
-/// `columns` even groups; bins are level by level within a column: column * levels.count + level.
-bool count_columns(std::span<const float> values, int width, int columns, const Bins& levels, Counts& into, const CancelToken& cancel = {});
+/// Waveform: for every column of a picture of `width`, how often each level occurs. Columns of the picture are gathered
+/// into `columns` even groups; bins are level by level within a column: column * levels.count + level.
+bool count_columns(std::span<const float> values, int width, int columns, const Bins& levels, Counts& into,
+                   const CancelToken& cancel = {});
 
-/// Plane: how often pairs fall into each cell: row * across.count + column, rows upwards. Pairs that leave the plane in any
-/// direction count as above, pairs with a NaN as nan.
-bool count_plane(std::span<const float> x, std::span<const float> y, const Bins& across, const Bins& up, Counts& into, const CancelToken& cancel = {});
+/// Plane: how often pairs fall into each cell: row * across.count + column, rows upwards. Pairs that leave the plane in
+/// any direction count as above, pairs with a NaN as nan.
+bool count_plane(std::span<const float> x, std::span<const float> y, const Bins& across, const Bins& up, Counts& into,
+                 const CancelToken& cancel = {});
 
 } // namespace kasuri::scopes

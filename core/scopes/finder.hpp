@@ -7,7 +7,8 @@ namespace kasuri::scopes {
 class Finder {
 public:
     explicit Finder(const Bins& bins)
-        : low_(static_cast<float>(bins.low)), high_(static_cast<float>(bins.high)), scale_(static_cast<float>(bins.count / (bins.high - bins.low))), count_(bins.count) {}
+        : low_(static_cast<float>(bins.low)), high_(static_cast<float>(bins.high)),
+          scale_(static_cast<float>(bins.count / (bins.high - bins.low))), count_(bins.count) {}
     /// `found` has room for `count` numbers, rounded up to a multiple of 64.
     void operator()(const float* values, std::size_t count, std::int32_t* found) const;
 

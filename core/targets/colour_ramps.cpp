@@ -20,9 +20,13 @@ Target ramp(std::string_view name, std::string_view title, std::string_view doc,
         .settings = settings,
         .axis_of =
             [](Values set) {
-                return Axis{0, set[0], Scale::linear, {{0, "0"}, {0.25, "0.25"}, {0.5, "0.5"}, {0.75, "0.75"}, {1, "1"}}, ""};
+                return Axis{
+                    0, set[0], Scale::linear, {{0, "0"}, {0.25, "0.25"}, {0.5, "0.5"}, {0.75, "0.75"}, {1, "1"}}, ""};
             },
-        .colour = [](double value, Values) { return Colour{value * red, value * green, value * blue}; },
+        .colour =
+            [](double value, Values) {
+                return Colour{value * red, value * green, value * blue};
+            },
     };
 }
 const Axis unit = {0, 1, Scale::linear, {{0, "0"}, {0.25, "0.25"}, {0.5, "0.5"}, {0.75, "0.75"}, {1, "1"}}, ""};
@@ -46,7 +50,10 @@ const Target spectrum = {
     .axis = unit,
     .thread_low = -0.05,
     .thread_high = 1,
-    .colour = [](double value, Values) { return colour::hsv_model.to({360 * value, 1, 1}); },
+    .colour =
+        [](double value, Values) {
+            return colour::hsv_model.to({360 * value, 1, 1});
+        },
 };
 
 } // namespace kasuri::targets

@@ -44,7 +44,9 @@ Triple sky(double x, double y) {
     return mixed(colour, lit, 0.55 * streak * (1 - 0.5 * soft(0.9, 1.0, t)));
 }
 
-double hill_y(double x, double base, double swing, std::uint64_t seed) { return base - swing * cloud(x / 460, 0.5, seed); }
+double hill_y(double x, double base, double swing, std::uint64_t seed) {
+    return base - swing * cloud(x / 460, 0.5, seed);
+}
 
 /// Everything behind the cloths, without the lantern.
 Triple land(double x, double y) {
@@ -56,7 +58,8 @@ Triple land(double x, double y) {
         // Water: the sky turned over, shaken by ripples that shrink towards the far bank.
         const double depth = (y - horizon) / (shore - horizon);
         const double ripple = noise(x / (14 + 60 * depth), y / (1.5 + 5 * depth), 31) - 0.5;
-        const Triple mirrored = sky(x + 30 * ripple * depth, horizon - (y - horizon) * 1.35 + 46 * ripple * (0.2 + depth));
+        const Triple mirrored =
+            sky(x + 30 * ripple * depth, horizon - (y - horizon) * 1.35 + 46 * ripple * (0.2 + depth));
         Triple water = times(mirrored, 0.62 - 0.16 * depth);
         water = plus(water, times({0.20, 0.11, 0.07}, 0.5 * soft(0.22, 0.5, ripple)));
         const double across = std::fabs(x - lantern_x - 60 * ripple * depth) / (14 + 46 * depth);
@@ -71,7 +74,8 @@ Triple land(double x, double y) {
         const double column = x + 0.16 * (y - edge) * (noise(x / 55, 9.5, 42) - 0.5);
         const double blade = hash(static_cast<std::int64_t>(std::floor(column / 3)), 7, 43);
         const double tip = edge - 72 * blade * blade * blade;
-        cover = std::max(cover, soft(tip, tip + 14, y) * soft(0.15, 0.5, 1 - std::fabs(std::fmod(column, 3.0) / 1.5 - 1)));
+        cover =
+            std::max(cover, soft(tip, tip + 14, y) * soft(0.15, 0.5, 1 - std::fabs(std::fmod(column, 3.0) / 1.5 - 1)));
         const double shade = 0.55 + 0.9 * noise(column / 2.3, y / 46, 44);
         const Triple grass = mixed({0.030, 0.040, 0.018}, {0.085, 0.072, 0.030}, cloud(x / 240, y / 90, 45));
         const double warm = 0.55 * std::exp(-std::hypot(x - lantern_x, (y - 860) * 2.1) / 330);
@@ -84,7 +88,8 @@ Triple land(double x, double y) {
 double tied(double u, double v, std::uint64_t seed) {
     const double slip = 5.0 * (noise(u * 0.9, v / 90, seed) - 0.5);
     const double a = std::fmod(u + 4000, 82.0) - 41, b = std::fmod(v + slip + 4000, 82.0) - 41;
-    const double cross = std::min(std::max(std::fabs(a) / 26, std::fabs(b) / 8), std::max(std::fabs(a) / 8, std::fabs(b) / 26));
+    const double cross =
+        std::min(std::max(std::fabs(a) / 26, std::fabs(b) / 8), std::max(std::fabs(a) / 8, std::fabs(b) / 26));
     const double corner = (std::fabs(std::fabs(a) - 33) + std::fabs(std::fabs(b) - 33)) / 9;
     return soft(1.12, 0.88, std::min(cross, corner));
 }
@@ -97,7 +102,8 @@ Triple dyed(const Cloth& cloth, double u, double v, double length) {
     case 2: return mixed(cloth.dye, {0.46, 0.27, 0.035}, soft(0.4, 0.6, 0.5 + 0.5 * std::sin(v / 21)) * 0.55);
     case 3: {
         const double band = soft(2, 0, std::fabs(v - length + 120) - 13) + soft(2, 0, std::fabs(v - length + 72) - 7);
-        const double diamond = soft(1.06, 0.94, (std::fabs(std::fmod(u + 400, 46.0) - 23) + std::fabs(std::fmod(v + 400, 46.0) - 23)) / 9);
+        const double diamond =
+            soft(1.06, 0.94, (std::fabs(std::fmod(u + 400, 46.0) - 23) + std::fabs(std::fmod(v + 400, 46.0) - 23)) / 9);
         return mixed(mixed(cloth.dye, {0.055, 0.23, 0.24}, 0.8 * diamond), paper, std::min(1.0, band));
     }
     case 4: return mixed(cloth.dye, {0.25, 0.125, 0.060}, 0.5 * cloud(u / 34, v / 150, cloth.seed));
@@ -120,13 +126,15 @@ Triple hang(Triple colour, double x, double y) {
         const double inside = soft(-1, 1, u) * soft(-1, 1, span - u) * soft(-1, 1, y - hung) * soft(-1, 1, hem - y);
         if (inside <= 0)
             continue;
-        const double phase = u / span * 15 + 1.3 * noise(y / 210, u / 160, cloth.seed) + 0.7 * static_cast<double>(cloth.seed);
+        const double phase =
+            u / span * 15 + 1.3 * noise(y / 210, u / 160, cloth.seed) + 0.7 * static_cast<double>(cloth.seed);
         const double fold = 0.5 + 0.5 * std::sin(phase) * (0.35 + 0.65 * fall);
         const double thread = 0.93 + 0.14 * noise(u * 0.9, y * 0.24, cloth.seed + 5);
         const Triple dye = dyed(cloth, u, y - hung, length);
         const Triple dusk = {0.62, 0.55, 0.66};
         const double toward = 0.35 + 0.65 * soft(0.2, 0.95, 0.5 + 0.5 * std::cos(phase - 0.6));
-        const double near = toward * 120000 / (60000 + (x - lantern_x) * (x - lantern_x) + 1.2 * (y - lantern_y) * (y - lantern_y));
+        const double near =
+            toward * 120000 / (60000 + (x - lantern_x) * (x - lantern_x) + 1.2 * (y - lantern_y) * (y - lantern_y));
         const double shade = (0.34 + 0.66 * fold) * (1 - 0.18 * fall);
         const Triple light = plus(times(dusk, shade), times({1.9, 1.02, 0.42}, near));
         // A little dusk shines through the weave.
@@ -141,11 +149,14 @@ Triple hang(Triple colour, double x, double y) {
 Triple posts_and_rope(Triple colour, double x, double y) {
     const auto wood = [&](double centre, double half, double top) {
         const double lean = (y - 600) * 0.012;
-        const double inside = soft(-1.2, 1.2, half - std::fabs(x - centre - lean)) * soft(-1.2, 1.2, y - top) * soft(1, -1, y - 902);
+        const double inside =
+            soft(-1.2, 1.2, half - std::fabs(x - centre - lean)) * soft(-1.2, 1.2, y - top) * soft(1, -1, y - 902);
         const double grain = 0.7 + 0.5 * noise(x * 0.55, y / 60, 51);
         const double side = 0.5 + 0.5 * (x - centre - lean) / half;
         Triple timber = times({0.062, 0.044, 0.036}, grain);
-        timber = plus(timber, times({0.30, 0.155, 0.052}, centre > 1000 ? 0.55 * side * std::exp(-std::fabs(y - lantern_y) / 260) : 0.06));
+        timber = plus(timber,
+                      times({0.30, 0.155, 0.052},
+                            centre > 1000 ? 0.55 * side * std::exp(-std::fabs(y - lantern_y) / 260) : 0.06));
         colour = mixed(colour, timber, inside);
     };
     wood(132, 12, 168);

@@ -50,14 +50,16 @@ Paint rods(double x, double y) {
 Paint robe(double x, double y) {
     const double down = std::clamp((y - 300) / 370, 0.0, 1.0);
     const double half = 66 + 150 * down + 10 * std::sin(y / 36);
-    const double body = soft(-2, 2, half - std::fabs(x - 480)) * soft(-2, 2, y - 296) * soft(-3, 3, 668 + 7 * std::sin(x / 31) - y);
+    const double body =
+        soft(-2, 2, half - std::fabs(x - 480)) * soft(-2, 2, y - 296) * soft(-3, 3, 668 + 7 * std::sin(x / 31) - y);
     const double arms = std::max(segment(x, y, 436, 340, 274, 462, 38), segment(x, y, 524, 340, 694, 444, 38));
     const double cover = std::max(body, arms);
     if (cover <= 0)
         return {};
     const double fold = 0.72 + 0.28 * std::sin((x - 480) / (8 + 17 * down) + 0.8 * noise(x / 60, y / 90, 5));
     const double a = std::fmod(x + 0.35 * y + 960, 54.0) - 27, b = std::fmod(y - 0.35 * x + 960, 54.0) - 27;
-    const double motif = soft(9.5, 7.5, std::max(std::fabs(a), std::fabs(b))) - soft(5.5, 3.5, std::max(std::fabs(a), std::fabs(b)));
+    const double motif =
+        soft(9.5, 7.5, std::max(std::fabs(a), std::fabs(b))) - soft(5.5, 3.5, std::max(std::fabs(a), std::fabs(b)));
     Triple cloth = mixed({0.165, 0.022, 0.075}, {0.55, 0.42, 0.12}, motif);
     cloth = mixed(cloth, {0.030, 0.070, 0.165}, soft(616, 624, y));
     const double sash = soft(2, -2, std::fabs(y - 412) - 17) * soft(-2, 2, half - std::fabs(x - 480));
@@ -70,8 +72,11 @@ Paint head(double x, double y) {
     const double side = soft(-90, 110, x - 480);
     all.colour = times(all.colour, 1.08 - 0.5 * side);
     for (const double hand : {0.0, 1.0})
-        all = over({{0.50, 0.30, 0.20}, hand == 0.0 ? disc(x, y, 262, 472, 25, 25, 1.5) : disc(x, y, 706, 454, 25, 25, 1.5)}, all);
-    all = over({{0.52, 0.17, 0.12}, 0.35 * std::max(disc(x, y, 436, 246, 20, 15, 9), disc(x, y, 524, 246, 20, 15, 9))}, all);
+        all = over(
+            {{0.50, 0.30, 0.20}, hand == 0.0 ? disc(x, y, 262, 472, 25, 25, 1.5) : disc(x, y, 706, 454, 25, 25, 1.5)},
+            all);
+    all = over({{0.52, 0.17, 0.12}, 0.35 * std::max(disc(x, y, 436, 246, 20, 15, 9), disc(x, y, 524, 246, 20, 15, 9))},
+               all);
     for (const double eye : {447.0, 513.0}) {
         all = over({{0.80, 0.78, 0.74}, disc(x, y, eye, 214, 15, 9, 1.2)}, all);
         all = over({{0.010, 0.009, 0.012}, disc(x, y, eye + 2, 214, 6.5, 7.5, 1.0)}, all);
@@ -82,7 +87,8 @@ Paint head(double x, double y) {
     // Hair: wisps thin enough to be half transparent, where a careless offset would show.
     const double around = std::hypot((x - 480) / 92, (y - 190) / 104);
     const double wisp = noise(std::atan2(y - 190, x - 480) * 34, around * 2, 7);
-    const double hair = soft(1.10 + 0.20 * wisp, 0.99, around) * soft(206 + 26 * wisp, 150, y - 14 * std::fabs(x - 480) / 40);
+    const double hair =
+        soft(1.10 + 0.20 * wisp, 0.99, around) * soft(206 + 26 * wisp, 150, y - 14 * std::fabs(x - 480) / 40);
     return over({times({0.020, 0.017, 0.019}, 0.7 + 1.4 * wisp), hair}, all);
 }
 

@@ -6,7 +6,8 @@ constexpr Setting settings[] = {
     {"low", "value at the left end", -0.25, -16, 0},
     {"high", "value at the right end", 4, 0.01, 64},
 };
-const Axis usual = {-0.25, 4, Scale::sinh_like, {{-0.25, "\u22120.25"}, {0, "0"}, {0.18, "0.18"}, {1, "1"}, {4, "4"}}, ""};
+const Axis usual = {
+    -0.25, 4, Scale::sinh_like, {{-0.25, "\u22120.25"}, {0, "0"}, {0.18, "0.18"}, {1, "1"}, {4, "4"}}, ""};
 } // namespace
 
 extern const Target grey_ramp;
@@ -26,10 +27,14 @@ const Target grey_ramp = {
             Axis axis = usual;
             axis.low = set[0];
             axis.high = set[1];
-            std::erase_if(axis.ticks, [&](const Tick& tick) { return tick.value < axis.low || tick.value > axis.high; });
+            std::erase_if(axis.ticks,
+                          [&](const Tick& tick) { return tick.value < axis.low || tick.value > axis.high; });
             return axis;
         },
-    .colour = [](double value, Values) { return Colour{value, value, value}; },
+    .colour =
+        [](double value, Values) {
+            return Colour{value, value, value};
+        },
 };
 
 } // namespace kasuri::targets

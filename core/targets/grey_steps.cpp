@@ -30,7 +30,18 @@ const Target grey_stops = {
     .doc = "Greys from 8 stops below middle grey (0.18) to 6 above: every stop is as wide as the next.",
     .source = "0.18 for middle grey: common practice, no source",
     .shape = Shape::strip,
-    .axis = {-8, 6, Scale::linear, {{-8, "\u22128"}, {-6, "\u22126"}, {-4, "\u22124"}, {-2, "\u22122"}, {0, "0"}, {2, "+2"}, {4, "+4"}, {6, "+6"}}, " stops"},
+    .axis = {-8,
+             6,
+             Scale::linear,
+             {{-8, "\u22128"},
+              {-6, "\u22126"},
+              {-4, "\u22124"},
+              {-2, "\u22122"},
+              {0, "0"},
+              {2, "+2"},
+              {4, "+4"},
+              {6, "+6"}},
+             " stops"},
     .thread_low = 0,
     .thread_high = 11.52,
     .thread_scale = Scale::sinh_like,
@@ -40,7 +51,8 @@ const Target grey_stops = {
             Axis axis = grey_stops.axis;
             axis.low = -set[0];
             axis.high = set[1];
-            std::erase_if(axis.ticks, [&](const Tick& tick) { return tick.value < axis.low || tick.value > axis.high; });
+            std::erase_if(axis.ticks,
+                          [&](const Tick& tick) { return tick.value < axis.low || tick.value > axis.high; });
             return axis;
         },
     .colour = [](double stop, Values) { return grey(middle_grey * std::exp2(stop)); },

@@ -17,13 +17,24 @@ const Target hue_sweep = {
     .doc = "All HSV hues at one saturation and value, red to red.",
     .source = "A. R. Smith 1978, Color gamut transform pairs",
     .shape = Shape::strip,
-    .axis = {0, 360, Scale::linear,
-             {{0, "0\u00b0"}, {60, "60\u00b0"}, {120, "120\u00b0"}, {180, "180\u00b0"}, {240, "240\u00b0"}, {300, "300\u00b0"}, {360, "360\u00b0"}},
+    .axis = {0,
+             360,
+             Scale::linear,
+             {{0, "0\u00b0"},
+              {60, "60\u00b0"},
+              {120, "120\u00b0"},
+              {180, "180\u00b0"},
+              {240, "240\u00b0"},
+              {300, "300\u00b0"},
+              {360, "360\u00b0"}},
              "\u00b0"},
     .thread_low = -0.05,
     .thread_high = 1,
     .settings = settings,
-    .colour = [](double value, Values set) { return colour::hsv_model.to({value, set[0], set[1]}); },
+    .colour =
+        [](double value, Values set) {
+            return colour::hsv_model.to({value, set[0], set[1]});
+        },
 };
 
 } // namespace kasuri::targets

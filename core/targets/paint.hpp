@@ -25,7 +25,7 @@ inline double soft(double low, double high, double x) {
 /// Repeatable pseudo-random number in 0..1 of a lattice point.
 inline double hash(std::int64_t x, std::int64_t y, std::uint64_t seed) {
     std::uint64_t h = static_cast<std::uint64_t>(x) * 0x9E3779B97F4A7C15ULL ^
-                      static_cast<std::uint64_t>(y) * 0xC2B2AE3D27D4EB4FULL ^ seed * 0x165667B19E3779F9ULL;
+        static_cast<std::uint64_t>(y) * 0xC2B2AE3D27D4EB4FULL ^ seed * 0x165667B19E3779F9ULL;
     h ^= h >> 29;
     h *= 0xBF58476D1CE4E5B9ULL;
     h ^= h >> 32;

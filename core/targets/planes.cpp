@@ -10,7 +10,8 @@ namespace {
 
 constexpr Setting value_setting[] = {{"value", "HSV value", 0.8, 0, 16}};
 constexpr Setting saturation_setting[] = {{"saturation", "HSL saturation", 1, 0, 1}};
-constexpr Setting radial_settings[] = {{"centre", "value in the middle", 1, -16, 64}, {"edge", "value on the circle", 0, -16, 64}};
+constexpr Setting radial_settings[] = {{"centre", "value in the middle", 1, -16, 64},
+                                       {"edge", "value on the circle", 0, -16, 64}};
 constexpr Setting polar_settings[] = {{"value", "HSV value", 1, 0, 16}};
 constexpr Setting lattice_settings[] = {
     {"levels", "of each channel", 33, 2, 129, true},
@@ -34,7 +35,8 @@ Place place(int x, int y, int width, int height) {
 
 image::Picture latticed(int width, int height, Values set) {
     const int levels = static_cast<int>(set[0]);
-    const int across = static_cast<int>(std::ceil(std::sqrt(static_cast<double>(levels)))); // slices of one blue, side by side
+    const int across =
+        static_cast<int>(std::ceil(std::sqrt(static_cast<double>(levels)))); // slices of one blue, side by side
     const int down = (levels + across - 1) / across;
     const int side = std::max(1, std::min(width / (across * levels), height / (down * levels))); // pixels of one colour
     const auto level = [&](int i) { return set[1] + (set[2] - set[1]) * i / (levels - 1); };
@@ -61,9 +63,12 @@ const Target hue_saturation = {
     .columns = 720,
     .rows = 405,
     .settings = value_setting,
-    .field = [](int width, int height, Values set) {
-        return image::generated(width, height, [&](int x, int y) { return colour::hsv_model.to({360 * share(x, width), 1 - share(y, height), set[0]}); });
-    },
+    .field =
+        [](int width, int height, Values set) {
+            return image::generated(width, height, [&](int x, int y) {
+                return colour::hsv_model.to({360 * share(x, width), 1 - share(y, height), set[0]});
+            });
+        },
 };
 
 const Target hue_lightness = {
@@ -76,9 +81,12 @@ const Target hue_lightness = {
     .columns = 720,
     .rows = 405,
     .settings = saturation_setting,
-    .field = [](int width, int height, Values set) {
-        return image::generated(width, height, [&](int x, int y) { return colour::hsl_model.to({360 * share(x, width), set[0], 1 - share(y, height)}); });
-    },
+    .field =
+        [](int width, int height, Values set) {
+            return image::generated(width, height, [&](int x, int y) {
+                return colour::hsl_model.to({360 * share(x, width), set[0], 1 - share(y, height)});
+            });
+        },
 };
 
 const Target radial = {
@@ -90,37 +98,41 @@ const Target radial = {
     .columns = 512,
     .rows = 512,
     .settings = radial_settings,
-    .field = [](int width, int height, Values set) {
-        return image::generated(width, height, [&](int x, int y) {
-            const double grey = set[0] + (set[1] - set[0]) * std::min(1.0, place(x, y, width, height).radius);
-            return Colour{grey, grey, grey};
-        });
-    },
+    .field =
+        [](int width, int height, Values set) {
+            return image::generated(width, height, [&](int x, int y) {
+                const double grey = set[0] + (set[1] - set[0]) * std::min(1.0, place(x, y, width, height).radius);
+                return Colour{grey, grey, grey};
+            });
+        },
 };
 
 const Target polar = {
     .name = "polar",
     .title = "polar",
     .detail = "hue around, saturation outwards",
-    .doc = "HSV hue by the direction (0 degrees right, 90 up), saturation by the distance from the middle, 1 from the circle on.",
+    .doc = "HSV hue by the direction (0 degrees right, 90 up), saturation by the distance from the middle, 1 from the "
+           "circle on.",
     .source = "A. R. Smith 1978, Color gamut transform pairs",
     .shape = Shape::field,
     .columns = 512,
     .rows = 512,
     .settings = polar_settings,
-    .field = [](int width, int height, Values set) {
-        return image::generated(width, height, [&](int x, int y) {
-            const Place at = place(x, y, width, height);
-            return colour::hsv_model.to({at.angle, std::min(1.0, at.radius), set[0]});
-        });
-    },
+    .field =
+        [](int width, int height, Values set) {
+            return image::generated(width, height, [&](int x, int y) {
+                const Place at = place(x, y, width, height);
+                return colour::hsv_model.to({at.angle, std::min(1.0, at.radius), set[0]});
+            });
+        },
 };
 
 const Target flat_lattice = {
     .name = "flat_lattice",
     .title = "flat lattice",
     .detail = "33 levels of r, g and b",
-    .doc = "Every combination of the levels, once each: red across and green down in each square, one square a level of blue, row by row. "
+    .doc = "Every combination of the levels, once each: red across and green down in each square, one square a level "
+           "of blue, row by row. "
            "Pictures of it say what a chain of steps elsewhere does.",
     .shape = Shape::field,
     .columns = 198,

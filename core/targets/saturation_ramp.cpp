@@ -21,7 +21,10 @@ const Target saturation_ramp = {
     .thread_low = -0.05,
     .thread_high = 1,
     .settings = settings,
-    .colour = [](double value, Values set) { return colour::hsv_model.to({set[0], value, set[1]}); },
+    .colour =
+        [](double value, Values set) {
+            return colour::hsv_model.to({set[0], value, set[1]});
+        },
 };
 
 } // namespace kasuri::targets

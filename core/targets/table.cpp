@@ -8,15 +8,16 @@
 
 namespace kasuri::targets {
 
-extern const Target grey_ramp, grey_stops, superbright_ramp, step_wedge, saturation_ramp, hue_sweep, spectrum, red_ramp, green_ramp, blue_ramp, cyan_ramp,
-    magenta_ramp, yellow_ramp, dye_chart, chart_1976, camera_chart, random_colours, hue_saturation, hue_lightness, radial, polar, flat_lattice, bars_75, bars_100,
-    bars_hd, bars_hlg, bars_pq;
+extern const Target grey_ramp, grey_stops, superbright_ramp, step_wedge, saturation_ramp, hue_sweep, spectrum, red_ramp,
+    green_ramp, blue_ramp, cyan_ramp, magenta_ramp, yellow_ramp, dye_chart, chart_1976, camera_chart, random_colours,
+    hue_saturation, hue_lightness, radial, polar, flat_lattice, bars_75, bars_100, bars_hd, bars_hlg, bars_pq;
 
 namespace {
 const Target* const table[] = {
-    &grey_ramp,  &saturation_ramp, &hue_sweep,    &grey_stops,     &superbright_ramp, &step_wedge,    &spectrum, &red_ramp, &green_ramp,
-    &blue_ramp,  &cyan_ramp,       &magenta_ramp, &yellow_ramp,    &dye_chart,        &chart_1976,    &camera_chart, &random_colours, &hue_saturation,
-    &hue_lightness, &radial,       &polar,        &flat_lattice,   &bars_75,          &bars_100,      &bars_hd,  &bars_hlg, &bars_pq,
+    &grey_ramp,    &saturation_ramp, &hue_sweep,      &grey_stops,     &superbright_ramp, &step_wedge,  &spectrum,
+    &red_ramp,     &green_ramp,      &blue_ramp,      &cyan_ramp,      &magenta_ramp,     &yellow_ramp, &dye_chart,
+    &chart_1976,   &camera_chart,    &random_colours, &hue_saturation, &hue_lightness,    &radial,      &polar,
+    &flat_lattice, &bars_75,         &bars_100,       &bars_hd,        &bars_hlg,         &bars_pq,
 };
 constexpr double sinh_unit = 0.1;
 constexpr int field_sample = 128;
@@ -51,19 +52,26 @@ double Axis::share_of(double value) const {
     return (forward(scale, value) - from) / (forward(scale, high) - from);
 }
 
-Axis axis_of(const Target& target, Values given) { return target.axis_of ? target.axis_of(completed(target.settings, given)) : target.axis; }
+Axis axis_of(const Target& target, Values given) {
+    return target.axis_of ? target.axis_of(completed(target.settings, given)) : target.axis;
+}
 
 image::Picture make(const Target& target, int width, Values given) {
     const std::vector<double> set = completed(target.settings, given);
     image::Picture picture;
     if (target.shape == Shape::field) {
         const int columns = width > 0 ? width : target.columns;
-        picture = target.field(columns, std::max(1, static_cast<int>(std::lround(static_cast<double>(columns) * target.rows / target.columns))), set);
+        picture = target.field(
+            columns,
+            std::max(1, static_cast<int>(std::lround(static_cast<double>(columns) * target.rows / target.columns))),
+            set);
     } else if (target.shape == Shape::patches) {
-        picture = image::generated(target.columns, target.rows, [&](int x, int y) { return target.colour(y * target.columns + x, set); });
+        picture = image::generated(target.columns, target.rows,
+                                   [&](int x, int y) { return target.colour(y * target.columns + x, set); });
     } else {
         const Axis axis = axis_of(target, set);
-        picture = image::generated(width, 1, [&](int x, int) { return target.colour(axis.value_at((x + 0.5) / width), set); });
+        picture = image::generated(width, 1,
+                                   [&](int x, int) { return target.colour(axis.value_at((x + 0.5) / width), set); });
     }
     if (!target.space.empty())
         picture.space = target.space;
@@ -91,8 +99,8 @@ image::Picture lattice(std::span<const double> levels) {
 
 std::string patch_name(const Target& target, int index) {
     return index >= 0 && static_cast<std::size_t>(index) < target.patch_names.size()
-               ? std::string(target.patch_names[static_cast<std::size_t>(index)])
-               : std::string();
+        ? std::string(target.patch_names[static_cast<std::size_t>(index)])
+        : std::string();
 }
 
 } // namespace kasuri::targets

@@ -33,8 +33,8 @@ struct Axis {
     std::vector<Tick> ticks;
     std::string_view unit = {};
 
-    double value_at(double share) const;  ///< share 0..1 of the width -> value
-    double share_of(double value) const;  ///< the inverse
+    double value_at(double share) const; ///< share 0..1 of the width -> value
+    double share_of(double value) const; ///< the inverse
 };
 
 enum class Shape {
@@ -54,10 +54,10 @@ struct Target {
     std::string_view source = {}; ///< publication of its values, where there is one
     std::string_view space = {};  ///< what its numbers mean; empty: values of the working space
     Shape shape = Shape::strip;
-    Axis axis = {};          ///< of a strip, at the usual settings
-    int columns = 0;         ///< of patches; of a field: its usual width
+    Axis axis = {};  ///< of a strip, at the usual settings
+    int columns = 0; ///< of patches; of a field: its usual width
     int rows = 0;
-    double thread_low = 0;   ///< usual range of the threads
+    double thread_low = 0; ///< usual range of the threads
     double thread_high = 1;
     Scale thread_scale = Scale::linear;
     std::span<const Setting> settings = {};
@@ -76,11 +76,12 @@ const Target* find(std::string_view name);
 /// The axis of a strip at these settings.
 Axis axis_of(const Target& target, Values given);
 
-/// A strip of `width` samples taken at pixel centres, a field of that width (0: its usual one), or the patches (width is
-/// ignored). `space` of the picture is the target's own, or stays as it is in a new picture.
+/// A strip of `width` samples taken at pixel centres, a field of that width (0: its usual one), or the patches (width
+/// is ignored). `space` of the picture is the target's own, or stays as it is in a new picture.
 image::Picture make(const Target& target, int width, Values given = {});
 
-/// What proofs are measured on, at the usual settings: fine for strips, small for fields. Made once; safe across threads.
+/// What proofs are measured on, at the usual settings: fine for strips, small for fields. Made once; safe across
+/// threads.
 const image::Picture& sampled(const Target& target, int strip_width);
 
 /// Every combination of the given levels as r, g, b: a picture of levels^3 x 1, red fastest.

@@ -29,7 +29,9 @@ struct Disk {
         REQUIRE(out.open(QIODevice::WriteOnly));
         out.write(text.data(), static_cast<qint64>(text.size()));
     }
-    void edit(const std::string& from, const std::string& to) { session.apply_edit({static_cast<std::uint32_t>(session.text().find(from)), from, to}, "edit"); }
+    void edit(const std::string& from, const std::string& to) {
+        session.apply_edit({static_cast<std::uint32_t>(session.text().find(from)), from, to}, "edit");
+    }
 };
 
 } // namespace

@@ -56,18 +56,23 @@ TEST_CASE("a component of any model is a lens, in even steps between its ends", 
             if (component.cyclic || share < 0 || share > 1)
                 continue;
             INFO(model->name << "." << component.name);
-            CHECK(grey_of(std::string(model->name) + "." + std::string(component.name), picture) == Approx(255 * share).margin(1));
+            CHECK(grey_of(std::string(model->name) + "." + std::string(component.name), picture) ==
+                  Approx(255 * share).margin(1));
         }
     }
 }
 
 TEST_CASE("a hue is shown as a hue, and what is no number as a chequer", "[lens]") {
     readings::Views views;
-    const auto hue = [&](double r, double g, double b) { return QColor(shown(one(r, g, b), lens("hsv.h"), {}, nullptr, &views).pixel(0, 0)); };
+    const auto hue = [&](double r, double g, double b) {
+        return QColor(shown(one(r, g, b), lens("hsv.h"), {}, nullptr, &views).pixel(0, 0));
+    };
     CHECK(hue(1, 0.2, 0.2).hue() == Approx(0).margin(4));
     CHECK(hue(0.1, 0.5, 0.1).hue() == Approx(120).margin(4));
     CHECK(hue(0.2, 0.2, 0.9).hue() == Approx(240).margin(4));
-    image::Picture nothing = image::generated(12, 12, [](int, int) { return std::array<double, 3>{std::nan(""), 0, 0}; });
+    image::Picture nothing = image::generated(12, 12, [](int, int) {
+        return std::array<double, 3>{std::nan(""), 0, 0};
+    });
     const QImage image = shown(nothing, lens("lab.l"), {}, nullptr, &views);
     int black = 0, white = 0;
     for (int i = 0; i < 144; ++i) {
@@ -100,8 +105,12 @@ TEST_CASE("the veil shows alpha over the picture", "[lens]") {
 }
 
 TEST_CASE("a part of a picture is reduced as if it were cut out", "[lens]") {
-    const image::Picture picture = image::generated(20, 10, [](int x, int y) { return std::array<double, 3>{x / 20.0, y / 10.0, (x * y) / 200.0}; });
-    const image::Picture part = image::generated(8, 6, [](int x, int y) { return std::array<double, 3>{(x + 5) / 20.0, (y + 2) / 10.0, ((x + 5) * (y + 2)) / 200.0}; });
+    const image::Picture picture = image::generated(20, 10, [](int x, int y) {
+        return std::array<double, 3>{x / 20.0, y / 10.0, (x * y) / 200.0};
+    });
+    const image::Picture part = image::generated(8, 6, [](int x, int y) {
+        return std::array<double, 3>{(x + 5) / 20.0, (y + 2) / 10.0, ((x + 5) * (y + 2)) / 200.0};
+    });
     const image::Picture a = reduced(picture, 4, 3, QRect(5, 2, 8, 6)), b = reduced(part, 4, 3);
     for (std::size_t i = 0; i < 12; ++i)
         for (std::size_t c = 0; c < 3; ++c)
@@ -151,7 +160,9 @@ TEST_CASE("zoom keeps what is under the pointer, and shows no more than there is
 TEST_CASE("cells and strips are ordered, doubled and set, and a cut goes with its cell", "[sheet]") {
     SheetModel sheet;
     REQUIRE(sheet.strips().size() == 3);
-    const int a = sheet.add_target(*targets::find("dye_chart"), "colour"), b = sheet.add_target(*targets::find("bars_75"), "colour"), c = sheet.add_target(*targets::find("polar"), "red");
+    const int a = sheet.add_target(*targets::find("dye_chart"), "colour"),
+              b = sheet.add_target(*targets::find("bars_75"), "colour"),
+              c = sheet.add_target(*targets::find("polar"), "red");
     const auto order = [&] {
         std::vector<int> ids;
         for (const Cell& cell : sheet.cells())
@@ -208,10 +219,12 @@ TEST_CASE("pins get the lowest free number, move and go", "[sheet]") {
 
 TEST_CASE("the list of readings: what they count, and how they are kept", "[readings]") {
     SheetModel sheet;
-    const int chart = sheet.add_target(*targets::find("dye_chart"), "colour"), bars = sheet.add_target(*targets::find("bars_75"), "colour");
+    const int chart = sheet.add_target(*targets::find("dye_chart"), "colour"),
+              bars = sheet.add_target(*targets::find("bars_75"), "colour");
     sheet.add_target(*targets::find("dye_chart"), "red"); // the same picture again
     ReadingsModel readings;
-    const int a = readings.add(*readings::find("waveform")), b = readings.add(*readings::find("histogram"), {0, 0, 2, 1}, ShownReading::all);
+    const int a = readings.add(*readings::find("waveform")),
+              b = readings.add(*readings::find("histogram"), {0, 0, 2, 1}, ShownReading::all);
     readings.set_of(a, bars);
     std::vector<ReadingJob> jobs = readings.jobs(sheet, chart);
     CHECK(jobs[0].cells == std::vector<int>{bars});

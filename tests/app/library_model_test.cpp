@@ -1,8 +1,8 @@
 // The library as a list: search, favourites, faults, thumbnails, files that come and go, and those that ship.
 #include "base/file.hpp"
+#include "model/display.hpp"
 #include "model/library_model.hpp"
 #include "support/support.hpp"
-#include "model/display.hpp"
 
 #include <set>
 
@@ -16,7 +16,9 @@ using namespace kasuri::test;
 namespace {
 
 PicturePtr sample() {
-    image::Picture picture = image::generated(24, 16, [](int x, int y) { return std::array<double, 3>{x / 24.0, y / 16.0, 0.4}; });
+    image::Picture picture = image::generated(24, 16, [](int x, int y) {
+        return std::array<double, 3>{x / 24.0, y / 16.0, 0.4};
+    });
     picture.space = "rec709-linear";
     return std::make_shared<const image::Picture>(std::move(picture));
 }
@@ -25,14 +27,17 @@ struct Library {
     TemporaryFolder folder;
     LibraryModel model;
     Library() {
-        write(folder / "dip.kasuri", "filter \"Dip\"\nparam k = 0 in 0 .. 1\npreset \"Full\" k = 1\nout.rgb = mix(rgb, vec3(0, 0, 1), k)\n");
+        write(folder / "dip.kasuri",
+              "filter \"Dip\"\nparam k = 0 in 0 .. 1\npreset \"Full\" k = 1\nout.rgb = mix(rgb, vec3(0, 0, 1), k)\n");
         write(folder / "bath.kasuri", "filter \"Bath\"\nout.rgb = rgb.gbr\n");
         write(folder / "wrong.kasuri", "filter \"Wrong\"\n\nout.r = nothing(g)\n");
         model.set_folders({folder.path});
         model.set_sample(sample());
         settle();
     }
-    void settle() { REQUIRE(QTest::qWaitFor([this] { return !model.busy(); }, 10000)); }
+    void settle() {
+        REQUIRE(QTest::qWaitFor([this] { return !model.busy(); }, 10000));
+    }
     QStringList titles() const {
         QStringList all;
         for (int i = 0; i < model.rowCount(); ++i)
@@ -64,10 +69,13 @@ TEST_CASE("a library lists, searches and marks favourites and faults", "[library
 
 TEST_CASE("a saved filter is there at once, and a file that goes is gone", "[library]") {
     Library l;
-    const auto soon = [&](const QStringList& wanted) { return QTest::qWaitFor([&] { return l.titles() == wanted; }, 10000); };
+    const auto soon = [&](const QStringList& wanted) {
+        return QTest::qWaitFor([&] { return l.titles() == wanted; }, 10000);
+    };
     write(l.folder / "ash.kasuri", "filter \"Ash\"\n");
     CHECK(soon({"Ash", "Bath", "Dip", "Wrong"}));
-    REQUIRE(write_file(l.folder / "ash.kasuri", "filter \"Cinder\"\nout.r = b\n")); // as the program saves: another file takes its place
+    REQUIRE(write_file(l.folder / "ash.kasuri",
+                       "filter \"Cinder\"\nout.r = b\n")); // as the program saves: another file takes its place
     CHECK(soon({"Bath", "Cinder", "Dip", "Wrong"}));
     std::filesystem::remove(l.folder / "bath.kasuri");
     CHECK(soon({"Cinder", "Dip", "Wrong"}));
@@ -94,12 +102,16 @@ TEST_CASE("files are renamed and doubled, and what cannot be done says why", "[l
     CHECK(QTest::qWaitFor([&] { return l.model.rowCount() == 4; }, 10000));
 }
 
-TEST_CASE("what ships: at least 24 filters, each with note, tags, parameters, presets and a thumbnail that differs from the picture", "[library]") {
+TEST_CASE("what ships: at least 24 filters, each with note, tags, parameters, presets and a thumbnail that differs "
+          "from the picture",
+          "[library]") {
     const auto files = document::library_files(std::string(KASURI_SOURCE_DIR) + "/data/filters");
     CHECK(files.size() >= 24);
     std::string fault;
     // Fine enough for what works on detail.
-    auto fine = std::make_shared<image::Picture>(image::generated(300, 200, [](int x, int y) { return std::array<double, 3>{0.5 + 0.4 * ((x / 2 + y) % 2), 0.2 + 0.5 * (x % 3 == 0), x / 300.0}; }));
+    auto fine = std::make_shared<image::Picture>(image::generated(300, 200, [](int x, int y) {
+        return std::array<double, 3>{0.5 + 0.4 * ((x / 2 + y) % 2), 0.2 + 0.5 * (x % 3 == 0), x / 300.0};
+    }));
     fine->space = "rec709-linear";
     const PicturePtr chart = fine;
     const QImage plain = shown(*chart, lens("colour"));

@@ -1,9 +1,9 @@
 // The look on the bench, without a window: steps, undo, files.
 #include "base/file.hpp"
 #include "document/bench_file.hpp"
+#include "handover/look_sums.hpp"
 #include "model/look_model.hpp"
 #include "model/recovery_keeper.hpp"
-#include "handover/look_sums.hpp"
 #include "model/undo_commands.hpp"
 #include "support/support.hpp"
 
@@ -19,9 +19,11 @@ struct Bench {
     Session session;
     LookModel look{session};
     Bench() {
-        QObject::connect(&look, &LookModel::rearranged, [this](const QString& name, const QString& key, const LookArrangement& before) {
-            session.undo_stack().push(new ArrangementCommand<LookModel, LookArrangement>(look, name, key, before));
-        });
+        QObject::connect(&look, &LookModel::rearranged,
+                         [this](const QString& name, const QString& key, const LookArrangement& before) {
+                             session.undo_stack().push(
+                                 new ArrangementCommand<LookModel, LookArrangement>(look, name, key, before));
+                         });
     }
     void write(const std::string& text) { session.apply_edit({0, session.text(), text}, "writing"); }
     document::LookStep step(const std::string& text) {
@@ -106,7 +108,8 @@ TEST_CASE("a look is saved and opened exactly, with takes, copies and paths besi
     const TemporaryFolder folder;
     std::filesystem::create_directories(folder / "filters");
     write(folder / "filters/parts.kasuri", "fn half(x float) = 0.5 * x\n");
-    write(folder / "filters/dip.kasuri", "filter \"Dip\"\nuse \"parts.kasuri\"\nparam meet = 0 in 0 .. 1\nout.g = mix(g, half(b), meet)\n");
+    write(folder / "filters/dip.kasuri",
+          "filter \"Dip\"\nuse \"parts.kasuri\"\nparam meet = 0 in 0 .. 1\nout.g = mix(g, half(b), meet)\n");
     Bench b;
     REQUIRE(b.session.open(folder / "filters/dip.kasuri"));
     b.look.add(b.step("out.rgb = rgb.gbr\n"), 1);
@@ -143,12 +146,14 @@ TEST_CASE("a look is saved and opened exactly, with takes, copies and paths besi
     // The file and what it uses change: the look does not, and says so; it follows when asked.
     write(folder / "filters/dip.kasuri", "filter \"Dip\"\nout.g = r\n");
     write(folder / "filters/parts.kasuri", "fn half(x float) = 0.25 * x\n");
-    CHECK(QTest::qWaitFor([&] { return again.look.state(0) == document::FilterState::changed; }, 5000)); // noticed by itself
+    CHECK(QTest::qWaitFor([&] { return again.look.state(0) == document::FilterState::changed; },
+                          5000)); // noticed by itself
     const auto runs = handover::runnable(again.look.look(), {});
     REQUIRE(runs);
     engine::ReferencePixel pixel;
     pixel.rgba = {0.1, 0.2, 0.8, 1};
-    CHECK(engine::reference_chain(runs.value()->steps, std::vector<double>{1, 1}, "rec709-linear", pixel)[1] == Approx(0.4));
+    CHECK(engine::reference_chain(runs.value()->steps, std::vector<double>{1, 1}, "rec709-linear", pixel)[1] ==
+          Approx(0.4));
     REQUIRE(again.look.bring_up_to_date(0));
     CHECK(again.look.steps()[0].text == "filter \"Dip\"\nout.g = r\n");
     CHECK(again.look.state(0) == document::FilterState::same);

@@ -25,7 +25,8 @@ public:
     int sheets = 0;
 
     Asker() {
-        QObject::connect(&preview, &Preview::checked, &preview, [this](const std::string&, const CheckedPtr& c) { checked = c; });
+        QObject::connect(&preview, &Preview::checked, &preview,
+                         [this](const std::string&, const CheckedPtr& c) { checked = c; });
         QObject::connect(&preview, &Preview::sheet_ready, &preview, [this](const SheetPtr& s) {
             sheet = s;
             ++sheets;
@@ -54,7 +55,9 @@ PreviewRequest request(const std::string& text, ValueMap values = {}) {
 }
 
 PicturePtr big_picture(std::string space = "rec709-linear") {
-    image::Picture picture = image::generated(600, 400, [](int x, int y) { return std::array<double, 3>{x / 600.0, y / 400.0, 0.5}; });
+    image::Picture picture = image::generated(600, 400, [](int x, int y) {
+        return std::array<double, 3>{x / 600.0, y / 400.0, 0.5};
+    });
     picture.space = std::move(space);
     return std::make_shared<const image::Picture>(std::move(picture));
 }
@@ -127,10 +130,12 @@ TEST_CASE("the latest request wins", "[preview]") {
 TEST_CASE("readings count what is before once, and come at the end of fast changes", "[preview]") {
     Asker asker;
     int readings_seen = 0;
-    QObject::connect(&asker.preview, &Preview::readings_ready, &asker.preview, [&](const ReadingsPtr&) { ++readings_seen; });
+    QObject::connect(&asker.preview, &Preview::readings_ready, &asker.preview,
+                     [&](const ReadingsPtr&) { ++readings_seen; });
     PreviewRequest wanted = request("param k = 1 in 0 .. 2\nout.rgb = k * rgb");
     wanted.cells.push_back({2, "big", big_picture(), nullptr, "colour", QSize(60, 40)});
-    wanted.readings.push_back({2, readings::find("histogram"), completed(readings::find("histogram")->settings, {}), {2}});
+    wanted.readings.push_back(
+        {2, readings::find("histogram"), completed(readings::find("histogram")->settings, {}), {2}});
     asker.ask(wanted);
     REQUIRE(asker.readings->readings.size() == 2);
     const MeasuredPtr before = asker.readings->readings[1].before, after = asker.readings->readings[1].after;
@@ -155,7 +160,8 @@ TEST_CASE("cells of one picture share its evaluation and have their own lens", "
     Asker asker;
     PreviewRequest wanted = request("out.rgb = rgb.gbr");
     const PicturePtr picture = big_picture();
-    wanted.cells = {{1, "big", picture, nullptr, "red", QSize(60, 40)}, {2, "big", picture, nullptr, "green", QSize(60, 40)}};
+    wanted.cells = {{1, "big", picture, nullptr, "red", QSize(60, 40)},
+                    {2, "big", picture, nullptr, "green", QSize(60, 40)}};
     asker.ask(wanted);
     REQUIRE(asker.sheet->cells.size() == 2);
     CHECK(asker.sheet->cells[0].after_pixels == asker.sheet->cells[1].after_pixels);

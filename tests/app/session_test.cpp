@@ -14,7 +14,8 @@ using namespace kasuri::app;
 
 namespace {
 void understand(Session& session) {
-    session.set_checked(session.text(), std::make_shared<const lang::Checked>(lang::check(session.text(), proof::vocabulary())));
+    session.set_checked(session.text(),
+                        std::make_shared<const lang::Checked>(lang::check(session.text(), proof::vocabulary())));
 }
 void type(Session& session, const std::string& text) {
     for (const char c : text)
@@ -84,7 +85,9 @@ TEST_CASE("display codes are those of the sRGB encoding", "[model]") {
 }
 
 TEST_CASE("reducing a picture averages it, weighted by alpha", "[model]") {
-    image::Picture picture = image::generated(4, 2, [](int x, int y) { return std::array<double, 3>{x + 4.0 * y, 1, 0}; });
+    image::Picture picture = image::generated(4, 2, [](int x, int y) {
+        return std::array<double, 3>{x + 4.0 * y, 1, 0};
+    });
     const image::Picture small = reduced(picture, 2, 1);
     CHECK(small.at(0, 0)[0] == 2.5f); // of 0 1 4 5
     CHECK(small.at(1, 0)[1] == 1);
@@ -97,7 +100,9 @@ TEST_CASE("reducing a picture averages it, weighted by alpha", "[model]") {
 }
 
 TEST_CASE("lenses show single numbers as neutral greys, opaque", "[model]") {
-    const image::Picture picture = image::generated(1, 1, [](int, int) { return std::array<double, 3>{0.2, 0.5, 0.8}; });
+    const image::Picture picture = image::generated(1, 1, [](int, int) {
+        return std::array<double, 3>{0.2, 0.5, 0.8};
+    });
     for (const Lens& lens : lenses()) {
         readings::Views views;
         image::Picture of = picture;
@@ -128,7 +133,9 @@ TEST_CASE("a transparent picture is laid over the surround", "[model]") {
 }
 
 TEST_CASE("the surround is the grey of its lightness, on every screen", "[model]") {
-    const auto code = [](double lightness, const char* space = "srgb") { return surround_colour({space, Limits::hard, lightness}).red(); };
+    const auto code = [](double lightness, const char* space = "srgb") {
+        return surround_colour({space, Limits::hard, lightness}).red();
+    };
     // L* of CIE 15:2018, inverted, through the sRGB curve of IEC 61966-2-1; worked out by hand.
     CHECK(code(0) == 0);
     CHECK(code(20) == 48);
@@ -137,12 +144,14 @@ TEST_CASE("the surround is the grey of its lightness, on every screen", "[model]
     CHECK(code(100) == 255);
     CHECK(code(-5) == 0);
     CHECK(code(140) == 255);
-    CHECK(static_cast<double>(surround_light({"srgb", Limits::hard, 4})) == Approx(4 * 27.0 / 24389)); // the straight part
+    CHECK(static_cast<double>(surround_light({"srgb", Limits::hard, 4})) ==
+          Approx(4 * 27.0 / 24389));          // the straight part
     CHECK(code(50, "rec709-display") == 126); // a pure power of 2.4: BT.1886
     CHECK(code(50, "no such screen") == 119);
     for (int lightness = 0; lightness <= 100; ++lightness) { // WCAG 2.2, contrast ratio
         const Screen screen{"srgb", Limits::hard, static_cast<double>(lightness)};
-        const double behind = colour::srgb_decode(surround_colour(screen).redF()), on = static_cast<double>(on_surround(screen).redF());
+        const double behind = colour::srgb_decode(surround_colour(screen).redF()),
+                     on = static_cast<double>(on_surround(screen).redF());
         CHECK((std::max(behind, on) + 0.05) / (std::min(behind, on) + 0.05) > 4.4);
     }
     for (const Surround& row : surrounds())

@@ -24,7 +24,9 @@ std::filesystem::path layered(const QTemporaryDir& folder) {
     return path;
 }
 
-void wait(const SheetModel& sheet) { REQUIRE(QTest::qWaitFor([&] { return !sheet.loading(); }, 10000)); }
+void wait(const SheetModel& sheet) {
+    REQUIRE(QTest::qWaitFor([&] { return !sheet.loading(); }, 10000));
+}
 
 } // namespace
 
@@ -77,7 +79,8 @@ TEST_CASE("a picture that cannot be read takes its cells away and says why", "[s
     QTemporaryDir folder;
     SheetModel sheet;
     QString said;
-    QObject::connect(&sheet, &SheetModel::failed, [&said](const Error& error) { said = QString::fromStdString(error.text()); });
+    QObject::connect(&sheet, &SheetModel::failed,
+                     [&said](const Error& error) { said = QString::fromStdString(error.text()); });
     sheet.add_target(*targets::find("dye_chart"), "colour");
     sheet.add_picture(folder.filePath("none.exr").toStdString(), "colour");
     CHECK(sheet.cells().size() == 2);

@@ -15,16 +15,21 @@ struct Tuned {
     Tuning tuning{session};
 
     Tuned() {
-        const std::string text = "param meet = 0 in 0 .. 1\nparam warm = 0.5 in 0 .. 1\nparam cold = 0 in -1 .. 1\nout.r = r * meet * warm + cold\n";
+        const std::string text = "param meet = 0 in 0 .. 1\nparam warm = 0.5 in 0 .. 1\nparam cold = 0 in -1 .. "
+                                 "1\nout.r = r * meet * warm + cold\n";
         session.recall(text, {}, "text");
         session.set_checked(text, std::make_shared<const lang::Checked>(lang::check(text, proof::vocabulary())));
         REQUIRE(session.rule());
         session.undo_stack().clear();
-        QObject::connect(&tuning, &Tuning::rearranged, [this](const QString& name, const QString& key, const document::KeptTuning& before) {
-            session.undo_stack().push(new ArrangementCommand<Tuning, document::KeptTuning>(tuning, name, key, before));
-        });
+        QObject::connect(&tuning, &Tuning::rearranged,
+                         [this](const QString& name, const QString& key, const document::KeptTuning& before) {
+                             session.undo_stack().push(
+                                 new ArrangementCommand<Tuning, document::KeptTuning>(tuning, name, key, before));
+                         });
     }
-    const lang::Parameter& parameter(int index) const { return session.rule()->parameters[static_cast<std::size_t>(index)]; }
+    const lang::Parameter& parameter(int index) const {
+        return session.rule()->parameters[static_cast<std::size_t>(index)];
+    }
 };
 
 } // namespace

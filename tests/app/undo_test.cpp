@@ -21,7 +21,8 @@ void erase_last(Session& session) {
     session.record_edit({at, session.text().substr(at), ""});
 }
 void understand(Session& session) {
-    session.set_checked(session.text(), std::make_shared<const lang::Checked>(lang::check(session.text(), proof::vocabulary())));
+    session.set_checked(session.text(),
+                        std::make_shared<const lang::Checked>(lang::check(session.text(), proof::vocabulary())));
 }
 
 } // namespace

@@ -1,4 +1,5 @@
-// What one request makes: coarse and exact sheets, another rule as before, peeked expressions, pictures given to sources.
+// What one request makes: coarse and exact sheets, another rule as before, peeked expressions, pictures given to
+// sources.
 #include "model/preview_worker.hpp"
 
 #include <catch2/catch.hpp>
@@ -17,7 +18,8 @@ PicturePtr slopes(int width = 640, int height = 360) {
     }));
 }
 
-PreviewRequest request(const std::string& text, PicturePtr picture, const std::string& lens = "colour", QSize pixels = {64, 36}) {
+PreviewRequest request(const std::string& text, PicturePtr picture, const std::string& lens = "colour",
+                       QSize pixels = {64, 36}) {
     PreviewRequest wanted;
     wanted.text = text;
     CellJob job;
@@ -46,7 +48,9 @@ int farthest(const QImage& a, const QImage& b) {
     for (int y = 0; y < a.height(); ++y)
         for (int x = 0; x < a.width(); ++x)
             for (const int shift : {0, 8, 16})
-                most = std::max(most, std::abs(static_cast<int>(a.pixel(x, y) >> shift & 255) - static_cast<int>(b.pixel(x, y) >> shift & 255)));
+                most = std::max(most,
+                                std::abs(static_cast<int>(a.pixel(x, y) >> shift & 255) -
+                                         static_cast<int>(b.pixel(x, y) >> shift & 255)));
     return most;
 }
 
@@ -67,13 +71,16 @@ TEST_CASE("a coarse sheet looks like the exact one where a picture is smooth, an
     CHECK(farthest(coarse->cells[0].after, exact->cells[0].after) <= 1);
     CHECK(exact->cells[0].after.pixel(60, 30) == sheet_of(worker, wanted)->cells[0].after.pixel(60, 30));
     // A stripe of single pixels is where both differ: the rule squares before or after the mean.
-    const auto stripes = std::make_shared<const image::Picture>(image::generated(640, 360, [](int x, int) { return std::array<double, 3>{x % 2 * 1.0, x % 2 * 1.0, x % 2 * 1.0}; }));
+    const auto stripes = std::make_shared<const image::Picture>(image::generated(640, 360, [](int x, int) {
+        return std::array<double, 3>{x % 2 * 1.0, x % 2 * 1.0, x % 2 * 1.0};
+    }));
     PreviewWorker other;
     const PreviewRequest striped = request("out.rgb = rgb * rgb", stripes);
     CHECK(farthest(sheet_of(other, striped, true)->cells[0].after, sheet_of(other, striped)->cells[0].after) > 40);
 }
 
-TEST_CASE("a coarse sheet is no help for small pictures, parts of pictures and rules that look at neighbours", "[worker]") {
+TEST_CASE("a coarse sheet is no help for small pictures, parts of pictures and rules that look at neighbours",
+          "[worker]") {
     const auto helps = [](const PreviewRequest& wanted) {
         PreviewWorker worker;
         worker.take(wanted);
@@ -99,7 +106,8 @@ TEST_CASE("another rule stands for before, in cells and strips, with its own val
     wanted.against->values = {{"gain", 0.5}};
     sheet = sheet_of(worker, wanted);
     CHECK(*sheet->cells[0].before_pixels->planes[0] == *sheet->cells[0].after_pixels->planes[0]);
-    CHECK(qRed(sheet->cells[0].after.pixel(5, 5)) == qRed(sheet->cells[0].after.pixel(60, 30))); // no change anywhere: one grey
+    CHECK(qRed(sheet->cells[0].after.pixel(5, 5)) ==
+          qRed(sheet->cells[0].after.pixel(60, 30))); // no change anywhere: one grey
     // Gone, before is the picture again.
     wanted.against.reset();
     sheet = sheet_of(worker, wanted);
@@ -139,12 +147,14 @@ TEST_CASE("readings compare with the other rule, on the same axes", "[worker]") 
 
 TEST_CASE("an expression of the rule is a lens: whole pixels, its range, its faults", "[worker]") {
     PreviewWorker worker;
-    PreviewRequest wanted = request("param at = 0.5 in 0 .. 1\nlet mask = step(at, r)\nout.rgb = rgb * mask", slopes(), peek_lens("mask"));
+    PreviewRequest wanted =
+        request("param at = 0.5 in 0 .. 1\nlet mask = step(at, r)\nout.rgb = rgb * mask", slopes(), peek_lens("mask"));
     auto sheet = sheet_of(worker, wanted);
     CHECK(sheet->cells[0].fault.empty());
     CHECK(sheet->cells[0].after.pixelColor(10, 10) == QColor(0, 0, 0));
     CHECK(sheet->cells[0].after.pixelColor(50, 10) == QColor(255, 255, 255));
-    CHECK(sheet->cells[0].after_pixels->at(600, 100)[0] == wanted.cells[0].picture->at(600, 100)[0]); // the numbers stay the rule's result
+    CHECK(sheet->cells[0].after_pixels->at(600, 100)[0] ==
+          wanted.cells[0].picture->at(600, 100)[0]); // the numbers stay the rule's result
     CHECK(sheet_of(worker, wanted, true)->cells[0].after.pixelColor(50, 10) == QColor(255, 255, 255));
     // It follows values.
     wanted.values = {{"at", 0.1}};
@@ -175,13 +185,15 @@ TEST_CASE("a picture given to a source is stretched to each picture, and its spa
     auto sheet = sheet_of(worker, wanted);
     CHECK(sheet->missing_sources.empty());
     for (const int x : {100, 320, 500})
-        CHECK(sheet->cells[0].after_pixels->at(x, 100)[0] == Approx(wanted.cells[0].picture->at(x, 100)[0]).margin(0.002));
+        CHECK(sheet->cells[0].after_pixels->at(x, 100)[0] ==
+              Approx(wanted.cells[0].picture->at(x, 100)[0]).margin(0.002));
     image::Picture encoded = *slopes();
     encoded.space = "srgb";
     wanted.sources["lantern"] = std::make_shared<const image::Picture>(std::move(encoded));
     sheet = sheet_of(worker, wanted);
     const double code = static_cast<double>(wanted.cells[0].picture->at(320, 100)[0]);
-    CHECK(sheet->cells[0].after_pixels->at(320, 100)[0] == Approx(std::pow((code + 0.055) / 1.055, 2.4)).epsilon(1e-5)); // IEC 61966-2-1
+    CHECK(sheet->cells[0].after_pixels->at(320, 100)[0] ==
+          Approx(std::pow((code + 0.055) / 1.055, 2.4)).epsilon(1e-5)); // IEC 61966-2-1
 }
 
 TEST_CASE("a part that was asked for a larger picture is not read beyond the one that is there now", "[worker]") {
@@ -197,8 +209,11 @@ TEST_CASE("a part that was asked for a larger picture is not read beyond the one
 
 TEST_CASE("noise gain and folds are seen in the rule's own space, whatever the picture's", "[worker]") {
     PreviewWorker worker;
-    const auto shade = [&](const std::string& rule, const std::string& lens, const std::string& space, bool coarse = false) {
-        auto picture = std::make_shared<image::Picture>(image::generated(96, 54, [](int x, int) { return std::array<double, 3>{(x + 0.5) / 96, 0.4, 0.3}; }));
+    const auto shade = [&](const std::string& rule, const std::string& lens, const std::string& space,
+                           bool coarse = false) {
+        auto picture = std::make_shared<image::Picture>(image::generated(96, 54, [](int x, int) {
+            return std::array<double, 3>{(x + 0.5) / 96, 0.4, 0.3};
+        }));
         picture->space = space;
         const auto sheet = sheet_of(worker, request(rule, picture, lens, {96, 54}), coarse);
         CHECK(sheet->cells[0].fault.empty());

@@ -86,9 +86,10 @@ TEST_CASE("includes follow the arrows of docs/architecture.md", "[architecture]"
                     continue;
                 const std::string path = match[1];
                 const std::string first = path.substr(0, path.find('/'));
-                const std::string to = from == "cli" && fs::exists(fs::path(KASURI_SOURCE_DIR) / "cli" / path) ? "cli" // its own headers
-                                       : first == "model" || first == "widgets" ? "app/" + first
-                                                                                : first;
+                const std::string to = from == "cli" && fs::exists(fs::path(KASURI_SOURCE_DIR) / "cli" / path)
+                    ? "cli" // its own headers
+                    : first == "model" || first == "widgets" ? "app/" + first
+                                                             : first;
                 INFO(line);
                 CHECK(allowed.contains(to));
                 ++includes;

@@ -25,7 +25,8 @@ std::vector<int> argument_widths(const Builtin& row, int width, std::size_t knot
     return widths;
 }
 int result_width(const Builtin& row, int width) {
-    const lang::Signature& signature = builtins::vocabulary().functions[static_cast<std::size_t>(&row - builtins::all().data())];
+    const lang::Signature& signature =
+        builtins::vocabulary().functions[static_cast<std::size_t>(&row - builtins::all().data())];
     return signature.result.gen ? width : lang::width(signature.result.type);
 }
 
@@ -62,7 +63,8 @@ std::vector<std::vector<float>> by_engine(const Builtin& row, const std::vector<
     std::vector<ir::NodeId> outputs(static_cast<std::size_t>(result_width(row, width)));
     builtins::lower(row, linear(), graph, {width, static_cast<int>(widths.size())}, pointers.data(), outputs.data());
     const engine::Program program(graph, outputs);
-    std::vector<std::vector<float>> planes(total, std::vector<float>(sets.size())), made(outputs.size(), std::vector<float>(sets.size()));
+    std::vector<std::vector<float>> planes(total, std::vector<float>(sets.size())),
+        made(outputs.size(), std::vector<float>(sets.size()));
     engine::Source source{static_cast<int>(sets.size()), 1, {}};
     for (std::size_t k = 0; k < total; ++k) {
         for (std::size_t i = 0; i < sets.size(); ++i)
@@ -112,7 +114,8 @@ TEST_CASE("worked cases hold for the reference and for the engine", "[builtins]"
             const std::vector<int> widths = argument_widths(row, 1, knots);
             INFO(row.name << "(" << listed(worked.arguments) << ")");
             CHECK(by_reference(row, widths, 1, worked.arguments.data())[0] == Approx(worked.result).margin(1e-12));
-            CHECK(static_cast<double>(by_engine(row, widths, 1, {worked.arguments})[0][0]) == Approx(worked.result).margin(2e-6));
+            CHECK(static_cast<double>(by_engine(row, widths, 1, {worked.arguments})[0][0]) ==
+                  Approx(worked.result).margin(2e-6));
         }
 }
 
@@ -131,7 +134,8 @@ TEST_CASE("the engine keeps each row's tolerance on random and on special argume
                 total += static_cast<std::size_t>(w);
                 matrix = matrix || w == 9;
             }
-            const bool by_component = row.form == Form::componentwise || row.form == Form::reducing || row.form == Form::widening;
+            const bool by_component =
+                row.form == Form::componentwise || row.form == Form::reducing || row.form == Form::widening;
             std::vector<std::vector<double>> sets;
             for (int round = 0; round < 1500; ++round) {
                 std::vector<double> flat;
@@ -158,8 +162,10 @@ TEST_CASE("the engine keeps each row's tolerance on random and on special argume
             int apart = 0, compared = 0;
             for (std::size_t i = 0; i < sets.size(); ++i) {
                 const std::vector<double> exact = by_reference(row, widths, width, sets[i].data());
-                const bool tame = std::all_of(sets[i].begin(), sets[i].end(), [](double x) { return std::fabs(x) <= 4; });
-                const bool huge = std::any_of(sets[i].begin(), sets[i].end(), [](double x) { return std::isfinite(x) && std::fabs(x) > 1e10; });
+                const bool tame =
+                    std::all_of(sets[i].begin(), sets[i].end(), [](double x) { return std::fabs(x) <= 4; });
+                const bool huge = std::any_of(sets[i].begin(), sets[i].end(),
+                                              [](double x) { return std::isfinite(x) && std::fabs(x) > 1e10; });
                 for (std::size_t c = 0; c < exact.size(); ++c) {
                     if (huge && !std::isnan(exact[c]))
                         continue; // a float overflows earlier than a double
@@ -171,7 +177,8 @@ TEST_CASE("the engine keeps each row's tolerance on random and on special argume
                         CHECK((got == exact[c] || std::fabs(got) > 1e25));
                     else if (tame && std::fabs(exact[c]) < 1e3) {
                         ++compared;
-                        const bool close = std::fabs(got - exact[c]) <= row.tolerance * std::max(1.0, std::fabs(exact[c]));
+                        const bool close =
+                            std::fabs(got - exact[c]) <= row.tolerance * std::max(1.0, std::fabs(exact[c]));
                         // At a jump (floor, mod, step) float and double may fall on different sides by rounding.
                         if (row.jumps)
                             apart += close ? 0 : 1;

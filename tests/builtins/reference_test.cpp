@@ -114,7 +114,9 @@ TEST_CASE("luminance, luma: ITU-R BT.709-6, item 3.2, and encoded working spaces
 
 TEST_CASE("keep luminance keeps it, in linear and in encoded spaces, for every colour", "[builtins]") {
     for (const std::string space : {"rec709-linear", "srgb"}) {
-        const lang::Rule rule = good_rule("working " + space + "\nlet y = luminance(rgb)\nout.g = 0.3 * g + 0.7 * b\nout.r = 0.8 * r\nkeep luminance\n");
+        const lang::Rule rule =
+            good_rule("working " + space +
+                      "\nlet y = luminance(rgb)\nout.g = 0.3 * g + 0.7 * b\nout.r = 0.8 * r\nkeep luminance\n");
         const lang::Rule measure = good_rule("working " + space + "\nout.r = luminance(rgb)");
         std::mt19937 random(3);
         std::uniform_real_distribution<float> spread(-0.2f, 2);
@@ -136,10 +138,12 @@ TEST_CASE("what does nothing at strength 0 does nothing, and the prelude is docu
         CHECK(function->doc.size() > 20);
         CHECK(function->text.starts_with("fn " + function->name));
     }
-    for (const char* text : {"out.rgb = exposure(rgb, 0)", "out.rgb = subtractive_saturation(rgb, 0)", "out.rgb = density(rgb, 0)",
-                             "out.rgb = split_tone(rgb, luma(rgb), vec3(1, 0.8, 0.6), vec3(0.6, 0.8, 1), 0.5, 0)", "out.rgb = saturate(rgb, 1)",
-                             "out.rgb = contrast(rgb, 1, 0.5)", "out.rg = crosstalk(r, g, 0)", "out.rgb = laid_over(rgb, 1 - rgb, 1, 0)",
-                             "out.rgb = slope_offset_power(rgb, vec3(1), vec3(0), vec3(1))", "out.rgb = gamma(rgb, 1)"}) {
+    for (const char* text :
+         {"out.rgb = exposure(rgb, 0)", "out.rgb = subtractive_saturation(rgb, 0)", "out.rgb = density(rgb, 0)",
+          "out.rgb = split_tone(rgb, luma(rgb), vec3(1, 0.8, 0.6), vec3(0.6, 0.8, 1), 0.5, 0)",
+          "out.rgb = saturate(rgb, 1)", "out.rgb = contrast(rgb, 1, 0.5)", "out.rg = crosstalk(r, g, 0)",
+          "out.rgb = laid_over(rgb, 1 - rgb, 1, 0)", "out.rgb = slope_offset_power(rgb, vec3(1), vec3(0), vec3(1))",
+          "out.rgb = gamma(rgb, 1)"}) {
         const lang::Rule rule = good_rule(text);
         for (const Colour in : {Colour{0.25f, 0.5f, 0.75f, 1}, Colour{-0.5f, 2, 0, 1}, Colour{0, 0, 0, 1}}) {
             const Colour out = run(rule, {in})[0];

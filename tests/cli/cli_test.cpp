@@ -15,7 +15,8 @@ const std::string demo_filter = KASURI_SOURCE_DIR "/data/filters/indigo-over-mad
 
 TEST_CASE("eval reads and writes CSV with 9 significant digits", "[cli]") {
     Folder folder;
-    const Ran ran = cli(folder, "eval --rule 'out.rgb = rgb / 3'", "r,g,b,a\n1,2,-0.5\n# a comment\n\n0.25, 0.5 ,1,0.5\nnan,inf,-inf\n");
+    const Ran ran = cli(folder, "eval --rule 'out.rgb = rgb / 3'",
+                        "r,g,b,a\n1,2,-0.5\n# a comment\n\n0.25, 0.5 ,1,0.5\nnan,inf,-inf\n");
     CHECK(ran.exit == 0);
     CHECK(ran.err.empty());
     CHECK(ran.out == "0.333333343,0.666666687,-0.166666672\n0.0833333358,0.166666672,0.333333343,0.5\nnan,inf,-inf\n");
@@ -36,8 +37,14 @@ TEST_CASE("the demo pictures are written where one says", "[cli]") {
     CHECK(puppet.value().channels.size() == 16);
     // One layer of it through a filter, on the command line.
     const std::string swap = folder.write("swap.kasuri", "out.rgb = rgb.gbr\n");
-    CHECK(cli(folder, "render " + swap + " " + folder.file("made/here/puppet.exr") + " " + folder.file("out.exr") + " --layer robe").exit == 0);
-    CHECK(cli(folder, "render " + swap + " " + folder.file("made/here/puppet.exr") + " " + folder.file("out.exr") + " --layer nobody").exit == 3);
+    CHECK(cli(folder,
+              "render " + swap + " " + folder.file("made/here/puppet.exr") + " " + folder.file("out.exr") +
+                  " --layer robe")
+              .exit == 0);
+    CHECK(cli(folder,
+              "render " + swap + " " + folder.file("made/here/puppet.exr") + " " + folder.file("out.exr") +
+                  " --layer nobody")
+              .exit == 3);
     folder.write("blocked", "a file");
     CHECK(cli(folder, "demo " + folder.file("blocked")).exit == 3);
 }
@@ -52,7 +59,8 @@ TEST_CASE("eval prints any expression", "[cli]") {
 
 TEST_CASE("eval sets parameters and presets and names what it does not know", "[cli]") {
     Folder folder;
-    CHECK(cli(folder, "eval " + demo_filter + " --set meet=1", "0.1,0.2,0.4\n").out == "0.100000001,0.300000012,0.300000012\n");
+    CHECK(cli(folder, "eval " + demo_filter + " --set meet=1", "0.1,0.2,0.4\n").out ==
+          "0.100000001,0.300000012,0.300000012\n");
     CHECK(cli(folder, "eval " + demo_filter, "0.1,0.2,0.4\n").out == "0.100000001,0.200000003,0.400000006\n");
     const Ran preset = cli(folder, "eval " + demo_filter + " --preset 'Vat blue' --set depth=0", "0.1,0.2,0.4\n");
     CHECK(preset.out == "0.100000001,0.300000012,0.300000012\n");
@@ -131,8 +139,9 @@ TEST_CASE("check measures proofs and its exit code tells", "[cli]") {
 
 TEST_CASE("render and bake write their files", "[cli]") {
     Folder folder;
-    kasuri::image::Image image = kasuri::image::image_of(
-        kasuri::image::generated(4, 4, [](int x, int y) { return std::array<double, 3>{x / 3.0, y / 3.0, 0.25}; }));
+    kasuri::image::Image image = kasuri::image::image_of(kasuri::image::generated(4, 4, [](int x, int y) {
+        return std::array<double, 3>{x / 3.0, y / 3.0, 0.25};
+    }));
     image.depth = kasuri::image::Depth::uint8;
     image.space = "srgb";
     REQUIRE(kasuri::io::save(folder.file("in.png"), image));
@@ -172,7 +181,8 @@ TEST_CASE("a read-only folder is an error that keeps the old file", "[cli]") {
 TEST_CASE("check goes through folders, tells what fails and writes for a build server", "[cli]") {
     Folder folder;
     folder.write("dyes/a.kasuri", "param k = 0 in 0 .. 1\nout.r = r + k\nproof \"greys <stay> grey\" : neutral");
-    folder.write("dyes/deeper/b.kasuri", "proof \"rows\" : sums\nproof \"undone\" : invertible\nout.r = mix(r, g, 0.25)");
+    folder.write("dyes/deeper/b.kasuri",
+                 "proof \"rows\" : sums\nproof \"undone\" : invertible\nout.r = mix(r, g, 0.25)");
     folder.write("dyes/c.kasuri", "out.r = r +");
     folder.write("dyes/notes.txt", "no filter");
     const Ran ran = cli(folder, "check " + folder.file("dyes") + " --junit " + folder.file("report.xml"));
@@ -182,7 +192,8 @@ TEST_CASE("check goes through folders, tells what fails and writes for a build s
     CHECK(ran.out.ends_with("2 of 3 filters fail\n"));
     CHECK(ran.err.find("c.kasuri:1:") != std::string::npos);
     const std::string xml = folder.read("report.xml");
-    CHECK(xml.find("<testsuites name=\"kasuri-cli check\" tests=\"4\" failures=\"1\" errors=\"1\"") != std::string::npos);
+    CHECK(xml.find("<testsuites name=\"kasuri-cli check\" tests=\"4\" failures=\"1\" errors=\"1\"") !=
+          std::string::npos);
     CHECK(xml.find("<testcase name=\"greys &lt;stay&gt; grey\"") != std::string::npos);
     const Ran quiet = cli(folder, "check --quiet " + folder.file("dyes/deeper"));
     CHECK(quiet.exit == 0);
@@ -212,7 +223,8 @@ TEST_CASE("glsl writes the rule for shaders, with the wished values as defaults"
 
 TEST_CASE("diff compares filters and pictures", "[cli]") {
     Folder folder;
-    const std::string mixed = folder.write("mixed.kasuri", "param k = 0 in 0 .. 1\nout.r = mix(r, g, k)"), written = folder.write("written.kasuri", "param k = 0 in 0 .. 1\nout.r = (1 - k) * r + k * g"),
+    const std::string mixed = folder.write("mixed.kasuri", "param k = 0 in 0 .. 1\nout.r = mix(r, g, k)"),
+                      written = folder.write("written.kasuri", "param k = 0 in 0 .. 1\nout.r = (1 - k) * r + k * g"),
                       other = folder.write("other.kasuri", "param k = 0 in 0 .. 1\nout.r = mix(r, b, k)");
     const Ran same = cli(folder, "diff " + mixed + " " + written);
     CHECK(same.exit == 0);
@@ -231,16 +243,21 @@ TEST_CASE("diff compares filters and pictures", "[cli]") {
     CHECK(changed.exit == 1);
     CHECK(changed.out.find(" in g at x ") != std::string::npos);
     CHECK(changed.out.find("delta E2000: mean ") != std::string::npos);
-    CHECK(cli(folder, "diff --within 2 " + folder.file("ramp.exr") + " " + folder.file("gain.exr")).exit == 0); // a quarter of 4 at most
+    CHECK(cli(folder, "diff --within 2 " + folder.file("ramp.exr") + " " + folder.file("gain.exr")).exit ==
+          0); // a quarter of 4 at most
     CHECK(cli(folder, "diff " + mixed + " " + folder.file("ramp.exr")).exit == 2);
     CHECK(cli(folder, "diff " + mixed + " " + folder.file("nowhere.kasuri")).exit == 3);
 }
 
 TEST_CASE("a look is rendered as its filters would be, one after the other", "[cli]") {
     Folder folder;
-    const std::string first = folder.write("first.kasuri", "param k = 0 in 0 .. 1\nout.r = mix(r, g, k)\nproof \"x\" : neutral"), second = folder.write("second.kasuri", "working srgb\nout.rgb = rgb * rgb");
+    const std::string first = folder.write("first.kasuri",
+                                           "param k = 0 in 0 .. 1\nout.r = mix(r, g, k)\nproof \"x\" : neutral"),
+                      second = folder.write("second.kasuri", "working srgb\nout.rgb = rgb * rgb");
     REQUIRE(cli(folder, "target grey_ramp -o " + folder.file("in.exr")).exit == 0);
-    REQUIRE(cli(folder, "render " + first + " --set k=0.5 " + folder.file("in.exr") + " " + folder.file("one.exr")).exit == 0);
+    REQUIRE(
+        cli(folder, "render " + first + " --set k=0.5 " + folder.file("in.exr") + " " + folder.file("one.exr")).exit ==
+        0);
     REQUIRE(cli(folder, "render " + second + " " + folder.file("one.exr") + " " + folder.file("two.exr")).exit == 0);
     const std::string look = folder.write("dusk.kasurilook", R"({"kasuri-look": 1, "steps": [
         {"filter": "first.kasuri", "text": "param k = 0 in 0 .. 1\nout.r = mix(r, g, k)\nproof \"x\" : neutral", "values": {"k": 0.5}},
@@ -255,12 +272,21 @@ TEST_CASE("a look is rendered as its filters would be, one after the other", "[c
     const Ran again = cli(folder, "render " + look + " " + folder.file("in.exr") + " " + folder.file("look.exr"));
     CHECK(again.err.find("step 3 (squared): second.kasuri says something else now") != std::string::npos);
     CHECK(cli(folder, "diff --within 1e-5 " + folder.file("two.exr") + " " + folder.file("look.exr")).exit == 0);
-    const Ran broken = cli(folder, "render " + folder.write("bad.kasurilook", R"({"kasuri-look": 1, "steps": [{}, {"label": "dip", "text": "out.r = gg"}]})") + " " + folder.file("in.exr") + " " + folder.file("x.exr"));
+    const Ran broken =
+        cli(folder,
+            "render " +
+                folder.write("bad.kasurilook",
+                             R"({"kasuri-look": 1, "steps": [{}, {"label": "dip", "text": "out.r = gg"}]})") +
+                " " + folder.file("in.exr") + " " + folder.file("x.exr"));
     CHECK(broken.exit == 1);
     CHECK(broken.err.find("step 2 (dip)") != std::string::npos);
     CHECK(broken.err.find("line 1, column 9") != std::string::npos);
     for (const char* wrong : {R"({"blend": "nothing"})", R"({"mask": "rgb"})", R"({"mask": "rgb +"})"})
-        CHECK(cli(folder, "render " + folder.write("bad.kasurilook", std::string(R"({"kasuri-look": 1, "steps": [)") + wrong + "]}") + " " + folder.file("in.exr") + " " + folder.file("x.exr")).exit == 1);
+        CHECK(cli(folder,
+                  "render " +
+                      folder.write("bad.kasurilook", std::string(R"({"kasuri-look": 1, "steps": [)") + wrong + "]}") +
+                      " " + folder.file("in.exr") + " " + folder.file("x.exr"))
+                  .exit == 1);
     CHECK(cli(folder, "render " + look + " --set k=1 " + folder.file("in.exr") + " " + folder.file("x.exr")).exit == 2);
     CHECK_FALSE(std::filesystem::exists(folder.file("x.exr")));
 }

@@ -16,7 +16,8 @@ std::string page(const std::string& name) {
 /// What a shell in the folder of our filters says to a line, as somebody sees it who tries it.
 std::string tried(const Folder& folder, const std::string& line) {
     const std::string programs = std::filesystem::path(KASURI_CLI).parent_path().string();
-    const std::string script = folder.write("line.sh", "cd '" KASURI_SOURCE_DIR "/data/filters'\nPATH='" + programs + "':$PATH\n" + line + "\n");
+    const std::string script = folder.write(
+        "line.sh", "cd '" KASURI_SOURCE_DIR "/data/filters'\nPATH='" + programs + "':$PATH\n" + line + "\n");
     (void)!std::system(("sh " + script + " >" + folder.file("out") + " 2>/dev/null").c_str());
     return folder.read("out");
 }
@@ -68,18 +69,23 @@ TEST_CASE("the pages that are made from the tables are those of this program", "
 TEST_CASE("the manual page and the completion know every command and its options", "[cli]") {
     Folder folder;
     const std::string man = cli(folder, "docs man").out, completion = cli(folder, "docs completion").out;
-    for (const char* command : {"eval", "render", "bake", "check", "explain", "diff", "glsl", "format", "picture", "target", "measure", "solve", "docs", "demo"}) {
+    for (const char* command : {"eval", "render", "bake", "check", "explain", "diff", "glsl", "format", "picture",
+                                "target", "measure", "solve", "docs", "demo"}) {
         INFO(command);
         CHECK(man.find(std::string(".SS \"") + command) != std::string::npos);
-        CHECK((completion.find(std::string("        ") + command + ") options=\"") != std::string::npos || completion.find(std::string("        ") + command + "|") != std::string::npos));
+        CHECK((completion.find(std::string("        ") + command + ") options=\"") != std::string::npos ||
+               completion.find(std::string("        ") + command + "|") != std::string::npos));
     }
     CHECK(man.find("\\-\\-junit") != std::string::npos);
     // bash itself completes with it.
     folder.write("completion", completion);
     const auto completed = [&](const std::string& words, int at) {
-        const std::string script = ". " + folder.file("completion") + "; COMP_WORDS=(" + words + "); COMP_CWORD=" + std::to_string(at) + "; _kasuri_cli; printf '%s\\n' \"${COMPREPLY[@]}\"";
+        const std::string script = ". " + folder.file("completion") + "; COMP_WORDS=(" + words +
+            "); COMP_CWORD=" + std::to_string(at) + "; _kasuri_cli; printf '%s\\n' \"${COMPREPLY[@]}\"";
         folder.write("script", script);
-        return std::system(("bash " + folder.file("script") + " > " + folder.file("said")).c_str()) == 0 ? folder.read("said") : std::string("failed");
+        return std::system(("bash " + folder.file("script") + " > " + folder.file("said")).c_str()) == 0
+            ? folder.read("said")
+            : std::string("failed");
     };
     CHECK(completed("kasuri-cli che", 1) == "check\n");
     CHECK(completed("kasuri-cli check --jun", 2) == "--junit\n");
@@ -91,7 +97,9 @@ TEST_CASE("the manual page and the completion know every command and its options
     // And the page is one that the formatter understands, where there is one.
     folder.write("page.1", man);
     if (std::system("command -v groff > /dev/null") == 0) {
-        CHECK(std::system(("groff -man -Tascii -ww " + folder.file("page.1") + " > /dev/null 2> " + folder.file("faults")).c_str()) == 0);
+        CHECK(
+            std::system(("groff -man -Tascii -ww " + folder.file("page.1") + " > /dev/null 2> " + folder.file("faults"))
+                            .c_str()) == 0);
         CHECK(folder.read("faults").empty());
     }
 }

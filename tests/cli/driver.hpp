@@ -16,7 +16,8 @@ struct Ran {
 };
 
 struct Folder {
-    std::filesystem::path path = std::filesystem::temp_directory_path() / ("kasuri-cli-" + std::to_string(std::random_device{}()));
+    std::filesystem::path path =
+        std::filesystem::temp_directory_path() / ("kasuri-cli-" + std::to_string(std::random_device{}()));
     Folder() { std::filesystem::create_directories(path); }
     ~Folder() { std::filesystem::remove_all(path); }
     std::string file(const std::string& name) const { return (path / name).string(); }
@@ -34,8 +35,8 @@ struct Folder {
 /// Runs kasuri-cli through a shell with `input` on its standard input.
 inline Ran cli(const Folder& folder, const std::string& arguments, const std::string& input = "") {
     folder.write("stdin", input);
-    const std::string command = std::string(KASURI_CLI) + " " + arguments + " <" + folder.file("stdin") + " >" + folder.file("stdout") +
-                                " 2>" + folder.file("stderr");
+    const std::string command = std::string(KASURI_CLI) + " " + arguments + " <" + folder.file("stdin") + " >" +
+        folder.file("stdout") + " 2>" + folder.file("stderr");
     const int status = std::system(command.c_str());
     return {WEXITSTATUS(status), folder.read("stdout"), folder.read("stderr")};
 }

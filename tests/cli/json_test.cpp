@@ -25,7 +25,8 @@ Json told(const Folder& folder, const std::string& arguments, int exit = 0, cons
 
 TEST_CASE("proofs are told as JSON, with the place where they fail", "[cli][json]") {
     const Folder folder;
-    folder.write("a.kasuri", "param lift = 0.5 in 0 .. 1\nout.r += lift\nproof \"greys\" : neutral\nproof \"finite\" : finite\n");
+    folder.write("a.kasuri",
+                 "param lift = 0.5 in 0 .. 1\nout.r += lift\nproof \"greys\" : neutral\nproof \"finite\" : finite\n");
     folder.write("b.kasuri", "out.r = nothing\n");
     const Json one = told(folder, "check " + folder.file("a.kasuri"), 1);
     CHECK(one["failed"] == 1);
@@ -47,7 +48,8 @@ TEST_CASE("proofs are told as JSON, with the place where they fail", "[cli][json
 TEST_CASE("baking is told as JSON", "[cli][json]") {
     const Folder folder;
     folder.write("p.kasuri", "out.rgb = pow(rgb, vec3(1.3, 1.1, 0.9)) * vec3(0.9, 1, 1) + vec3(0.1 * g, 0, 0)\n");
-    const Json table = told(folder, "bake " + folder.file("p.kasuri") + " " + folder.file("p.cube") + " --size 17 --delta-e");
+    const Json table =
+        told(folder, "bake " + folder.file("p.kasuri") + " " + folder.file("p.cube") + " --size 17 --delta-e");
     CHECK(table["kind"] == "table");
     CHECK(table["points"] == 17);
     CHECK(table["errors"]["tetrahedral"]["largest"] > 1e-4);
@@ -67,7 +69,8 @@ TEST_CASE("what a rule is, and which numbers it makes, is told as JSON", "[cli][
     CHECK(known["stages"].size() == 1);
     CHECK(told(folder, "explain --rule 'out.r = pow(r, 2.0)'")["stages"].size() == 6);
     CHECK(told(folder, "explain " + look)["stages"].size() == 3);
-    CHECK(cli(folder, "eval --rule 'out.r = r / 0' --json", "0.5,0.25,nan\n0,1,2\n").out == "[\"inf\",0.25,\"nan\"]\n[\"nan\",1.0,2.0]\n");
+    CHECK(cli(folder, "eval --rule 'out.r = r / 0' --json", "0.5,0.25,nan\n0,1,2\n").out ==
+          "[\"inf\",0.25,\"nan\"]\n[\"nan\",1.0,2.0]\n");
     const Json solved = told(folder, "solve 1,0,0=0.8,0.1,0");
     CHECK(solved["matrix"][0] == Approx(0.8));
     CHECK(solved["missed"][0] == Approx(0).margin(1e-12));
@@ -99,7 +102,9 @@ TEST_CASE("differences are told as JSON", "[cli][json]") {
     REQUIRE(cli(folder, "target hue_sweep -o " + folder.file("a.exr")).exit == 0);
     folder.write("half.kasuri", "out.g = g * 0.5\n");
     folder.write("same.kasuri", "out.g = 0.5 * g\n");
-    REQUIRE(cli(folder, "render " + folder.file("half.kasuri") + " " + folder.file("a.exr") + " " + folder.file("b.exr")).exit == 0);
+    REQUIRE(
+        cli(folder, "render " + folder.file("half.kasuri") + " " + folder.file("a.exr") + " " + folder.file("b.exr"))
+            .exit == 0);
     const Json pictures = told(folder, "diff " + folder.file("a.exr") + " " + folder.file("b.exr"), 1);
     CHECK(pictures["channel"] == "g");
     CHECK(pictures["largest"] == Approx(0.4)); // half of the brightest green, 0.8
@@ -118,11 +123,14 @@ TEST_CASE("a LUT stands where a filter stands, and is compared with what it was 
     const Json baked = told(folder, "bake " + rule + " " + cube + " --size 33");
     const Json apart = told(folder, "diff " + rule + " " + cube, 1);
     // OpenColorIO reads the file back; the bake measured its own table: both read it tetrahedrally.
-    CHECK(apart["largest"].get<double>() == Approx(baked["errors"]["tetrahedral"]["largest"].get<double>()).epsilon(0.02));
+    CHECK(apart["largest"].get<double>() ==
+          Approx(baked["errors"]["tetrahedral"]["largest"].get<double>()).epsilon(0.02));
     CHECK(apart["space"] == "srgb");
     CHECK(cli(folder, "diff " + cube + " " + rule + " --within 0.05").exit == 0);
     CHECK(cli(folder, "diff " + cube + " " + cube).exit == 0);
-    const auto first = [&](const std::string& what) { return std::stod(cli(folder, "eval " + what, "0.4,0.5,0.6\n").out); };
+    const auto first = [&](const std::string& what) {
+        return std::stod(cli(folder, "eval " + what, "0.4,0.5,0.6\n").out);
+    };
     CHECK(first(cube) == Approx(first(rule)).epsilon(1e-3));
     CHECK(cli(folder, "eval " + cube + " --lut-space nowhere", "1,1,1\n").exit == 2);
     CHECK(cli(folder, "eval " + cube + " --set k=1", "1,1,1\n").exit == 2);
@@ -130,7 +138,8 @@ TEST_CASE("a LUT stands where a filter stands, and is compared with what it was 
     CHECK(cli(folder, "render " + cube + " " + folder.file("a.exr") + " " + folder.file("b.exr")).exit == 0);
     CHECK(cli(folder, "diff " + rule + " " + folder.file("a.exr")).exit == 2);
     folder.write("place.kasuri", "out.r = pos.x\n");
-    CHECK(cli(folder, "diff " + folder.file("place.kasuri") + " " + cube).err.find("place in the picture") != std::string::npos);
+    CHECK(cli(folder, "diff " + folder.file("place.kasuri") + " " + cube).err.find("place in the picture") !=
+          std::string::npos);
     CHECK(cli(folder, "report " + cube + " -o " + folder.file("lut.html")).exit == 0);
     CHECK(cli(folder, "explain " + cube + " --stage graph").exit == 0);
     CHECK(cli(folder, "glsl " + cube).exit == 1); // no shader holds a table
@@ -144,7 +153,8 @@ TEST_CASE("what there is to translate is written down as source", "[cli][docs]")
     const Folder folder;
     const Ran words = cli(folder, "docs words");
     REQUIRE(words.exit == 0);
-    for (const char* text : {"QT_TRANSLATE_NOOP(\"Tables\", \"grey ramp\")", "\"greys stay grey\"", "\"Parade\"", "\"noise gain\"", "#include <QtGlobal>"})
+    for (const char* text : {"QT_TRANSLATE_NOOP(\"Tables\", \"grey ramp\")", "\"greys stay grey\"", "\"Parade\"",
+                             "\"noise gain\"", "#include <QtGlobal>"})
         CHECK(words.out.find(text) != std::string::npos);
     CHECK(words.out.find("\"\"") == std::string::npos);
     std::size_t lines = 0;
@@ -161,11 +171,22 @@ TEST_CASE("what a picture says besides its numbers is told", "[cli][json]") {
     CHECK_FALSE(facts[0].contains("frame")); // it is all of its frame
     CHECK(cli(folder, "info " + folder.file("a.exr")).out.find("PixelAspectRatio: 1") != std::string::npos);
     folder.write("half.kasuri", "out.g = g * 0.5\n");
-    for (const auto& [name, depth, wanted] : {std::tuple{"b.png", "8", "8-bit whole numbers"}, std::tuple{"c.png", "16", "16-bit whole numbers"}, std::tuple{"d.exr", "half", "half floats"}, std::tuple{"e.tif", "float", "floats"}}) {
+    for (const auto& [name, depth, wanted] :
+         {std::tuple{"b.png", "8", "8-bit whole numbers"}, std::tuple{"c.png", "16", "16-bit whole numbers"},
+          std::tuple{"d.exr", "half", "half floats"}, std::tuple{"e.tif", "float", "floats"}}) {
         const std::string made = folder.file(name);
-        CHECK(cli(folder, "render " + folder.file("half.kasuri") + " " + folder.file("a.exr") + " " + made + " --depth " + depth).exit == 0);
+        CHECK(
+            cli(folder,
+                "render " + folder.file("half.kasuri") + " " + folder.file("a.exr") + " " + made + " --depth " + depth)
+                .exit == 0);
         CHECK(told(folder, "info " + made)[0]["numbers"] == wanted);
     }
-    CHECK(cli(folder, "render " + folder.file("half.kasuri") + " " + folder.file("a.exr") + " " + folder.file("f.png") + " --depth half").exit == 3);
-    CHECK(cli(folder, "render " + folder.file("half.kasuri") + " " + folder.file("a.exr") + " " + folder.file("f.png") + " --depth 12").exit == 2);
+    CHECK(cli(folder,
+              "render " + folder.file("half.kasuri") + " " + folder.file("a.exr") + " " + folder.file("f.png") +
+                  " --depth half")
+              .exit == 3);
+    CHECK(cli(folder,
+              "render " + folder.file("half.kasuri") + " " + folder.file("a.exr") + " " + folder.file("f.png") +
+                  " --depth 12")
+              .exit == 2);
 }

@@ -18,19 +18,31 @@ TEST_CASE("a look is checked step by step at its values", "[cli][look]") {
     CHECK(good.out.find("step 4") == std::string::npos); // it is off
     CHECK(good.out.find("0 of 5 filters fail") != std::string::npos);
     CHECK(good.out.find("river-cloth.kasurilook, as a whole\npass  greys stay grey") != std::string::npos);
-    folder.write("whole.kasurilook", R"x({"kasuri-look": 1, "proofs": ["proof \"greys\" : neutral"], "steps": [{"text": "out.r += 0.1\nproof \"p\" : finite\n"}, {"text": "out.r -= 0.1\nproof \"p\" : finite\n"}]})x");
-    CHECK(cli(folder, "check " + folder.file("whole.kasurilook")).exit == 0); // the second step mends what the first does
-    folder.write("worse.kasurilook", R"x({"kasuri-look": 1, "proofs": ["proof \"greys\" : neutral"], "steps": [{"text": "out.r += 0.1\nproof \"p\" : finite\n"}]})x");
+    folder.write(
+        "whole.kasurilook",
+        R"x({"kasuri-look": 1, "proofs": ["proof \"greys\" : neutral"], "steps": [{"text": "out.r += 0.1\nproof \"p\" : finite\n"}, {"text": "out.r -= 0.1\nproof \"p\" : finite\n"}]})x");
+    CHECK(cli(folder, "check " + folder.file("whole.kasurilook")).exit ==
+          0); // the second step mends what the first does
+    folder.write(
+        "worse.kasurilook",
+        R"x({"kasuri-look": 1, "proofs": ["proof \"greys\" : neutral"], "steps": [{"text": "out.r += 0.1\nproof \"p\" : finite\n"}]})x");
     const Ran worse = cli(folder, "check " + folder.file("worse.kasurilook"));
     CHECK(worse.exit == 1);
     CHECK(worse.out.find("FAIL  greys  0.1 > 0.0001") != std::string::npos);
-    folder.write("line.kasurilook", R"x({"kasuri-look": 1, "proofs": ["proof \"greys\" : neutral", "out.r = 1"], "steps": [{"text": "out.r = g\n"}]})x");
-    CHECK(cli(folder, "check " + folder.file("line.kasurilook")).err.find("proofs of the look, line 2") != std::string::npos);
-    folder.write("outer.kasurilook", R"x({"kasuri-look": 1, "steps": [{"steps": [{"text": "out.r += 0.1\nproof \"p\" : finite\n"}], "proofs": ["proof \"greys\" : neutral"]}]})x");
+    folder.write(
+        "line.kasurilook",
+        R"x({"kasuri-look": 1, "proofs": ["proof \"greys\" : neutral", "out.r = 1"], "steps": [{"text": "out.r = g\n"}]})x");
+    CHECK(cli(folder, "check " + folder.file("line.kasurilook")).err.find("proofs of the look, line 2") !=
+          std::string::npos);
+    folder.write(
+        "outer.kasurilook",
+        R"x({"kasuri-look": 1, "steps": [{"steps": [{"text": "out.r += 0.1\nproof \"p\" : finite\n"}], "proofs": ["proof \"greys\" : neutral"]}]})x");
     CHECK(cli(folder, "check " + folder.file("outer.kasurilook")).exit == 1); // as a step it is held to it too
-    folder.write("bad.kasurilook", R"({"kasuri-look": 1, "steps": [{"text": "out.r += 0.1\nproof \"greys\" : neutral\n"}]})");
+    folder.write("bad.kasurilook",
+                 R"({"kasuri-look": 1, "steps": [{"text": "out.r += 0.1\nproof \"greys\" : neutral\n"}]})");
     CHECK(cli(folder, "check " + folder.file("bad.kasurilook")).exit == 1);
-    folder.write("mask.kasurilook", R"x({"kasuri-look": 1, "steps": [{"text": "out.r = g\n", "mask": "nothing(r)"}]})x");
+    folder.write("mask.kasurilook",
+                 R"x({"kasuri-look": 1, "steps": [{"text": "out.r = g\n", "mask": "nothing(r)"}]})x");
     const Ran mask = cli(folder, "check " + folder.file("mask.kasurilook"));
     CHECK(mask.exit == 1);
     CHECK(mask.err.find("its mask") != std::string::npos);
@@ -39,7 +51,9 @@ TEST_CASE("a look is checked step by step at its values", "[cli][look]") {
 
 TEST_CASE("a look is evaluated and explained", "[cli][look]") {
     const Folder folder;
-    folder.write("two.kasurilook", R"x({"kasuri-look": 1, "steps": [{"text": "out.rgb = rgb.gbr\n"}, {"text": "out.rgb = rgb * 0.5\n", "opacity": 0.5}]})x");
+    folder.write(
+        "two.kasurilook",
+        R"x({"kasuri-look": 1, "steps": [{"text": "out.rgb = rgb.gbr\n"}, {"text": "out.rgb = rgb * 0.5\n", "opacity": 0.5}]})x");
     const std::string two = folder.file("two.kasurilook");
     CHECK(cli(folder, "eval " + two, "1,0.5,0.25\n").out == "0.375,0.1875,0.75\n");
     CHECK(cli(folder, "eval " + two + " --print rgb", "1,0.5,0.25\n").exit == 2);
@@ -62,7 +76,8 @@ TEST_CASE("a look is baked with its error, and as small as a wish allows", "[cli
     CHECK(cli(folder, "bake " + look + " " + folder.file("n.clf") + " --within 1e-9").exit == 1);
     CHECK_FALSE(std::filesystem::exists(folder.file("n.clf")));
     CHECK(cli(folder, "bake " + look + " " + folder.file("n.clf") + " --set k=1").exit == 2);
-    const Ran exact = cli(folder, "bake " + filters + "turned-cloth.kasuri --preset 'Round once' " + folder.file("m.clf"));
+    const Ran exact =
+        cli(folder, "bake " + filters + "turned-cloth.kasuri --preset 'Round once' " + folder.file("m.clf"));
     CHECK(exact.out.find("exactly a matrix") != std::string::npos);
 }
 
@@ -92,13 +107,17 @@ TEST_CASE("a sequence is rendered in parts, again, and told as JSON", "[cli][loo
 
 TEST_CASE("colour decision lists go out and come in, and a page is written", "[cli]") {
     const Folder folder;
-    const Ran out = cli(folder, "cdl " + filters + "lift-and-pull.kasuri --preset 'Warm pull' -o " + folder.file("w.cc"));
+    const Ran out =
+        cli(folder, "cdl " + filters + "lift-and-pull.kasuri --preset 'Warm pull' -o " + folder.file("w.cc"));
     CHECK(out.exit == 0);
     CHECK(out.out.find("saturation 1") != std::string::npos);
     CHECK(folder.read("w.cc").find("<Slope>1.0") != std::string::npos);
     REQUIRE(cli(folder, "cdl " + folder.file("w.cc") + " -o " + folder.file("w.kasuri")).exit == 0);
-    const auto eval = [&](const std::string& rule) { return std::stod(cli(folder, "eval " + rule, "0.4,0.5,0.6\n").out); };
-    CHECK(eval(folder.file("w.kasuri")) == Approx(eval(filters + "lift-and-pull.kasuri --preset 'Warm pull'")).epsilon(1e-5)); // there and back
+    const auto eval = [&](const std::string& rule) {
+        return std::stod(cli(folder, "eval " + rule, "0.4,0.5,0.6\n").out);
+    };
+    CHECK(eval(folder.file("w.kasuri")) ==
+          Approx(eval(filters + "lift-and-pull.kasuri --preset 'Warm pull'")).epsilon(1e-5)); // there and back
     CHECK(cli(folder, "cdl " + filters + "turned-cloth.kasuri --preset 'Round once'").exit == 1);
     CHECK(cli(folder, "cdl " + filters + "lift-and-pull.kasuri -o " + folder.file("w.txt")).exit == 2);
     const Ran page = cli(folder, "report " + look + " -o " + folder.file("r.html"));

@@ -23,7 +23,8 @@ TEST_CASE("explain shows each stage", "[cli]") {
     CHECK(holds(graph, "= parameter 0\n"));
     CHECK(holds(graph, "= blur n"));
     CHECK_FALSE(holds(graph, "hexcone")); // there and back is nothing
-    CHECK(cli(folder, "explain --stage graph --rule 'out.r = g * 1 + 0'").out == "n1 = g\nn2 = b\nn3 = a\nout n1 n1 n2 n3\n");
+    CHECK(cli(folder, "explain --stage graph --rule 'out.r = g * 1 + 0'").out ==
+          "n1 = g\nn2 = b\nn3 = a\nout n1 n1 n2 n3\n");
     CHECK(holds(cli(folder, "explain --plain --stage graph --rule 'out.r = g * 1 + 0'").out, "= mul n1"));
     const std::string tiles = cli(folder, rule + "tiles").out;
     CHECK(tiles.starts_with("pass 1 of 2: 3 instructions, 3 registers\n"));
@@ -48,16 +49,22 @@ TEST_CASE("explain of a broken rule goes as far as it can", "[cli]") {
 
 TEST_CASE("functions, sources and proofs are in the dump of types", "[cli]") {
     Folder folder;
-    const std::string out = cli(folder, "explain --stage types --rule 'source lamp : vec3\nfn twice(c vec3) { let d = c\n d * 2 }\n"
-                                        "out.rg = twice(lamp).rg\nproof \"a\" : out.r >= 0\nproof \"b\" : finite'").out;
-    for (const char* part : {"source lamp : vec3\n", "fn twice(c vec3) vec3\n    d =\n        c : vec3\n    result\n", "out[0,1] =\n    components 0 1 : vec2\n        twice( ) : vec3\n            lamp : vec3\n", "2 : float, constant\n",
-                             "proof \"a\"\n    >= : bool\n", "proof \"b\" : finite\n"})
+    const std::string out =
+        cli(folder,
+            "explain --stage types --rule 'source lamp : vec3\nfn twice(c vec3) { let d = c\n d * 2 }\n"
+            "out.rg = twice(lamp).rg\nproof \"a\" : out.r >= 0\nproof \"b\" : finite'")
+            .out;
+    for (const char* part :
+         {"source lamp : vec3\n", "fn twice(c vec3) vec3\n    d =\n        c : vec3\n    result\n",
+          "out[0,1] =\n    components 0 1 : vec2\n        twice( ) : vec3\n            lamp : vec3\n",
+          "2 : float, constant\n", "proof \"a\"\n    >= : bool\n", "proof \"b\" : finite\n"})
         CHECK(holds(out, part));
 }
 
 TEST_CASE("format writes the canonical form, or only names what would change", "[cli]") {
     Folder folder;
-    const std::string loose = folder.write("loose.kasuri", "out.r=g*2// why\n"), good = folder.write("good.kasuri", "out.r = g\n");
+    const std::string loose = folder.write("loose.kasuri", "out.r=g*2// why\n"),
+                      good = folder.write("good.kasuri", "out.r = g\n");
     const std::string broken = folder.write("broken.kasuri", "out.r = (\n");
     Ran ran = cli(folder, "format --check " + good + " " + loose);
     CHECK(ran.exit == 1);
@@ -95,7 +102,8 @@ TEST_CASE("eval reads named columns, rows of a picture, and parameters of every 
     std::string rows;
     for (int i = 0; i < 40; ++i)
         rows += (i == 13 ? "1" : "0") + std::string(",0,0\n");
-    std::istringstream fast(cli(folder, "eval --width 8 --print 'blur(r, 1.5)'", rows).out), exact(cli(folder, "eval --width 8 --reference --rule 'out.r = blur(r, 1.5)'", rows).out);
+    std::istringstream fast(cli(folder, "eval --width 8 --print 'blur(r, 1.5)'", rows).out),
+        exact(cli(folder, "eval --width 8 --reference --rule 'out.r = blur(r, 1.5)'", rows).out);
     double x = 0;
     int compared = 0;
     for (std::string line; std::getline(exact, line);) {
@@ -104,7 +112,8 @@ TEST_CASE("eval reads named columns, rows of a picture, and parameters of every 
         compared += std::stod(line) > 0.01 ? 1 : 0;
     }
     CHECK(compared > 10);
-    const std::string kinds = "eval --rule 'param n = 2 in 0 .. 8 whole; param on = true; param way = soft of soft, hard; param tint = vec3(1, 1, 1)\n"
+    const std::string kinds = "eval --rule 'param n = 2 in 0 .. 8 whole; param on = true; param way = soft of soft, "
+                              "hard; param tint = vec3(1, 1, 1)\n"
                               "out.rgb = (on ? rgb * n : rgb) * (way.hard ? tint : vec3(1))' ";
     CHECK(cli(folder, kinds, "1,2,3\n").out == "2,4,6\n");
     CHECK(cli(folder, kinds + "--set on=off", "1,2,3\n").out == "1,2,3\n");

@@ -23,9 +23,17 @@ TEST_CASE("HSV: the corners of Smith's hexcone", "[colour]") {
         Triple rgb, hsv;
     };
     const Corner corners[] = {
-        {{1, 0, 0}, {0, 1, 1}},     {{1, 1, 0}, {60, 1, 1}},  {{0, 1, 0}, {120, 1, 1}}, {{0, 1, 1}, {180, 1, 1}},
-        {{0, 0, 1}, {240, 1, 1}},   {{1, 0, 1}, {300, 1, 1}}, {{1, 1, 1}, {0, 0, 1}},   {{0, 0, 0}, {0, 0, 0}},
-        {{0.5, 0.5, 0.5}, {0, 0, 0.5}}, {{0.5, 0.25, 0.25}, {0, 0.5, 0.5}}, {{0.25, 0.5, 0.75}, {210, 2.0 / 3, 0.75}},
+        {{1, 0, 0}, {0, 1, 1}},
+        {{1, 1, 0}, {60, 1, 1}},
+        {{0, 1, 0}, {120, 1, 1}},
+        {{0, 1, 1}, {180, 1, 1}},
+        {{0, 0, 1}, {240, 1, 1}},
+        {{1, 0, 1}, {300, 1, 1}},
+        {{1, 1, 1}, {0, 0, 1}},
+        {{0, 0, 0}, {0, 0, 0}},
+        {{0.5, 0.5, 0.5}, {0, 0, 0.5}},
+        {{0.5, 0.25, 0.25}, {0, 0.5, 0.5}},
+        {{0.25, 0.5, 0.75}, {210, 2.0 / 3, 0.75}},
     };
     for (const Corner& corner : corners) {
         check_triple(hsv_model.from(corner.rgb), corner.hsv, 1e-12);
@@ -38,8 +46,9 @@ TEST_CASE("HSV agrees with another implementation", "[colour]") {
         const Triple rgb = {row[0], row[1], row[2]}, hsv = {row[3], row[4], row[5]};
         INFO(rgb[0] << " " << rgb[1] << " " << rgb[2]);
         check_triple(hsv_model.from(rgb), hsv, 1e-9);
-        const Colour fast = run_one("let c = hsv(rgb)\nout = vec4(c.h, c.s, c.v, a)",
-                                    {static_cast<float>(rgb[0]), static_cast<float>(rgb[1]), static_cast<float>(rgb[2]), 1});
+        const Colour fast =
+            run_one("let c = hsv(rgb)\nout = vec4(c.h, c.s, c.v, a)",
+                    {static_cast<float>(rgb[0]), static_cast<float>(rgb[1]), static_cast<float>(rgb[2]), 1});
         CHECK(static_cast<double>(fast[0]) == Approx(hsv[0]).margin(5e-5)); // degrees: 1e-5 of a turn's float steps
         CHECK(static_cast<double>(fast[1]) == Approx(hsv[1]).margin(1e-6));
         CHECK(static_cast<double>(fast[2]) == Approx(hsv[2]).margin(1e-6));
@@ -47,17 +56,20 @@ TEST_CASE("HSV agrees with another implementation", "[colour]") {
 }
 
 TEST_CASE("HSV comes back within 1e-6 over [-0.5, 4], in reference and engine", "[colour]") {
-    const lang::Rule there_and_back = good_rule("param k = 0 in 0 .. 1\nlet c = hsv(rgb)\nc.v *= 1 - k\nout.rgb = rgb(c)");
+    const lang::Rule there_and_back =
+        good_rule("param k = 0 in 0 .. 1\nlet c = hsv(rgb)\nc.v *= 1 - k\nout.rgb = rgb(c)");
     const lang::Rule by_angle = good_rule("param k = 0 in -1 .. 1\nlet c = hsv(rgb)\nc.h += 360 * k\nout.rgb = rgb(c)");
     std::mt19937 random(3);
     std::uniform_real_distribution<float> spread(-0.5f, 4);
-    std::vector<Colour> colours = {{0, -0.5f, -0.2f, 1}, {-0.1f, -0.2f, -0.3f, 1}, {1e-6f, -0.5f, 0, 1}, {0, 0, 0, 1}, {3, 3, 3, 1}};
+    std::vector<Colour> colours = {
+        {0, -0.5f, -0.2f, 1}, {-0.1f, -0.2f, -0.3f, 1}, {1e-6f, -0.5f, 0, 1}, {0, 0, 0, 1}, {3, 3, 3, 1}};
     for (int i = 0; i < 4000; ++i)
         colours.push_back({spread(random), spread(random), spread(random), 1});
     const auto back = run(there_and_back, colours);
     const auto turned = run(by_angle, colours);
     for (std::size_t i = 0; i < colours.size(); ++i) {
-        const Triple rgb = {static_cast<double>(colours[i][0]), static_cast<double>(colours[i][1]), static_cast<double>(colours[i][2])};
+        const Triple rgb = {static_cast<double>(colours[i][0]), static_cast<double>(colours[i][1]),
+                            static_cast<double>(colours[i][2])};
         const Triple reference = hsv_model.to(hsv_model.from(rgb));
         INFO(rgb[0] << " " << rgb[1] << " " << rgb[2]);
         for (std::size_t c = 0; c < 3; ++c) {
@@ -86,7 +98,8 @@ TEST_CASE("HSV of NaN is NaN and turns wrap", "[colour]") {
 
 TEST_CASE("a chosen hue is not taken for that of another colour", "[colour]") {
     // hsv of a constant colour has the constant hue 0; setting a hue to 0 must still turn the colour red.
-    const Colour red = run_one("let k = hsv(vec3(0.5, 0.5, 0.5))\nlet c = hsv(rgb)\nc.h = k.h\nout.rgb = rgb(c)", {0.2f, 0.9f, 0.4f, 1});
+    const Colour red = run_one("let k = hsv(vec3(0.5, 0.5, 0.5))\nlet c = hsv(rgb)\nc.h = k.h\nout.rgb = rgb(c)",
+                               {0.2f, 0.9f, 0.4f, 1});
     CHECK(red[0] == Approx(0.9f));
     CHECK(red[1] == Approx(0.2f));
     CHECK(red[2] == Approx(0.2f));

@@ -14,10 +14,14 @@ TEST_CASE("CIEDE2000 has its 34 published pairs, in reference and engine, either
         INFO("pair " << ++pairs);
         CHECK(ciede2000(a, b) == Approx(row[6]).margin(5.1e-5));
         CHECK(ciede2000(b, a) == Approx(row[6]).margin(5.1e-5));
-        const auto text = [](const Triple& x) { return "lab(" + number_text(x[0], 9) + ", " + number_text(x[1], 9) + ", " + number_text(x[2], 9) + ")"; };
+        const auto text = [](const Triple& x) {
+            return "lab(" + number_text(x[0], 9) + ", " + number_text(x[1], 9) + ", " + number_text(x[2], 9) + ")";
+        };
         // Through inputs, so that nothing is worked out while compiling.
-        const std::string rule = "let x = lab(r + 0, g, b)\nlet y = " + text(b) + "\nout.r = delta_e_2000(x, y)\nout.g = delta_e_2000(y, x)";
-        const Colour fast = run_one(rule, {static_cast<float>(a[0]), static_cast<float>(a[1]), static_cast<float>(a[2]), 1});
+        const std::string rule =
+            "let x = lab(r + 0, g, b)\nlet y = " + text(b) + "\nout.r = delta_e_2000(x, y)\nout.g = delta_e_2000(y, x)";
+        const Colour fast =
+            run_one(rule, {static_cast<float>(a[0]), static_cast<float>(a[1]), static_cast<float>(a[2]), 1});
         CHECK(static_cast<double>(fast[0]) == Approx(row[6]).margin(1.5e-4));
         CHECK(static_cast<double>(fast[1]) == Approx(row[6]).margin(1.5e-4));
     }
@@ -31,15 +35,21 @@ TEST_CASE("differences agree with another implementation", "[colour][difference]
         double x[7];
         for (std::size_t i = 0; i < 7; ++i)
             x[i] = *parse_number(fields[i + 1]);
-        const std::string name = fields[0] == "OK" ? "delta_e_ok" : fields[0] == "ITP" ? "delta_e_itp" : "delta_e_" + fields[0];
+        const std::string name = fields[0] == "OK" ? "delta_e_ok"
+            : fields[0] == "ITP"                   ? "delta_e_itp"
+                                                   : "delta_e_" + fields[0];
         const bool by_lab = fields[0] == "76" || fields[0] == "2000"; // it takes L*a*b* relative to D50
         for (const Difference& row : differences())
             if (row.name == name && (!by_lab || row.model.name == "lab50")) {
-                INFO(name << " of " << x[0] << " " << x[1] << " " << x[2] << " and " << x[3] << " " << x[4] << " " << x[5]);
-                CHECK(row.of(from_rgb(row.model, srgb, {x[0], x[1], x[2]}), from_rgb(row.model, srgb, {x[3], x[4], x[5]})) == Approx(x[6]).epsilon(1e-9).margin(1e-9));
+                INFO(name << " of " << x[0] << " " << x[1] << " " << x[2] << " and " << x[3] << " " << x[4] << " "
+                          << x[5]);
+                CHECK(row.of(from_rgb(row.model, srgb, {x[0], x[1], x[2]}),
+                             from_rgb(row.model, srgb, {x[3], x[4], x[5]})) == Approx(x[6]).epsilon(1e-9).margin(1e-9));
                 const std::string call = by_lab ? "(lab50(rgb), lab50(p))" : "(rgb, p)";
-                const std::string rule = "working srgb\nlet p = vec3(" + fields[4] + ", " + fields[5] + ", " + fields[6] + ")\nout.r = " + name + call;
-                const Colour fast = run_one(rule, {static_cast<float>(x[0]), static_cast<float>(x[1]), static_cast<float>(x[2]), 1});
+                const std::string rule = "working srgb\nlet p = vec3(" + fields[4] + ", " + fields[5] + ", " +
+                    fields[6] + ")\nout.r = " + name + call;
+                const Colour fast =
+                    run_one(rule, {static_cast<float>(x[0]), static_cast<float>(x[1]), static_cast<float>(x[2]), 1});
                 CHECK(static_cast<double>(fast[0]) == Approx(x[6]).epsilon(2e-5).margin(2e-4));
                 ++compared;
             }

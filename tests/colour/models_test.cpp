@@ -24,7 +24,10 @@ void check_component(double got, double expected, const Component& component, do
         const double apart = std::fabs(std::remainder(got - expected, 360));
         CHECK(apart * vividness <= within * 360);
     } else {
-        CHECK(got == Approx(expected).margin(within * std::max({1.0, std::fabs(component.low), std::fabs(component.high)})).epsilon(within));
+        CHECK(got ==
+              Approx(expected)
+                  .margin(within * std::max({1.0, std::fabs(component.low), std::fabs(component.high)}))
+                  .epsilon(within));
     }
 }
 
@@ -38,7 +41,8 @@ std::vector<Colour> colours_of(float low, float high, int count, unsigned seed =
 }
 
 std::string component_list(const Model& model, const std::string& before) {
-    return before + std::string(model.components[0].name) + ", " + before + std::string(model.components[1].name) + ", " + before + std::string(model.components[2].name);
+    return before + std::string(model.components[0].name) + ", " + before + std::string(model.components[1].name) +
+        ", " + before + std::string(model.components[2].name);
 }
 
 const char* const working_spaces[] = {"rec709-linear", "srgb", "acescg", "romm", "rec2100-pq"};
@@ -47,8 +51,10 @@ const char* const working_spaces[] = {"rec709-linear", "srgb", "acescg", "romm",
 
 TEST_CASE("models agree with another implementation", "[colour][models]") {
     const std::map<std::string_view, const Model*> ours = {
-        {"xyz-d65", &xyz65_model}, {"xyz-d50", &xyz50_model}, {"lab", &lab50_model}, {"lab-d65", &lab_model}, {"lch", &lch50_model}, {"luv", &luv_model}, {"lchuv", &lchuv_model},
-        {"oklab", &oklab_model}, {"oklch", &oklch_model}, {"ictcp", &ictcp_model}, {"hsl", &hsl_model}, {"hsv", &hsv_model}, {"hwb", &hwb_model}};
+        {"xyz-d65", &xyz65_model}, {"xyz-d50", &xyz50_model}, {"lab", &lab50_model},   {"lab-d65", &lab_model},
+        {"lch", &lch50_model},     {"luv", &luv_model},       {"lchuv", &lchuv_model}, {"oklab", &oklab_model},
+        {"oklch", &oklch_model},   {"ictcp", &ictcp_model},   {"hsl", &hsl_model},     {"hsv", &hsv_model},
+        {"hwb", &hwb_model}};
     std::size_t compared = 0;
     for (const auto& fields : reference_lines("models-colorjs.csv")) {
         const Model& model = *ours.at(fields[0]);
@@ -66,12 +72,14 @@ TEST_CASE("models agree with another implementation", "[colour][models]") {
 }
 
 TEST_CASE("OKLab has the table of its publication", "[colour][models]") {
-    // B. Ottosson, 2020, "A perceptual color space for image processing": four XYZ and their OKLab, to three digits (from memory).
+    // B. Ottosson, 2020, "A perceptual color space for image processing": four XYZ and their OKLab, to three digits
+    // (from memory).
     struct Row {
         Triple xyz, lab;
     };
     using colour::operator*;
-    for (const Row& row : {Row{{0.950, 1, 1.089}, {1, 0, 0}}, Row{{1, 0, 0}, {0.450, 1.236, -0.019}}, Row{{0, 1, 0}, {0.922, -0.671, 0.263}}, Row{{0, 0, 1}, {0.153, -1.415, -0.449}}}) {
+    for (const Row& row : {Row{{0.950, 1, 1.089}, {1, 0, 0}}, Row{{1, 0, 0}, {0.450, 1.236, -0.019}},
+                           Row{{0, 1, 0}, {0.922, -0.671, 0.263}}, Row{{0, 0, 1}, {0.153, -1.415, -0.449}}}) {
         const Triple made = oklab_model.from(ok_cones_frame.of_xyz() * row.xyz);
         for (std::size_t i = 0; i < 3; ++i)
             CHECK(made[i] == Approx(row.lab[i]).margin(6e-4));
@@ -93,16 +101,17 @@ TEST_CASE("luma and colour differences: standards and practice", "[colour][model
     const double y2020 = 0.2627 * some[0] + 0.6780 * some[1] + 0.0593 * some[2];
     CHECK(ycc(ycbcr2020_model, some)[1] == Approx((some[2] - y2020) / 1.8814).epsilon(1e-12));
     CHECK(ycc(ycbcr2020_model, some)[2] == Approx((some[0] - y2020) / 1.4746).epsilon(1e-12));
-    // SMPTE EG 1 and RP 219: bars of 75 %, as 8-bit codes Y Cb Cr by the rounding of BT.601-7, 2.5.3 and BT.709-6, item 4.5
-    // (Y = 219 y + 16, C = 224 c + 128); the codes are those in general use, from memory.
+    // SMPTE EG 1 and RP 219: bars of 75 %, as 8-bit codes Y Cb Cr by the rounding of BT.601-7, 2.5.3 and BT.709-6,
+    // item 4.5 (Y = 219 y + 16, C = 224 c + 128); the codes are those in general use, from memory.
     struct Bar {
         Triple rgb;
         int bt601[3], bt709[3];
     };
-    const Bar bars[] = {{{0.75, 0.75, 0.75}, {180, 128, 128}, {180, 128, 128}}, {{0.75, 0.75, 0}, {162, 44, 142}, {168, 44, 136}},
-                        {{0, 0.75, 0.75}, {131, 156, 44}, {145, 147, 44}},      {{0, 0.75, 0}, {112, 72, 58}, {133, 63, 52}},
-                        {{0.75, 0, 0.75}, {84, 184, 198}, {63, 193, 204}},      {{0.75, 0, 0}, {65, 100, 212}, {51, 109, 212}},
-                        {{0, 0, 0.75}, {35, 212, 114}, {28, 212, 120}}};
+    const Bar bars[] = {
+        {{0.75, 0.75, 0.75}, {180, 128, 128}, {180, 128, 128}}, {{0.75, 0.75, 0}, {162, 44, 142}, {168, 44, 136}},
+        {{0, 0.75, 0.75}, {131, 156, 44}, {145, 147, 44}},      {{0, 0.75, 0}, {112, 72, 58}, {133, 63, 52}},
+        {{0.75, 0, 0.75}, {84, 184, 198}, {63, 193, 204}},      {{0.75, 0, 0}, {65, 100, 212}, {51, 109, 212}},
+        {{0, 0, 0.75}, {35, 212, 114}, {28, 212, 120}}};
     for (const Bar& bar : bars)
         for (int i = 0; i < 3; ++i) {
             INFO("bar " << bar.rgb[0] << " " << bar.rgb[1] << " " << bar.rgb[2] << ", component " << i);
@@ -146,8 +155,8 @@ TEST_CASE("XYZ, chromaticities and HSI have the values of their definitions", "[
 }
 
 TEST_CASE("patches of a published chart land where they are known to", "[colour][models]") {
-    // McCamy, Marcus and Davidson 1976; illuminant C has x 0.3101, y 0.3162 (CIE 15:2018, Table T.3). The codes were made from later
-    // measurements and other batches, so a few units of CIEDE2000 are as near as this can be.
+    // McCamy, Marcus and Davidson 1976; illuminant C has x 0.3101, y 0.3162 (CIE 15:2018, Table T.3). The codes were
+    // made from later measurements and other batches, so a few units of CIEDE2000 are as near as this can be.
     using colour::operator*;
     const Matrix3 across = adaptation(bradford, {0.3101, 0.3162}, d65);
     double sum = 0, most = 0;
@@ -156,11 +165,13 @@ TEST_CASE("patches of a published chart land where they are known to", "[colour]
     for (std::size_t i = 0; i < rows.size(); ++i) {
         const auto& row = rows[i];
         const double y = row[2] / 100;
-        const Triple xyz = across * xyy_model.to({row[0], row[1], y}), white = xyz_d65_frame.of_xyz() * Triple{0.3127 / 0.3290, 1, (1 - 0.3127 - 0.3290) / 0.3290};
+        const Triple xyz = across * xyy_model.to({row[0], row[1], y}),
+                     white = xyz_d65_frame.of_xyz() * Triple{0.3127 / 0.3290, 1, (1 - 0.3127 - 0.3290) / 0.3290};
         const Triple lab = lab_model.from({xyz[0] / white[0], xyz[1] / white[1], xyz[2] / white[2]});
         const Triple known = from_rgb(lab_model, space("srgb"), {row[3] / 255, row[4] / 255, row[5] / 255});
         const double apart = ciede2000(lab, known);
-        INFO("patch " << i + 1 << ": " << lab[0] << " " << lab[1] << " " << lab[2] << " and " << known[0] << " " << known[1] << " " << known[2]);
+        INFO("patch " << i + 1 << ": " << lab[0] << " " << lab[1] << " " << lab[2] << " and " << known[0] << " "
+                      << known[1] << " " << known[2]);
         CHECK(apart < 2.5);
         sum += apart;
         most = std::max(most, apart);
@@ -175,18 +186,23 @@ TEST_CASE("patches of a published chart land where they are known to", "[colour]
 
 TEST_CASE("the reference comes back from every model within 1e-9 over [-0.5, 4]", "[colour][models]") {
     auto colours = colours_of(-0.5f, 4, 500);
-    for (const Colour& special : {Colour{0, 0, 0, 1}, Colour{1, 1, 1, 1}, Colour{3, 3, 3, 1}, Colour{-0.5f, -0.5f, -0.5f, 1}, Colour{1, 0, 0, 1}, Colour{1, 1, 0, 1}, Colour{1, 0.5f, 0, 1}})
+    for (const Colour& special :
+         {Colour{0, 0, 0, 1}, Colour{1, 1, 1, 1}, Colour{3, 3, 3, 1}, Colour{-0.5f, -0.5f, -0.5f, 1},
+          Colour{1, 0, 0, 1}, Colour{1, 1, 0, 1}, Colour{1, 0.5f, 0, 1}})
         colours.push_back(special);
     for (const Model* model : models())
         for (const char* name : working_spaces) {
             if (std::string_view(name) == "rec2100-pq" && model->frame)
                 continue; // 4 is beyond what it can hold
             for (const Colour& colour : colours) {
-                const Triple rgb = {static_cast<double>(colour[0]), static_cast<double>(colour[1]), static_cast<double>(colour[2])};
+                const Triple rgb = {static_cast<double>(colour[0]), static_cast<double>(colour[1]),
+                                    static_cast<double>(colour[2])};
                 const Triple value = from_rgb(*model, space(name), rgb), back = to_rgb(*model, space(name), value);
-                INFO(model->name << " in " << name << " of " << rgb[0] << " " << rgb[1] << " " << rgb[2] << ": " << value[0] << " " << value[1] << " " << value[2]);
+                INFO(model->name << " in " << name << " of " << rgb[0] << " " << rgb[1] << " " << rgb[2] << ": "
+                                 << value[0] << " " << value[1] << " " << value[2]);
                 // L*u*v* ends where X + 15 Y + 3 Z does; near there it is ill-conditioned.
-                const bool ends = model->name.find("uv") != std::string_view::npos && std::max(std::fabs(value[1]), std::fabs(value[2])) > 1e4;
+                const bool ends = model->name.find("uv") != std::string_view::npos &&
+                    std::max(std::fabs(value[1]), std::fabs(value[2])) > 1e4;
                 for (std::size_t i = 0; i < 3 && !ends; ++i)
                     CHECK(std::fabs(back[i] - rgb[i]) < 1e-9);
             }
@@ -198,15 +214,19 @@ TEST_CASE("the engine gives every model as the reference does", "[colour][models
         for (const char* name : working_spaces) {
             const bool pq = std::string_view(name) == "rec2100-pq";
             const auto colours = colours_of(pq ? 0.05f : -0.5f, pq ? 0.9f : 4, 300);
-            const std::string rule = "working " + std::string(name) + "\nlet c = " + std::string(model->name) + "(rgb)\nout = vec4(" + component_list(*model, "c.") + ", a)";
+            const std::string rule = "working " + std::string(name) + "\nlet c = " + std::string(model->name) +
+                "(rgb)\nout = vec4(" + component_list(*model, "c.") + ", a)";
             const auto fast = run(good_rule(rule), colours);
             for (std::size_t k = 0; k < colours.size(); ++k) {
-                const Triple rgb = {static_cast<double>(colours[k][0]), static_cast<double>(colours[k][1]), static_cast<double>(colours[k][2])};
+                const Triple rgb = {static_cast<double>(colours[k][0]), static_cast<double>(colours[k][1]),
+                                    static_cast<double>(colours[k][2])};
                 const Triple exact = from_rgb(*model, space(name), rgb);
                 INFO(model->name << " in " << name << " of " << rgb[0] << " " << rgb[1] << " " << rgb[2]);
-                // L*u*v* far out and HSL near l = 1 divide by what nearly vanishes; a hue is as exact as its chroma is large.
+                // L*u*v* far out and HSL near l = 1 divide by what nearly vanishes; a hue is as exact as its chroma is
+                // large.
                 const double most = std::max({1.0, std::fabs(exact[1]), std::fabs(exact[2])});
-                const bool ends = (model->name.find("uv") != std::string_view::npos && most > 2000) || (model == &hsl_model && most > 100);
+                const bool ends = (model->name.find("uv") != std::string_view::npos && most > 2000) ||
+                    (model == &hsl_model && most > 100);
                 const bool polar = model->components[2].cyclic;
                 const double vividness = polar ? std::clamp(exact[1] / model->components[1].high, 0.0, 1.0) : 1;
                 for (std::size_t i = 0; i < 3 && !ends; ++i)
@@ -220,13 +240,17 @@ TEST_CASE("what was not changed comes back to the bit, and one component at a ti
         for (const char* name : working_spaces) {
             const bool pq = std::string_view(name) == "rec2100-pq";
             const auto colours = colours_of(pq ? 0.0f : -0.5f, pq ? 1.0f : 4, 300);
-            const std::string begin = "working " + std::string(name) + "\nparam k = 1 in 0 .. 2\nlet c = " + std::string(model->name) + "(rgb)\n";
-            CHECK(run(good_rule("working " + std::string(name) + "\nout.rgb = rgb(" + std::string(model->name) + "(rgb))"), colours) == colours);
+            const std::string begin = "working " + std::string(name) +
+                "\nparam k = 1 in 0 .. 2\nlet c = " + std::string(model->name) + "(rgb)\n";
+            CHECK(run(good_rule("working " + std::string(name) + "\nout.rgb = rgb(" + std::string(model->name) +
+                                "(rgb))"),
+                      colours) == colours);
             for (std::size_t i = 0; i < 3; ++i) {
                 const std::string component(model->components[i].name);
                 const auto back = run(good_rule(begin + "c." + component + " *= k\nout.rgb = rgb(c)"), colours);
                 for (std::size_t k = 0; k < colours.size(); ++k) {
-                    INFO(model->name << "." << component << " in " << name << " of " << colours[k][0] << " " << colours[k][1] << " " << colours[k][2]);
+                    INFO(model->name << "." << component << " in " << name << " of " << colours[k][0] << " "
+                                     << colours[k][1] << " " << colours[k][2]);
                     for (std::size_t c = 0; c < 3; ++c)
                         CHECK(std::fabs(back[k][c] - colours[k][c]) < 1e-6f);
                 }
@@ -243,11 +267,15 @@ TEST_CASE("the way back by the numbers alone is as good as floats allow", "[colo
             rule += "c." + std::string(component.name) + " *= k\n";
         const auto back = run(good_rule(rule + "out.rgb = rgb(c)"), colours);
         for (std::size_t k = 0; k < colours.size(); ++k) {
-            const Triple value = from_rgb(*model, space("rec709-linear"), {static_cast<double>(colours[k][0]), static_cast<double>(colours[k][1]), static_cast<double>(colours[k][2])});
-            const bool ends = model->name.find("uv") != std::string_view::npos && std::max(std::fabs(value[1]), std::fabs(value[2])) > 1000;
+            const Triple value = from_rgb(*model, space("rec709-linear"),
+                                          {static_cast<double>(colours[k][0]), static_cast<double>(colours[k][1]),
+                                           static_cast<double>(colours[k][2])});
+            const bool ends = model->name.find("uv") != std::string_view::npos &&
+                std::max(std::fabs(value[1]), std::fabs(value[2])) > 1000;
             INFO(model->name << " of " << colours[k][0] << " " << colours[k][1] << " " << colours[k][2]);
             for (std::size_t c = 0; c < 3 && !ends; ++c)
-                CHECK(std::fabs(back[k][c] - colours[k][c]) < (model->name == "ictcp" ? 6e-5f : 2e-5f)); // a step of its code is much light
+                CHECK(std::fabs(back[k][c] - colours[k][c]) <
+                      (model->name == "ictcp" ? 6e-5f : 2e-5f)); // a step of its code is much light
         }
     }
 }
@@ -255,14 +283,20 @@ TEST_CASE("the way back by the numbers alone is as good as floats allow", "[colo
 TEST_CASE("neutrals have no chroma and no hue, and stay neutral", "[colour][models]") {
     std::vector<Colour> greys;
     for (int i = -50; i <= 400; ++i)
-        greys.push_back({0.01f * static_cast<float>(i), 0.01f * static_cast<float>(i), 0.01f * static_cast<float>(i), 1});
+        greys.push_back(
+            {0.01f * static_cast<float>(i), 0.01f * static_cast<float>(i), 0.01f * static_cast<float>(i), 1});
     for (const Model* model : models()) {
         if (model->name.starts_with("xy") || model->name == "hwb")
             continue; // no component of theirs says neutral
         for (const char* name : {"rec709-linear", "srgb", "acescg", "romm"}) {
-            const auto made = run(good_rule("working " + std::string(name) + "\nlet c = " + std::string(model->name) + "(rgb)\nout = vec4(" + component_list(*model, "c.") + ", a)"), greys);
-            const auto lifted = run(good_rule("working " + std::string(name) + "\nparam k = 0.9 in 0 .. 1\nlet c = " + std::string(model->name) + "(rgb)\nc." +
-                                              std::string(model->components[model->components[0].cyclic ? 2 : 0].name) + " *= k\nout.rgb = rgb(c)"), greys);
+            const auto made = run(good_rule("working " + std::string(name) + "\nlet c = " + std::string(model->name) +
+                                            "(rgb)\nout = vec4(" + component_list(*model, "c.") + ", a)"),
+                                  greys);
+            const auto lifted = run(good_rule("working " + std::string(name) + "\nparam k = 0.9 in 0 .. 1\nlet c = " +
+                                              std::string(model->name) + "(rgb)\nc." +
+                                              std::string(model->components[model->components[0].cyclic ? 2 : 0].name) +
+                                              " *= k\nout.rgb = rgb(c)"),
+                                    greys);
             for (std::size_t k = 0; k < greys.size(); ++k) {
                 INFO(model->name << " in " << name << " of " << greys[k][0]);
                 for (const std::size_t i : {0u, 1u, 2u}) {
@@ -279,10 +313,12 @@ TEST_CASE("neutrals have no chroma and no hue, and stay neutral", "[colour][mode
 
 TEST_CASE("a NaN stays one, and huge light gives no new ones", "[colour][models]") {
     for (const Model* model : models()) {
-        const std::string there = "let c = " + std::string(model->name) + "(rgb)\nout = vec4(" + component_list(*model, "c.") + ", a)";
+        const std::string there =
+            "let c = " + std::string(model->name) + "(rgb)\nout = vec4(" + component_list(*model, "c.") + ", a)";
         const Colour lost = run_one(there, {0.25f, not_a_number, 0.5f, 1});
         CHECK((std::isnan(lost[0]) || std::isnan(lost[1]) || std::isnan(lost[2])));
-        for (const Colour& colour : {Colour{1e6f, 2e6f, 3e5f, 1}, Colour{0, 0, 0, 1}, Colour{1e-30f, 0, 0, 1}, Colour{-1e-6f, 1e-6f, 0, 1}, Colour{1, -1, 0, 1}, Colour{1.5f, 0.5f, 1, 1}}) {
+        for (const Colour& colour : {Colour{1e6f, 2e6f, 3e5f, 1}, Colour{0, 0, 0, 1}, Colour{1e-30f, 0, 0, 1},
+                                     Colour{-1e-6f, 1e-6f, 0, 1}, Colour{1, -1, 0, 1}, Colour{1.5f, 0.5f, 1, 1}}) {
             const Colour made = run_one(there, colour);
             INFO(model->name << " of " << colour[0] << " " << colour[1] << " " << colour[2]);
             for (std::size_t i = 0; i < 3; ++i)
@@ -293,7 +329,8 @@ TEST_CASE("a NaN stays one, and huge light gives no new ones", "[colour][models]
 
 TEST_CASE("several components of a model at once", "[colour][models]") {
     const Colour pale = run_one("working srgb\nlet c = lab(rgb)\nc.ab *= 0.5\nout.rgb = rgb(c)", {0.8f, 0.3f, 0.2f, 1});
-    const Colour same = run_one("working srgb\nlet c = lab(rgb)\nc.a *= 0.5\nc.b *= 0.5\nout.rgb = rgb(c)", {0.8f, 0.3f, 0.2f, 1});
+    const Colour same =
+        run_one("working srgb\nlet c = lab(rgb)\nc.a *= 0.5\nc.b *= 0.5\nout.rgb = rgb(c)", {0.8f, 0.3f, 0.2f, 1});
     CHECK(pale == same);
     CHECK(run_one("let c = ycbcr709(rgb)\nout.rgb = vec3(c.crcb, 0)", {1, 0, 0, 1})[0] == Approx(0.5f));
     // A colour can be given in any model.

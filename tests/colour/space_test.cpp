@@ -64,8 +64,10 @@ TEST_CASE("curves have the values of their documents", "[colour][space]") {
     CHECK(decoded("acescc", 2) == 65504);
     CHECK(decoded("acescct", 2) == 65504);
     // The trap: the branch is at 2^-15, not at 2^-16.
-    CHECK(encoded("acescc", std::exp2(-15.5)) == Approx((std::log2(std::exp2(-16) + std::exp2(-16.5)) + 9.72) / 17.52).margin(1e-12));
-    // SMPTE ST 2084: black and peak; ITU-R BT.2408-4, Table 1: 203 cd/m2 is 58 %, 1000 cd/m2 is 75 %; 100 cd/m2 is 0.5081 (from memory).
+    CHECK(encoded("acescc", std::exp2(-15.5)) ==
+          Approx((std::log2(std::exp2(-16) + std::exp2(-16.5)) + 9.72) / 17.52).margin(1e-12));
+    // SMPTE ST 2084: black and peak; ITU-R BT.2408-4, Table 1: 203 cd/m2 is 58 %, 1000 cd/m2 is 75 %; 100 cd/m2 is
+    // 0.5081 (from memory).
     CHECK(encoded("pq", 0) == Approx(0).margin(1e-6));
     CHECK(encoded("pq", 1) == Approx(1).margin(1e-12));
     CHECK(encoded("pq", 0.01) == Approx(0.508078).margin(1e-6));
@@ -82,7 +84,8 @@ TEST_CASE("every curve comes back, also below 0 and above 1, and keeps NaN", "[c
         const bool positive = curve.name == "acescc";
         for (double x = positive ? 1e-4 : -0.5; x <= 4; x += 0.0137) {
             INFO(curve.name << " " << x);
-            CHECK(curve.decode(curve.encode(x)) == Approx(x).margin(2e-5)); // published branch points do not meet to the last digit
+            CHECK(curve.decode(curve.encode(x)) ==
+                  Approx(x).margin(2e-5)); // published branch points do not meet to the last digit
         }
         CHECK(std::isnan(curve.encode(std::nan(""))));
         CHECK(std::isnan(curve.decode(std::nan(""))));
@@ -96,14 +99,31 @@ TEST_CASE("matrices of primaries are those of the documents", "[colour][space]")
     CHECK(y[1] == Approx(0.6780).margin(5e-5));
     CHECK(y[2] == Approx(0.0593).margin(5e-5));
     // SMPTE ST 2065-1 and S-2014-004 print these to ten digits (from memory; OpenColorIO confirms them below).
-    check_matrix(to_xyz(space("aces2065-1")), {{{0.9525523959, 0, 0.0000936786}, {0.3439664498, 0.7281660966, -0.0721325464}, {0, 0, 1.0088251844}}}, 1e-9);
+    check_matrix(to_xyz(space("aces2065-1")),
+                 {{{0.9525523959, 0, 0.0000936786}, {0.3439664498, 0.7281660966, -0.0721325464}, {0, 0, 1.0088251844}}},
+                 1e-9);
     check_matrix(linear_between(space("acescg"), space("aces2065-1")),
-                 {{{0.6954522414, 0.1406786965, 0.1638690622}, {0.0447945634, 0.8596711185, 0.0955343182}, {-0.0055258826, 0.0040252103, 1.0015006723}}}, 1e-9);
+                 {{{0.6954522414, 0.1406786965, 0.1638690622},
+                   {0.0447945634, 0.8596711185, 0.0955343182},
+                   {-0.0055258826, 0.0040252103, 1.0015006723}}},
+                 1e-9);
     // CSS Color 4, sample code for conversions (from memory).
     // Its ROMM has primaries of six digits, ISO 22028-2 of four.
-    check_matrix(to_xyz(space("romm-linear")), {{{0.7977666449, 0.1351812974, 0.0313477341}, {0.2880748288, 0.7118352342, 0.0000899369}, {0, 0, 0.8251046025}}}, 1e-5);
-    check_matrix(to_xyz(space("p3-d65-linear")), {{{0.4865709486, 0.2656676932, 0.1982172852}, {0.2289745641, 0.6917385218, 0.0792869141}, {0, 0.0451133819, 1.0439443689}}}, 1e-9);
-    check_matrix(adaptation(bradford, d65, d50), {{{1.0479298208, 0.0229467933, -0.0501922295}, {0.0296278157, 0.9904344846, -0.0170738250}, {-0.0092430582, 0.0150551449, 0.7518742900}}}, 1e-9);
+    check_matrix(to_xyz(space("romm-linear")),
+                 {{{0.7977666449, 0.1351812974, 0.0313477341},
+                   {0.2880748288, 0.7118352342, 0.0000899369},
+                   {0, 0, 0.8251046025}}},
+                 1e-5);
+    check_matrix(to_xyz(space("p3-d65-linear")),
+                 {{{0.4865709486, 0.2656676932, 0.1982172852},
+                   {0.2289745641, 0.6917385218, 0.0792869141},
+                   {0, 0.0451133819, 1.0439443689}}},
+                 1e-9);
+    check_matrix(adaptation(bradford, d65, d50),
+                 {{{1.0479298208, 0.0229467933, -0.0501922295},
+                   {0.0296278157, 0.9904344846, -0.0170738250},
+                   {-0.0092430582, 0.0150551449, 0.7518742900}}},
+                 1e-9);
 }
 
 TEST_CASE("white is white in every space, and every conversion comes back", "[colour][space]") {
@@ -129,9 +149,12 @@ TEST_CASE("OpenColorIO's built-in transforms agree to their float32", "[colour][
         const char* from;
         const char* to;
     };
-    for (const Row& row : {Row{"ACEScg_to_ACES2065-1", "acescg", "aces2065-1"}, Row{"ACEScc_to_ACES2065-1", "acescc", "aces2065-1"},
-                           Row{"ACEScct_to_ACES2065-1", "acescct", "aces2065-1"}, Row{"UTILITY - ACES-AP1_to_LINEAR-REC709_BFD", "acescg", "rec709-linear"}})
-        for (const Triple& colour : {Triple{0.18, 0.18, 0.18}, Triple{0.5, 0.25, 0.4}, Triple{0.3, 0.6, 0.2}, Triple{0.1, 0.2, 0.55}}) {
+    for (const Row& row :
+         {Row{"ACEScg_to_ACES2065-1", "acescg", "aces2065-1"}, Row{"ACEScc_to_ACES2065-1", "acescc", "aces2065-1"},
+          Row{"ACEScct_to_ACES2065-1", "acescct", "aces2065-1"},
+          Row{"UTILITY - ACES-AP1_to_LINEAR-REC709_BFD", "acescg", "rec709-linear"}})
+        for (const Triple& colour :
+             {Triple{0.18, 0.18, 0.18}, Triple{0.5, 0.25, 0.4}, Triple{0.3, 0.6, 0.2}, Triple{0.1, 0.2, 0.55}}) {
             const Triple ours = converted(colour, space(row.from), space(row.to)), theirs = by_ocio(row.style, colour);
             for (std::size_t i = 0; i < 3; ++i) {
                 INFO(row.style << " channel " << i);
@@ -139,7 +162,8 @@ TEST_CASE("OpenColorIO's built-in transforms agree to their float32", "[colour][
             }
         }
     for (const double code : {0.1, 0.3, 0.508078, 0.75, 0.9}) // 1 is 100 cd/m2 there
-        CHECK(decoded("pq", code) * 100 == Approx(by_ocio("CURVE - ST-2084_to_LINEAR", {code, code, code})[0]).epsilon(1e-3));
+        CHECK(decoded("pq", code) * 100 ==
+              Approx(by_ocio("CURVE - ST-2084_to_LINEAR", {code, code, code})[0]).epsilon(1e-3));
 }
 
 TEST_CASE("the engine converts as the double reference does, from every space into every other", "[colour][space]") {
@@ -164,7 +188,12 @@ TEST_CASE("the engine converts as the double reference does, from every space in
                 for (auto& plane : out)
                     plane.resize(colours.size());
                 float* const sinks[] = {out[0].data(), out[1].data(), out[2].data()};
-                REQUIRE(engine::run(*program, {static_cast<int>(colours.size()), 1, {planes[0].data(), planes[1].data(), planes[2].data(), nullptr}, {}}, {}, std::span<float* const>(sinks)));
+                REQUIRE(engine::run(*program,
+                                    {static_cast<int>(colours.size()),
+                                     1,
+                                     {planes[0].data(), planes[1].data(), planes[2].data(), nullptr},
+                                     {}},
+                                    {}, std::span<float* const>(sinks)));
                 for (std::size_t i = 0; i < colours.size(); ++i) {
                     Triple exact{};
                     for (std::size_t c = 0; c < 3; ++c)
@@ -177,7 +206,8 @@ TEST_CASE("the engine converts as the double reference does, from every space in
                     for (const double x : exact)
                         brightest = std::max(brightest, std::fabs(code.decode(x)));
                     for (std::size_t c = 0; c < 3; ++c) {
-                        INFO(from.name << " -> " << working << " -> " << to << ", channel " << c << " of " << colours[i][0] << " " << colours[i][1] << " " << colours[i][2]);
+                        INFO(from.name << " -> " << working << " -> " << to << ", channel " << c << " of "
+                                       << colours[i][0] << " " << colours[i][1] << " " << colours[i][2]);
                         const double light = code.decode(exact[c]), off = 3e-6 * brightest;
                         const double slack = code.encode(light + off) - code.encode(light - off);
                         CHECK(static_cast<double>(out[c][i]) == Approx(exact[c]).epsilon(2e-6).margin(slack + 1e-6));

@@ -12,7 +12,8 @@ namespace {
 
 BenchFile sample() {
     BenchFile bench;
-    bench.takes = {{"vat blue", "out.g = b // \u201cé\u201d\n", {{"meet", 1}, {"depth", 0.1}}}, {"", "out.r = g\n", {}}};
+    bench.takes = {{"vat blue", "out.g = b // \u201cé\u201d\n", {{"meet", 1}, {"depth", 0.1}}},
+                   {"", "out.r = g\n", {}}};
     bench.pins = {{1, "target:dye_chart", 3, 1}, {4, "pictures/cloths.exr#", 1700, 372}};
     bench.tuning.links = {{"meet", "depth"}};
     bench.tuning.ranges = {{"meet", {0.25, 0.5}}};
@@ -40,7 +41,8 @@ TEST_CASE("takes and pins come back from the file beside the filter as they were
 
 TEST_CASE("numbers that JSON does not have, and bytes that are no text, survive", "[document]") {
     BenchFile bench;
-    bench.takes = {{"a", "x", {{"low", -INFINITY}, {"high", INFINITY}, {"none", NAN}, {"tiny", 5e-324}, {"third", 1.0 / 3}}}};
+    bench.takes = {
+        {"a", "x", {{"low", -INFINITY}, {"high", INFINITY}, {"none", NAN}, {"tiny", 5e-324}, {"third", 1.0 / 3}}}};
     const auto values = bench_of(bench_text(bench), "").value().takes[0].values;
     CHECK(values.at("low") == -INFINITY);
     CHECK(values.at("high") == INFINITY);
@@ -52,8 +54,10 @@ TEST_CASE("numbers that JSON does not have, and bytes that are no text, survive"
 }
 
 TEST_CASE("what a newer Kasuri wrote is refused politely, and fields that are not known are kept", "[document]") {
-    CHECK(fault(R"({"kasuri-bench": 2, "takes": []})").find("is of version 2; this Kasuri knows version 1") != std::string::npos);
-    const BenchFile read = bench_of(R"({"kasuri-bench": 1, "pins": [], "lamps": [1, 2], "room": {"dim": true}})", "").value();
+    CHECK(fault(R"({"kasuri-bench": 2, "takes": []})").find("is of version 2; this Kasuri knows version 1") !=
+          std::string::npos);
+    const BenchFile read =
+        bench_of(R"({"kasuri-bench": 1, "pins": [], "lamps": [1, 2], "room": {"dim": true}})", "").value();
     CHECK(read.pins.empty());
     const std::string again = bench_text(read);
     CHECK(again.find("\"lamps\"") != std::string::npos);
@@ -68,7 +72,11 @@ TEST_CASE("a broken bench file is an error that names it, never a crash", "[docu
     CHECK(fault("{}").find("has no number") != std::string::npos);
     CHECK(fault(R"({"kasuri-bench": "one"})").find("has no number") != std::string::npos);
     // Odd things within are left out.
-    const BenchFile odd = bench_of(R"({"kasuri-bench": 1, "takes": [3, {"name": 7, "text": [], "values": [1]}], "pins": [{"number": -3}, {"number": 2, "x": "a"}, null]})", "").value();
+    const BenchFile odd =
+        bench_of(
+            R"({"kasuri-bench": 1, "takes": [3, {"name": 7, "text": [], "values": [1]}], "pins": [{"number": -3}, {"number": 2, "x": "a"}, null]})",
+            "")
+            .value();
     CHECK(odd.takes.size() == 1);
     REQUIRE(odd.pins.size() == 1);
     CHECK(odd.pins[0].number == 2);

@@ -18,7 +18,8 @@ TEST_CASE("values become defaults in the text, and nothing else changes", "[docu
     const lang::Rule rule = good_rule(text);
     const std::vector<double> values = {0.25, 0.75};
     const TextEdit edit = with_defaults(text, rule, values);
-    CHECK(edit.applied(text) == "param a1 = 0.25 in 0 .. 1 \"x\"\n// between\nparam b1 = 0.75 in -1 .. 1\nout.r = a1 + b1");
+    CHECK(edit.applied(text) ==
+          "param a1 = 0.25 in 0 .. 1 \"x\"\n// between\nparam b1 = 0.75 in -1 .. 1\nout.r = a1 + b1");
     CHECK(good_rule(edit.applied(text)).parameters[1].value == 0.75);
     const TextEdit none = with_defaults(text, rule, std::vector<double>{0, -0.5});
     CHECK(none.removed == none.inserted);

@@ -9,9 +9,10 @@ using namespace kasuri::test;
 
 namespace {
 
-const std::string kinds = "param levels = 4 in 2 .. 16 whole\nparam inside = true\nparam edge = soft of soft, hard, torn \"Rim\"\n"
-                          "param tint = vec3(1, 0.5, 0.25) in 0 .. 2\nparam gain = 1 in 0 .. 4\n"
-                          "out.rgb = rgb * tint * levels * gain * (inside && edge.soft ? 1 : 2)\n";
+const std::string kinds =
+    "param levels = 4 in 2 .. 16 whole\nparam inside = true\nparam edge = soft of soft, hard, torn \"Rim\"\n"
+    "param tint = vec3(1, 0.5, 0.25) in 0 .. 2\nparam gain = 1 in 0 .. 4\n"
+    "out.rgb = rgb * tint * levels * gain * (inside && edge.soft ? 1 : 2)\n";
 
 } // namespace
 
@@ -20,9 +21,10 @@ TEST_CASE("values of every kind become defaults, each as the language writes it"
     REQUIRE(rule.parameters.size() == 7);
     const std::vector<double> values = {7, 0, 2, 0.1, 0.5, 1.5, 2.5};
     const std::string text = with_defaults(kinds, rule, values).applied(kinds);
-    CHECK(text == "param levels = 7 in 2 .. 16 whole\nparam inside = false\nparam edge = torn of soft, hard, torn \"Rim\"\n"
-                  "param tint = vec3(0.1, 0.5, 1.5) in 0 .. 2\nparam gain = 2.5 in 0 .. 4\n" +
-                      kinds.substr(kinds.find("out.rgb")));
+    CHECK(text ==
+          "param levels = 7 in 2 .. 16 whole\nparam inside = false\nparam edge = torn of soft, hard, torn \"Rim\"\n"
+          "param tint = vec3(0.1, 0.5, 1.5) in 0 .. 2\nparam gain = 2.5 in 0 .. 4\n" +
+              kinds.substr(kinds.find("out.rgb")));
     const lang::Rule again = good_rule(text);
     for (std::size_t i = 0; i < values.size(); ++i)
         CHECK(again.parameters[i].value == Approx(values[i]));
@@ -32,7 +34,8 @@ TEST_CASE("a preset of every kind reads back", "[document]") {
     const lang::Rule rule = good_rule(kinds);
     const std::vector<double> values = {16, 0, 1, 0, 2, 0.125, 4};
     const std::string text = with_preset(kinds, rule, "Torn", values).applied(kinds);
-    CHECK(text.find("preset \"Torn\" levels = 16, inside = false, edge = hard, tint = vec3(0, 2, 0.125), gain = 4\n") != std::string::npos);
+    CHECK(text.find("preset \"Torn\" levels = 16, inside = false, edge = hard, tint = vec3(0, 2, 0.125), gain = 4\n") !=
+          std::string::npos);
     const lang::Rule again = good_rule(text);
     REQUIRE(again.presets.size() == 1);
     CHECK(again.presets[0].values == values);
@@ -40,7 +43,8 @@ TEST_CASE("a preset of every kind reads back", "[document]") {
 
 TEST_CASE("values are written, read and kept within what a parameter can be", "[document]") {
     const lang::Rule rule = good_rule(kinds);
-    const auto& [levels, inside, edge, tint] = std::tie(rule.parameters[0], rule.parameters[1], rule.parameters[2], rule.parameters[3]);
+    const auto& [levels, inside, edge, tint] =
+        std::tie(rule.parameters[0], rule.parameters[1], rule.parameters[2], rule.parameters[3]);
     CHECK(lang::value_text(inside, 1) == "true");
     CHECK(lang::value_text(edge, 1) == "hard");
     CHECK(lang::value_text(tint, 0.1) == "0.1");
@@ -62,7 +66,8 @@ TEST_CASE("values are written, read and kept within what a parameter can be", "[
 TEST_CASE("a filter uses files of its folder and below, and no others", "[document]") {
     const TemporaryFolder folder;
     std::filesystem::create_directories(folder / "dyes/deep");
-    write(folder / "dyes/madder.kasuri", "use \"dyes/deep/root.kasuri\"\nfn madder(c vec3) = root(c) * vec3(1, 0.5, 0.5)\nparam unseen = 1\n");
+    write(folder / "dyes/madder.kasuri",
+          "use \"dyes/deep/root.kasuri\"\nfn madder(c vec3) = root(c) * vec3(1, 0.5, 0.5)\nparam unseen = 1\n");
     write(folder / "dyes/deep/root.kasuri", "fn root(c vec3) = sqrt(max(c, 0))\n");
     write(folder / "secret.kasuri", "fn secret(x) = x\n");
     const auto check_in = [&](const std::string& text) {

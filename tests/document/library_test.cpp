@@ -9,7 +9,9 @@ using namespace kasuri;
 using namespace kasuri::document;
 using namespace kasuri::test;
 
-TEST_CASE("filters and looks are found below a folder, but other files, hidden ones and links that lead round are not found", "[library]") {
+TEST_CASE(
+    "filters and looks are found below a folder, but other files, hidden ones and links that lead round are not found",
+    "[library]") {
     const TemporaryFolder folder;
     std::filesystem::create_directories(folder / "dips/deep");
     write(folder / "one.kasuri", "out.r = g\n");
@@ -26,13 +28,18 @@ TEST_CASE("filters and looks are found below a folder, but other files, hidden o
 
 TEST_CASE("an entry has what the text says, and is found by it", "[library]") {
     const TemporaryFolder folder;
-    write(folder / "dip.kasuri", "filter \"Second dip\"\nnote \"More dye.\"\ntags \"saturation, dye\"\nworking acescct  // log\npreset \"Once\" k = 1\npreset \"Twice\" k = 2\n"
-                                 "// blur( is only said here\nparam k = 0 in 0 .. 2\nout.rgb = subtractive_saturation(rgb, k)\nproof \"p\" : finite\n");
+    write(folder / "dip.kasuri",
+          "filter \"Second dip\"\nnote \"More dye.\"\ntags \"saturation, dye\"\nworking acescct  // log\npreset "
+          "\"Once\" k = 1\npreset \"Twice\" k = 2\n"
+          "// blur( is only said here\nparam k = 0 in 0 .. 2\nout.rgb = subtractive_saturation(rgb, k)\nproof \"p\" : "
+          "finite\n");
     const LibraryEntry entry = library_entry(folder / "dip.kasuri");
-    CHECK((entry.title == "Second dip" && entry.note == "More dye." && entry.working == "acescct" && entry.fault.empty()));
+    CHECK((entry.title == "Second dip" && entry.note == "More dye." && entry.working == "acescct" &&
+           entry.fault.empty()));
     CHECK(entry.presets == std::vector<std::string>{"Once", "Twice"});
     CHECK(entry.calls == std::vector<std::string>{"subtractive_saturation"});
-    for (const char* found : {"", "dip", "SECOND", "dye saturation", "subtractive", "acescct", "twice", " more  dye. ", "dip.kasuri"})
+    for (const char* found :
+         {"", "dip", "SECOND", "dye saturation", "subtractive", "acescct", "twice", " more  dye. ", "dip.kasuri"})
         CHECK(matches(entry, found));
     for (const char* not_found : {"blur", "dip blue", "x"})
         CHECK_FALSE(matches(entry, not_found));

@@ -1,5 +1,5 @@
-#include "document/look_file.hpp"
 #include "base/file.hpp"
+#include "document/look_file.hpp"
 #include "support/support.hpp"
 
 #include <random>
@@ -40,7 +40,9 @@ TEST_CASE("a look comes back as it was written", "[look]") {
 }
 
 TEST_CASE("fields of later versions are kept, newer versions and wrong values are refused with their place", "[look]") {
-    const Look kept = look_of(R"({"kasuri-look": 1, "mood": [1, 2], "steps": [{"text": "out.r = g\n", "grain": {"size": 3}}]})", "x").value();
+    const Look kept =
+        look_of(R"({"kasuri-look": 1, "mood": [1, 2], "steps": [{"text": "out.r = g\n", "grain": {"size": 3}}]})", "x")
+            .value();
     CHECK(kept.steps[0].blend == "normal");
     CHECK(look_of(look_text(kept), "x").value() == kept);
     CHECK(look_text(kept).find("\"grain\"") != std::string::npos);
@@ -50,10 +52,14 @@ TEST_CASE("fields of later versions are kept, newer versions and wrong values ar
     CHECK(fault("{}").find("kasuri-look") != std::string::npos);
     CHECK(fault(R"({"kasuri-look": 2})").find("is of version 2") != std::string::npos);
     CHECK(fault(R"({"kasuri-look": 1, "steps": 5})").find("steps") != std::string::npos);
-    CHECK(fault(R"({"kasuri-look": 1, "steps": [{}, {"opacity": 2}]})").find("step 2: its opacity 2 is not between 0 and 1") != std::string::npos);
-    CHECK(fault(R"({"kasuri-look": 1, "steps": [{"on": 1}]})").find("step 1: its \"on\" is not true or false") != std::string::npos);
-    CHECK(fault(R"({"kasuri-look": 1, "steps": [{"values": {"meet": "lots"}}]})").find("its value of meet is not a number") != std::string::npos);
-    CHECK(fault(R"({"kasuri-look": 1, "steps": [{"text": "out.r = b", "hash": "0000000000000000"}]})").find("changed by hand") != std::string::npos);
+    CHECK(fault(R"({"kasuri-look": 1, "steps": [{}, {"opacity": 2}]})")
+              .find("step 2: its opacity 2 is not between 0 and 1") != std::string::npos);
+    CHECK(fault(R"({"kasuri-look": 1, "steps": [{"on": 1}]})").find("step 1: its \"on\" is not true or false") !=
+          std::string::npos);
+    CHECK(fault(R"({"kasuri-look": 1, "steps": [{"values": {"meet": "lots"}}]})")
+              .find("its value of meet is not a number") != std::string::npos);
+    CHECK(fault(R"({"kasuri-look": 1, "steps": [{"text": "out.r = b", "hash": "0000000000000000"}]})")
+              .find("changed by hand") != std::string::npos);
     CHECK(fault(std::string(100'000, '[')).find("nests too deeply") != std::string::npos);
     CHECK(fault(R"({"kasuri-look": 1, "title": 3})").find("its \"title\" is not a text") != std::string::npos);
 }
@@ -117,11 +123,15 @@ TEST_CASE("looks within looks, masks, copies and LUTs come back as they were wri
     look.steps.push_back(lut);
     CHECK(look_of(look_text(look), "x").value() == look);
     // Faults have their places, however deep.
-    CHECK(fault(R"({"kasuri-look": 1, "steps": [{"steps": [{}, {"opacity": -1}]}]})").find("step 1: step 2: its opacity -1") != std::string::npos);
-    CHECK(fault(R"({"kasuri-look": 1, "steps": [{"mask-grow": 900}]})").find("mask-grow 900 is not between -200 and 200") != std::string::npos);
+    CHECK(fault(R"({"kasuri-look": 1, "steps": [{"steps": [{}, {"opacity": -1}]}]})")
+              .find("step 1: step 2: its opacity -1") != std::string::npos);
+    CHECK(fault(R"({"kasuri-look": 1, "steps": [{"mask-grow": 900}]})")
+              .find("mask-grow 900 is not between -200 and 200") != std::string::npos);
     CHECK(fault(R"({"kasuri-look": 1, "steps": [{"mask-soften": -1}]})").find("mask-soften") != std::string::npos);
-    CHECK(fault(R"({"kasuri-look": 1, "steps": [{"uses": {"a": 1}}]})").find("its copy of a is not a text") != std::string::npos);
-    CHECK(fault(R"({"kasuri-look": 1, "steps": [{"lut": ".exe"}]})").find("no ending of a LUT file") != std::string::npos);
+    CHECK(fault(R"({"kasuri-look": 1, "steps": [{"uses": {"a": 1}}]})").find("its copy of a is not a text") !=
+          std::string::npos);
+    CHECK(fault(R"({"kasuri-look": 1, "steps": [{"lut": ".exe"}]})").find("no ending of a LUT file") !=
+          std::string::npos);
     std::string deep = R"({"kasuri-look": 1, "steps": [)", end = "]}";
     for (int i = 0; i < 12; ++i) {
         deep += R"({"steps": [)";

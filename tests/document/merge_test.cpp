@@ -32,7 +32,8 @@ TEST_CASE("random changes of different lines all arrive", "[merge]") {
         std::vector<std::string> base, ours, theirs, wanted;
         for (int line = 0; line < 24; ++line) {
             const std::string was = "line " + std::to_string(random() % 6) + "\n";
-            const int who = line % 4 == 1 ? static_cast<int>(random() % 4) : 3; // lines that change have three between them that do not
+            const int who = line % 4 == 1 ? static_cast<int>(random() % 4)
+                                          : 3; // lines that change have three between them that do not
             const std::string fresh = "new " + std::to_string(line) + "\n";
             const std::string keep = line % 4 == 3 ? "fence " + std::to_string(line) + "\n" : was;
             base.push_back(keep);

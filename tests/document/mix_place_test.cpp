@@ -6,8 +6,10 @@ using namespace kasuri;
 using namespace kasuri::document;
 using namespace kasuri::test;
 
-TEST_CASE("a matrix in the text is found, with its offsets and signs, and its numbers are edited where they stand", "[document]") {
-    const std::string text = "let x = r\nout.rgb = mat3(1, -0.25, 0, // row r\n  0, 1, 0,\n  0.5, 0, 1) * rgb + vec3(0, 0.125, -1)\nout.r *= 2\n";
+TEST_CASE("a matrix in the text is found, with its offsets and signs, and its numbers are edited where they stand",
+          "[document]") {
+    const std::string text = "let x = r\nout.rgb = mat3(1, -0.25, 0, // row r\n  0, 1, 0,\n  0.5, 0, 1) * rgb + "
+                             "vec3(0, 0.125, -1)\nout.r *= 2\n";
     const auto place = mix_place(good_rule(text));
     REQUIRE(place);
     CHECK(place->values == std::array<double, 9>{1, -0.25, 0, 0, 1, 0, 0.5, 0, 1});
@@ -33,7 +35,9 @@ TEST_CASE("only numbers that are written out are a place to edit", "[document]")
     CHECK_FALSE(bare->offsets);
     const TextEdit nothing = with_mix_number("x", *bare, 9, 1);
     CHECK(nothing.removed == nothing.inserted);
-    CHECK(with_mix_numbers("out.rgb = mat3(1, 0, 0, 0, 1, 0, 0, 0, 1) * rgb", *bare, {2, 0, 0, 0, 1, 0, 0, 0, 1}, {0, 0, 0.5}).applied("out.rgb = mat3(1, 0, 0, 0, 1, 0, 0, 0, 1) * rgb") ==
+    CHECK(with_mix_numbers("out.rgb = mat3(1, 0, 0, 0, 1, 0, 0, 0, 1) * rgb", *bare, {2, 0, 0, 0, 1, 0, 0, 0, 1},
+                           {0, 0, 0.5})
+              .applied("out.rgb = mat3(1, 0, 0, 0, 1, 0, 0, 0, 1) * rgb") ==
           "out.rgb = mat3(2, 0, 0, 0, 1, 0, 0, 0, 1) * rgb + vec3(0, 0, 0.5)");
     CHECK(mix_statement({1, 0, 0, 0, 1, 0, 0, 0, 1}, {}, "rgb") == "out.rgb = mat3(1, 0, 0,  0, 1, 0,  0, 0, 1) * rgb");
     const std::string statement = mix_statement({1, 0.25, 0, 0, 1, 0, -0.5, 0, 1}, {0, 0.1, 0}, "rgb");

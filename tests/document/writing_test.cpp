@@ -23,16 +23,21 @@ std::string renamed_at(const std::string& text, const std::string& place, const 
     return made.fault.empty() ? made.text : made.fault;
 }
 
-std::string commented(const std::string& text, std::uint32_t begin, std::uint32_t end) { return with_comments_toggled(text, {begin, end}).applied(text); }
+std::string commented(const std::string& text, std::uint32_t begin, std::uint32_t end) {
+    return with_comments_toggled(text, {begin, end}).applied(text);
+}
 
 } // namespace
 
 TEST_CASE("a name is renamed where it is meant, and nowhere else", "[writing]") {
-    const std::string text = "param meet = 0 in 0 .. 1 \"meet here\"\npreset \"p\" meet = 1\nfn half(meet float) = meet / 2\nlet c = hsv(rgb)\nc.h += meet\nout.g = mix(g, half(meet), meet) // meet\n";
+    const std::string text = "param meet = 0 in 0 .. 1 \"meet here\"\npreset \"p\" meet = 1\nfn half(meet float) = "
+                             "meet / 2\nlet c = hsv(rgb)\nc.h += meet\nout.g = mix(g, half(meet), meet) // meet\n";
     CHECK(renamed_at(text, "meet = 0", "near") ==
-          "param near = 0 in 0 .. 1 \"meet here\"\npreset \"p\" near = 1\nfn half(meet float) = meet / 2\nlet c = hsv(rgb)\nc.h += near\nout.g = mix(g, half(near), near) // meet\n");
+          "param near = 0 in 0 .. 1 \"meet here\"\npreset \"p\" near = 1\nfn half(meet float) = meet / 2\nlet c = "
+          "hsv(rgb)\nc.h += near\nout.g = mix(g, half(near), near) // meet\n");
     CHECK(renamed_at(text, "meet float", "x") ==
-          "param meet = 0 in 0 .. 1 \"meet here\"\npreset \"p\" meet = 1\nfn half(x float) = x / 2\nlet c = hsv(rgb)\nc.h += meet\nout.g = mix(g, half(meet), meet) // meet\n");
+          "param meet = 0 in 0 .. 1 \"meet here\"\npreset \"p\" meet = 1\nfn half(x float) = x / 2\nlet c = "
+          "hsv(rgb)\nc.h += meet\nout.g = mix(g, half(meet), meet) // meet\n");
     CHECK(renamed_at(text, "half(meet float", "share").find("mix(g, share(meet), meet)") != std::string::npos);
     CHECK(renamed_at(text, "c = hsv", "colour").find("colour.h += meet") != std::string::npos);
     // Components, the language's own and words in quotes are not the text's.
@@ -50,7 +55,8 @@ TEST_CASE("a name is renamed where it is meant, and nowhere else", "[writing]") 
 }
 
 TEST_CASE("names of targets, models and options are not lets of that name", "[writing]") {
-    CHECK(renamed_at("let lattice = r\nproof \"x\" on lattice : out.r == lattice", "lattice = r", "z") == "let z = r\nproof \"x\" on lattice : out.r == z");
+    CHECK(renamed_at("let lattice = r\nproof \"x\" on lattice : out.r == lattice", "lattice = r", "z") ==
+          "let z = r\nproof \"x\" on lattice : out.r == z");
     CHECK(renamed_at("let hsv2 = r\nout.r = hsv2", "hsv2", "z") == "let z = r\nout.r = z");
 }
 
@@ -81,24 +87,29 @@ TEST_CASE("numbers are found with their sign and changed as they are written", "
     CHECK(with_number(text, place, 0.255, 0.001).applied(text) == "out.r = 0.255 - 3 * -1.5e-2 // 7");
     CHECK(with_number(text, *number_at(text, 15), 4, 1).applied(text) == "out.r = 0.25 - 4 * -1.5e-2 // 7");
     CHECK(with_number("k = -0.01", *number_at("k = -0.01", 5), 0, 0.01).applied("k = -0.01") == "k = 0.00");
-    CHECK((number_at("360", 0)->step() == Approx(10) && number_at("1", 0)->step() == Approx(0.1) && number_at("0", 0)->step() == Approx(0.01)));
+    CHECK((number_at("360", 0)->step() == Approx(10) && number_at("1", 0)->step() == Approx(0.1) &&
+           number_at("0", 0)->step() == Approx(0.01)));
 }
 
 TEST_CASE("colours are found where three numbers are one", "[writing]") {
-    const std::string text = "out.rgb *= vec3(0.5, -1, 2)\nhold hue of (0.72, 0.49, 0.4)\nout.r = clamp(0.1, 0.2, 0.3) // vec3(1, 2, 3)\nlet m = vec3(r, 0, 1)";
+    const std::string text = "out.rgb *= vec3(0.5, -1, 2)\nhold hue of (0.72, 0.49, 0.4)\nout.r = clamp(0.1, 0.2, 0.3) "
+                             "// vec3(1, 2, 3)\nlet m = vec3(r, 0, 1)";
     const auto all = colours_in(text);
     REQUIRE(all.size() == 2);
     CHECK(all[0].values == std::array<double, 3>{0.5, -1, 2});
     CHECK(all[1].values == std::array<double, 3>{0.72, 0.49, 0.4});
     CHECK(colour_at(text, text.find("-1")));
     CHECK_FALSE(colour_at(text, text.find("clamp") + 8));
-    CHECK(with_colour(text, all[0], {1, 0.123456789, -0.5}).applied(text).starts_with("out.rgb *= vec3(1, 0.12346, -0.5)\nhold"));
+    CHECK(with_colour(text, all[0], {1, 0.123456789, -0.5})
+              .applied(text)
+              .starts_with("out.rgb *= vec3(1, 0.12346, -0.5)\nhold"));
 }
 
 TEST_CASE("the change between two texts is as small as it can be", "[writing]") {
     const auto edit = difference("out.r = 0.25", "out.r = 0.35");
     CHECK((edit.removed == "2" && edit.inserted == "3" && edit.at == 10));
-    for (const auto& [a, b] : std::vector<std::pair<std::string, std::string>>{{"", "a"}, {"aa", "aaa"}, {"abc", ""}, {"\u00e4", "\u00e5"}, {"x\u00e4y", "x\u00c4y"}, {"abab", "ab"}}) {
+    for (const auto& [a, b] : std::vector<std::pair<std::string, std::string>>{
+             {"", "a"}, {"aa", "aaa"}, {"abc", ""}, {"\u00e4", "\u00e5"}, {"x\u00e4y", "x\u00c4y"}, {"abab", "ab"}}) {
         CHECK(difference(a, b).applied(a) == b);
         CHECK(difference(a, b).inverse().applied(b) == a);
     }
@@ -128,7 +139,8 @@ TEST_CASE("every recipe compiles, does nothing at its defaults where it has one,
         if (!rule.parameters.empty()) {
             lang::ProofLine line;
             line.function = "identity";
-            CHECK(proof::check(rule, *engine::compile(rule), line, std::vector<std::vector<double>>{defaults(rule)})->passed);
+            CHECK(proof::check(rule, *engine::compile(rule), line, std::vector<std::vector<double>>{defaults(rule)})
+                      ->passed);
         }
     }
     CHECK(ids.size() >= 15);
@@ -153,12 +165,16 @@ TEST_CASE("whatever stands in the text, helping to write is safe", "[writing]") 
     // Rules of the corpus with pieces taken out, doubled and thrown in.
     std::vector<std::string> texts;
     for (const char* outcome : {"ok", "error", "warning"})
-        for (const auto& entry : std::filesystem::directory_iterator(std::string(KASURI_SOURCE_DIR "/tests/lang/cases/") + outcome))
+        for (const auto& entry :
+             std::filesystem::directory_iterator(std::string(KASURI_SOURCE_DIR "/tests/lang/cases/") + outcome))
             texts.push_back(content_of(entry.path()));
     std::sort(texts.begin(), texts.end());
     REQUIRE(texts.size() > 50);
     std::mt19937 random(7);
-    const std::string pieces[] = {"(", ")", "\"", "{", "}", "-", ".", "//", "\n", "vec3(1, 2", "fn x(", "0.5", "\xc3\xa4", "\xff", "proof \"a\" on (1, ", "$", "@"};
+    const std::string pieces[] = {"(",     ")",   "\"",       "{",    "}",
+                                  "-",     ".",   "//",       "\n",   "vec3(1, 2",
+                                  "fn x(", "0.5", "\xc3\xa4", "\xff", "proof \"a\" on (1, ",
+                                  "$",     "@"};
     for (int trial = 0; trial < 1500; ++trial) {
         std::string text = texts[random() % texts.size()];
         for (int change = static_cast<int>(random() % 4); change > 0; --change) {
@@ -176,11 +192,15 @@ TEST_CASE("whatever stands in the text, helping to write is safe", "[writing]") 
                 REQUIRE(text_of(text, place) == symbol->name);
             const lang::Renamed made = lang::renamed(text, *symbol, "quite_another_name", proof::vocabulary());
             if (made.fault.empty()) // and back again
-                REQUIRE(made.text.size() == text.size() + symbol->places.size() * 18 - symbol->places.size() * symbol->name.size());
+                REQUIRE(made.text.size() ==
+                        text.size() + symbol->places.size() * 18 - symbol->places.size() * symbol->name.size());
         }
         if (const auto number = number_at(text, at)) {
-            const std::string changed = with_number(text, *number, number->value + number->step(), number->step()).applied(text);
-            const bool glued = number->span.begin > 0 && (std::isalnum(static_cast<unsigned char>(text[number->span.begin - 1])) != 0 || text[number->span.begin - 1] == '_');
+            const std::string changed =
+                with_number(text, *number, number->value + number->step(), number->step()).applied(text);
+            const bool glued = number->span.begin > 0 &&
+                (std::isalnum(static_cast<unsigned char>(text[number->span.begin - 1])) != 0 ||
+                 text[number->span.begin - 1] == '_');
             REQUIRE((glued || number_at(changed, number->span.begin))); // "in0.5" is in0 and .5
         }
         for (const ColourPlace& colour : colours_in(text)) {

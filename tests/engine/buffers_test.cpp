@@ -27,7 +27,9 @@ std::vector<float> plane_of(unsigned seed) {
 
 struct Fixture {
     std::array<std::vector<float>, 4> planes = {plane_of(1), plane_of(2), plane_of(3), plane_of(4)};
-    Source source() const { return {width, height, {planes[0].data(), planes[1].data(), planes[2].data(), planes[3].data()}}; }
+    Source source() const {
+        return {width, height, {planes[0].data(), planes[1].data(), planes[2].data(), planes[3].data()}};
+    }
 
     std::vector<std::vector<float>> whole(const Program& program, std::span<const double> values = {}) const {
         std::vector<std::vector<float>> out(program.outputs().size(), std::vector<float>(planes[0].size()));
@@ -43,10 +45,12 @@ struct Fixture {
 
 TEST_CASE("a region is that part of the whole picture, neighbourhoods and places included", "[engine][buffers]") {
     const Fixture f;
-    for (const char* text : {"out.rgb = rgb.gbr * 2 + vec3(pixel, aspect)", "out.rgb = blur(rgb, 2.5) + vec3(pos, 0)", "out.rgb = blur(dilate(rgb, 4), 7)"}) {
+    for (const char* text : {"out.rgb = rgb.gbr * 2 + vec3(pixel, aspect)", "out.rgb = blur(rgb, 2.5) + vec3(pos, 0)",
+                             "out.rgb = blur(dilate(rgb, 4), 7)"}) {
         const auto program = compile(good_rule(text));
         const auto whole = f.whole(*program);
-        for (const Region region : {Region{0, 0, width, height}, Region{100, 20, 130, 61}, Region{0, 90, width, height}, Region{600, 3, 613, 4}, Region{50, 50, 50, 50}}) {
+        for (const Region region : {Region{0, 0, width, height}, Region{100, 20, 130, 61}, Region{0, 90, width, height},
+                                    Region{600, 3, 613, 4}, Region{50, 50, 50, 50}}) {
             std::vector<std::vector<float>> part(4, std::vector<float>(region.pixels()));
             std::vector<PlaneSink> sinks;
             for (auto& plane : part)
@@ -56,7 +60,8 @@ TEST_CASE("a region is that part of the whole picture, neighbourhoods and places
                 for (int y = region.y0; y < region.y1; ++y)
                     for (int x = region.x0; x < region.x1; ++x) {
                         const float expected = whole[c][static_cast<std::size_t>(y * width + x)];
-                        const float got = part[c][static_cast<std::size_t>((y - region.y0) * region.width() + x - region.x0)];
+                        const float got =
+                            part[c][static_cast<std::size_t>((y - region.y0) * region.width() + x - region.x0)];
                         if (std::fabs(got - expected) > 3e-5f)
                             FAIL(text << " at " << x << " " << y << ": " << got << " instead of " << expected);
                     }
@@ -73,7 +78,8 @@ TEST_CASE("interleaved, strided and half pictures give what planes give", "[engi
     for (int y = 0; y < height; ++y)
         for (int x = 0; x < width; ++x)
             for (std::size_t c = 0; c < 4; ++c)
-                in[static_cast<std::size_t>(y * row + 4 * x) + c] = f.planes[c][static_cast<std::size_t>(y * width + x)];
+                in[static_cast<std::size_t>(y * row + 4 * x) + c] =
+                    f.planes[c][static_cast<std::size_t>(y * width + x)];
     Source source{width, height, {}};
     std::vector<PlaneSink> sinks;
     for (std::size_t c = 0; c < 4; ++c) {
@@ -84,7 +90,8 @@ TEST_CASE("interleaved, strided and half pictures give what planes give", "[engi
     for (int y = 0; y < height; ++y) {
         for (int x = 0; x < width; ++x)
             for (std::size_t c = 0; c < 4; ++c)
-                REQUIRE(out[static_cast<std::size_t>(y * row + 4 * x) + c] == whole[c][static_cast<std::size_t>(y * width + x)]);
+                REQUIRE(out[static_cast<std::size_t>(y * row + 4 * x) + c] ==
+                        whole[c][static_cast<std::size_t>(y * width + x)]);
         REQUIRE(out[static_cast<std::size_t>(y * row + 4 * width)] == -7); // the padding is not ours
     }
     // Half floats in and out: 0.5, 1.25, -2 are exact; 0.1 is the nearest half.
@@ -99,7 +106,8 @@ TEST_CASE("interleaved, strided and half pictures give what planes give", "[engi
 }
 
 TEST_CASE("one run gives the result and further expressions: a peek, a mask", "[engine][buffers]") {
-    const lang::Checked checked = lang::check("let mask = g > 0.5 ? 1 : 0\nout.r = mask * r", proof::vocabulary(), "hsv(out.rgb)");
+    const lang::Checked checked =
+        lang::check("let mask = g > 0.5 ? 1 : 0\nout.r = mask * r", proof::vocabulary(), "hsv(out.rgb)");
     REQUIRE(checked.ok);
     CompileOptions options;
     options.also = {*checked.rule.print};
@@ -115,7 +123,8 @@ TEST_CASE("one run gives the result and further expressions: a peek, a mask", "[
 }
 
 TEST_CASE("further pictures are read by name, single channels as they are", "[engine][buffers]") {
-    const lang::Rule rule = good_rule("source lamp\nsource plate : float \"one lamp's plate\"\nout.rgb = lamp.rgb * plate + vec3(0, 0, lamp.a)");
+    const lang::Rule rule = good_rule(
+        "source lamp\nsource plate : float \"one lamp's plate\"\nout.rgb = lamp.rgb * plate + vec3(0, 0, lamp.a)");
     CHECK(source_channels(rule) == 5);
     const Fixture f;
     Source source = f.source();
@@ -137,7 +146,9 @@ TEST_CASE("further pictures are read by name, single channels as they are", "[en
     CompileOptions options;
     options.source_spaces = {"srgb", "srgb"};
     REQUIRE(run(*compile(rule, options), source, {}, std::span<float* const>(sinks)));
-    CHECK(static_cast<double>(out[0][0]) == Approx(colour::srgb_decode(static_cast<double>(f.planes[1][0])) * static_cast<double>(f.planes[2][0])).margin(1e-6));
+    CHECK(static_cast<double>(out[0][0]) ==
+          Approx(colour::srgb_decode(static_cast<double>(f.planes[1][0])) * static_cast<double>(f.planes[2][0]))
+              .margin(1e-6));
 }
 
 TEST_CASE("the same bits for any number of threads, on every instruction set, blur included", "[engine][buffers]") {
@@ -156,7 +167,9 @@ TEST_CASE("the same bits for any number of threads, on every instruction set, bl
 TEST_CASE("work with neighbours is called off, too, and counts its progress", "[engine][buffers]") {
     const lang::Rule rule = good_rule("out.rgb = blur(dilate(blur(rgb, 40), 30), 60)");
     const auto program = compile(rule);
-    const image::Picture picture = image::generated(1200, 900, [](int x, int y) { return std::array<double, 3>{x * 1e-3, y * 1e-3, 0.5}; });
+    const image::Picture picture = image::generated(1200, 900, [](int x, int y) {
+        return std::array<double, 3>{x * 1e-3, y * 1e-3, 0.5};
+    });
     std::atomic<std::size_t> done{0};
     REQUIRE(evaluate(*program, picture, {}, {}, &done));
     CHECK(done == picture.pixels());

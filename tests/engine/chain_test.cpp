@@ -16,14 +16,16 @@ struct Chain {
     std::vector<engine::ChainStep> steps;
     std::vector<double> parameters;
 
-    void add(const std::string& text, double opacity = 1, std::string_view blend = "normal", const std::string& mask = "", bool inverted = false) {
+    void add(const std::string& text, double opacity = 1, std::string_view blend = "normal",
+             const std::string& mask = "", bool inverted = false) {
         rules.push_back(good_rule(text));
         const lang::Rule& rule = rules.back();
         const lang::Rule* masking = nullptr;
         if (!mask.empty()) {
             lang::CheckOptions with;
             with.print = mask;
-            const lang::Checked checked = lang::check(rule.working.empty() ? std::string() : "working " + rule.working, proof::vocabulary(), with);
+            const lang::Checked checked = lang::check(rule.working.empty() ? std::string() : "working " + rule.working,
+                                                      proof::vocabulary(), with);
             REQUIRE(checked.ok);
             rules.push_back(checked.rule);
             masking = &rules.back();
@@ -43,7 +45,9 @@ struct Chain {
 image::Picture noise(int width, int height) {
     std::mt19937 random(3);
     std::uniform_real_distribution<double> number(0.02, 1.2);
-    image::Picture picture = image::generated(width, height, [&](int, int) { return std::array<double, 3>{number(random), number(random), number(random)}; });
+    image::Picture picture = image::generated(width, height, [&](int, int) {
+        return std::array<double, 3>{number(random), number(random), number(random)};
+    });
     image::Samples alpha(picture.pixels());
     for (float& a : alpha)
         a = static_cast<float>(number(random));
@@ -61,9 +65,11 @@ engine::CompileOptions in(std::string_view space) {
 
 TEST_CASE("five steps in one program are what the reference makes, one after the other", "[chain]") {
     Chain chain;
-    chain.add("param meet = 0.4 in 0 .. 1\nlet shared = 0.5 * g + 0.5 * b\nout.g = mix(g, shared, meet)\nout.b = mix(b, shared, meet)");
+    chain.add("param meet = 0.4 in 0 .. 1\nlet shared = 0.5 * g + 0.5 * b\nout.g = mix(g, shared, meet)\nout.b = "
+              "mix(b, shared, meet)");
     chain.add("working srgb\nparam k = 1.2 in 0 .. 2\nout.rgb = contrast(rgb, k, 0.5)", 0.7);
-    chain.add("let c = oklch(rgb)\nc.h += 30\nout.rgb = rgb(c)", 1, "soft_light", "smoothstep(0.1, 0.6, luminance(rgb))");
+    chain.add("let c = oklch(rgb)\nc.h += 30\nout.rgb = rgb(c)", 1, "soft_light",
+              "smoothstep(0.1, 0.6, luminance(rgb))");
     chain.add("working acescg\nout.rgb = rgb.grb\nout.a *= 0.5", 0.5, "multiply", "a", true);
     chain.add("out.rgb *= vec3(1.1, 1, 0.9)\nhold hue of (0.72, 0.49, 0.4)", 1, "luminosity");
     CHECK(engine::chain_parameters(chain.steps) == 7);
@@ -78,7 +84,8 @@ TEST_CASE("five steps in one program are what the reference makes, one after the
                 pixel.rgba[c] = static_cast<double>(picture.at(i)[c]);
             const auto wanted = engine::reference_chain(chain.steps, chain.parameters, space, pixel);
             for (std::size_t c = 0; c < 4; ++c)
-                CHECK_THAT(static_cast<double>(made->at(i)[c]), Catch::Matchers::WithinAbs(wanted[c], 5e-5 * std::max(1.0, std::fabs(wanted[c]))));
+                CHECK_THAT(static_cast<double>(made->at(i)[c]),
+                           Catch::Matchers::WithinAbs(wanted[c], 5e-5 * std::max(1.0, std::fabs(wanted[c]))));
         }
     }
 }
@@ -95,12 +102,14 @@ TEST_CASE("a chain with neighbours and places is what pictures handed along give
     std::size_t first = 0;
     for (const engine::ChainStep& step : chain.steps) {
         const std::size_t count = step.rule->parameters.size();
-        along = *engine::evaluate(*engine::compile(*step.rule), along, std::span(chain.parameters).subspan(first, count));
+        along =
+            *engine::evaluate(*engine::compile(*step.rule), along, std::span(chain.parameters).subspan(first, count));
         first += count + 1;
     }
     for (std::size_t i = 0; i < picture.pixels(); ++i)
         for (std::size_t c = 0; c < 4; ++c)
-            CHECK_THAT(static_cast<double>(fused->at(i)[c]), Catch::Matchers::WithinAbs(static_cast<double>(along.at(i)[c]), 1e-5));
+            CHECK_THAT(static_cast<double>(fused->at(i)[c]),
+                       Catch::Matchers::WithinAbs(static_cast<double>(along.at(i)[c]), 1e-5));
 }
 
 TEST_CASE("opacity is a number of the run, and nothing of a step is nothing", "[chain]") {
@@ -109,11 +118,14 @@ TEST_CASE("opacity is a number of the run, and nothing of a step is nothing", "[
     chain.add("out.rgb = rgb.brg");
     const image::Picture picture = noise(16, 1);
     const engine::ProgramPtr program = engine::compile_chain(chain.steps);
-    const auto both = engine::evaluate(*program, picture, std::vector<double>{1, 1}), none = engine::evaluate(*program, picture, std::vector<double>{0, 0}), half = engine::evaluate(*program, picture, std::vector<double>{0.5, 0});
+    const auto both = engine::evaluate(*program, picture, std::vector<double>{1, 1}),
+               none = engine::evaluate(*program, picture, std::vector<double>{0, 0}),
+               half = engine::evaluate(*program, picture, std::vector<double>{0.5, 0});
     for (std::size_t i = 0; i < picture.pixels(); ++i) {
         CHECK(both->at(i) == picture.at(i)); // there and back
         CHECK(none->at(i) == picture.at(i));
-        CHECK(half->at(i)[0] == Approx(0.5 * static_cast<double>(picture.at(i)[0]) + 0.5 * static_cast<double>(picture.at(i)[1])));
+        CHECK(half->at(i)[0] ==
+              Approx(0.5 * static_cast<double>(picture.at(i)[0]) + 0.5 * static_cast<double>(picture.at(i)[1])));
     }
     CHECK(engine::compile_chain({})->is_identity());
     CHECK(engine::is_blend("soft_light"));
@@ -161,7 +173,8 @@ struct Look {
     }
 };
 
-void compare(const std::vector<engine::ChainStep>& steps, const std::vector<double>& parameters, const char* space, std::vector<float> sources = {}) {
+void compare(const std::vector<engine::ChainStep>& steps, const std::vector<double>& parameters, const char* space,
+             std::vector<float> sources = {}) {
     const image::Picture picture = noise(40, 3);
     std::vector<std::vector<float>> planes(sources.size());
     std::vector<engine::PlaneView> views;
@@ -170,7 +183,8 @@ void compare(const std::vector<engine::ChainStep>& steps, const std::vector<doub
             planes[s].push_back(sources[s] + 0.01f * static_cast<float>(i % 40));
         views.emplace_back(planes[s].data());
     }
-    const auto made = engine::evaluate(*engine::compile_chain(steps, in(space)), picture, parameters, {}, nullptr, nullptr, views);
+    const auto made =
+        engine::evaluate(*engine::compile_chain(steps, in(space)), picture, parameters, {}, nullptr, nullptr, views);
     REQUIRE(made);
     for (std::size_t i = 0; i < picture.pixels(); ++i) {
         engine::ReferencePixel pixel;
@@ -180,7 +194,8 @@ void compare(const std::vector<engine::ChainStep>& steps, const std::vector<doub
             pixel.sources.push_back(static_cast<double>(planes[s][i]));
         const auto wanted = engine::reference_chain(steps, parameters, space, pixel);
         for (std::size_t c = 0; c < 4; ++c)
-            CHECK_THAT(static_cast<double>(made->at(i)[c]), Catch::Matchers::WithinAbs(wanted[c], 5e-5 * std::max(1.0, std::fabs(wanted[c]))));
+            CHECK_THAT(static_cast<double>(made->at(i)[c]),
+                       Catch::Matchers::WithinAbs(wanted[c], 5e-5 * std::max(1.0, std::fabs(wanted[c]))));
     }
 }
 
@@ -218,11 +233,15 @@ TEST_CASE("masks read further pictures of their own, behind those of their rule"
 
 TEST_CASE("an opaque step takes the place of what came in: what it has dealt with does not come back", "[chain]") {
     Look look;
-    const engine::ChainStep opaque = look.step("out.rgb = min(rgb, 4)", 1, true), mixed = look.step("out.rgb = min(rgb, 4)");
+    const engine::ChainStep opaque = look.step("out.rgb = min(rgb, 4)", 1, true),
+                            mixed = look.step("out.rgb = min(rgb, 4)");
     const float r[] = {infinity}, g[] = {0.5f}, b[] = {0.25f};
     float out[4];
     float* const sinks[] = {&out[0], &out[1], &out[2], &out[3]};
-    const auto run_one = [&](const engine::ChainStep& step) { engine::run(*engine::compile_chain(std::vector{step}), {1, 1, {r, g, b}}, std::vector<double>{1}, std::span<float* const>(sinks)); };
+    const auto run_one = [&](const engine::ChainStep& step) {
+        engine::run(*engine::compile_chain(std::vector{step}), {1, 1, {r, g, b}}, std::vector<double>{1},
+                    std::span<float* const>(sinks));
+    };
     run_one(opaque);
     CHECK(out[0] == 4);
     run_one(mixed); // infinity times 0

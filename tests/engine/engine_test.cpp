@@ -31,11 +31,25 @@ std::vector<Colour> random_colours(int count, unsigned seed) {
 
 TEST_CASE("NaN, infinities and negatives arrive as in the reference", "[engine]") {
     const char* rules[] = {
-        "out.rgb = rgb * 2 - 1", "out.rgb = max(rgb, 0)", "out.rgb = min(rgb, 1)", "out.rgb = clamp(rgb, 0, 1)",
-        "out.rgb = sqrt(rgb)", "out.rgb = log2(rgb)", "out.rgb = exp2(rgb)", "out.rgb = 1 / rgb", "out.rgb = floor(rgb)",
-        "out.rgb = sign(rgb)", "out.rgb = step(0.5, rgb)", "out.rgb = smoothstep(0, 1, rgb)", "out.rgb = mix(rgb, rgb.gbr, 0.5)",
-        "out.r = r > g ? b : g", "out.r = r == g || b != b ? 1 : 0", "out.r = isnan(r) ? 1 : isinf(g) ? 2 : 3",
-        "out.rgb = abs(rgb)", "out.rgb = fract(rgb)", "out.rgb = round(rgb)",
+        "out.rgb = rgb * 2 - 1",
+        "out.rgb = max(rgb, 0)",
+        "out.rgb = min(rgb, 1)",
+        "out.rgb = clamp(rgb, 0, 1)",
+        "out.rgb = sqrt(rgb)",
+        "out.rgb = log2(rgb)",
+        "out.rgb = exp2(rgb)",
+        "out.rgb = 1 / rgb",
+        "out.rgb = floor(rgb)",
+        "out.rgb = sign(rgb)",
+        "out.rgb = step(0.5, rgb)",
+        "out.rgb = smoothstep(0, 1, rgb)",
+        "out.rgb = mix(rgb, rgb.gbr, 0.5)",
+        "out.r = r > g ? b : g",
+        "out.r = r == g || b != b ? 1 : 0",
+        "out.r = isnan(r) ? 1 : isinf(g) ? 2 : 3",
+        "out.rgb = abs(rgb)",
+        "out.rgb = fract(rgb)",
+        "out.rgb = round(rgb)",
     };
     const float special[] = {0, 1, -1, 0.5f, -0.25f, 3, 1e-30f, infinity, -infinity, not_a_number};
     std::vector<Colour> colours;
@@ -49,7 +63,8 @@ TEST_CASE("NaN, infinities and negatives arrive as in the reference", "[engine]"
         for (std::size_t i = 0; i < colours.size(); ++i) {
             const Colour exact = reference_one(rule, colours[i]);
             for (std::size_t c = 0; c < 4; ++c) {
-                INFO(text << " of " << colours[i][0] << " " << colours[i][1] << " " << colours[i][2] << ": " << exact[c] << " " << fast[i][c]);
+                INFO(text << " of " << colours[i][0] << " " << colours[i][1] << " " << colours[i][2] << ": " << exact[c]
+                          << " " << fast[i][c]);
                 if (std::isnan(exact[c]))
                     CHECK(std::isnan(fast[i][c]));
                 else if (std::isinf(exact[c]))
@@ -109,7 +124,9 @@ TEST_CASE("parameters are run-time inputs", "[engine]") {
 TEST_CASE("work that is called off stops and says so", "[engine]") {
     const lang::Rule rule = good_rule("out.rgb = sin(rgb) + cos(rgb) + exp2(rgb)");
     const auto program = engine::compile(rule);
-    const image::Picture picture = image::generated(2000, 2000, [](int x, int y) { return std::array<double, 3>{x * 1e-3, y * 1e-3, 0.5}; });
+    const image::Picture picture = image::generated(2000, 2000, [](int x, int y) {
+        return std::array<double, 3>{x * 1e-3, y * 1e-3, 0.5};
+    });
     CancelToken before;
     before.cancel();
     CHECK_FALSE(engine::evaluate(*program, picture, {}, before));
@@ -130,7 +147,9 @@ TEST_CASE("a picture is converted into the working space and back", "[engine]") 
     engine::CompileOptions options;
     options.in_space = options.out_space = "srgb";
     const auto program = engine::compile(rule, options);
-    const image::Picture picture = image::generated(3, 1, [](int x, int) { return std::array<double, 3>{0.2 * x, 0.5, 1}; });
+    const image::Picture picture = image::generated(3, 1, [](int x, int) {
+        return std::array<double, 3>{0.2 * x, 0.5, 1};
+    });
     const auto out = engine::evaluate(*program, picture, {});
     REQUIRE(out);
     const double expected = colour::srgb_encode(0.5 * colour::srgb_decode(0.5));
@@ -155,7 +174,8 @@ TEST_CASE("registers are used again", "[engine]") {
 }
 
 TEST_CASE("numbers too small for a normal float count as 0", "[engine]") {
-    CHECK(run_one("out.r = 1 / r\nout.g = g > 0 ? 1 : 0\nout.b = b * 1e-30", {1e-42f, 1e-42f, 1e-20f, 1}) == Colour{infinity, 0, 0, 1});
+    CHECK(run_one("out.r = 1 / r\nout.g = g > 0 ? 1 : 0\nout.b = b * 1e-30", {1e-42f, 1e-42f, 1e-20f, 1}) ==
+          Colour{infinity, 0, 0, 1});
     // What a rule leaves alone is copied, not computed.
     CHECK(run_one("out.r = g", {1, 2, 1e-42f, 1})[2] == 1e-42f);
 }

@@ -17,7 +17,8 @@ std::vector<float> noisy(int width, int height, unsigned seed) {
     std::vector<float> plane;
     for (int y = 0; y < height; ++y)
         for (int x = 0; x < width; ++x)
-            plane.push_back((x / 37 + y / 23) % 2 == 0 ? spread(random) : static_cast<float>(x) / static_cast<float>(width));
+            plane.push_back((x / 37 + y / 23) % 2 == 0 ? spread(random)
+                                                       : static_cast<float>(x) / static_cast<float>(width));
     return plane;
 }
 
@@ -30,7 +31,9 @@ std::vector<double> exact_blur(const std::vector<float>& plane, int width, int h
     const double sum = std::accumulate(weights.begin(), weights.end(), 0.0);
     std::vector<double> across(plane.size()), down(plane.size());
     const auto at = [&](const auto& from, int x, int y) {
-        return static_cast<double>(from[static_cast<std::size_t>(std::clamp(y, 0, height - 1)) * static_cast<std::size_t>(width) + static_cast<std::size_t>(std::clamp(x, 0, width - 1))]);
+        return static_cast<double>(
+            from[static_cast<std::size_t>(std::clamp(y, 0, height - 1)) * static_cast<std::size_t>(width) +
+                 static_cast<std::size_t>(std::clamp(x, 0, width - 1))]);
     };
     for (int y = 0; y < height; ++y)
         for (int x = 0; x < width; ++x) {
@@ -67,8 +70,10 @@ std::vector<float> looked(ir::Neighbour kind, double size, int width, int height
 TEST_CASE("blur is the exact convolution within 2e-5 up to 8 pixels and within 2e-4 above", "[engine][blur]") {
     for (const auto& [width, height] : {std::pair{203, 131}, std::pair{64, 300}}) {
         const std::vector<float> plane = noisy(width, height, 3);
-        for (const double sigma : {0.3, 0.5, 1.0, 1.7, 2.5, 2.99, 3.0, 3.5, 4.0, 5.0, 6.3, 8.0, 8.1, 12.0, 20.0, 33.3, 60.0}) {
-            const double off = largest_difference(looked(ir::Neighbour::blur, sigma, width, height, plane), exact_blur(plane, width, height, sigma));
+        for (const double sigma :
+             {0.3, 0.5, 1.0, 1.7, 2.5, 2.99, 3.0, 3.5, 4.0, 5.0, 6.3, 8.0, 8.1, 12.0, 20.0, 33.3, 60.0}) {
+            const double off = largest_difference(looked(ir::Neighbour::blur, sigma, width, height, plane),
+                                                  exact_blur(plane, width, height, sigma));
             INFO("standard deviation " << sigma << " on " << width << " x " << height << ": " << off);
             CHECK(off <= (sigma <= 8 ? 2e-5 : 2e-4));
         }
@@ -95,7 +100,8 @@ TEST_CASE("dilate and erode by a disc, against looking through every pixel", "[e
     std::vector<float> plane = noisy(width, height, 6);
     for (const double radius : {0.4, 1.0, 1.5, 2.0, 3.7, 9.0, 25.0, 60.0, 100.0})
         for (const bool largest : {true, false}) {
-            const auto made = looked(largest ? ir::Neighbour::dilate : ir::Neighbour::erode, radius, width, height, plane);
+            const auto made =
+                looked(largest ? ir::Neighbour::dilate : ir::Neighbour::erode, radius, width, height, plane);
             bool same = true;
             for (int y = 0; y < height; ++y)
                 for (int x = 0; x < width; ++x) {
@@ -116,7 +122,8 @@ TEST_CASE("dilate and erode by a disc, against looking through every pixel", "[e
     const auto made = looked(ir::Neighbour::dilate, 2, width, height, plane);
     for (int y = 0; y < height; ++y)
         for (int x = 0; x < width; ++x)
-            REQUIRE(std::isnan(made[static_cast<std::size_t>(y * width + x)]) == ((x - 30) * (x - 30) + (y - 20) * (y - 20) <= 4));
+            REQUIRE(std::isnan(made[static_cast<std::size_t>(y * width + x)]) ==
+                    ((x - 30) * (x - 30) + (y - 20) * (y - 20) <= 4));
 }
 
 TEST_CASE("rules with neighbours equal the double reference: nested, of a component, of a mask", "[engine][blur]") {
@@ -130,7 +137,8 @@ TEST_CASE("rules with neighbours equal the double reference: nested, of a compon
         "param size = 1.3 in 0 .. 9\nout.rgb = blur(rgb, size) * blur(luminance(rgb), 2 * size)",
     };
     const int width = 31, height = 17;
-    std::array<std::vector<float>, 3> planes = {noisy(width, height, 7), noisy(width, height, 8), noisy(width, height, 9)};
+    std::array<std::vector<float>, 3> planes = {noisy(width, height, 7), noisy(width, height, 8),
+                                                noisy(width, height, 9)};
     std::vector<ReferencePixel> pixels;
     for (int y = 0; y < height; ++y)
         for (int x = 0; x < width; ++x) {
@@ -154,7 +162,8 @@ TEST_CASE("rules with neighbours equal the double reference: nested, of a compon
             plane.resize(pixels.size());
             sinks.push_back(plane.data());
         }
-        REQUIRE(run(*program, {width, height, {planes[0].data(), planes[1].data(), planes[2].data(), nullptr}}, defaults(rule), std::span<float* const>(sinks)));
+        REQUIRE(run(*program, {width, height, {planes[0].data(), planes[1].data(), planes[2].data(), nullptr}},
+                    defaults(rule), std::span<float* const>(sinks)));
         double most = 0;
         for (std::size_t i = 0; i < pixels.size(); ++i)
             for (std::size_t c = 0; c < 4; ++c)

@@ -42,7 +42,8 @@ TEST_CASE("common practice: negating green turns green into the magenta opposite
         const auto once = run(rule, {{0.5f, green, 0.5f, 1}});
         CHECK(once[0][1] == Approx(1 - green));
         const auto before = colour::hsv_model.from({0.5, static_cast<double>(green), 0.5});
-        const auto after = colour::hsv_model.from({static_cast<double>(once[0][0]), static_cast<double>(once[0][1]), static_cast<double>(once[0][2])});
+        const auto after = colour::hsv_model.from(
+            {static_cast<double>(once[0][0]), static_cast<double>(once[0][1]), static_cast<double>(once[0][2])});
         CHECK(before[0] == Approx(120));
         CHECK(after[0] == Approx(300));                             // half a turn away
         CHECK(run(rule, once)[0][1] == Approx(green).margin(1e-6)); // and back

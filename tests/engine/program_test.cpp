@@ -60,7 +60,8 @@ TEST_CASE("outputs that pass through are known, and so is the identity", "[engin
 
 TEST_CASE("a program prints as one instruction a line", "[engine]") {
     const auto program = compile(good_rule("param k = 0 in 0 .. 1\nout.r = r * k"));
-    CHECK(program->printed() == "pass 1 of 1: 1 instructions, 1 registers\nu0 = uniform 3\nr0 = mul i0 u0\nout r0 i1 i2 i3\n");
+    CHECK(program->printed() ==
+          "pass 1 of 1: 1 instructions, 1 registers\nu0 = uniform 3\nr0 = mul i0 u0\nout r0 i1 i2 i3\n");
 }
 
 TEST_CASE("constant outputs fill their planes", "[engine]") {
@@ -160,7 +161,8 @@ TEST_CASE("sine and cosine hold for any angle that a float can be", "[engine]") 
         choose_instruction_set(set);
         std::mt19937 random(5);
         for (int exponent = -20; exponent < 128; ++exponent)
-            for (const auto& [op, exact] : {std::pair<Op, double (*)(double)>{Op::sin, std::sin}, {Op::cos, std::cos}}) {
+            for (const auto& [op, exact] :
+                 {std::pair<Op, double (*)(double)>{Op::sin, std::sin}, {Op::cos, std::cos}}) {
                 std::vector<float> angles(widest_vector);
                 for (float& x : angles)
                     x = std::ldexp(std::uniform_real_distribution<float>(-1, 1)(random), exponent);
@@ -196,9 +198,11 @@ TEST_CASE("exp2, log2 and powers stay within 3e-7 over their range, subnormals c
         for (const float exponent : {2.4f, 1 / 2.4f, 1 / 3.0f, -0.5f}) {
             out = through(Op::pow_uniform, {in, std::vector<float>(widest_vector, exponent)})[0];
             for (std::size_t i = 1; i < in.size(); ++i)
-                REQUIRE(static_cast<double>(out[i]) == Approx(std::pow(static_cast<double>(in[i]), static_cast<double>(exponent))).epsilon(1e-6));
+                REQUIRE(static_cast<double>(out[i]) ==
+                        Approx(std::pow(static_cast<double>(in[i]), static_cast<double>(exponent))).epsilon(1e-6));
         }
-        out = through(Op::exp2, {{200, -200, -140, not_a_number, infinity, -infinity, 127, 128, 0, 1, 2, 3, 4, 5, 6, 7}})[0];
+        out = through(Op::exp2,
+                      {{200, -200, -140, not_a_number, infinity, -infinity, 127, 128, 0, 1, 2, 3, 4, 5, 6, 7}})[0];
         CHECK(out[0] == infinity);
         CHECK(out[1] == 0);
         CHECK(out[2] == 0); // would be subnormal
@@ -208,7 +212,8 @@ TEST_CASE("exp2, log2 and powers stay within 3e-7 over their range, subnormals c
         CHECK(out[6] == std::exp2(127.0f));
         CHECK(out[7] == infinity);
         CHECK(out[8] == 1);
-        out = through(Op::log2, {{0, -1, infinity, not_a_number, -infinity, 1, 2, 1e-42f, 0.5f, 1, 1, 1, 1, 1, 1, 1}})[0];
+        out =
+            through(Op::log2, {{0, -1, infinity, not_a_number, -infinity, 1, 2, 1e-42f, 0.5f, 1, 1, 1, 1, 1, 1, 1}})[0];
         CHECK(out[0] == -infinity);
         CHECK(std::isnan(out[1]));
         CHECK(out[2] == infinity);
@@ -222,7 +227,8 @@ TEST_CASE("exp2, log2 and powers stay within 3e-7 over their range, subnormals c
 }
 
 TEST_CASE("powers with one exponent for all pixels follow ISO C17 F.10.4.4, too", "[engine]") {
-    const std::vector<float> in = {-infinity, -2, -1, -0.5f, -0.0f, 0, 0.5f, 1, 2, infinity, not_a_number, 3, 4, 5, 6, 7};
+    const std::vector<float> in = {-infinity, -2,       -1,           -0.5f, -0.0f, 0, 0.5f, 1,
+                                   2,         infinity, not_a_number, 3,     4,     5, 6,    7};
     for (const float exponent : {-infinity, -3.0f, -2.0f, -0.5f, 0.0f, 0.5f, 2.0f, 3.0f, infinity, not_a_number}) {
         const auto out = through(Op::pow_uniform, {in, std::vector<float>(widest_vector, exponent)})[0];
         for (std::size_t i = 0; i < in.size(); ++i) {
@@ -271,13 +277,15 @@ TEST_CASE("shapes that one kernel can do are fused", "[engine]") {
 
 TEST_CASE("fused or not, the results are the same to rounding, at the limits, too", "[engine]") {
     const char* rules[] = {
-        "out.rgb = vec3(r <= 0.04045 ? r / 12.92 : pow((r + 0.055) / 1.055, 2.4), g < 0.25 ? g : 2 * pow(g, 0.5) - 0.75, b >= 0.5 ? pow(b, 2.5) : 0.3 * b)",
+        "out.rgb = vec3(r <= 0.04045 ? r / 12.92 : pow((r + 0.055) / 1.055, 2.4), g < 0.25 ? g : 2 * pow(g, 0.5) - "
+        "0.75, b >= 0.5 ? pow(b, 2.5) : 0.3 * b)",
         "let c = hsv(rgb)\nc.h += 20\nc.s *= 0.8\nout.rgb = rgb(c)",
         "out.rgb = mix(rgb, rgb.gbr, smoothstep(0.1, 0.6, rgb)) * rgb - rgb.bgr",
         "out.rgb = clamp(mat3(0.5, 0.25, 0.25, 0.1, 0.8, 0.1, -0.5, 1, 0.5) * rgb + 0.125, 0, 1)",
     };
     std::vector<Colour> colours;
-    for (const float r : {-0.5f, 0.0f, 0.04045f, std::nextafterf(0.04045f, 1), 0.25f, 0.5f, 1.0f, 3.0f, infinity, not_a_number})
+    for (const float r :
+         {-0.5f, 0.0f, 0.04045f, std::nextafterf(0.04045f, 1), 0.25f, 0.5f, 1.0f, 3.0f, infinity, not_a_number})
         for (const float g : {-1.0f, std::nextafterf(0.25f, 0), 0.25f, 0.7f, not_a_number})
             for (const float b : {0.0f, std::nextafterf(0.5f, 0), 0.5f, 2.0f})
                 colours.push_back({r, g, b, 1});
@@ -287,8 +295,10 @@ TEST_CASE("fused or not, the results are the same to rounding, at the limits, to
         const auto plain = run(rule, colours, {}, true, false);
         for (std::size_t i = 0; i < colours.size(); ++i)
             for (std::size_t c = 0; c < 4; ++c) {
-                INFO(text << " of " << colours[i][0] << " " << colours[i][1] << " " << colours[i][2] << ": " << fused[i][c] << " " << plain[i][c]);
-                CHECK(((std::isnan(fused[i][c]) && std::isnan(plain[i][c])) || fused[i][c] == Approx(plain[i][c]).epsilon(2e-6).margin(2e-6)));
+                INFO(text << " of " << colours[i][0] << " " << colours[i][1] << " " << colours[i][2] << ": "
+                          << fused[i][c] << " " << plain[i][c]);
+                CHECK(((std::isnan(fused[i][c]) && std::isnan(plain[i][c])) ||
+                       fused[i][c] == Approx(plain[i][c]).epsilon(2e-6).margin(2e-6)));
             }
     }
 }

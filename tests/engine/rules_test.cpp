@@ -19,7 +19,10 @@ TEST_CASE("worked rules: channels swapped, mixed, added, negated", "[engine]") {
     const Worked worked = GENERATE(values<Worked>({
         {"nothing", "", {0.1f, 0.2f, 0.3f, 0.4f}, {0.1f, 0.2f, 0.3f, 0.4f}},
         {"swap red and blue", "out.rb = rgb.br", {0.1f, 0.2f, 0.3f, 1}, {0.3f, 0.2f, 0.1f, 1}},
-        {"swap written as two assignments reads the input, not out", "out.r = b\nout.b = r", {0.1f, 0.2f, 0.3f, 1}, {0.3f, 0.2f, 0.1f, 1}},
+        {"swap written as two assignments reads the input, not out",
+         "out.r = b\nout.b = r",
+         {0.1f, 0.2f, 0.3f, 1},
+         {0.3f, 0.2f, 0.1f, 1}},
         {"assignments in order, through out", "out.r = b\nout.b = out.r", {0.1f, 0.2f, 0.3f, 1}, {0.3f, 0.2f, 0.3f, 1}},
         {"rotate", "out.rgb = rgb.gbr", {1, 2, 3, 1}, {2, 3, 1, 1}},
         {"replace by the average of the two others", "out.g = (r + b) / 2", {1, 9, 3, 1}, {1, 2, 3, 1}},
@@ -42,11 +45,17 @@ TEST_CASE("worked rules: matrices by rows", "[engine]") {
         {"rows are outputs", "out.rgb = mat3(1, 2, 3, 0, 1, 0, 0, 0, 1) * rgb", {1, 10, 100, 1}, {321, 10, 100, 1}},
         {"three vec3", "out.rgb = mat3(vec3(0, 0, 1), vec3(0, 1, 0), vec3(1, 0, 0)) * rgb", {1, 2, 3, 1}, {3, 2, 1, 1}},
         {"a diagonal", "out.rgb = mat3(2) * rgb", {1, 2, 3, 1}, {2, 4, 6, 1}},
-        {"the right one first", "out.rgb = mat3(0, 1, 0, 1, 0, 0, 0, 0, 1) * mat3(2, 0, 0, 0, 3, 0, 0, 0, 1) * rgb", {1, 1, 1, 1}, {3, 2, 1, 1}},
+        {"the right one first",
+         "out.rgb = mat3(0, 1, 0, 1, 0, 0, 0, 0, 1) * mat3(2, 0, 0, 0, 3, 0, 0, 0, 1) * rgb",
+         {1, 1, 1, 1},
+         {3, 2, 1, 1}},
         {"sum of matrices", "out.rgb = (mat3(1) + mat3(0, 1, 0, 0, 0, 0, 0, 0, 0)) * rgb", {1, 2, 3, 1}, {3, 2, 3, 1}},
         {"difference and negation", "out.rgb = (-mat3(1) - mat3(1)) * rgb", {1, 2, 3, 1}, {-2, -4, -6, 1}},
         {"scaled from both sides", "out.rgb = (0.5 * mat3(4) / 2) * rgb", {1, 2, 3, 1}, {1, 2, 3, 1}},
-        {"a named matrix", "let m = mat3(0, 1, 0, 0, 0, 1, 1, 0, 0)\nout.rgb = m * (m * rgb)", {1, 2, 3, 1}, {3, 1, 2, 1}},
+        {"a named matrix",
+         "let m = mat3(0, 1, 0, 0, 0, 1, 1, 0, 0)\nout.rgb = m * (m * rgb)",
+         {1, 2, 3, 1},
+         {3, 1, 2, 1}},
     }));
     INFO(worked.what << "\n" << worked.rule);
     CHECK(run_one(worked.rule, worked.in) == worked.out);
@@ -59,7 +68,10 @@ TEST_CASE("worked rules: conditions, swizzles, names", "[engine]") {
         {"choice of a float and a vector", "out.rgb = r > g ? 0.5 : rgb", {2, 1, 0, 1}, {0.5f, 0.5f, 0.5f, 1}},
         {"nested choice", "out.r = r < 0 ? -1 : r > 1 ? 1 : 0", {0.5f, 0, 0, 1}, {0, 0, 0, 1}},
         {"and, or, not", "out.r = (r > 0 && g > 0) || !(b > 0) ? 1 : 0", {1, -1, -1, 1}, {1, -1, -1, 1}},
-        {"vectors are equal or not", "out.r = rgb == vec3(1, 2, 3) ? 1 : 0\nout.g = rgb != vec3(1, 2, 4) ? 1 : 0", {1, 2, 3, 1}, {1, 1, 3, 1}},
+        {"vectors are equal or not",
+         "out.r = rgb == vec3(1, 2, 3) ? 1 : 0\nout.g = rgb != vec3(1, 2, 4) ? 1 : 0",
+         {1, 2, 3, 1},
+         {1, 1, 3, 1}},
         {"bool values have names", "let dark = r < 0.5\nout.b = dark ? 1 : 0", {0.25f, 0, 0, 1}, {0.25f, 0, 1, 1}},
         {"true and false", "out.r = true ? 3 : 4\nout.g = false ? 3 : 4", {0, 0, 0, 1}, {3, 4, 0, 1}},
         {"swizzle by both alphabets", "let v = rgb\nout.rgb = vec3(v.z, v.xy)", {1, 2, 3, 1}, {3, 1, 2, 1}},
@@ -90,11 +102,13 @@ TEST_CASE("worked rules: a component of hsv changes and the others stay", "[engi
     check_near(run_one("let c = hsv(rgb)\nc.h = 0\nc.s = 0.5\nc.v = 1\nout.rgb = rgb(c)", in), {1, 0.5f, 0.5f, 1});
     check_near(run_one("out.rgb = rgb(hsv(60, 1, 0.5))", in), {0.5f, 0.5f, 0, 1});
     // A neutral has hue 0: given some saturation it turns red.
-    check_near(run_one("let c = hsv(rgb)\nc.s = 0.5\nout.rgb = rgb(c)", {0.5f, 0.5f, 0.5f, 1}), {0.5f, 0.25f, 0.25f, 1});
+    check_near(run_one("let c = hsv(rgb)\nc.s = 0.5\nout.rgb = rgb(c)", {0.5f, 0.5f, 0.5f, 1}),
+               {0.5f, 0.25f, 0.25f, 1});
     check_near(run_one("let c = hsv(rgb)\nc.s = 0.5\nout.rgb = rgb(c)", {0, 0, 0, 1}), {0, 0, 0, 1});
 }
 
-TEST_CASE("a grey ramp turned into hue is the full spectrum, red to red", "[engine][practice]") { // common practice, no source
+TEST_CASE("a grey ramp turned into hue is the full spectrum, red to red",
+          "[engine][practice]") { // common practice, no source
     const lang::Rule rule = good_rule("out.rgb = rgb(hsv(360 * r, 1, 1))");
     const auto at = [&](float level) { return run(rule, {{level, level, level, 1}})[0]; };
     CHECK(at(0) == Colour{1, 0, 0, 1});
@@ -104,8 +118,9 @@ TEST_CASE("a grey ramp turned into hue is the full spectrum, red to red", "[engi
 }
 
 TEST_CASE("parameters and presets reach the pixels", "[engine]") {
-    const lang::Rule rule = good_rule("param lift = 0 in -1 .. 1\nparam gain = 1 in 0 .. 4\npreset \"Up\" lift = 0.25, gain = 2\n"
-                                      "out.rgb = rgb * gain + lift");
+    const lang::Rule rule =
+        good_rule("param lift = 0 in -1 .. 1\nparam gain = 1 in 0 .. 4\npreset \"Up\" lift = 0.25, gain = 2\n"
+                  "out.rgb = rgb * gain + lift");
     CHECK(run(rule, {{0.5f, 0, 1, 1}})[0] == Colour{0.5f, 0, 1, 1});
     CHECK(run(rule, {{0.5f, 0, 1, 1}}, rule.presets[0].values)[0] == Colour{1.25f, 0.25f, 2.25f, 1});
 }

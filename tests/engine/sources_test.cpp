@@ -10,7 +10,9 @@ using namespace kasuri::test;
 
 namespace {
 
-image::Plane plane(std::vector<float> values) { return image::make_plane(image::Samples(values.begin(), values.end())); }
+image::Plane plane(std::vector<float> values) {
+    return image::make_plane(image::Samples(values.begin(), values.end()));
+}
 
 /// 2 x 1 pixels: R G B, a layer "robe" with alpha, a channel "matte".
 image::Image layered(image::Alpha alpha) {
@@ -18,9 +20,9 @@ image::Image layered(image::Alpha alpha) {
     image.width = 2;
     image.height = 1;
     image.alpha = alpha;
-    image.channels = {{"R", plane({1, 2})},           {"G", plane({3, 4})},           {"B", plane({5, 6})},
-                      {"robe.R", plane({0.5f, 1})},   {"robe.G", plane({0.25f, 2})},  {"robe.B", plane({0, 4})},
-                      {"robe.A", plane({0.5f, 1})},   {"matte", plane({0.125f, 7})}};
+    image.channels = {{"R", plane({1, 2})},         {"G", plane({3, 4})},          {"B", plane({5, 6})},
+                      {"robe.R", plane({0.5f, 1})}, {"robe.G", plane({0.25f, 2})}, {"robe.B", plane({0, 4})},
+                      {"robe.A", plane({0.5f, 1})}, {"matte", plane({0.125f, 7})}};
     return image;
 }
 
@@ -39,7 +41,8 @@ TEST_CASE("a source in a picture's own file is its layer, straight, or its chann
 }
 
 TEST_CASE("sources are bound in the order of the rule, with the channels of their types", "[engine][sources]") {
-    const lang::Rule rule = good_rule("source matte : float\nsource robe\nsource none : vec3\nout.rgb = robe.rgb * matte + none + robe.a");
+    const lang::Rule rule =
+        good_rule("source matte : float\nsource robe\nsource none : vec3\nout.rgb = robe.rgb * matte + none + robe.a");
     const image::Image image = layered(image::Alpha::straight);
     std::vector<std::shared_ptr<const image::Picture>> pictures;
     for (const lang::SourceInput& source : rule.sources)
@@ -63,15 +66,18 @@ TEST_CASE("sources are bound in the order of the rule, with the channels of thei
     const lang::Rule cover = good_rule("source matte\nout.r = matte.a");
     const std::vector<std::shared_ptr<const image::Picture>> one = {source_in(image, "matte")};
     const BoundSources bound_one = bind_sources(cover, one);
-    const auto covered = evaluate(*compile(cover), *image::picture_of(image, ""), {}, {}, nullptr, nullptr, bound_one.planes);
+    const auto covered =
+        evaluate(*compile(cover), *image::picture_of(image, ""), {}, {}, nullptr, nullptr, bound_one.planes);
     CHECK(covered->at(1, 0)[0] == 1);
     // With nothing brought at all every source is 0.
-    const auto nothing = evaluate(*program, *image::picture_of(image, ""), {}, {}, nullptr, nullptr, bind_sources(rule, {}).planes);
+    const auto nothing =
+        evaluate(*program, *image::picture_of(image, ""), {}, {}, nullptr, nullptr, bind_sources(rule, {}).planes);
     CHECK(nothing->at(1, 0)[1] == 0);
 }
 
 TEST_CASE("a graph prints what its outputs need, with names for what a picture brings", "[engine][sources]") {
-    const lang::Rule rule = good_rule("param k = 1\nsource lamp : float\nout.r = blur(lamp, k) + aspect * pos.x\nlet unused = sqrt(g)\nout.g = unused * 0 + g");
+    const lang::Rule rule = good_rule("param k = 1\nsource lamp : float\nout.r = blur(lamp, k) + aspect * pos.x\nlet "
+                                      "unused = sqrt(g)\nout.g = unused * 0 + g");
     ir::Graph graph;
     const std::vector<ir::NodeId> outputs = lower(rule, graph, {});
     const std::string text = ir::printed(graph, outputs);
@@ -87,7 +93,9 @@ TEST_CASE("a graph prints what its outputs need, with names for what a picture b
 
 TEST_CASE("memory of pictures goes back to its pool, also when work is called off", "[engine][sources]") {
     const image::PlanePool pool;
-    const image::Picture picture = image::generated(64, 64, [](int x, int y) { return std::array<double, 3>{x * 0.1, y * 0.1, 0}; });
+    const image::Picture picture = image::generated(64, 64, [](int x, int y) {
+        return std::array<double, 3>{x * 0.1, y * 0.1, 0};
+    });
     const ProgramPtr program = compile(good_rule("out.rgb = rgb * 2"));
     std::set<const float*> seen;
     for (int round = 0; round < 5; ++round) {

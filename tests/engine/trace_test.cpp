@@ -66,5 +66,6 @@ TEST_CASE("a number that is none is found where it is born, not where it went", 
     // One that came with the picture is nobody's fault.
     CHECK(Traced("out.r = r * 2\n", {NAN, 0, 0, 1}).born().empty());
     // Inside a function it is the call that is told.
-    CHECK(Traced("fn f(x float) = sqrt(x - 1) * 3\nout.r = 1 + f(r)\n", {0.5, 0, 0, 1}).born() == std::vector<std::string>{"f(r)"});
+    CHECK(Traced("fn f(x float) = sqrt(x - 1) * 3\nout.r = 1 + f(r)\n", {0.5, 0, 0, 1}).born() ==
+          std::vector<std::string>{"f(r)"});
 }

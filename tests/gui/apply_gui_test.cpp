@@ -18,7 +18,9 @@ using kasuri::test::Driver;
 namespace {
 
 void picture(const QString& path, double red) {
-    const image::Picture made = image::generated(32, 18, [&](int, int) { return std::array<double, 3>{red, 0.5, 0.25}; });
+    const image::Picture made = image::generated(32, 18, [&](int, int) {
+        return std::array<double, 3>{red, 0.5, 0.25};
+    });
     image::Image image = image::image_of(made);
     image.depth = image::Depth::half;
     REQUIRE(io::save(path.toStdString(), image));
@@ -39,7 +41,9 @@ struct Apply : Driver {
         REQUIRE(QTest::qWaitFor([this] { return !apply->model().drawing(); }, 20000));
     }
     ~Apply() { apply->close(); }
-    void wait() { REQUIRE(QTest::qWaitFor([this] { return !apply->model().rendering(); }, 20000)); }
+    void wait() {
+        REQUIRE(QTest::qWaitFor([this] { return !apply->model().rendering(); }, 20000));
+    }
 };
 
 } // namespace
@@ -47,7 +51,9 @@ struct Apply : Driver {
 TEST_CASE("a folder is seen through the rule and rendered", "[gui][apply]") {
     Apply d;
     REQUIRE(d.apply->model().rowCount() == 4);
-    const auto red = [&](int i) { return qRed(d.apply->model().index(i).data(Qt::DecorationRole).value<QImage>().pixel(5, 5)); };
+    const auto red = [&](int i) {
+        return qRed(d.apply->model().index(i).data(Qt::DecorationRole).value<QImage>().pixel(5, 5));
+    };
     CHECK(red(0) < red(3));
     const int before = red(3);
     d.replace_text("out.rgb = rgb * vec3(0.25, 1, 1)\n"); // it follows the bench
@@ -96,7 +102,8 @@ TEST_CASE("a broken picture says so on the sheet, and rendering is called off", 
     CHECK(report.written + report.failed + report.called_off == 4);
 }
 
-TEST_CASE("a LUT is dropped on the bench as a step whose numbers can be said, a decision list becomes a filter", "[gui][look]") {
+TEST_CASE("a LUT is dropped on the bench as a step whose numbers can be said, a decision list becomes a filter",
+          "[gui][look]") {
     Driver d;
     d.replace_text("out.rgb = rgb.gbr\n");
     d.settle();
@@ -130,7 +137,9 @@ TEST_CASE("a LUT is dropped on the bench as a step whose numbers can be said, a 
     d.settle();
     look.set_space(1, "rec709-linear");
     d.settle();
-    const std::array<float, 4> out = d.after(1, 0.5), in = d.sheet().strips()[1]->result()->before.at(static_cast<std::size_t>(d.sheet().strips()[1]->sample_at(0.5)));
+    const std::array<float, 4> out = d.after(1, 0.5),
+                               in = d.sheet().strips()[1]->result()->before.at(
+                                   static_cast<std::size_t>(d.sheet().strips()[1]->sample_at(0.5)));
     CHECK(static_cast<double>(out[0]) == Approx(static_cast<double>(in[2])).margin(1e-4)); // turned twice
     REQUIRE(io::write_cdl(d.file("shot.cc").toStdString(), {{1.1, 1, 0.9}, {0, 0, 0.02}, {1, 1, 1}, 0.8, "shot", ""}));
     d.window.bench().open(d.file("shot.cc"));
@@ -147,7 +156,9 @@ TEST_CASE("a LUT is dropped on the bench as a step whose numbers can be said, a 
 TEST_CASE("what was said of a picture's space holds for many pictures too", "[gui][apply]") {
     Apply d;
     SheetModel& sheet = d.window.bench().sheet();
-    const auto red = [&](int i) { return qRed(d.apply->model().index(i).data(Qt::DecorationRole).value<QImage>().pixel(5, 5)); };
+    const auto red = [&](int i) {
+        return qRed(d.apply->model().index(i).data(Qt::DecorationRole).value<QImage>().pixel(5, 5));
+    };
     const int before = red(1);
     sheet.add_picture(d.file("in/f.1.exr").toStdString(), "colour");
     d.settle();

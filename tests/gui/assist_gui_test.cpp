@@ -123,7 +123,8 @@ TEST_CASE("the lines say what they come to at the pin in force, and the trace sa
     d.settle();
     const auto colour = d.sheet().cell(chart.id)->result()->before_pixels->at(0, 0);
     REQUIRE(d.editor().line_values().size() == 2);
-    CHECK(d.editor().line_values()[0].text.toDouble() == Approx(static_cast<double>(colour[0] + colour[1])).margin(6e-4));
+    CHECK(d.editor().line_values()[0].text.toDouble() ==
+          Approx(static_cast<double>(colour[0] + colour[1])).margin(6e-4));
     CHECK_FALSE(d.editor().line_values()[0].bad);
     CHECK(d.editor().line_values()[1].text == "NaN");
     CHECK(d.editor().line_values()[1].bad);

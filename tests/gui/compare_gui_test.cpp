@@ -1,9 +1,10 @@
-// Further pictures, peeked expressions, another rule as before, layers as badges, the sheet in its own window, undo of the sheet.
+// Further pictures, peeked expressions, another rule as before, layers as badges, the sheet in its own window, undo of
+// the sheet.
 #include "gui/driver.hpp"
 #include "image/image.hpp"
 #include "io/picture_file.hpp"
-#include "widgets/readings_column.hpp"
 #include "widgets/reading_panel.hpp"
+#include "widgets/readings_column.hpp"
 #include "widgets/sources_panel.hpp"
 #include "widgets/top_bar.hpp"
 
@@ -64,7 +65,9 @@ void drop_file(QWidget& on, const QPoint& at, const QString& file) {
 
 } // namespace
 
-TEST_CASE("a picture is given to a source by dropping a file or a cell on its row, and what happens to its size is said", "[gui][sheet]") {
+TEST_CASE(
+    "a picture is given to a source by dropping a file or a cell on its row, and what happens to its size is said",
+    "[gui][sheet]") {
     Cloths d("source lantern : vec3\nout.rgb = lantern\n");
     SourcesPanel& panel = d.window.sources_panel();
     REQUIRE(panel.isVisible());
@@ -208,7 +211,8 @@ TEST_CASE("the sheet goes into a window of its own and comes back, with everythi
     CHECK(d.sheet().window() == &d.window);
 }
 
-TEST_CASE("what is done to the sheet is undone and redone by name, between edits of the text, and is no unsaved work", "[gui][sheet]") {
+TEST_CASE("what is done to the sheet is undone and redone by name, between edits of the text, and is no unsaved work",
+          "[gui][sheet]") {
     Cloths d("out.rgb = rgb\n");
     d.session().take_as_saved();
     QUndoStack& stack = d.session().undo_stack();

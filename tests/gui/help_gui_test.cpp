@@ -1,4 +1,5 @@
-// Help: the pages are in the program, can be searched, and name every key of the table of actions; a report is written from the window.
+// Help: the pages are in the program, can be searched, and name every key of the table of actions; a report is written
+// from the window.
 #include "gui/driver.hpp"
 #include "widgets/actions.hpp"
 #include "widgets/help_window.hpp"
@@ -46,7 +47,8 @@ TEST_CASE("no two actions have one key", "[gui][help]") {
 
 TEST_CASE("a report of a look is one page with everything in it", "[gui][report]") {
     Driver d;
-    d.replace_text("filter \"Dip & turn\"\nparam k = 0.5 in 0 .. 1 \"How < much\"\nout.rgb = mix(rgb, rgb.gbr, k)\nproof \"greys stay grey\" : neutral\n");
+    d.replace_text("filter \"Dip & turn\"\nparam k = 0.5 in 0 .. 1 \"How < much\"\nout.rgb = mix(rgb, rgb.gbr, "
+                   "k)\nproof \"greys stay grey\" : neutral\n");
     d.settle();
     const auto written = [&] {
         d.window.bench().write_report(d.file("r.html"));
@@ -56,7 +58,8 @@ TEST_CASE("a report of a look is one page with everything in it", "[gui][report]
         return QString::fromUtf8(file.readAll());
     };
     const QString page = written();
-    for (const char* part : {"<h1>Dip &amp; turn</h1>", "How &lt; much", "exactly this matrix", "&#10003; passes", "grey ramp", "data:image/png;base64,", "<svg", "</html>"})
+    for (const char* part : {"<h1>Dip &amp; turn</h1>", "How &lt; much", "exactly this matrix", "&#10003; passes",
+                             "grey ramp", "data:image/png;base64,", "<svg", "</html>"})
         CHECK(page.contains(part));
     CHECK_FALSE(page.contains("http")); // nothing is fetched
     d.window.bench().look().add(d.window.bench().look().step(), 1);

@@ -29,7 +29,8 @@ QString understood(Driver& d) {
 
 TEST_CASE("each kind of parameter has its editor, and undo takes it back", "[gui][language]") {
     Driver d;
-    d.replace_text("param levels = 4 in 2 .. 16 whole\nparam inside = true\nparam edge = soft of soft, hard\nparam tint = vec3(1, 1, 1)\n"
+    d.replace_text("param levels = 4 in 2 .. 16 whole\nparam inside = true\nparam edge = soft of soft, hard\nparam "
+                   "tint = vec3(1, 1, 1)\n"
                    "out.rgb = (inside ? rgb : vec3(0)) * tint * levels / 4 * (edge.hard ? 2 : 1)\n");
     d.settle();
     const auto grey = [&] { return d.sheet().strips()[0]->result()->before.at(40)[0]; };
@@ -71,7 +72,8 @@ TEST_CASE("each kind of parameter has its editor, and undo takes it back", "[gui
     d.settle();
     CHECK(d.sheet().strips()[0]->result()->after.at(40)[1] == 0);
     d.session().write_preset("Mine");
-    CHECK(d.text().find("preset \"Mine\" levels = 8, inside = true, edge = soft, tint = vec3(1, 0, 1)") != std::string::npos);
+    CHECK(d.text().find("preset \"Mine\" levels = 8, inside = true, edge = soft, tint = vec3(1, 0, 1)") !=
+          std::string::npos);
     d.settle();
     CHECK(d.session().compiles());
 }

@@ -24,7 +24,8 @@ void put(const QString& path, const char* text) {
 struct Shelf : Driver {
     LibraryPanel& panel;
     Shelf() : panel(window.library()) {
-        put(file("dip.kasuri"), "filter \"Dip\"\nnote \"Once.\"\nparam k = 1 in 0 .. 4\npreset \"Strong\" k = 3\nout.rgb = rgb * k\n");
+        put(file("dip.kasuri"),
+            "filter \"Dip\"\nnote \"Once.\"\nparam k = 1 in 0 .. 4\npreset \"Strong\" k = 3\nout.rgb = rgb * k\n");
         put(file("turn.kasuri"), "filter \"Turn\"\nout.rgb = rgb.gbr\n");
         panel.add_folder(folder.path());
         trigger("library");

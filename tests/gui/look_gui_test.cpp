@@ -1,6 +1,6 @@
 // Looks in the real window: steps by mouse and keyboard, what the sheet shows, masks, files.
-#include "gui/driver.hpp"
 #include "base/file.hpp"
+#include "gui/driver.hpp"
 #include "support/support.hpp"
 #include "widgets/look_actions.hpp"
 #include "widgets/look_line.hpp"
@@ -37,7 +37,11 @@ struct Looks : Driver {
         settle();
     }
     /// Of the grey ramp, in the middle.
-    double red() { return static_cast<double>(after(0, 0.8)[0]) / static_cast<double>(sheet().strips()[0]->result()->before.at(static_cast<std::size_t>(sheet().strips()[0]->sample_at(0.8)))[0]); }
+    double red() {
+        return static_cast<double>(after(0, 0.8)[0]) /
+            static_cast<double>(sheet().strips()[0]->result()->before.at(
+                static_cast<std::size_t>(sheet().strips()[0]->sample_at(0.8)))[0]);
+    }
     CellView* cell() { return sheet().cell(window.bench().sheet().cells().front().id); }
     void click(const QPoint& at) { QTest::mouseClick(line, Qt::LeftButton, {}, at); }
 };
@@ -83,7 +87,11 @@ TEST_CASE("two steps are one look: the sheet shows both, up to one, before one, 
 TEST_CASE("the line of steps by keyboard: opacity, order, off, and away", "[gui][look]") {
     Looks d;
     d.add("out.rgb = rgb + 1\n");
-    CHECK(d.red() == Approx(0.5 + 1 / static_cast<double>(d.sheet().strips()[0]->result()->before.at(static_cast<std::size_t>(d.sheet().strips()[0]->sample_at(0.8)))[0])));
+    CHECK(d.red() ==
+          Approx(0.5 +
+                 1 /
+                     static_cast<double>(d.sheet().strips()[0]->result()->before.at(
+                         static_cast<std::size_t>(d.sheet().strips()[0]->sample_at(0.8)))[0])));
     d.line->setFocus();
     for (int i = 0; i < 10; ++i)
         QTest::keyClick(d.line, Qt::Key_Down, Qt::ControlModifier);
@@ -114,7 +122,9 @@ TEST_CASE("steps are dragged to another place, and their opacity is dragged", "[
     const auto drag = [&](QPoint from, QPoint to) {
         QTest::mousePress(d.line, Qt::LeftButton, {}, from);
         for (int i = 1; i <= 4; ++i) {
-            QMouseEvent move(QEvent::MouseMove, QPointF(from + (to - from) * i / 4), QPointF(d.line->mapToGlobal(from + (to - from) * i / 4)), Qt::LeftButton, Qt::LeftButton, Qt::NoModifier);
+            QMouseEvent move(QEvent::MouseMove, QPointF(from + (to - from) * i / 4),
+                             QPointF(d.line->mapToGlobal(from + (to - from) * i / 4)), Qt::LeftButton, Qt::LeftButton,
+                             Qt::NoModifier);
             QApplication::sendEvent(d.line, &move);
         }
         QTest::mouseRelease(d.line, Qt::LeftButton, {}, to);

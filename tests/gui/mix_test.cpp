@@ -101,7 +101,8 @@ TEST_CASE("swaps, rotation, inverse and resets are one click and one step each",
 }
 
 TEST_CASE("a rule that is a matrix shows it however it is written, and can be written as one", "[gui][mix]") {
-    Mix d("param meet = 0.5 in 0 .. 1\nlet shared = 0.5 * g + 0.5 * b\nout.g = mix(g, shared, meet)\nout.b = mix(b, shared, meet)\nproof \"greys\" : neutral\n");
+    Mix d("param meet = 0.5 in 0 .. 1\nlet shared = 0.5 * g + 0.5 * b\nout.g = mix(g, shared, meet)\nout.b = mix(b, "
+          "shared, meet)\nproof \"greys\" : neutral\n");
     CHECK_FALSE(d.panel.field(1, 1)->isEnabled());
     CHECK(d.panel.field(1, 1)->value() == Approx(0.75));
     d.session().set_value(0, 1);
@@ -110,7 +111,9 @@ TEST_CASE("a rule that is a matrix shows it however it is written, and can be wr
     const auto before = d.after(2, 0.3);
     d.panel.write_matrix();
     d.settle();
-    CHECK(d.text() == "param meet = 0.5 in 0 .. 1\nout.rgb = mat3(1, 0, 0,  0, 0.5, 0.5,  0, 0.5, 0.5) * rgb\nproof \"greys\" : neutral\n");
+    CHECK(d.text() ==
+          "param meet = 0.5 in 0 .. 1\nout.rgb = mat3(1, 0, 0,  0, 0.5, 0.5,  0, 0.5, 0.5) * rgb\nproof \"greys\" : "
+          "neutral\n");
     for (std::size_t c = 0; c < 3; ++c)
         CHECK(d.after(2, 0.3)[c] == Approx(before[c]).margin(1e-6));
     CHECK(d.panel.field(1, 1)->isEnabled());
@@ -163,7 +166,8 @@ TEST_CASE("wishes become a matrix in the text, with what must hold, and say how 
 }
 
 TEST_CASE("each zone's matrix has its table", "[gui][mix]") {
-    Mix d("let zone = zones(luminance(rgb), 0.1, 0.4, 0.1)\nlet dark = mat3(1, 0, 0,  0, 1, 0,  0, 0, 1) * rgb\nlet light = mat3(0.5, 0.5, 0,  0, 1, 0,  0, 0, 1) * rgb\n"
+    Mix d("let zone = zones(luminance(rgb), 0.1, 0.4, 0.1)\nlet dark = mat3(1, 0, 0,  0, 1, 0,  0, 0, 1) * rgb\nlet "
+          "light = mat3(0.5, 0.5, 0,  0, 1, 0,  0, 0, 1) * rgb\n"
           "out.rgb = zone.x * dark + (1 - zone.x) * light\n");
     REQUIRE(d.panel.which_button()->isVisible());
     CHECK(d.panel.which_button()->text().startsWith("dark"));

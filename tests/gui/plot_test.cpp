@@ -49,7 +49,9 @@ TEST_CASE("a trace stands where its numbers say, and a NaN leaves a gap", "[plot
     view.show_plot({panel()}, nullptr, of({{0, trace}}));
     const QImage with = drawn(view);
     const QRectF field = view.field_of(0);
-    const auto at = [&](double share, double up) { return QPointF(field.left() + share * field.width(), field.bottom() - up * field.height()); };
+    const auto at = [&](double share, double up) {
+        return QPointF(field.left() + share * field.width(), field.bottom() - up * field.height());
+    };
     CHECK(ink(with, empty, at(0.2, 0.37)) > 40);
     CHECK(ink(with, empty, at(0.8, 0.37)) > 40);
     CHECK(ink(with, empty, at(0.5, 0.37)) == 0);
@@ -68,12 +70,14 @@ TEST_CASE("a density is dark where its counts are, single ones too", "[plot]") {
     view.show_plot({panel()}, nullptr, of({}));
     const QImage empty = drawn(view);
     readings::Density density{readings::Ink::neutral, "pixels", 480, 256, std::vector<std::uint32_t>(480 * 256)};
-    density.counts[200 * 480 + 120] = 1;       // a quarter across, high up
-    density.counts[50 * 480 + 360] = 100'000;  // three quarters, low
+    density.counts[200 * 480 + 120] = 1;      // a quarter across, high up
+    density.counts[50 * 480 + 360] = 100'000; // three quarters, low
     view.show_plot({panel()}, nullptr, of({{0, density}}));
     const QImage with = drawn(view);
     const QRectF field = view.field_of(0);
-    const auto at = [&](double column, double row) { return QPointF(field.left() + column / 480 * field.width(), field.bottom() - row / 256 * field.height()); };
+    const auto at = [&](double column, double row) {
+        return QPointF(field.left() + column / 480 * field.width(), field.bottom() - row / 256 * field.height());
+    };
     CHECK(ink(with, empty, at(120.5, 200.5)) > 30); // one in a hundred thousand is seen
     CHECK(ink(with, empty, at(360.5, 50.5)) > ink(with, empty, at(120.5, 200.5)));
     CHECK(ink(with, empty, at(120.5, 50.5)) == 0);
@@ -101,10 +105,14 @@ TEST_CASE("arrows, spots, guides and figures", "[plot]") {
     const QImage empty = drawn(view);
     readings::Arrows arrows{"hues", {{{0.5f, 0.2f}, {1.5f, 0.8f}, {1, 0, 0}}}};
     readings::Spots spots{"patches", {{{1.5f, 0.2f}, {0, 0, 0}, ""}, {{std::nanf(""), 0.2f}, {0, 0, 0}, ""}}};
-    view.show_plot({panel()}, nullptr, of({{0, arrows}, {0, spots}}, {{"slope", "r", 1.5, ""}, {"above the range", "r", 2.25, "%"}, {"slope", "g", -0.5, ""}}));
+    view.show_plot({panel()}, nullptr,
+                   of({{0, arrows}, {0, spots}},
+                      {{"slope", "r", 1.5, ""}, {"above the range", "r", 2.25, "%"}, {"slope", "g", -0.5, ""}}));
     const QImage with = drawn(view);
     const QRectF field = view.field_of(0);
-    const auto at = [&](double x, double y) { return QPointF(field.left() + x / 2 * field.width(), field.bottom() - y * field.height()); };
+    const auto at = [&](double x, double y) {
+        return QPointF(field.left() + x / 2 * field.width(), field.bottom() - y * field.height());
+    };
     CHECK(ink(with, empty, at(1.0, 0.5)) > 20); // half way
     CHECK(ink(with, empty, at(1.5, 0.2)) > 100);
     CHECK(view.figures_text() == QString::fromUtf8("slope  r 1.500  g \u22120.500\nabove the range  r 2.3 %"));

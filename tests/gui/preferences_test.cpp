@@ -31,7 +31,8 @@ struct Settings : Driver {
         settings->findChild<QPushButton*>("usual")->click();
         settings->close();
     }
-    template <class T> T& control(const char* id) {
+    template <class T>
+    T& control(const char* id) {
         T* found = settings->findChild<T*>(QString::fromLatin1(id));
         REQUIRE(found);
         return *found;

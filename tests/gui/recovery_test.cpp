@@ -63,7 +63,8 @@ TEST_CASE("a child that writes until it is killed", "[.recovery-child]") {
 
 TEST_CASE("killed at any moment, the last third of a second is the most that is lost", "[gui][recovery]") {
     const QTemporaryDir folder;
-    const std::string work = folder.filePath("work.kasuri").toStdString(), kept = folder.filePath("recovery").toStdString();
+    const std::string work = folder.filePath("work.kasuri").toStdString(),
+                      kept = folder.filePath("recovery").toStdString();
     std::mt19937 random(11);
     int brought = 0;
     for (int round = 0; round < 8; ++round) {
@@ -123,7 +124,8 @@ TEST_CASE("killed at any moment, the last third of a second is the most that is 
     CHECK(brought > 0);
 }
 
-TEST_CASE("unsaved work is kept while it is unsaved, by the running program alone, and is offered when that is gone", "[gui][recovery]") {
+TEST_CASE("unsaved work is kept while it is unsaved, by the running program alone, and is offered when that is gone",
+          "[gui][recovery]") {
     const QTemporaryDir folder;
     const std::filesystem::path kept = folder.filePath("recovery").toStdString();
     std::string left_text;

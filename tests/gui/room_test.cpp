@@ -1,4 +1,5 @@
-// The interface for a bright, a dim and a dark room: achromatic, readable, switched while it runs; the surround of pictures stays.
+// The interface for a bright, a dim and a dark room: achromatic, readable, switched while it runs; the surround of
+// pictures stays.
 #include "gui/driver.hpp"
 #include "widgets/theme.hpp"
 
@@ -15,7 +16,8 @@ namespace {
 /// WCAG 2.2, "contrast ratio" and "relative luminance".
 double luminance(const QColor& colour) {
     const auto linear = [](double v) { return v <= 0.04045 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4); };
-    return 0.2126 * linear(static_cast<double>(colour.redF())) + 0.7152 * linear(static_cast<double>(colour.greenF())) + 0.0722 * linear(static_cast<double>(colour.blueF()));
+    return 0.2126 * linear(static_cast<double>(colour.redF())) + 0.7152 * linear(static_cast<double>(colour.greenF())) +
+        0.0722 * linear(static_cast<double>(colour.blueF()));
 }
 double contrast(const QColor& a, const QColor& b) {
     const double x = luminance(a), y = luminance(b);
@@ -28,9 +30,11 @@ TEST_CASE("every room is achromatic, and its text can be read", "[gui][room]") {
     REQUIRE(theme::rooms().size() == 3);
     for (const theme::Room& room : theme::rooms()) {
         INFO(room.name);
-        for (const QColor& grey : {room.chrome, room.field, room.current_line, room.hairline, room.grid, room.text, room.second, room.third})
+        for (const QColor& grey :
+             {room.chrome, room.field, room.current_line, room.hairline, room.grid, room.text, room.second, room.third})
             CHECK((grey.red() == grey.green() && grey.green() == grey.blue()));
-        for (const QColor& paper : {room.chrome, room.field}) { // WCAG 2.2, 1.4.3 and 1.4.11: 4.5 for text, 3 for parts of graphics
+        for (const QColor& paper :
+             {room.chrome, room.field}) { // WCAG 2.2, 1.4.3 and 1.4.11: 4.5 for text, 3 for parts of graphics
             CHECK(contrast(room.text, paper) > 4.5);
             CHECK(contrast(room.second, paper) > 4.5);
             CHECK(contrast(room.third, paper) > 4);

@@ -43,7 +43,8 @@ TEST_CASE("sheet, zoom, split and pointer are exact at every size and scale", "[
     const auto under = view->pixel_at(probe);
     REQUIRE(under);
     const QRect region = view->result()->region;
-    CHECK(seen.pixel(qRound(view->point_of(*under).x() * scale - 0.5), qRound(view->point_of(*under).y() * scale - 0.5)) ==
+    CHECK(seen.pixel(qRound(view->point_of(*under).x() * scale - 0.5),
+                     qRound(view->point_of(*under).y() * scale - 0.5)) ==
           view->result()->after.pixel(under->x() - region.left(), under->y() - region.top()));
     // Left of the split line is before: red and blue are the other way round.
     view->zoom_to(0);

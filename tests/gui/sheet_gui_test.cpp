@@ -55,7 +55,8 @@ QRgb pixel_of(CellView* view, const QPointF& at) { return view->grab().toImage()
 
 } // namespace
 
-TEST_CASE("a cell is zoomed by keys and wheel, panned by dragging, and shows exactly the pixels it covers", "[gui][sheet]") {
+TEST_CASE("a cell is zoomed by keys and wheel, panned by dragging, and shows exactly the pixels it covers",
+          "[gui][sheet]") {
     Cloths d;
     const auto& after = d.view->result()->after_pixels;
     d.view->set_spot(QPoint(960, 540)); // about which it zooms
@@ -82,7 +83,8 @@ TEST_CASE("a cell is zoomed by keys and wheel, panned by dragging, and shows exa
     CHECK(d.view->result()->region.width() < 12);
     const QImage close = d.view->grab().toImage();
     CHECK_FALSE(close.isNull());
-    QWheelEvent wheel(QPointF(100, 100), d.view->mapToGlobal(QPointF(100, 100)), {}, {0, -1200}, Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
+    QWheelEvent wheel(QPointF(100, 100), d.view->mapToGlobal(QPointF(100, 100)), {}, {0, -1200}, Qt::NoButton,
+                      Qt::NoModifier, Qt::NoScrollPhase, false);
     QApplication::sendEvent(d.view, &wheel);
     CHECK(d.view->zoom().scale({1920, 1080}, {100, 100}) < 10);
     QTest::keyClick(d.view, Qt::Key_0);
@@ -98,7 +100,9 @@ TEST_CASE("before and after: split by a line that moves, the same part twice, an
     const QRgb before = pixel_of(d.view, dark);
     CHECK(qRed(before) > qRed(after)); // left of the line: not halved
     const QPointF right = d.view->point_of({1600, 400});
-    CHECK(pixel_of(d.view, right) == d.view->result()->after.pixel((right - QPointF(d.view->point_of({0, 0}).x(), d.view->point_of({0, 0}).y())).toPoint()));
+    CHECK(pixel_of(d.view, right) ==
+          d.view->result()->after.pixel(
+              (right - QPointF(d.view->point_of({0, 0}).x(), d.view->point_of({0, 0}).y())).toPoint()));
     // The line is dragged beyond the place.
     const QPoint line(static_cast<int>((d.view->point_of({0, 0}).x() + d.view->point_of({1919, 0}).x()) / 2), 100);
     QTest::mousePress(d.view, Qt::LeftButton, {}, line);
@@ -136,9 +140,11 @@ TEST_CASE("the words of a caption act, and its menu holds lenses, targets and th
     CHECK_FALSE(d.view->zoom().fits());
     QMenu menu;
     d.view->fill_menu(menu);
-    for (const char* text : {"colour", "out of range", "difference", "oklch h", "Fill the sheet", "Pin this place", "Cut along", "space:", "Duplicate", "bars_hd"})
+    for (const char* text : {"colour", "out of range", "difference", "oklch h", "Fill the sheet", "Pin this place",
+                             "Cut along", "space:", "Duplicate", "bars_hd"})
         CHECK(action_of(menu, text));
-    action_of(menu, "lab a -128 .. 127") ? action_of(menu, "lab a -128 .. 127")->trigger() : action_of(menu, "lab a")->trigger();
+    action_of(menu, "lab a -128 .. 127") ? action_of(menu, "lab a -128 .. 127")->trigger()
+                                         : action_of(menu, "lab a")->trigger();
     CHECK(d.window.bench().sheet().find(d.id)->lens == "lab.a");
     d.settle();
     QTest::keyClick(d.view, Qt::Key_D);
@@ -247,7 +253,9 @@ TEST_CASE("cells are put in order by dragging their captions and by keys", "[gui
 TEST_CASE("a numbered sequence has a frame slider, and lens, pins and said space go along", "[gui][sheet]") {
     Driver d;
     for (int i = 1; i <= 5; ++i) {
-        image::Image image = image::image_of(image::generated(32, 18, [&](int, int) { return std::array<double, 3>{i / 10.0, 0.5, 0}; }));
+        image::Image image = image::image_of(image::generated(32, 18, [&](int, int) {
+            return std::array<double, 3>{i / 10.0, 0.5, 0};
+        }));
         REQUIRE(io::save(d.file(QString("dusk.%1.exr").arg(i * 2, 4, 10, QChar('0'))).toStdString(), image));
     }
     d.window.bench().open(d.file("dusk.0004.exr"), "red");

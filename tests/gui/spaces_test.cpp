@@ -2,16 +2,16 @@
 #include "driver.hpp"
 
 #include "colour/space.hpp"
-#include "support/config.hpp"
-#include "support/support.hpp"
 #include "io/picture_file.hpp"
 #include "model/display.hpp"
+#include "support/config.hpp"
+#include "support/support.hpp"
 #include "widgets/sheet_settings.hpp"
 #include "widgets/top_bar.hpp"
 
+#include <QHelpEvent>
 #include <QSettings>
 #include <QTemporaryDir>
-#include <QHelpEvent>
 #include <QToolButton>
 #include <QToolTip>
 
@@ -31,7 +31,9 @@ image::Picture pixel_of(float r, float g, float b, const std::string& space) {
     return p;
 }
 
-QRgb shown_pixel(const image::Picture& picture, const char* lens, const Screen& screen = {}) { return app::shown(picture, app::lens(lens), screen).pixel(0, 0); }
+QRgb shown_pixel(const image::Picture& picture, const char* lens, const Screen& screen = {}) {
+    return app::shown(picture, app::lens(lens), screen).pixel(0, 0);
+}
 
 } // namespace
 
@@ -47,13 +49,15 @@ TEST_CASE("pixels are converted to the screen's space", "[gui][spaces]") {
             CHECK(std::abs(qBlue(got) - std::lround(255 * code[2])) <= 1);
         }
     // Diffuse white is 58 % of PQ (ITU-R BT.2408), in the picture and on the screen.
-    CHECK(qRed(shown_pixel(pixel_of(1, 1, 1, "rec709-linear"), "colour", {"rec2100-pq", Limits::hard})) == std::lround(255 * 0.5807));
+    CHECK(qRed(shown_pixel(pixel_of(1, 1, 1, "rec709-linear"), "colour", {"rec2100-pq", Limits::hard})) ==
+          std::lround(255 * 0.5807));
     CHECK(qRed(shown_pixel(pixel_of(0.5807f, 0.5807f, 0.5807f, "rec2100-pq"), "colour")) == 255);
 }
 
 TEST_CASE("what the screen cannot show is cut off, or bent, and counted", "[gui][spaces]") {
     double outside = -1;
-    const image::Picture bright = pixel_of(4, 2, 1, "rec709-linear"), deep = pixel_of(0.5f, -0.2f, 0.1f, "rec709-linear");
+    const image::Picture bright = pixel_of(4, 2, 1, "rec709-linear"),
+                         deep = pixel_of(0.5f, -0.2f, 0.1f, "rec709-linear");
     app::shown(bright, app::lens("colour"), {}, &outside);
     CHECK(outside == 1);
     app::shown(pixel_of(1, 0, 0.5f, "srgb"), app::lens("colour"), {}, &outside);
@@ -71,7 +75,8 @@ TEST_CASE("what the screen cannot show is cut off, or bent, and counted", "[gui]
     const QRgb lifted = shown_pixel(deep, "colour", {"srgb", Limits::soft});
     CHECK(qGreen(lifted) == 0);
     CHECK(qRed(lifted) < app::display_code(0.5f)); // towards its own luminance, not only the channel below 0
-    CHECK(shown_pixel(pixel_of(0.5f, 0.2f, 0.1f, "rec709-linear"), "colour", {"srgb", Limits::soft}) == shown_pixel(pixel_of(0.5f, 0.2f, 0.1f, "rec709-linear"), "colour"));
+    CHECK(shown_pixel(pixel_of(0.5f, 0.2f, 0.1f, "rec709-linear"), "colour", {"srgb", Limits::soft}) ==
+          shown_pixel(pixel_of(0.5f, 0.2f, 0.1f, "rec709-linear"), "colour"));
 }
 
 TEST_CASE("the range lens marks what is outside without colour", "[gui][spaces]") {
@@ -85,8 +90,10 @@ TEST_CASE("the range lens marks what is outside without colour", "[gui][spaces]"
             }
         return found;
     };
-    const auto inside = values(pixel_of(0.5f, 0.5f, 0.5f, "rec709-linear")), above = values(pixel_of(1.5f, 0.5f, 0.5f, "rec709-linear")),
-               below = values(pixel_of(0.5f, -0.1f, 0.5f, "rec709-linear")), nan = values(pixel_of(std::nanf(""), 0, 0, "rec709-linear"));
+    const auto inside = values(pixel_of(0.5f, 0.5f, 0.5f, "rec709-linear")),
+               above = values(pixel_of(1.5f, 0.5f, 0.5f, "rec709-linear")),
+               below = values(pixel_of(0.5f, -0.1f, 0.5f, "rec709-linear")),
+               nan = values(pixel_of(std::nanf(""), 0, 0, "rec709-linear"));
     CHECK(inside.size() == 1);
     CHECK(above.size() == 2);
     CHECK(*above.rbegin() > 200);
@@ -102,7 +109,8 @@ TEST_CASE("one matrix in linear, log and display encodings: three looks of one p
     const app::CellView* view = d.sheet().cell(d.window.bench().sheet().cells().back().id);
     std::vector<std::array<float, 4>> looks;
     for (const char* working : {"rec709-linear", "acescct", "srgb"}) {
-        d.replace_text(QString("working %1\nout.rgb = mat3(0.8, 0.2, 0, 0.1, 0.7, 0.2, 0, 0.3, 0.7) * rgb\n").arg(working));
+        d.replace_text(
+            QString("working %1\nout.rgb = mat3(0.8, 0.2, 0, 0.1, 0.7, 0.2, 0, 0.3, 0.7) * rgb\n").arg(working));
         d.settle();
         looks.push_back(view->result()->after_pixels->at(300, 700));
     }
@@ -113,7 +121,9 @@ TEST_CASE("one matrix in linear, log and display encodings: three looks of one p
 TEST_CASE("the user says what a picture means, and it is remembered", "[gui][spaces]") {
     QTemporaryDir folder;
     const std::string path = folder.filePath("cloth.exr").toStdString();
-    image::Image image = image::image_of(image::generated(64, 36, [](int x, int) { return std::array<double, 3>{x / 64.0, 0.25, 0.5}; }));
+    image::Image image = image::image_of(image::generated(64, 36, [](int x, int) {
+        return std::array<double, 3>{x / 64.0, 0.25, 0.5};
+    }));
     image.space = "acescg";
     REQUIRE(io::save(path, image));
     Driver d;
@@ -134,7 +144,8 @@ TEST_CASE("the user says what a picture means, and it is remembered", "[gui][spa
     // Kept for the next session, with the screen.
     sheet.set_screen({"p3-d65-srgb", Limits::soft});
     d.settle();
-    CHECK(d.window.findChild<app::TopBar*>()->findChildren<QToolButton*>().at(1)->text().startsWith("p3-d65-srgb, soft"));
+    CHECK(
+        d.window.findChild<app::TopBar*>()->findChildren<QToolButton*>().at(1)->text().startsWith("p3-d65-srgb, soft"));
     app::store_settings(sheet, d.window.bench().readings());
     app::SheetModel next;
     app::ReadingsModel next_readings;
@@ -154,7 +165,9 @@ TEST_CASE("the user says what a picture means, and it is remembered", "[gui][spa
 TEST_CASE("notes about a picture are told", "[gui][spaces]") {
     QTemporaryDir folder;
     const std::string path = folder.filePath("odd.exr").toStdString();
-    image::Image image = image::image_of(image::generated(4, 4, [](int, int) { return std::array<double, 3>{-0.5, 0.25, 0.5}; }));
+    image::Image image = image::image_of(image::generated(4, 4, [](int, int) {
+        return std::array<double, 3>{-0.5, 0.25, 0.5};
+    }));
     image.space = "srgb";
     REQUIRE(io::save(path, image));
     Driver d;
@@ -191,7 +204,8 @@ TEST_CASE("a colour config's spaces serve as working, picture and display space"
     int most = 0;
     for (int y = 0; y < on_loom.height(); y += 3)
         for (int x = 0; x < on_loom.width(); x += 3)
-            most = std::max({most, std::abs(qRed(on_loom.pixel(x, y)) - qRed(on_srgb.pixel(x, y))), std::abs(qGreen(on_loom.pixel(x, y)) - qGreen(on_srgb.pixel(x, y)))});
+            most = std::max({most, std::abs(qRed(on_loom.pixel(x, y)) - qRed(on_srgb.pixel(x, y))),
+                             std::abs(qGreen(on_loom.pixel(x, y)) - qGreen(on_srgb.pixel(x, y)))});
     CHECK(most <= 1);
     sheet.set_space(id, "vat film");
     REQUIRE(QTest::qWaitFor([&] { return !sheet.loading(); }, 10000));
@@ -221,7 +235,9 @@ TEST_CASE("a cell's caption tells the conversions, and its picture stays free of
         return QToolTip::text();
     };
     CHECK(tip_at({60, 80}) != view->toolTip()); // first: a tip goes away slowly
-    CHECK(tip_at({60, 10}) == QString::fromUtf8("picture rec709-linear \u2192 rule acescct \u2192 picture rec709-linear \u2192 screen srgb"));
+    CHECK(
+        tip_at({60, 10}) ==
+        QString::fromUtf8("picture rec709-linear \u2192 rule acescct \u2192 picture rec709-linear \u2192 screen srgb"));
     CHECK(view->toolTip() == QToolTip::text());
     QToolTip::hideText();
 }

@@ -1,7 +1,7 @@
 // Takes: remembered, flipped, compared, named, written as filters, kept with the document; pins with them.
-#include "gui/driver.hpp"
 #include "base/file.hpp"
 #include "document/filter_file.hpp"
+#include "gui/driver.hpp"
 #include "widgets/takes_bar.hpp"
 
 #include <QMenu>
@@ -89,9 +89,11 @@ TEST_CASE("a take stands against the rule, and becomes a filter with its values 
     d.settle();
     CHECK(d.window.bench().against().name() == "take 1");
     const StripResult& hues = *d.sheet().strips()[2]->result();
-    CHECK(hues.before.at(5, 0)[1] == Approx(0.25 * hues.after.at(5, 0)[1] + 0.75 * hues.after.at(5, 0)[2]).margin(1e-6));
+    CHECK(hues.before.at(5, 0)[1] ==
+          Approx(0.25 * hues.after.at(5, 0)[1] + 0.75 * hues.after.at(5, 0)[2]).margin(1e-6));
     REQUIRE(d.window.bench().write_take(0, d.file("three-quarters.kasuri")));
-    CHECK(document::load_filter(d.file("three-quarters.kasuri").toStdString()).value().find("meet = 0.75 in") != std::string::npos);
+    CHECK(document::load_filter(d.file("three-quarters.kasuri").toStdString()).value().find("meet = 0.75 in") !=
+          std::string::npos);
     CHECK_FALSE(d.window.bench().write_take(0, "/nowhere/x.kasuri"));
 }
 
@@ -109,7 +111,8 @@ TEST_CASE("takes and pins are kept with the document, and come back with it", "[
         REQUIRE(QFile::exists(file + "-bench"));
         d.session().set_value(0, 0.5);
         d.trigger("take");
-        REQUIRE(QTest::qWaitFor([&] { return document::load_bench(file.toStdString()).value().takes.size() == 2; }, 5000));
+        REQUIRE(
+            QTest::qWaitFor([&] { return document::load_bench(file.toStdString()).value().takes.size() == 2; }, 5000));
         d.window.bench().sheet().add_pin(source, {5, 2});
     } // closed at once: what was not written yet is written
     CHECK(document::load_bench(file.toStdString()).value().pins.size() == 2);

@@ -59,7 +59,9 @@ int columns_with(const QImage& image, std::size_t channel) {
 } // namespace
 
 TEST_CASE("traces that part are drawn whole", "[threads]") {
-    const image::Picture picture = row([](double t) { return std::array<double, 3>{0.2 + 0.1 * t, 0.5, 0.8 - 0.1 * t}; });
+    const image::Picture picture = row([](double t) {
+        return std::array<double, 3>{0.2 + 0.1 * t, 0.5, 0.8 - 0.1 * t};
+    });
     const QImage image = drawn(picture, {0, 1, targets::Scale::linear});
     for (std::size_t c = 0; c < 3; ++c)
         CHECK(columns_with(image, c) > width - 8);
@@ -126,7 +128,9 @@ TEST_CASE("the scale widens in round steps and never shrinks below the usual ran
     const ThreadScale usual = ThreadScale::fitting(&target, inside, inside);
     CHECK(usual.low == target.thread_low);
     CHECK(usual.high == target.thread_high);
-    const image::Picture outside = row([](double t) { return std::array<double, 3>{-0.6, 1.2 + 0.1 * t, std::nan("")}; });
+    const image::Picture outside = row([](double t) {
+        return std::array<double, 3>{-0.6, 1.2 + 0.1 * t, std::nan("")};
+    });
     const ThreadScale wide = ThreadScale::fitting(&target, inside, outside);
     CHECK(wide.low == -1);
     CHECK(wide.high == 1.5);

@@ -25,7 +25,9 @@ const QChar begin(0x27e6), end(0x27e7);
 /// Writes every text between brackets, as a language would that nobody speaks.
 class Bracketed : public QTranslator {
 public:
-    QString translate(const char*, const char* text, const char*, int) const override { return begin + QString::fromUtf8(text) + end; }
+    QString translate(const char*, const char* text, const char*, int) const override {
+        return begin + QString::fromUtf8(text) + end;
+    }
     bool isEmpty() const override { return false; }
 };
 
@@ -41,7 +43,8 @@ QString outside(const QString& text) {
     return left;
 }
 
-/// Words that are the same in every language: names of the program, of spaces and of the language of rules, what the user has written, units.
+/// Words that are the same in every language: names of the program, of spaces and of the language of rules, what the
+/// user has written, units.
 bool is_name(const QString& word, const QSet<QString>& names) {
     return names.contains(word) || word.contains(QRegularExpression("[0-9_/\\\\.]")) || word.size() <= 2;
 }
@@ -77,7 +80,8 @@ TEST_CASE("no word of the window is out of the translator's reach", "[gui][trans
         // Names that rules are written with, blend modes and models among them, are the same in every language.
         const QSet<QString> names = {"Kasuri", "out", "rgb", "srgb", "lab", "normal"};
         for (QWidget* widget : QApplication::allWidgets()) {
-            if (!widget->isVisible() || widget->objectName() == "amounts") // what steps amount to is a sentence of the core
+            if (!widget->isVisible() ||
+                widget->objectName() == "amounts") // what steps amount to is a sentence of the core
                 continue;
             const QString where = QString::fromLatin1(widget->metaObject()->className()) + " " + widget->objectName();
             if (const auto* label = qobject_cast<QLabel*>(widget))

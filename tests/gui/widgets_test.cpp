@@ -63,8 +63,8 @@ TEST_CASE("the shipped faces are the ones in use", "[widgets]") {
 }
 
 TEST_CASE("the interface is achromatic but for one accent", "[widgets]") {
-    for (const QColor& colour : {theme::chrome, theme::field, theme::current_line, theme::hairline, theme::grid, theme::text,
-                                 theme::second, theme::third, theme::surround})
+    for (const QColor& colour : {theme::chrome, theme::field, theme::current_line, theme::hairline, theme::grid,
+                                 theme::text, theme::second, theme::third, theme::surround})
         CHECK((colour.red() == colour.green() && colour.green() == colour.blue()));
     CHECK(theme::surround.red() == 0x77); // L* 50 by IEC 61966-2-1
 }
@@ -122,7 +122,8 @@ TEST_CASE("a range bar follows the pointer, and Shift makes it finer", "[widgets
     CHECK(value == 1);
     QTest::mouseRelease(&bar, Qt::LeftButton, {}, QPoint(500, 11));
     QTest::mousePress(&bar, Qt::LeftButton, Qt::ShiftModifier, QPoint(80, 11));
-    QMouseEvent fine(QEvent::MouseMove, QPointF(70, 11), bar.mapToGlobal(QPointF(70, 11)), Qt::NoButton, Qt::LeftButton, Qt::ShiftModifier);
+    QMouseEvent fine(QEvent::MouseMove, QPointF(70, 11), bar.mapToGlobal(QPointF(70, 11)), Qt::NoButton, Qt::LeftButton,
+                     Qt::ShiftModifier);
     QApplication::sendEvent(&bar, &fine);
     CHECK(value == Approx(1 - 10.0 / 100 * 0.1));
 }
@@ -176,7 +177,11 @@ TEST_CASE("an error stays until it is dismissed, a confirmation gives way", "[wi
 TEST_CASE("a message shows its fix, or help where there is none", "[widgets]") {
     QWidget parent;
     MessageBox box(&parent);
-    lang::Diagnostic fault{lang::Code::unknown_name, lang::Severity::error, {0, 1}, {"shrd"}, {{"did you mean shared?", {0, 1}, "shared"}}};
+    lang::Diagnostic fault{lang::Code::unknown_name,
+                           lang::Severity::error,
+                           {0, 1},
+                           {"shrd"},
+                           {{"did you mean shared?", {0, 1}, "shared"}}};
     box.show_fault(fault);
     CHECK(box.accessibleName() == "There is no shrd.");
     CHECK(box.fix_button()->text() == "Did you mean shared?");
@@ -212,7 +217,8 @@ TEST_CASE("the editor mirrors every kind of edit, beyond ASCII too", "[widgets]"
     QUndoStack undo;
     RuleEditor editor(undo);
     std::string mirror;
-    QObject::connect(&editor, &RuleEditor::edited, [&](const document::TextEdit& edit) { mirror = edit.applied(mirror); });
+    QObject::connect(&editor, &RuleEditor::edited,
+                     [&](const document::TextEdit& edit) { mirror = edit.applied(mirror); });
     editor.insert(QString::fromUtf8("note \"f\u00e4rben\"\n"));
     CHECK(mirror == "note \"f\u00e4rben\"\n");
     editor.setSelection(0, 6, 0, 7);
@@ -228,7 +234,8 @@ TEST_CASE("a fault at the very end is underlined all the same", "[widgets]") {
     QUndoStack undo;
     RuleEditor editor(undo);
     editor.replace_all("out.g = ");
-    editor.set_diagnostics({{lang::Code::expected, lang::Severity::error, {8, 8}, {"a value", "the end of the rule"}, {}}});
+    editor.set_diagnostics(
+        {{lang::Code::expected, lang::Severity::error, {8, 8}, {"a value", "the end of the rule"}, {}}});
     CHECK(editor.SendScintilla(QsciScintillaBase::SCI_INDICATORVALUEAT, 8UL, 7L) != 0);
     editor.set_diagnostics({});
     CHECK(editor.SendScintilla(QsciScintillaBase::SCI_INDICATORVALUEAT, 8UL, 7L) == 0);

@@ -52,7 +52,8 @@ TEST_CASE("typing a rule changes the pixels on the sheet", "[gui]") {
     d.type("let shared = 0.5 * g + 0.5 * b\nout.g = shared");
     d.settle();
     const auto pixel = d.after(2, 0.3);
-    const auto in = d.sheet().strips()[2]->result()->before.at(static_cast<std::size_t>(d.sheet().strips()[2]->sample_at(0.3)));
+    const auto in =
+        d.sheet().strips()[2]->result()->before.at(static_cast<std::size_t>(d.sheet().strips()[2]->sample_at(0.3)));
     CHECK(pixel[1] == Approx(0.5f * in[1] + 0.5f * in[2]));
     CHECK(grabbed(*d.sheet().strips()[2]) != before);
     CHECK(d.outcome("neutral")->passed);

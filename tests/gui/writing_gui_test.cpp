@@ -28,7 +28,8 @@ struct Hands : Driver {
     void caret_in(const char* place, int by = 0) {
         const std::size_t at = text().find(place);
         REQUIRE(at != std::string::npos);
-        editor().SendScintilla(QsciScintillaBase::SCI_GOTOPOS, static_cast<unsigned long>(at + static_cast<std::size_t>(by)));
+        editor().SendScintilla(QsciScintillaBase::SCI_GOTOPOS,
+                               static_cast<unsigned long>(at + static_cast<std::size_t>(by)));
     }
     QPoint point_of(const char* place) {
         const auto at = static_cast<long>(text().find(place));
@@ -37,7 +38,9 @@ struct Hands : Driver {
     }
     void mouse(QEvent::Type type, const QPoint& at, Qt::KeyboardModifiers modifiers) {
         const bool up = type == QEvent::MouseButtonRelease;
-        QMouseEvent event(type, at, editor().viewport()->mapToGlobal(at), type == QEvent::MouseMove ? Qt::NoButton : Qt::LeftButton, up ? Qt::NoButton : Qt::LeftButton, modifiers);
+        QMouseEvent event(type, at, editor().viewport()->mapToGlobal(at),
+                          type == QEvent::MouseMove ? Qt::NoButton : Qt::LeftButton, up ? Qt::NoButton : Qt::LeftButton,
+                          modifiers);
         QApplication::sendEvent(editor().viewport(), &event);
     }
     EditorCommands& commands() { return *window.rule_panel().commands(); }
@@ -114,7 +117,11 @@ TEST_CASE("a number is dragged in the text, finely and coarsely, as one step", "
     CHECK(d.text() == "out.r = r * 0.705\n");
     d.mouse(QEvent::MouseButtonRelease, at + QPoint(64, 0), Qt::ControlModifier);
     d.settle();
-    CHECK(d.after(0, 0.999)[0] == Approx(0.705 * d.sheet().strips()[0]->result()->before.at(static_cast<std::size_t>(d.sheet().strips()[0]->sample_at(0.999)))[0]).epsilon(1e-4));
+    CHECK(d.after(0, 0.999)[0] ==
+          Approx(0.705 *
+                 d.sheet().strips()[0]->result()->before.at(
+                     static_cast<std::size_t>(d.sheet().strips()[0]->sample_at(0.999)))[0])
+              .epsilon(1e-4));
     CHECK(d.session().undo_stack().count() == 1);
     d.trigger("undo");
     CHECK(d.text() == "out.r = r * 0.50\n");
@@ -148,7 +155,8 @@ TEST_CASE("find goes round, replace is one step, words and letters can matter", 
     d.editor().SendScintilla(QsciScintillaBase::SCI_GOTOPOS, 0UL);
     QTest::keyClick(d.find().wanted(), Qt::Key_Return);
     CHECK(d.editor().selectedText() == "red");
-    CHECK(d.editor().SendScintilla(QsciScintillaBase::SCI_GETSELECTIONSTART) == static_cast<long>(d.text().find("red +"))); // bytes, not letters
+    CHECK(d.editor().SendScintilla(QsciScintillaBase::SCI_GETSELECTIONSTART) ==
+          static_cast<long>(d.text().find("red +"))); // bytes, not letters
     d.find().set_case_matters(false);
     d.trigger("replace");
     QTest::keyClicks(d.find().instead(), "rot");
@@ -204,7 +212,8 @@ TEST_CASE("a proof is added by a click, fails, and leads into the rule", "[gui][
     CHECK(d.editor().line_values().empty()); // mended: nothing to look into
 }
 
-TEST_CASE("a colour in the text has a picker: typed, taken from the sheet and from a pin, one step of undo", "[gui][writing]") {
+TEST_CASE("a colour in the text has a picker: typed, taken from the sheet and from a pin, one step of undo",
+          "[gui][writing]") {
     Hands d("out.rgb *= vec3(0.5, 0.25, 1)\n");
     d.caret_in("0.25");
     d.trigger("colour");
@@ -220,7 +229,8 @@ TEST_CASE("a colour in the text has a picker: typed, taken from the sheet and fr
     d.settle();
     // Under the text lies a bar of the colour, and clicking a cell takes what it has there.
     CHECK(d.session().undo_stack().count() == 1);
-    const QPoint foot = d.point_of("0.76") + QPoint(0, static_cast<int>(d.editor().SendScintilla(QsciScintillaBase::SCI_TEXTHEIGHT, 0)) - 7);
+    const QPoint foot = d.point_of("0.76") +
+        QPoint(0, static_cast<int>(d.editor().SendScintilla(QsciScintillaBase::SCI_TEXTHEIGHT, 0)) - 7);
     const QRgb bar = d.editor().viewport()->grab().toImage().pixel(foot);
     CHECK(qBlue(bar) == 255);
     CHECK(qGreen(bar) > qRed(bar));
@@ -253,7 +263,8 @@ TEST_CASE("a colour in the text has a picker: typed, taken from the sheet and fr
     CHECK(d.said().contains("three numbers"));
 }
 
-TEST_CASE("somebody else's change of the same lines is asked about above the text, and saving waits for it", "[gui][writing]") {
+TEST_CASE("somebody else's change of the same lines is asked about above the text, and saving waits for it",
+          "[gui][writing]") {
     Driver d;
     const QString file = d.file("dye.kasuri");
     const auto write = [&](const char* text) {
@@ -283,8 +294,11 @@ TEST_CASE("somebody else's change of the same lines is asked about above the tex
 }
 
 TEST_CASE("bodies and runs of lines fold and unfold, and what is looked for is unfolded", "[gui][writing]") {
-    Hands d("param a1 = 0 in 0 .. 1\nparam b1 = 0 in 0 .. 1\nparam c1 = 0 in 0 .. 1\nfn twice(x) {\n    let y = x + x\n    y\n}\nout.r = twice(r) + a1 + b1 + c1\n");
-    const auto shown = [&](long line) { return d.editor().SendScintilla(QsciScintillaBase::SCI_GETLINEVISIBLE, static_cast<unsigned long>(line)) != 0; };
+    Hands d("param a1 = 0 in 0 .. 1\nparam b1 = 0 in 0 .. 1\nparam c1 = 0 in 0 .. 1\nfn twice(x) {\n    let y = x + "
+            "x\n    y\n}\nout.r = twice(r) + a1 + b1 + c1\n");
+    const auto shown = [&](long line) {
+        return d.editor().SendScintilla(QsciScintillaBase::SCI_GETLINEVISIBLE, static_cast<unsigned long>(line)) != 0;
+    };
     d.caret_in("c1 = 0");
     d.trigger("fold");
     CHECK((shown(0) && !shown(1) && !shown(2) && shown(3)));
@@ -293,7 +307,8 @@ TEST_CASE("bodies and runs of lines fold and unfold, and what is looked for is u
     CHECK((shown(3) && !shown(4) && !shown(5)));
     d.caret_in("twice(r)", 1);
     d.trigger("definition"); // in sight already
-    d.editor().select({static_cast<std::uint32_t>(d.text().find("y = x")), static_cast<std::uint32_t>(d.text().find("y = x") + 1)});
+    d.editor().select(
+        {static_cast<std::uint32_t>(d.text().find("y = x")), static_cast<std::uint32_t>(d.text().find("y = x") + 1)});
     CHECK(shown(4));
     d.caret_in("param a1");
     d.trigger("fold");

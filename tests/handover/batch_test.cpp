@@ -15,7 +15,9 @@ using namespace kasuri::test;
 namespace {
 
 void picture(const std::filesystem::path& path, double red) {
-    const image::Picture made = image::generated(16, 8, [&](int, int) { return std::array<double, 3>{red, 0.5, 0.25}; });
+    const image::Picture made = image::generated(16, 8, [&](int, int) {
+        return std::array<double, 3>{red, 0.5, 0.25};
+    });
     image::Image image = image::image_of(made);
     image.depth = path.extension() == ".exr" ? image::Depth::half : image::Depth::uint8;
     REQUIRE(io::save(path, image));
@@ -40,7 +42,8 @@ RenderWork halved() { return work_of(subject_of(good_rule("out.rgb = rgb * 0.5")
 TEST_CASE("frames and parts are read as they are written", "[batch]") {
     const auto frames = read_frames("1-240, 300-310x5,7");
     REQUIRE((frames && frames->size() == 3));
-    CHECK(((*frames)[0].contains(240) && !(*frames)[0].contains(241) && (*frames)[1].contains(305) && !(*frames)[1].contains(304) && (*frames)[2].contains(7)));
+    CHECK(((*frames)[0].contains(240) && !(*frames)[0].contains(241) && (*frames)[1].contains(305) &&
+           !(*frames)[1].contains(304) && (*frames)[2].contains(7)));
     for (const char* wrong : {"", "a", "9-1", "1-", "1-9x0", "1,,2", "-3", "1-99999999999999999999"})
         CHECK_FALSE(read_frames(wrong));
     CHECK((read_part("3/8") && read_part("3/8")->part == 3 && read_part("3/8")->of == 8));
@@ -67,7 +70,8 @@ TEST_CASE("files, folders, names with wildcards and frames go where they should"
     const auto why = [&](BatchOrder order) { return batch_items(order).error().what; };
     CHECK(why({{f.path("in")}, f.path("one.png")}).find("is one file, and there are 10") != std::string::npos);
     CHECK(why({{f.path("in")}, f.path("in/")}).find("written over") != std::string::npos);
-    CHECK(why({{f.path("in"), f.path("in/river.0001.exr")}, f.path("out/")}).find("written twice") != std::string::npos);
+    CHECK(why({{f.path("in"), f.path("in/river.0001.exr")}, f.path("out/")}).find("written twice") !=
+          std::string::npos);
     CHECK(why({{f.path("*.tif")}, f.path("out/")}).find("fits no file") != std::string::npos);
     CHECK(why({{f.path("in")}, f.path("out/"), "", {{20, 30}}}).find("no picture is left") != std::string::npos);
     std::filesystem::create_directories(f.folder / "empty");
@@ -88,7 +92,8 @@ TEST_CASE("parts make all of it, each picture once", "[batch]") {
     CHECK((together == 10 && all.size() == 10));
 }
 
-TEST_CASE("a sequence is rendered in parallel, goes on where it stopped, and one broken picture stops nothing", "[batch]") {
+TEST_CASE("a sequence is rendered in parallel, goes on where it stopped, and one broken picture stops nothing",
+          "[batch]") {
     const Frames10 f;
     write(f.folder / "in/river.0004.exr", "no picture");
     const auto items = batch_items({{f.path("in")}, f.path("out/deep/")});
@@ -109,13 +114,16 @@ TEST_CASE("a sequence is rendered in parallel, goes on where it stopped, and one
         CHECK(entry.path().filename().string().starts_with("river.")); // no temporary is left
     // Again: what is there stays, what is missing or older is made.
     picture(f.folder / "in/river.0004.exr", 0.04);
-    std::filesystem::last_write_time(f.folder / "out/deep/river.0002.exr", std::filesystem::last_write_time(f.folder / "in/river.0002.exr") - std::chrono::hours(1));
+    std::filesystem::last_write_time(f.folder / "out/deep/river.0002.exr",
+                                     std::filesystem::last_write_time(f.folder / "in/river.0002.exr") -
+                                         std::chrono::hours(1));
     BatchOptions resume;
     resume.resume = true;
     resume.jobs = 3;
     const BatchReport again = render_all(halved(), items.value(), resume, {}, {});
     CHECK((again.written == 2 && again.left == 8 && again.failed == 0));
-    resume.younger_than = std::filesystem::file_time_type::clock::now() + std::chrono::hours(1); // the filter is newer than all of it
+    resume.younger_than =
+        std::filesystem::file_time_type::clock::now() + std::chrono::hours(1); // the filter is newer than all of it
     CHECK(render_all(halved(), items.value(), resume, {}, {}).written == 10);
 }
 

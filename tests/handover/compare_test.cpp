@@ -35,18 +35,25 @@ TEST_CASE("differences are those that the rules were written with", "[handover][
     CHECK(static_cast<double>(found.value().error.worst[2]) > 0.999);
     CHECK(found.value().error.mean == Approx(0.125).epsilon(0.02));
     CHECK(found.value().error.delta_e_largest > found.value().error.delta_e_mean);
-    CHECK(handover::compare(of("out.rgb = rgb"), of("out.r = r + 0.25 * b"), 0, 4).value().error.largest == Approx(1).epsilon(1e-3));
-    CHECK(handover::compare(of("out.rgb = pow(rgb, vec3(2.0))"), of("out.rgb = rgb * rgb")).value().error.largest < 1e-6);
+    CHECK(handover::compare(of("out.rgb = rgb"), of("out.r = r + 0.25 * b"), 0, 4).value().error.largest ==
+          Approx(1).epsilon(1e-3));
+    CHECK(handover::compare(of("out.rgb = pow(rgb, vec3(2.0))"), of("out.rgb = rgb * rgb")).value().error.largest <
+          1e-6);
     // In the space of the first: a half of encoded numbers.
-    const auto encoded = handover::compare(of("working srgb\nout.rgb = rgb"), of("working rec709-linear\nout.rgb = rgb"));
+    const auto encoded =
+        handover::compare(of("working srgb\nout.rgb = rgb"), of("working rec709-linear\nout.rgb = rgb"));
     CHECK(encoded.value().space == "srgb");
     CHECK(encoded.value().error.largest < 1e-5);
 }
 
 TEST_CASE("what cannot be compared is refused, and NaN is counted", "[handover][compare]") {
-    CHECK(handover::compare(of("out.r = pos.x"), of("out.r = r")).error().what.find("place in the picture") != std::string::npos);
-    CHECK(handover::compare(of("out.r = r"), of("out.rgb = blur(rgb, 3.0)")).error().what.find("neighbouring") != std::string::npos);
-    CHECK(handover::compare(of("out.r = r"), of("source lamp : float\nout.r = lamp")).error().what.find("further pictures") != std::string::npos);
+    CHECK(handover::compare(of("out.r = pos.x"), of("out.r = r")).error().what.find("place in the picture") !=
+          std::string::npos);
+    CHECK(handover::compare(of("out.r = r"), of("out.rgb = blur(rgb, 3.0)")).error().what.find("neighbouring") !=
+          std::string::npos);
+    CHECK(handover::compare(of("out.r = r"), of("source lamp : float\nout.r = lamp"))
+              .error()
+              .what.find("further pictures") != std::string::npos);
     CHECK_FALSE(handover::compare(of("out.r = r"), of("out.r = r"), 1, 1));
     const auto nan = handover::compare(of("out.rgb = rgb"), of("out.r = r > 0.5 ? sqrt(0.0 - r) : r"));
     CHECK(nan.value().not_finite == Approx(32000).epsilon(0.02));
@@ -59,9 +66,11 @@ TEST_CASE("what cannot be compared is refused, and NaN is counted", "[handover][
 TEST_CASE("steps that undo one another are told, through colour models too", "[handover][look]") {
     CHECK(sums({"out.rgb = rgb.gbr", "out.rgb = rgb.brg"}) == "all steps together change nothing\n");
     // Each by itself is a detour through hsv; algebra follows it.
-    CHECK(sums({"let c = hsv(rgb)\nout.rgb = rgb(c)", "let d = hsl(rgb)\nout.rgb = rgb(d)", "out.r = pow(g, 2.0)"}).find("steps 1 and 2 together are the identity\n") != std::string::npos);
+    CHECK(sums({"let c = hsv(rgb)\nout.rgb = rgb(c)", "let d = hsl(rgb)\nout.rgb = rgb(d)", "out.r = pow(g, 2.0)"})
+              .find("steps 1 and 2 together are the identity\n") != std::string::npos);
     CHECK(sums({"out.r = r + pow(g, 2.0)", "out.r = r - pow(g, 2.0)"}) == "all steps together change nothing\n");
-    CHECK(sums({"out.b = b * 2", "out.r = r + pow(g, 2.0)", "out.r = r - pow(g, 2.0)"}).find("steps 2 and 3 together are the identity\n") != std::string::npos);
+    CHECK(sums({"out.b = b * 2", "out.r = r + pow(g, 2.0)", "out.r = r - pow(g, 2.0)"})
+              .find("steps 2 and 3 together are the identity\n") != std::string::npos);
     CHECK(sums({"out.r = r + pow(g, 2.0)", "out.r = r - pow(g, 2.1)"}).empty());
     CHECK(sums({"out.r = sqrt(r)", "out.r = r * r"}).find("identity") == std::string::npos); // not for negative numbers
 }

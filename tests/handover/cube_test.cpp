@@ -15,7 +15,8 @@ namespace ocio = OCIO_NAMESPACE;
 namespace {
 
 /// Reads a .cube with OpenColorIO and applies it: a reader that shares nothing with the writer.
-std::vector<Colour> through_ocio(const std::filesystem::path& file, std::vector<Colour> colours, ocio::Interpolation interpolation) {
+std::vector<Colour> through_ocio(const std::filesystem::path& file, std::vector<Colour> colours,
+                                 ocio::Interpolation interpolation) {
     const auto config = ocio::Config::CreateRaw();
     const auto transform = ocio::FileTransform::Create();
     transform->setSrc(file.c_str());
@@ -50,7 +51,8 @@ const char* bent = "out.rgb = vec3(r * r * (0.5 + 0.5 * b), smoothstep(0, 1, g) 
 TEST_CASE("another reader gets from the file what the rule says", "[handover]") {
     TemporaryFolder folder;
     // A matrix with rows that differ: a table of it has no interpolation error, so all that is left is the file.
-    const lang::Rule matrix = good_rule("filter \"M\"\nout.rgb = mat3(0.5, 0.3, 0.2, -0.1, 0.9, 0.2, 0.05, 0.15, 0.8) * rgb + vec3(0.01, 0, -0.02)");
+    const lang::Rule matrix = good_rule(
+        "filter \"M\"\nout.rgb = mat3(0.5, 0.3, 0.2, -0.1, 0.9, 0.2, 0.05, 0.15, 0.8) * rgb + vec3(0.01, 0, -0.02)");
     for (const int size : lut_sizes) {
         const auto baked = bake(matrix, {}, {size, 0, 1});
         REQUIRE(baked);
@@ -75,7 +77,8 @@ TEST_CASE("the stated error is the error that another reader sees", "[handover]"
     const auto colours = random_colours(60000, 0, 1);
     const auto truth = run(rule, colours);
     const double trilinear = largest_difference(through_ocio(folder / "b.cube", colours, ocio::INTERP_LINEAR), truth);
-    const double tetrahedral = largest_difference(through_ocio(folder / "b.cube", colours, ocio::INTERP_TETRAHEDRAL), truth);
+    const double tetrahedral =
+        largest_difference(through_ocio(folder / "b.cube", colours, ocio::INTERP_TETRAHEDRAL), truth);
     CHECK(trilinear == Approx(baked.value().trilinear.largest).epsilon(0.25));
     CHECK(tetrahedral == Approx(baked.value().tetrahedral.largest).epsilon(0.25));
     // The two ways do differ here, so the check can tell them apart.
@@ -95,7 +98,8 @@ TEST_CASE("our interpolation is the other reader's", "[handover]") {
     const auto linear = through_ocio(folder / "b.cube", colours, ocio::INTERP_LINEAR);
     const auto tetra = through_ocio(folder / "b.cube", colours, ocio::INTERP_TETRAHEDRAL);
     for (std::size_t i = 0; i < colours.size(); ++i) {
-        const std::array<double, 3> at = {static_cast<double>(colours[i][0]), static_cast<double>(colours[i][1]), static_cast<double>(colours[i][2])};
+        const std::array<double, 3> at = {static_cast<double>(colours[i][0]), static_cast<double>(colours[i][1]),
+                                          static_cast<double>(colours[i][2])};
         const auto a = trilinear(baked.value().lut, at), b = tetrahedral(baked.value().lut, at);
         for (std::size_t c = 0; c < 3; ++c) {
             REQUIRE(std::fabs(a[c] - static_cast<double>(linear[i][c])) < 2e-5);
@@ -163,7 +167,9 @@ TEST_CASE("render applies a rule to a file and keeps what it does not touch", "[
 
 TEST_CASE("render goes from one kind of file to another through their spaces", "[handover]") {
     TemporaryFolder folder;
-    image::Image image = image::image_of(image::generated(16, 1, [](int x, int) { return std::array<double, 3>{x / 15.0, 0.5, 1 - x / 15.0}; }));
+    image::Image image = image::image_of(image::generated(16, 1, [](int x, int) {
+        return std::array<double, 3>{x / 15.0, 0.5, 1 - x / 15.0};
+    }));
     image.depth = image::Depth::uint16;
     image.space = "srgb";
     REQUIRE(io::save(folder / "in.png", image));
@@ -175,7 +181,8 @@ TEST_CASE("render goes from one kind of file to another through their spaces", "
     REQUIRE(render(good_rule(""), {}, {folder / "out.exr", folder / "back.png"}));
     const image::Image back = io::load(folder / "back.png").value();
     for (std::size_t i = 0; i < 16; ++i)
-        CHECK((*back.find("R")->plane)[i] == Approx((*image.find("R")->plane)[i]).margin(4e-4)); // half float in between
+        CHECK((*back.find("R")->plane)[i] ==
+              Approx((*image.find("R")->plane)[i]).margin(4e-4)); // half float in between
     const auto report = render(good_rule("out.rgb = rgb * 4"), {}, {folder / "in.png", folder / "bright.png"});
     REQUIRE(report);
     CHECK(report.value().clipped > 0);

@@ -19,9 +19,12 @@ handover::Subject subject(const std::string& text, std::vector<double> values = 
     return subject_of(rule, values.empty() ? defaults(rule) : values);
 }
 
-std::array<double, 3> read(const ir::External& lut, const std::array<double, 3>& rgb) { return ir::applied(lut, rgb.data()); }
+std::array<double, 3> read(const ir::External& lut, const std::array<double, 3>& rgb) {
+    return ir::applied(lut, rgb.data());
+}
 
-const char* const bent = "out.rgb = vec3(r * r * (0.5 + 0.5 * b), smoothstep(0, 1, g) * (0.7 + 0.3 * r), 0.9 * b + 0.1 * g * g)";
+const char* const bent =
+    "out.rgb = vec3(r * r * (0.5 + 0.5 * b), smoothstep(0, 1, g) * (0.7 + 0.3 * r), 0.9 * b + 0.1 * g * g)";
 
 double largest_difference(const std::filesystem::path& file, const lang::Rule& rule, float low, float high) {
     const auto lut = io::read_lut(file);
@@ -32,7 +35,8 @@ double largest_difference(const std::filesystem::path& file, const lang::Rule& r
     for (int i = 0; i < 3000; ++i) {
         const Colour in = {number(random), number(random), number(random), 1};
         const auto wanted = reference_one(rule, in);
-        const auto got = read(*lut.value(), {static_cast<double>(in[0]), static_cast<double>(in[1]), static_cast<double>(in[2])});
+        const auto got =
+            read(*lut.value(), {static_cast<double>(in[0]), static_cast<double>(in[1]), static_cast<double>(in[2])});
         for (std::size_t c = 0; c < 3; ++c)
             most = std::max(most, std::fabs(got[c] - static_cast<double>(wanted[c])));
     }
@@ -43,7 +47,8 @@ double largest_difference(const std::filesystem::path& file, const lang::Rule& r
 
 TEST_CASE("CLF holds a matrix exactly, also far outside of 0 .. 1", "[handover]") {
     const TemporaryFolder folder;
-    const std::string text = "param k = 0.3\nout.rgb = mat3(1 - k, k, 0, 0.1, 0.9, 0, -0.2, 0, 1.2) * rgb + vec3(0.25, 0, -0.5)";
+    const std::string text =
+        "param k = 0.3\nout.rgb = mat3(1 - k, k, 0, 0.1, 0.9, 0, -0.2, 0, 1.2) * rgb + vec3(0.25, 0, -0.5)";
     const auto baked = bake(subject(text), {});
     REQUIRE(baked);
     REQUIRE(baked.value().matrix);
@@ -66,7 +71,8 @@ TEST_CASE("CLF and .cube hold three curves as curves", "[handover]") {
             INFO(name << low);
             REQUIRE(handover::write_lut(folder / name, subject(text), baked.value()));
             CHECK(content_of(folder / name).find("3D") == std::string::npos);
-            CHECK(largest_difference(folder / name, good_rule(text), static_cast<float>(low), static_cast<float>(high)) < 2e-5);
+            CHECK(largest_difference(folder / name, good_rule(text), static_cast<float>(low),
+                                     static_cast<float>(high)) < 2e-5);
         }
         CHECK(baked.value().by_curves.largest < 1e-5);
     }
@@ -74,7 +80,8 @@ TEST_CASE("CLF and .cube hold three curves as curves", "[handover]") {
 
 TEST_CASE("a table in CLF, with a domain and with a shaper, is what was measured", "[handover]") {
     const TemporaryFolder folder;
-    const std::string text = "let c = log2(max(rgb, 0) * 16 + 1) / 8\nout.rgb = vec3(c.r * (0.8 + 0.2 * c.g), c.g * c.g, 0.7 * c.b + 0.3 * c.r)";
+    const std::string text = "let c = log2(max(rgb, 0) * 16 + 1) / 8\nout.rgb = vec3(c.r * (0.8 + 0.2 * c.g), c.g * "
+                             "c.g, 0.7 * c.b + 0.3 * c.r)";
     handover::BakeOptions options{33, 0, 16};
     const auto plain = bake(subject(text), options);
     options.shaped = true;
@@ -87,7 +94,8 @@ TEST_CASE("a table in CLF, with a domain and with a shaper, is what was measured
         const auto lut = io::read_lut(folder / name);
         REQUIRE(lut);
         for (int i = 0; i < 200; ++i) {
-            const std::array<double, 3> at = {16 * std::pow(i / 199.0, 3), 16.0 * ((i * 37) % 200) / 199, 0.18 + 0.01 * i};
+            const std::array<double, 3> at = {16 * std::pow(i / 199.0, 3), 16.0 * ((i * 37) % 200) / 199,
+                                              0.18 + 0.01 * i};
             const auto ours = handover::tetrahedral(baked->lut, at), theirs = read(*lut.value(), at);
             for (std::size_t c = 0; c < 3; ++c)
                 CHECK_THAT(theirs[c], Catch::Matchers::WithinAbs(ours[c], 3e-5));
@@ -116,7 +124,9 @@ TEST_CASE("every other kind that can be written can be read back", "[handover]")
 }
 
 TEST_CASE("the smallest table within a wished error", "[handover]") {
-    const auto rough = handover::bake_for(subject(bent), {}, {0.05, {}}), fine = handover::bake_for(subject(bent), {}, {1e-3, {}}), by_eye = handover::bake_for(subject(bent), {}, {{}, 1.0});
+    const auto rough = handover::bake_for(subject(bent), {}, {0.05, {}}),
+               fine = handover::bake_for(subject(bent), {}, {1e-3, {}}),
+               by_eye = handover::bake_for(subject(bent), {}, {{}, 1.0});
     REQUIRE((rough && fine && by_eye));
     CHECK(rough.value().lut.size < fine.value().lut.size);
     for (const auto* baked : {&rough.value(), &fine.value()}) {
@@ -129,17 +139,20 @@ TEST_CASE("the smallest table within a wished error", "[handover]") {
     const auto never = handover::bake_for(subject("out.rgb = floor(rgb * 10) / 10"), {}, {1e-6, {}});
     REQUIRE(never);
     CHECK_FALSE(handover::near_enough(never.value(), {1e-6, {}}));
-    CHECK(handover::near_enough(handover::bake_for(subject("out.rgb = rgb.gbr"), {}, {1e-12, {}}).value(), {1e-12, {}})); // a matrix is exact
+    CHECK(handover::near_enough(handover::bake_for(subject("out.rgb = rgb.gbr"), {}, {1e-12, {}}).value(),
+                                {1e-12, {}})); // a matrix is exact
 }
 
 TEST_CASE("CIEDE2000 of a bake is that of the published test data", "[handover]") {
-    // G. Sharma, W. Wu, E. N. Dalal, Color Research and Application 30 (1), 2005, pair 1 (from memory): L*a*b* 50, 2.6772, -79.7751 and 50, 0, -82.7485
-    // are 2.0425 apart. The engine's function that the errors are measured by gives that.
+    // G. Sharma, W. Wu, E. N. Dalal, Color Research and Application 30 (1), 2005, pair 1 (from memory): L*a*b*
+    // 50, 2.6772, -79.7751 and 50, 0, -82.7485 are 2.0425 apart. The engine's function that the errors are measured by
+    // gives that.
     const Colour both = run_one("out.r = delta_e_2000(lab(50, 2.6772, -79.7751), lab(50, 0, -82.7485))", {0, 0, 0, 1});
     CHECK(static_cast<double>(both[0]) == Approx(2.0425).margin(1e-4));
 }
 
-TEST_CASE("a colour decision list is recognised in matrices and curves, written, and read back as a filter", "[handover][cdl]") {
+TEST_CASE("a colour decision list is recognised in matrices and curves, written, and read back as a filter",
+          "[handover][cdl]") {
     const TemporaryFolder folder;
     const auto check = [&](const std::string& text, const io::Cdl& wanted, bool exact) {
         INFO(text);
@@ -154,10 +167,15 @@ TEST_CASE("a colour decision list is recognised in matrices and curves, written,
         CHECK(found->cdl.saturation == Approx(wanted.saturation));
     };
     check("out.rgb = rgb * vec3(1.2, 1, 0.8) + vec3(0.1, 0, -0.05)", {{1.2, 1, 0.8}, {0.1, 0, -0.05}}, true);
-    check("param s = 0.6\nlet c = rgb * vec3(1.2, 1, 0.8) + 0.1\nout.rgb = mix(vec3(dot(c, vec3(0.2126, 0.7152, 0.0722))), c, s)", {{1.2, 1, 0.8}, {0.1, 0.1, 0.1}, {1, 1, 1}, 0.6}, true);
-    check("param p = 1.4 in 0 .. 4\nout.rgb = slope_offset_power(rgb, vec3(1.1, 0.9, 1), vec3(0.02, 0, -0.1), vec3(p, 0.8, 1.7))", {{1.1, 0.9, 1}, {0.02, 0, -0.1}, {1.4, 0.8, 1.7}}, false);
+    check("param s = 0.6\nlet c = rgb * vec3(1.2, 1, 0.8) + 0.1\nout.rgb = mix(vec3(dot(c, vec3(0.2126, 0.7152, "
+          "0.0722))), c, s)",
+          {{1.2, 1, 0.8}, {0.1, 0.1, 0.1}, {1, 1, 1}, 0.6}, true);
+    check("param p = 1.4 in 0 .. 4\nout.rgb = slope_offset_power(rgb, vec3(1.1, 0.9, 1), vec3(0.02, 0, -0.1), vec3(p, "
+          "0.8, 1.7))",
+          {{1.1, 0.9, 1}, {0.02, 0, -0.1}, {1.4, 0.8, 1.7}}, false);
     check("", {}, true);
-    for (const char* none : {"out.rgb = rgb.gbr", "out.r = 0.5 * r + 0.5 * g", "out.rgb = sin(rgb)", bent, "out.rgb = 1 - rgb", "out.rgb = blur(rgb, 2)"})
+    for (const char* none : {"out.rgb = rgb.gbr", "out.r = 0.5 * r + 0.5 * g", "out.rgb = sin(rgb)", bent,
+                             "out.rgb = 1 - rgb", "out.rgb = blur(rgb, 2)"})
         CHECK_FALSE(handover::cdl_of(subject(none)));
     const io::Cdl list{{1.1, 0.9, 1}, {0.02, -0.01, 0}, {1.2, 1, 0.8}, 0.75, "shot-7", "warm"};
     for (const char* name : {"a.cc", "a.ccc", "a.cdl"}) {
@@ -174,7 +192,8 @@ TEST_CASE("a colour decision list is recognised in matrices and curves, written,
     const lang::Rule rule = good_rule(handover::filter_of(list, "Shot \"7\"", "acescct"));
     CHECK(rule.title == "Shot  7 ");
     const Colour got = run(rule, {{0.5f, 0.25f, 0.75f, 1}}).front();
-    const double r = std::pow(0.5 * 1.1 + 0.02, 1.2), g = 0.25 * 0.9 - 0.01, b = std::pow(0.75, 0.8), y = 0.2126 * r + 0.7152 * g + 0.0722 * b;
+    const double r = std::pow(0.5 * 1.1 + 0.02, 1.2), g = 0.25 * 0.9 - 0.01, b = std::pow(0.75, 0.8),
+                 y = 0.2126 * r + 0.7152 * g + 0.0722 * b;
     CHECK(static_cast<double>(got[0]) == Approx(y + 0.75 * (r - y)).epsilon(1e-5));
     CHECK(static_cast<double>(got[2]) == Approx(y + 0.75 * (b - y)).epsilon(1e-5));
     write(folder / "broken.cc", "<ColorCorrection><SOPNode><Slope>1 2</Slope>");
@@ -203,15 +222,20 @@ TEST_CASE("a LUT is a step of a look, with a copy of its own, and does what it d
     const auto program = engine::compile_chain(runs.value()->steps, {});
     const Colour in = {0.3f, 0.6f, 0.45f, 1};
     const Colour bent_colour = reference_one(good_rule(bent), in);
-    const image::Picture picture = image::generated(1, 1, [&](int, int) { return std::array<double, 3>{0.3, 0.6, 0.45}; });
+    const image::Picture picture = image::generated(1, 1, [&](int, int) {
+        return std::array<double, 3>{0.3, 0.6, 0.45};
+    });
     const auto out = engine::evaluate(*program, picture, runs.value()->parameters);
     REQUIRE(out);
     engine::ReferencePixel pixel;
     pixel.rgba = {0.3, 0.6, 0.45, 1};
-    const auto reference = engine::reference_chain(runs.value()->steps, runs.value()->parameters, "rec709-linear", pixel);
+    const auto reference =
+        engine::reference_chain(runs.value()->steps, runs.value()->parameters, "rec709-linear", pixel);
     for (std::size_t c = 0; c < 3; ++c) {
         const std::size_t from = (c + 1) % 3;
-        CHECK_THAT(static_cast<double>(out->at(0)[c]), Catch::Matchers::WithinAbs(0.5 * (static_cast<double>(in[from]) + static_cast<double>(bent_colour[from])), 1e-3));
+        CHECK_THAT(static_cast<double>(out->at(0)[c]),
+                   Catch::Matchers::WithinAbs(
+                       0.5 * (static_cast<double>(in[from]) + static_cast<double>(bent_colour[from])), 1e-3));
         CHECK_THAT(reference[c], Catch::Matchers::WithinAbs(static_cast<double>(out->at(0)[c]), 1e-6));
     }
     document::Look wrong = again;
@@ -276,7 +300,8 @@ TEST_CASE("values and opacities find their steps, past steps that are off and lo
     document::LookStep off = step(8, 0.8);
     off.on = false;
     document::Look look;
-    look.steps = {off, whole({whole({off}, 0.1), whole({step(2, 0.2), off}, 0.3), step(4, 0.4)}, 0.5), whole({}, 0.6), step(7, 0.7)};
+    look.steps = {off, whole({whole({off}, 0.1), whole({step(2, 0.2), off}, 0.3), step(4, 0.4)}, 0.5), whole({}, 0.6),
+                  step(7, 0.7)};
     const auto runs = handover::runnable(look, {});
     REQUIRE(runs);
     CHECK(runs.value()->numbers == std::vector<std::size_t>{1, 3});

@@ -1,6 +1,7 @@
-// The shader that is handed over: a validator of the language reads it, and a C++ compiler, which knows nothing of ours, computes with it.
-#include "handover/shader.hpp"
+// The shader that is handed over: a validator of the language reads it, and a C++ compiler, which knows nothing of
+// ours, computes with it.
 #include "engine/evaluate.hpp"
+#include "handover/shader.hpp"
 #include "support/random_rule.hpp"
 #include "support/support.hpp"
 
@@ -64,19 +65,26 @@ std::string program_of(const std::vector<Emitted>& all, std::size_t count) {
     text += "int main() {\n    float c[4];\n    int n = -1;\n";
     for (const Emitted& each : all)
         if (each.text.find(each.name + "_height = 1080.0") != std::string::npos)
-            text += "    " + each.name + "_width = " + std::to_string(columns) + ";\n    " + each.name + "_height = " + std::to_string(count / columns) + ";\n";
+            text += "    " + each.name + "_width = " + std::to_string(columns) + ";\n    " + each.name +
+                "_height = " + std::to_string(count / columns) + ";\n";
     text += "    while (std::fread(c, 4, 4, stdin) == 4) {\n        ++n;\n        vec4 o(0, 0, 0, 0);\n";
     for (const Emitted& each : all)
-        text += "        o = " + each.name + "(vec4(c[0], c[1], c[2], c[3])" + (each.placed ? ", vec2{float(n % " + std::to_string(columns) + "), float(n / " + std::to_string(columns) + ")}" : "") + ");\n        std::fwrite(&o, 4, 4, stdout);\n";
+        text += "        o = " + each.name + "(vec4(c[0], c[1], c[2], c[3])" +
+            (each.placed
+                 ? ", vec2{float(n % " + std::to_string(columns) + "), float(n / " + std::to_string(columns) + ")}"
+                 : "") +
+            ");\n        std::fwrite(&o, 4, 4, stdout);\n";
     return text + "    }\n}\n";
 }
 
 /// What each shader makes of each colour, colour by colour.
-std::vector<std::array<float, 4>> computed(const TemporaryFolder& folder, const std::vector<Emitted>& all, const std::vector<std::array<float, 4>>& colours) {
+std::vector<std::array<float, 4>> computed(const TemporaryFolder& folder, const std::vector<Emitted>& all,
+                                           const std::vector<std::array<float, 4>>& colours) {
     const auto source = folder / "shader.cpp", program = folder / "shader", in = folder / "in", out = folder / "out";
     write(source, program_of(all, colours.size()));
     REQUIRE(std::system(("c++ -w -O1 -ffp-contract=off -o " + program.string() + " " + source.string()).c_str()) == 0);
-    std::ofstream(in, std::ios::binary).write(reinterpret_cast<const char*>(colours.data()), static_cast<std::streamsize>(colours.size() * 16));
+    std::ofstream(in, std::ios::binary)
+        .write(reinterpret_cast<const char*>(colours.data()), static_cast<std::streamsize>(colours.size() * 16));
     REQUIRE(std::system((program.string() + " < " + in.string() + " > " + out.string()).c_str()) == 0);
     std::vector<std::array<float, 4>> made(all.size() * colours.size());
     std::ifstream read(out, std::ios::binary);
@@ -87,7 +95,9 @@ std::vector<std::array<float, 4>> computed(const TemporaryFolder& folder, const 
 
 void validate(const TemporaryFolder& folder, const Emitted& shader) {
     const auto file = folder / (shader.name + ".frag");
-    write(file, "#version 330 core\nin vec4 c;\nout vec4 o;\n" + shader.text + "void main() { o = " + shader.name + "(c" + (shader.placed ? ", gl_FragCoord.xy" : "") + "); }\n");
+    write(file,
+          "#version 330 core\nin vec4 c;\nout vec4 o;\n" + shader.text + "void main() { o = " + shader.name + "(c" +
+              (shader.placed ? ", gl_FragCoord.xy" : "") + "); }\n");
     INFO(shader.text);
     REQUIRE(std::system(("glslangValidator " + file.string() + " > " + (folder / "said").string()).c_str()) == 0);
 }
@@ -106,11 +116,16 @@ TEST_CASE("shaders are valid GLSL and compute what the engine computes", "[shade
         for (const std::vector<double>& values : proof::settings_of(rule))
             add(rule, values);
     }
-    for (const char* text : {"out.rgb = rgb.gbr", "let c = hsv(rgb)\nc.h += 40\nc.s *= 0.5\nout.rgb = rgb(c)", "let c = oklch(rgb)\nc.h += 20\nout.rgb = rgb(c)", "out.rgb = srgb_encode(rgb)",
-                             "out.rgb = pq_encode(clamp(rgb, 0, 1))", "out.r = atan(g, b)\nout.g = pow(r, 3)\nout.b = spow(b - 0.5, 1.7)", "out.r = bit_xor(r, g, 8)\nout.b = quantise(b, 4)",
-                             "out.rgb = r > g && b < 0.5 ? rgb * 2 : -rgb", "out.a = 1 - a\nout.rgb = mix(rgb, vec3(luminance(rgb)), smoothstep(0.2, 0.8, g))", "working srgb\nout.rgb = rgb * rgb",
-                             "out.rgb = blend_soft_light(rgb, rgb.gbr)", "param k = 3 in 0 .. 9 whole\nout.r = mod(k, 2) * r", "out.r = min(r, sqrt(g))\nout.g = log2(b)\nout.b = round(8 * b) / 8",
-                             "param tint = vec3(1, 0.5, 0.25)\nparam tint_r = 2 in 0 .. 4\nout.rgb *= tint * tint_r"})
+    for (const char* text :
+         {"out.rgb = rgb.gbr", "let c = hsv(rgb)\nc.h += 40\nc.s *= 0.5\nout.rgb = rgb(c)",
+          "let c = oklch(rgb)\nc.h += 20\nout.rgb = rgb(c)", "out.rgb = srgb_encode(rgb)",
+          "out.rgb = pq_encode(clamp(rgb, 0, 1))", "out.r = atan(g, b)\nout.g = pow(r, 3)\nout.b = spow(b - 0.5, 1.7)",
+          "out.r = bit_xor(r, g, 8)\nout.b = quantise(b, 4)", "out.rgb = r > g && b < 0.5 ? rgb * 2 : -rgb",
+          "out.a = 1 - a\nout.rgb = mix(rgb, vec3(luminance(rgb)), smoothstep(0.2, 0.8, g))",
+          "working srgb\nout.rgb = rgb * rgb", "out.rgb = blend_soft_light(rgb, rgb.gbr)",
+          "param k = 3 in 0 .. 9 whole\nout.r = mod(k, 2) * r",
+          "out.r = min(r, sqrt(g))\nout.g = log2(b)\nout.b = round(8 * b) / 8",
+          "param tint = vec3(1, 0.5, 0.25)\nparam tint_r = 2 in 0 .. 4\nout.rgb *= tint * tint_r"})
         add(good_rule(text));
     REQUIRE(all.size() > 40);
     // A look as one function: own values, opacity, blend mode, mask, a step that is off.
@@ -133,7 +148,13 @@ TEST_CASE("shaders are valid GLSL and compute what the engine computes", "[shade
     for (int i = 0; i < 100; ++i)
         colours.push_back({wide(random), wide(random), wide(random), 1});
     const float inf = std::numeric_limits<float>::infinity();
-    for (const std::array<float, 4>& special : {std::array<float, 4>{0, 0, 0, 0}, {1, 1, 1, 1}, {0.5f, 0.5f, 0.5f, 1}, {std::nanf(""), 0.2f, 0.3f, 1}, {inf, 0.2f, 0.3f, 1}, {-1, -0.5f, -0.25f, 1}, {16, 0, 0, 1}})
+    for (const std::array<float, 4>& special : {std::array<float, 4>{0, 0, 0, 0},
+                                                {1, 1, 1, 1},
+                                                {0.5f, 0.5f, 0.5f, 1},
+                                                {std::nanf(""), 0.2f, 0.3f, 1},
+                                                {inf, 0.2f, 0.3f, 1},
+                                                {-1, -0.5f, -0.25f, 1},
+                                                {16, 0, 0, 1}})
         colours.push_back(special);
     REQUIRE(colours.size() % columns == 0);
     const std::vector<std::array<float, 4>> found = computed(folder, all, colours);
@@ -141,26 +162,31 @@ TEST_CASE("shaders are valid GLSL and compute what the engine computes", "[shade
         INFO(all[s].text);
         if (s % 5 == 0 || s + 14 >= all.size()) // settings differ in their numbers only
             validate(folder, all[s]);
-        image::Picture picture = image::generated(columns, static_cast<int>(colours.size()) / columns, [&](int x, int y) {
-            const auto& c = colours[static_cast<std::size_t>(y * columns + x)];
-            return std::array<double, 3>{static_cast<double>(c[0]), static_cast<double>(c[1]), static_cast<double>(c[2])};
-        });
+        image::Picture picture =
+            image::generated(columns, static_cast<int>(colours.size()) / columns, [&](int x, int y) {
+                const auto& c = colours[static_cast<std::size_t>(y * columns + x)];
+                return std::array<double, 3>{static_cast<double>(c[0]), static_cast<double>(c[1]),
+                                             static_cast<double>(c[2])};
+            });
         image::Samples alpha(colours.size());
         for (std::size_t i = 0; i < colours.size(); ++i)
             alpha[i] = colours[i][3];
         picture.planes[3] = image::make_plane(std::move(alpha));
-        const auto wanted = engine::evaluate(all[s].program ? *all[s].program : *engine::compile(all[s].rule), picture, all[s].values);
+        const auto wanted =
+            engine::evaluate(all[s].program ? *all[s].program : *engine::compile(all[s].rule), picture, all[s].values);
         REQUIRE(wanted);
         for (std::size_t i = 0; i < colours.size(); ++i)
             for (std::size_t c = 0; c < 4; ++c) {
-                const auto mine = static_cast<double>(found[i * all.size() + s][c]), theirs = static_cast<double>(wanted->at(i)[c]);
+                const auto mine = static_cast<double>(found[i * all.size() + s][c]),
+                           theirs = static_cast<double>(wanted->at(i)[c]);
                 // Of a colour far above 1 a small channel is what is left of large ones.
                 double scale = std::max(1.0, std::fabs(theirs));
                 for (std::size_t k = 0; k < 3; ++k)
                     if (std::isfinite(colours[i][k]))
                         scale = std::max(scale, std::fabs(static_cast<double>(colours[i][k])));
                 INFO("colour " << colours[i][0] << " " << colours[i][1] << " " << colours[i][2] << ", channel " << c);
-                const bool same = (std::isnan(mine) && std::isnan(theirs)) || mine == theirs || std::fabs(mine - theirs) <= 1e-5 * scale;
+                const bool same = (std::isnan(mine) && std::isnan(theirs)) || mine == theirs ||
+                    std::fabs(mine - theirs) <= 1e-5 * scale;
                 REQUIRE(same);
             }
     }
@@ -169,12 +195,16 @@ TEST_CASE("shaders are valid GLSL and compute what the engine computes", "[shade
 TEST_CASE("what a shader cannot do is refused, and its names are its own", "[shader]") {
     CHECK_FALSE(handover::shader(good_rule("out.rgb = blur(rgb, 2)")));
     const auto text = [](const std::string& rule) { return handover::shader(good_rule(rule)).value(); };
-    const std::string names = text("param width = 1 in 0 .. 2\nparam a_b = 1 in 0 .. 2\nparam a__b = 1 in 0 .. 2 \"says\\\\\"\nout.r = r * width * a_b * a__b");
+    const std::string names = text("param width = 1 in 0 .. 2\nparam a_b = 1 in 0 .. 2\nparam a__b = 1 in 0 .. 2 "
+                                   "\"says\\\\\"\nout.r = r * width * a_b * a__b");
     CHECK(names.find("uniform float kasuri_width_2 = 1.0;") != std::string::npos);
     CHECK(names.find("uniform float kasuri_a_b_2 = 1.0;") != std::string::npos);
     CHECK(names.find("__") == std::string::npos);
     CHECK(text("out.r = pos.x * aspect").find("vec2 pixel") != std::string::npos);
-    CHECK(text("source lamp : vec3\nsource plate : float\nout.rgb += lamp * plate").find("vec4 kasuri(vec4 colour, vec3 kasuri_lamp, float kasuri_plate)") != std::string::npos);
+    CHECK(text("source lamp : vec3\nsource plate : float\nout.rgb += lamp * plate")
+              .find("vec4 kasuri(vec4 colour, vec3 kasuri_lamp, float kasuri_plate)") != std::string::npos);
     CHECK(text("filter \"a\\nb\"\nout.r = g").find("\nb\"") == std::string::npos);
-    CHECK(text("") == "// A rule of Kasuri\n// Colours come in as rec709-linear and go out as rec709-linear, alpha straight.\n\nvec4 kasuri(vec4 colour) {\n    return vec4(colour.r, colour.g, colour.b, colour.a);\n}\n");
+    CHECK(text("") ==
+          "// A rule of Kasuri\n// Colours come in as rec709-linear and go out as rec709-linear, alpha "
+          "straight.\n\nvec4 kasuri(vec4 colour) {\n    return vec4(colour.r, colour.g, colour.b, colour.a);\n}\n");
 }

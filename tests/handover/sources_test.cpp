@@ -42,14 +42,17 @@ TEST_CASE("a source is the layer or the channel of its name, or a file of its ow
     CHECK(*out.value().find("lamp.R")->plane == *ramp(8, 1)); // what was read stays
 
     // From another file, of another space: 8-bit sRGB is decoded for a linear rule.
-    image::Image grey = image::image_of(image::generated(4, 2, [](int, int) { return std::array<double, 3>{0.5, 0.5, 0.5}; }));
+    image::Image grey = image::image_of(image::generated(4, 2, [](int, int) {
+        return std::array<double, 3>{0.5, 0.5, 0.5};
+    }));
     grey.depth = image::Depth::uint8;
     grey.space = "srgb";
     REQUIRE(io::save(folder / "grey.png", grey));
     const lang::Rule one = good_rule("source lamp : vec3\nout.rgb = lamp");
     REQUIRE(render(one, {}, {folder / "in.exr", folder / "grey.exr", "", {{"lamp", folder / "grey.png"}}}));
     // IEC 61966-2-1, decoding: code 128 of 255 is ((0.50196 + 0.055) / 1.055)^2.4 = 0.21586.
-    CHECK(static_cast<double>((*io::load(folder / "grey.exr").value().find("R")->plane)[0]) == Approx(0.21586).margin(1e-4)); // half float
+    CHECK(static_cast<double>((*io::load(folder / "grey.exr").value().find("R")->plane)[0]) ==
+          Approx(0.21586).margin(1e-4)); // half float
     REQUIRE(render(one, {}, {folder / "in.exr", folder / "layer.exr", "", {{"lamp", folder / "in.exr", "lamp"}}}));
     CHECK((*io::load(folder / "layer.exr").value().find("B")->plane)[7] == 7);
     // vec4 has alpha 1 where the picture has none.
@@ -57,10 +60,14 @@ TEST_CASE("a source is the layer or the channel of its name, or a file of its ow
     CHECK((*io::load(folder / "alpha.exr").value().find("B")->plane)[3] == 1);
 }
 
-TEST_CASE("a source that is not there is an error that writes nothing, and one of another size is stretched, which is noted", "[handover]") {
+TEST_CASE(
+    "a source that is not there is an error that writes nothing, and one of another size is stretched, which is noted",
+    "[handover]") {
     const TemporaryFolder folder;
     REQUIRE(io::save(folder / "in.exr", layered()));
-    REQUIRE(io::save(folder / "small.exr", image::image_of(image::generated(2, 2, [](int, int) { return std::array<double, 3>{0, 0, 0}; }))));
+    REQUIRE(io::save(folder / "small.exr", image::image_of(image::generated(2, 2, [](int, int) {
+                         return std::array<double, 3>{0, 0, 0};
+                     }))));
     const lang::Rule rule = good_rule("source dye : vec3\nout.rgb = dye");
     const auto said = [&](std::vector<SourceFile> sources) {
         const auto result = render(rule, {}, {folder / "in.exr", folder / "out.exr", "", std::move(sources)});
@@ -69,7 +76,8 @@ TEST_CASE("a source that is not there is an error that writes nothing, and one o
     CHECK(said({}).find("reads the further picture dye") != std::string::npos);
     CHECK(said({{"dye", folder / "none.exr"}}).find("none.exr") != std::string::npos);
     CHECK(said({{"dye", folder / "in.exr", "nobody"}}).find("no layer nobody") != std::string::npos);
-    CHECK(said({{"dye", folder / "in.exr"}, {"lamp", folder / "in.exr"}}).find("has no source lamp") != std::string::npos);
+    CHECK(said({{"dye", folder / "in.exr"}, {"lamp", folder / "in.exr"}}).find("has no source lamp") !=
+          std::string::npos);
     CHECK_FALSE(std::filesystem::exists(folder / "out.exr"));
     CHECK(said({{"dye", folder / "in.exr", "lamp"}}) == "good");
     const auto report = render(rule, {}, {folder / "in.exr", folder / "wide.exr", "", {{"dye", folder / "small.exr"}}});
@@ -87,7 +95,10 @@ TEST_CASE("an offset makes no light where a premultiplied picture has no cover",
     image.alpha = image::Alpha::premultiplied;
     image.depth = image::Depth::float32;
     // An edge, half covered; nothing; light without cover, as of a flame; and what the rule uncovers.
-    image.channels = {{"R", image::make_plane({0.1f, 0, 0.25f, 0.5f})}, {"G", image::make_plane({0.1f, 0, 0.125f, 0.5f})}, {"B", image::make_plane({0.1f, 0, 0, 0.5f})}, {"A", image::make_plane({0.25f, 0, 0, 0.9f})}};
+    image.channels = {{"R", image::make_plane({0.1f, 0, 0.25f, 0.5f})},
+                      {"G", image::make_plane({0.1f, 0, 0.125f, 0.5f})},
+                      {"B", image::make_plane({0.1f, 0, 0, 0.5f})},
+                      {"A", image::make_plane({0.25f, 0, 0, 0.9f})}};
     REQUIRE(io::save(folder / "in.exr", image));
     for (const std::string space : {"rec709-linear", "acescg"}) {
         RenderJob job{folder / "in.exr", folder / "out.exr"};
@@ -96,12 +107,15 @@ TEST_CASE("an offset makes no light where a premultiplied picture has no cover",
         const image::Image out = io::load(folder / "out.exr").value();
         CHECK(out.space == space);
         CHECK(out.alpha == image::Alpha::premultiplied);
-        const auto at = [&](const char* name, std::size_t i) { return static_cast<double>((*out.find(name)->plane)[i]); };
+        const auto at = [&](const char* name, std::size_t i) {
+            return static_cast<double>((*out.find(name)->plane)[i]);
+        };
         CHECK(at("R", 0) == Approx(0.25 * (0.4 + 0.2)).margin(1e-6));
         CHECK(at("A", 0) == 0.25);
         CHECK(at("R", 1) == 0);
         CHECK(at("B", 1) == 0);
-        const colour::Triple flame = colour::converted({0.25, 0.125, 0}, *colour::find_space("rec709-linear"), *colour::find_space(space));
+        const colour::Triple flame =
+            colour::converted({0.25, 0.125, 0}, *colour::find_space("rec709-linear"), *colour::find_space(space));
         CHECK(at("R", 2) == Approx(flame[0]).margin(1e-6));
         CHECK(at("G", 2) == Approx(flame[1]).margin(1e-6));
         CHECK(at("R", 3) == 0); // gone with its cover

@@ -12,12 +12,14 @@ TEST_CASE("layers and channels are found by their names", "[image]") {
     Image image;
     image.width = 2;
     image.height = 1;
-    image.channels = {{"R", plane({1, 2})}, {"G", plane({3, 4})}, {"B", plane({5, 6})}, {"head.R", plane({7, 8})},
-                      {"head.green", plane({9, 10})}, {"head.Blue", plane({11, 12})}, {"depth.Z", plane({13, 14})}};
+    image.channels = {{"R", plane({1, 2})},        {"G", plane({3, 4})},           {"B", plane({5, 6})},
+                      {"head.R", plane({7, 8})},   {"head.green", plane({9, 10})}, {"head.Blue", plane({11, 12})},
+                      {"depth.Z", plane({13, 14})}};
     CHECK(layers(image) == std::vector<std::string>{"", "head", "depth"});
     CHECK(picture_of(image, "")->at(1, 0) == std::array<float, 4>{2, 4, 6, 1});
     CHECK(picture_of(image, "head")->at(0, 0) == std::array<float, 4>{7, 9, 11, 1});
-    CHECK(picture_of(image, "depth")->at(1, 0) == std::array<float, 4>{14, 14, 14, 1}); // one channel is a neutral picture
+    CHECK(picture_of(image, "depth")->at(1, 0) ==
+          std::array<float, 4>{14, 14, 14, 1}); // one channel is a neutral picture
     CHECK_FALSE(picture_of(image, "none"));
     CHECK(picture_of(image, "")->planes[0] == image.channels[0].plane); // shared, not copied
 }
@@ -27,7 +29,10 @@ TEST_CASE("premultiplied colour is divided before and multiplied after", "[image
     image.width = 3;
     image.height = 1;
     image.alpha = Alpha::premultiplied;
-    image.channels = {{"R", plane({0.25f, 0.7f, 0.3f})}, {"G", plane({0, 0, 0})}, {"B", plane({0, 0, 0})}, {"A", plane({0.5f, 1, 0})}};
+    image.channels = {{"R", plane({0.25f, 0.7f, 0.3f})},
+                      {"G", plane({0, 0, 0})},
+                      {"B", plane({0, 0, 0})},
+                      {"A", plane({0.5f, 1, 0})}};
     const Picture picture = *picture_of(image, "");
     CHECK(picture.at(0, 0)[0] == 0.5f);
     CHECK(picture.at(1, 0)[0] == 0.7f);

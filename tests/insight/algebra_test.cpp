@@ -1,7 +1,7 @@
+#include "engine/reference.hpp"
 #include "insight/algebra.hpp"
 #include "insight/polynomial.hpp"
 #include "insight/summary.hpp"
-#include "engine/reference.hpp"
 #include "support/support.hpp"
 
 #include <cmath>
@@ -21,7 +21,8 @@ bool grey_kept(const std::string& text) { return shown_grey_kept(good_rule(text)
 bool luminance_kept(const std::string& text) { return shown_sum_kept(good_rule(text), {0.25, 0.5, 0.25}); }
 bool equal(const std::string& a, const std::string& b) { return shown_equal(good_rule(a), good_rule(b)); }
 
-const std::string dyes = "param meet = 0 in 0 .. 1\nlet shared = 0.5 * g + 0.5 * b\nout.g = mix(g, shared, meet)\nout.b = mix(b, shared, meet)\n";
+const std::string dyes = "param meet = 0 in 0 .. 1\nlet shared = 0.5 * g + 0.5 * b\nout.g = mix(g, shared, "
+                         "meet)\nout.b = mix(b, shared, meet)\n";
 } // namespace
 
 TEST_CASE("sums of products multiply out", "[insight]") {
@@ -65,7 +66,8 @@ TEST_CASE("greys are shown to stay grey for every value of every parameter", "[i
 TEST_CASE("a kept sum is shown through divisions and their guards", "[insight]") {
     CHECK(luminance_kept("out.r = r + 0.2 * (g - b)\nout.g = g - 0.1 * (g - b)"));
     CHECK_FALSE(luminance_kept("out.r = r + 0.2 * (g - b)"));
-    CHECK(luminance_kept("let made = 0.25 * g + 0.5 * r + 0.25 * b\nout.rgb = rgb.grb * ((0.25 * r + 0.5 * g + 0.25 * b) / made)"));
+    CHECK(luminance_kept(
+        "let made = 0.25 * g + 0.5 * r + 0.25 * b\nout.rgb = rgb.grb * ((0.25 * r + 0.5 * g + 0.25 * b) / made)"));
     const lang::Rule rule = good_rule("out.rgb = rgb.brg\nkeep luminance");
     CHECK_FALSE(shown_sum_kept(rule, {1, 0, 0}));
 }
@@ -96,7 +98,8 @@ TEST_CASE("what is known is said with its numbers", "[insight]") {
     const lang::Rule rule = good_rule(dyes);
     const std::vector<double> full = {1};
     const Known at_full = known(rule, full);
-    CHECK((at_full.matrix && at_full.identity_at_defaults && at_full.grey_kept && !at_full.curves && !at_full.identity));
+    CHECK(
+        (at_full.matrix && at_full.identity_at_defaults && at_full.grey_kept && !at_full.curves && !at_full.identity));
     CHECK(in_short(at_full) == "an exact matrix");
     const std::string text = described(at_full);
     CHECK(text.find("cannot be undone") != std::string::npos);
@@ -105,7 +108,8 @@ TEST_CASE("what is known is said with its numbers", "[insight]") {
     CHECK(in_short(known(good_rule("out.rgb = rgb * 2"), {})) == "three gains");
     CHECK(in_short(known(good_rule("out.rgb = sqrt(rgb)"), {})) == "three curves");
     CHECK(described(known(good_rule("out.r = g * b"), {})).empty());
-    CHECK(described(known(good_rule("out.r = r - 0.7152 * (r - g)\nout.g = g + 0.2126 * (r - g)"), {})).find("luminance is kept") != std::string::npos);
+    CHECK(described(known(good_rule("out.r = r - 0.7152 * (r - g)\nout.g = g + 0.2126 * (r - g)"), {}))
+              .find("luminance is kept") != std::string::npos);
 }
 
 TEST_CASE("a matrix is shown through choices and colour models that come to nothing", "[insight]") {
@@ -113,7 +117,8 @@ TEST_CASE("a matrix is shown through choices and colour models that come to noth
         const lang::Rule rule = good_rule(text);
         return shown_matrix(rule, values.empty() ? defaults(rule) : values);
     };
-    const std::string dyed = dyes + "param depth = 0 in -1 .. 1\nlet c = hsv(out.rgb)\nc.v *= 1 - depth * c.s\nout.rgb = rgb(c)";
+    const std::string dyed =
+        dyes + "param depth = 0 in -1 .. 1\nlet c = hsv(out.rgb)\nc.v *= 1 - depth * c.s\nout.rgb = rgb(c)";
     REQUIRE(of(dyed, {0.5, 0}));
     CHECK(of(dyed, {0.5, 0})->matrix[1] == std::array<double, 3>{0, 0.75, 0.25});
     CHECK_FALSE(of(dyed, {0.5, 0.1}));
@@ -137,10 +142,26 @@ TEST_CASE("small numbers are not taken for nothing", "[insight]") {
 TEST_CASE("what algebra shows of random rules holds for the reference", "[insight]") {
     // Statements of many kinds, in every order; many rules are neutral, a matrix or nothing at all, many are not.
     const char* const statements[] = {
-        "out.rg = out.gr", "out.rgb = out.gbr", "out.g = mix(out.g, out.b, k)", "out.b = mix(out.b, out.g, k)", "out.rgb *= 1 + m", "out.rgb = mat3(0.8, 0.1, 0.1,  0.2, 0.7, 0.1,  0, 0.3, 0.7) * out.rgb",
-        "let c@ = hsv(out.rgb)\nc@.s *= 1 + m\nout.rgb = rgb(c@)", "let h@ = hsv(out.rgb)\nh@.v *= 1 - m * h@.s\nout.rgb = rgb(h@)", "out.rgb = out.r > k ? out.rgb : out.rgb * (1 + m)", "out.r = max(out.r, out.g)",
-        "out.rgb = out.rgb * (luminance(rgb) / luminance(out.rgb))", "out.rgb = saturate(out.rgb, 1 + m)", "out.r += m * (out.g - out.b)", "out.rgb = (out.rgb + 1) * (out.rgb + 1) - out.rgb * out.rgb - 1", "out.rgb = out.rgb - m * average(out.rgb)",
-        "out.b = clamp(out.b, 0, 1)", "out.rgb = sqrt(max(out.rgb, 0))", "keep luminance", "out.r = out.r / (out.g + 1) * (out.g + 1)", "out.rgb = mix(out.rgb, vec3(out.g), m)",
+        "out.rg = out.gr",
+        "out.rgb = out.gbr",
+        "out.g = mix(out.g, out.b, k)",
+        "out.b = mix(out.b, out.g, k)",
+        "out.rgb *= 1 + m",
+        "out.rgb = mat3(0.8, 0.1, 0.1,  0.2, 0.7, 0.1,  0, 0.3, 0.7) * out.rgb",
+        "let c@ = hsv(out.rgb)\nc@.s *= 1 + m\nout.rgb = rgb(c@)",
+        "let h@ = hsv(out.rgb)\nh@.v *= 1 - m * h@.s\nout.rgb = rgb(h@)",
+        "out.rgb = out.r > k ? out.rgb : out.rgb * (1 + m)",
+        "out.r = max(out.r, out.g)",
+        "out.rgb = out.rgb * (luminance(rgb) / luminance(out.rgb))",
+        "out.rgb = saturate(out.rgb, 1 + m)",
+        "out.r += m * (out.g - out.b)",
+        "out.rgb = (out.rgb + 1) * (out.rgb + 1) - out.rgb * out.rgb - 1",
+        "out.rgb = out.rgb - m * average(out.rgb)",
+        "out.b = clamp(out.b, 0, 1)",
+        "out.rgb = sqrt(max(out.rgb, 0))",
+        "keep luminance",
+        "out.r = out.r / (out.g + 1) * (out.g + 1)",
+        "out.rgb = mix(out.rgb, vec3(out.g), m)",
     };
     std::mt19937 random(11);
     std::uniform_real_distribution<double> number(0.05, 1.5), small(-0.4, 0.4);
@@ -159,7 +180,8 @@ TEST_CASE("what algebra shows of random rules holds for the reference", "[insigh
         INFO(text);
         const lang::Rule rule = good_rule(text);
         const std::vector<double> none = {0, 0};
-        const bool is_neutral = shown_neutral(rule), keeps = shown_sum_kept(rule, {0.2126, 0.7152, 0.0722}), nothing = shown_identity(rule, none);
+        const bool is_neutral = shown_neutral(rule), keeps = shown_sum_kept(rule, {0.2126, 0.7152, 0.0722}),
+                   nothing = shown_identity(rule, none);
         const auto matrix = shown_matrix(rule, none);
         neutral_rules += is_neutral ? 1 : 0;
         matrices += matrix ? 1 : 0;
@@ -174,7 +196,8 @@ TEST_CASE("what algebra shows of random rules holds for the reference", "[insigh
             const auto any = engine::reference(rule, values, pixel), plain = engine::reference(rule, none, pixel);
             const bool finite = std::isfinite(any[0]) && std::isfinite(any[1]) && std::isfinite(any[2]);
             if (keeps && finite)
-                CHECK(std::fabs(0.2126 * (any[0] - in[0]) + 0.7152 * (any[1] - in[1]) + 0.0722 * (any[2] - in[2])) < 1e-6);
+                CHECK(std::fabs(0.2126 * (any[0] - in[0]) + 0.7152 * (any[1] - in[1]) + 0.0722 * (any[2] - in[2])) <
+                      1e-6);
             for (std::size_t c = 0; c < 3; ++c) {
                 if (matrix)
                     CHECK(std::fabs((*matrix)(in)[c] - plain[c]) < 1e-6);

@@ -1,6 +1,6 @@
-#include "insight/derivative.hpp"
 #include "engine/evaluate.hpp"
 #include "engine/reference.hpp"
+#include "insight/derivative.hpp"
 #include "ir/derive.hpp"
 #include "support/support.hpp"
 
@@ -23,7 +23,8 @@ Jacobian at(const std::string& text, std::array<float, 3> colour, std::vector<do
 }
 
 /// Central differences of the double reference: no code in common with derivatives.
-Jacobian differences(const lang::Rule& rule, std::span<const double> values, const std::array<float, 3>& colour, double step) {
+Jacobian differences(const lang::Rule& rule, std::span<const double> values, const std::array<float, 3>& colour,
+                     double step) {
     Jacobian made{};
     for (std::size_t i = 0; i < 3; ++i) {
         engine::ReferencePixel low, high;
@@ -51,7 +52,8 @@ double apart(const Jacobian& a, const Jacobian& b) {
 } // namespace
 
 TEST_CASE("slopes that are known by hand", "[insight]") {
-    const Jacobian matrix = at("out.rgb = mat3(0.8, 0.1, 0.1,  0, 0.9, 0.1,  -0.2, 0.2, 1) * rgb + 0.1", {0.3f, 0.5f, 0.7f});
+    const Jacobian matrix =
+        at("out.rgb = mat3(0.8, 0.1, 0.1,  0, 0.9, 0.1,  -0.2, 0.2, 1) * rgb + 0.1", {0.3f, 0.5f, 0.7f});
     CHECK_THAT(matrix[0][0], WithinAbs(0.8, 1e-6));
     CHECK_THAT(matrix[2][0], WithinAbs(-0.2, 1e-6));
     CHECK_THAT(matrix[1][0], WithinAbs(0, 0));
@@ -66,14 +68,16 @@ TEST_CASE("slopes that are known by hand", "[insight]") {
     CHECK(volume(at("out.rgb = rgb.grb", {0.1f, 0.2f, 0.3f})) == -1);
     CHECK(volume(at("out.g = b", {0.1f, 0.2f, 0.3f})) == 0);
     CHECK(volume(at("out.g = 0.5", {0.1f, 0.2f, 0.3f})) == 0);
-    // Independent noise adds by squares: the rule of error propagation, JCGM 100 (GUM) 5.1.2; 3 x - y - z is sqrt(11) times as loud.
+    // Independent noise adds by squares: the rule of error propagation, JCGM 100 (GUM) 5.1.2; 3 x - y - z is sqrt(11)
+    // times as loud.
     CHECK_THAT(noise_gain(at("out.r = 3 * r - g - b", {0.2f, 0.2f, 0.2f})), WithinAbs(std::sqrt(11.0), 1e-6));
 }
 
 TEST_CASE("the slope of a published curve", "[insight]") {
     // IEC 61966-2-1: the linear part has slope 12.92; above it 1.055 / 2.4 x^(1/2.4 - 1), at 0.5.
     CHECK_THAT(at("out.rgb = srgb_encode(rgb)", {0.002f, 0.5f, 0.5f})[0][0], WithinAbs(12.92, 1e-4));
-    CHECK_THAT(at("out.rgb = srgb_encode(rgb)", {0.002f, 0.5f, 0.5f})[1][1], WithinAbs(1.055 / 2.4 * std::pow(0.5, 1 / 2.4 - 1), 1e-4));
+    CHECK_THAT(at("out.rgb = srgb_encode(rgb)", {0.002f, 0.5f, 0.5f})[1][1],
+               WithinAbs(1.055 / 2.4 * std::pow(0.5, 1 / 2.4 - 1), 1e-4));
     // CIE 15: L* = 116 (Y / Yn)^(1/3) - 16.
     CHECK_THAT(at("out.r = lab(vec3(g)).l", {0, 0.4f, 0})[0][1], WithinRel(116.0 / 3 * std::pow(0.4, -2.0 / 3), 1e-4));
 }
@@ -93,7 +97,8 @@ TEST_CASE("derivatives agree with small steps of the reference", "[insight]") {
         "out.rgb = rgb.brg\nkeep luminance",
         "out.rgb = r > g ? rgb * 2 : rgb * rgb",
         "out.rgb = blend_soft_light(rgb, rgb.gbr)",
-        "param amount = 0.6 in 0 .. 1\nlet shared = 0.5 * g + 0.5 * b\nout.g = mix(g, shared, amount)\nout.b = mix(b, shared, amount)",
+        "param amount = 0.6 in 0 .. 1\nlet shared = 0.5 * g + 0.5 * b\nout.g = mix(g, shared, amount)\nout.b = mix(b, "
+        "shared, amount)",
     };
     std::mt19937 random(20261126);
     std::uniform_real_distribution<float> number(0.05f, 1.0f);
@@ -107,7 +112,8 @@ TEST_CASE("derivatives agree with small steps of the reference", "[insight]") {
             colour = {number(random), number(random), number(random)};
         const std::vector<Jacobian> found = jacobians(*derivative(rule), values, colours);
         for (std::size_t i = 0; i < colours.size(); ++i) {
-            const Jacobian wide = differences(rule, values, colours[i], 1e-5), narrow = differences(rule, values, colours[i], 1e-6);
+            const Jacobian wide = differences(rule, values, colours[i], 1e-5),
+                           narrow = differences(rule, values, colours[i], 1e-6);
             if (apart(wide, narrow) > 1e-3) // a bend lies between
                 continue;
             INFO(colours[i][0] << " " << colours[i][1] << " " << colours[i][2]);
@@ -132,7 +138,8 @@ TEST_CASE("every operation of the graph has the slope of its own folding", "[ins
             if (row.op == ir::Op::select || (row.op >= ir::Op::logical_and && row.op <= ir::Op::bit_xor))
                 x[0] = trial % 2;
             ir::Graph graph;
-            const ir::NodeId made[] = {graph.make(row.op, graph.input(ir::Input::r), graph.input(ir::Input::g), graph.input(ir::Input::b))};
+            const ir::NodeId made[] = {
+                graph.make(row.op, graph.input(ir::Input::r), graph.input(ir::Input::g), graph.input(ir::Input::b))};
             const auto slopes = ir::derivatives(graph, made).front();
             const engine::Program program(graph, slopes);
             float in[3], out[3];

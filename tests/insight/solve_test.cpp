@@ -20,7 +20,8 @@ double kept(const Affine& map, std::size_t column) {
 
 TEST_CASE("three wishes that a matrix can meet are met, by the numbers of the inverse", "[insight]") {
     // The wishes are the columns of the matrix, at the primaries.
-    const std::vector<Wish> wishes = {{{1, 0, 0}, {0.5, 0.25, 0}}, {{0, 1, 0}, {0, 1, 0.125}}, {{0, 0, 1}, {0.25, 0, 1}}};
+    const std::vector<Wish> wishes = {
+        {{1, 0, 0}, {0.5, 0.25, 0}}, {{0, 1, 0}, {0, 1, 0.125}}, {{0, 0, 1}, {0.25, 0, 1}}};
     const Solved solved = solve(wishes);
     const Affine wanted{{{{0.5, 0, 0.25}, {0.25, 1, 0}, {0, 0.125, 1}}}, {}};
     for (std::size_t row = 0; row < 3; ++row)
@@ -31,7 +32,8 @@ TEST_CASE("three wishes that a matrix can meet are met, by the numbers of the in
 }
 
 TEST_CASE("many wishes are met in the least squares, as the normal equations say", "[insight]") {
-    // One channel of r, s wishes r -> k r with two wishes that differ: 1 -> 2 and 2 -> 3. Least squares by hand: (1*2 + 2*3) / (1 + 4) = 1.6.
+    // One channel of r, s wishes r -> k r with two wishes that differ: 1 -> 2 and 2 -> 3. Least squares by hand: (1*2 +
+    // 2*3) / (1 + 4) = 1.6.
     const Solved solved = solve(std::vector<Wish>{{{1, 0, 0}, {2, 0, 0}}, {{2, 0, 0}, {3, 0, 0}}});
     CHECK(solved.map.matrix[0][0] == Approx(1.6));
     CHECK(solved.residuals[0] == Approx(0.4));
@@ -53,7 +55,8 @@ TEST_CASE("what is demanded holds exactly, whatever is wished", "[insight]") {
                 wish.from[c] = number(random);
                 wish.to[c] = number(random);
             }
-        const Solved free = solve(wishes), rows = solve(wishes, {false, true, {}}), both = solve(wishes, {false, true, bt709}), moved = solve(wishes, {true, false, {}});
+        const Solved free = solve(wishes), rows = solve(wishes, {false, true, {}}),
+                     both = solve(wishes, {false, true, bt709}), moved = solve(wishes, {true, false, {}});
         for (const double sum : rows.map.row_sums())
             CHECK(sum == Approx(1).margin(1e-10));
         for (std::size_t c = 0; c < 3; ++c) {
@@ -77,7 +80,9 @@ TEST_CASE("what is demanded holds exactly, whatever is wished", "[insight]") {
 }
 
 TEST_CASE("a row keeps its sum in the way that was chosen", "[insight]") {
-    const auto changed = [](std::size_t how, MixRow row, std::size_t own, std::size_t edited, double value) { return sum_holds()[how].changed(row, own, edited, value); };
+    const auto changed = [](std::size_t how, MixRow row, std::size_t own, std::size_t edited, double value) {
+        return sum_holds()[how].changed(row, own, edited, value);
+    };
     const MixRow row = {0.5, 0.25, 0.25};
     // By hand, for the row of output r whose weight of g becomes 0.75.
     CHECK(changed(0, row, 0, 1, 0.75) == MixRow{0.5, 0.75, 0.25});

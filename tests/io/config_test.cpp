@@ -1,6 +1,6 @@
 // Spaces of an OpenColorIO config: as working, picture and display spaces, against OpenColorIO itself.
-#include "io/config.hpp"
 #include "colour/model.hpp"
+#include "io/config.hpp"
 #include "io/picture_file.hpp"
 #include "support/config.hpp"
 #include "support/support.hpp"
@@ -70,7 +70,8 @@ TEST_CASE("a config's spaces convert as OpenColorIO does, and come back", "[io][
     village(folder);
     const OCIO::ConstConfigRcPtr config = OCIO::Config::CreateFromFile((folder / "village.ocio").c_str());
     const auto direct = config->getProcessor("vat film", "Loom & screen")->getDefaultCPUProcessor();
-    const colour::Space &film = *colour::find_space("vat film"), &loom = *colour::find_space("Loom & screen"), &srgb = *colour::find_space("srgb");
+    const colour::Space &film = *colour::find_space("vat film"), &loom = *colour::find_space("Loom & screen"),
+                        &srgb = *colour::find_space("srgb");
     for (const Colour& c : some_colours()) {
         const colour::Triple in = {static_cast<double>(c[0]), static_cast<double>(c[1]), static_cast<double>(c[2])};
         const colour::Triple made = colour::converted(in, film, loom), ours = colour::converted(in, film, srgb);
@@ -81,11 +82,13 @@ TEST_CASE("a config's spaces convert as OpenColorIO does, and come back", "[io][
             brightest = std::max(brightest, std::fabs(x));
         for (std::size_t i = 0; i < 3; ++i) {
             INFO(c[0] << " " << c[1] << " " << c[2]);
-            CHECK(made[i] == Approx(static_cast<double>(pixel[i])).margin(2e-4 * brightest)); // steep near black, floats both
+            CHECK(made[i] ==
+                  Approx(static_cast<double>(pixel[i])).margin(2e-4 * brightest)); // steep near black, floats both
             if (ours[i] >= 0) // below, its curve goes straight on and ours is mirrored
                 CHECK(ours[i] == Approx(made[i]).margin(2e-4 * brightest)); // the loom's screen is sRGB
         }
-        const colour::Triple back = colour::converted(colour::converted(in, film, *colour::find_space("rec709-linear")), *colour::find_space("rec709-linear"), film);
+        const colour::Triple back = colour::converted(colour::converted(in, film, *colour::find_space("rec709-linear")),
+                                                      *colour::find_space("rec709-linear"), film);
         for (std::size_t i = 0; i < 3; ++i)
             CHECK(back[i] == Approx(in[i]).margin(2e-5));
     }
@@ -100,7 +103,8 @@ TEST_CASE("a config's spaces convert as OpenColorIO does, and come back", "[io][
 TEST_CASE("a rule works in a config's space, in the engine as in the reference", "[io][config]") {
     TemporaryFolder folder;
     village(folder);
-    const lang::Rule rule = good_rule("working \"vat film\"\nlet y = luminance(rgb)\nlet c = oklab(rgb)\nc.a *= 0.8\nout.rgb = mix(rgb(c), vec3(0.4), 0.25)\nout.g += 0.1 * y\nkeep luminance");
+    const lang::Rule rule = good_rule("working \"vat film\"\nlet y = luminance(rgb)\nlet c = oklab(rgb)\nc.a *= "
+                                      "0.8\nout.rgb = mix(rgb(c), vec3(0.4), 0.25)\nout.g += 0.1 * y\nkeep luminance");
     const auto colours = some_colours();
     engine::CompileOptions options;
     options.in_space = options.out_space = "srgb";
@@ -111,7 +115,10 @@ TEST_CASE("a rule works in a config's space, in the engine as in the reference",
         const auto out = through(*program, colours);
         for (std::size_t k = 0; k < colours.size(); k += 37) {
             const colour::Space &srgb = *colour::find_space("srgb"), &film = *colour::find_space("vat film");
-            const colour::Triple in = colour::converted({static_cast<double>(colours[k][0]), static_cast<double>(colours[k][1]), static_cast<double>(colours[k][2])}, srgb, film);
+            const colour::Triple in =
+                colour::converted({static_cast<double>(colours[k][0]), static_cast<double>(colours[k][1]),
+                                   static_cast<double>(colours[k][2])},
+                                  srgb, film);
             engine::ReferencePixel pixel;
             pixel.rgba = {in[0], in[1], in[2], 1};
             const auto exact = engine::reference(rule, {}, pixel);
@@ -126,12 +133,15 @@ TEST_CASE("a rule works in a config's space, in the engine as in the reference",
     // A rule that does nothing gives every picture back as it came.
     CHECK(engine::compile(good_rule("working \"vat film\""), options)->is_identity());
     // Only one result of a conversion is needed, or a constant goes in.
-    const lang::Rule one = good_rule("working \"vat film\"\nout.r = luminance(vec3(0.4, 0.4, 0.4))\nout.g = xyz(rgb).y");
+    const lang::Rule one =
+        good_rule("working \"vat film\"\nout.r = luminance(vec3(0.4, 0.4, 0.4))\nout.g = xyz(rgb).y");
     const Colour made = run(one, {{0.4f, 0.4f, 0.4f, 1}}).front();
     CHECK(static_cast<double>(made[0]) == Approx(std::exp2(-2) - 0.01).epsilon(1e-4));
     CHECK(made[0] == Approx(made[1]).epsilon(1e-4));
     // What is the same for every pixel goes through it once a run: the turn of a held hue is one matrix.
-    const lang::Rule held = good_rule("working \"vat film\"\nparam k = 0.25 in 0 .. 1\nout.g += k * (b - g)\nhold hue of vec3(0.5 + 0.1 * k, 0.3, 0.35) in oklch\nout.r += luminance(vec3(k, 0.4, 0.4))");
+    const lang::Rule held =
+        good_rule("working \"vat film\"\nparam k = 0.25 in 0 .. 1\nout.g += k * (b - g)\nhold hue of vec3(0.5 + 0.1 * "
+                  "k, 0.3, 0.35) in oklch\nout.r += luminance(vec3(k, 0.4, 0.4))");
     const auto steps = engine::compile(held)->operations();
     CHECK(steps < 60);
     for (const Colour& c : {Colour{0.5f, 0.4f, 0.3f, 1}, Colour{0.3f, 0.3f, 0.6f, 1}}) {
@@ -150,7 +160,9 @@ TEST_CASE("a rule works in a config's space, in the engine as in the reference",
 TEST_CASE("a file of a config's space says so where it can", "[io][config]") {
     TemporaryFolder folder;
     village(folder);
-    image::Image image = image::image_of(image::generated(4, 2, [](int x, int) { return std::array<double, 3>{0.1 * x, 0.5, 0.25}; }));
+    image::Image image = image::image_of(image::generated(4, 2, [](int x, int) {
+        return std::array<double, 3>{0.1 * x, 0.5, 0.25};
+    }));
     image.space = "vat film";
     const auto exr = io::save(folder / "a.exr", image);
     REQUIRE(exr);
@@ -174,14 +186,16 @@ TEST_CASE("a config that cannot be used says why, and nothing changes", "[io][co
     CHECK(broken.error().what.find("cannot be used as a colour config") == 0);
     CHECK(broken.error().what.find('\n') == std::string::npos);
     write(folder / "alone.ocio", village_config("  data: plates\n"));
-    CHECK(io::load_config(folder / "alone.ocio").error().what.find("names no space by which it meets others") != std::string::npos);
+    CHECK(io::load_config(folder / "alone.ocio").error().what.find("names no space by which it meets others") !=
+          std::string::npos);
     CHECK(colour::added_spaces().size() == 3);
     // An older config: only scene_linear.
     write(folder / "older.ocio", village_config("  scene_linear: village light\n"));
     const auto older = io::load_config(folder / "older.ocio");
     REQUIRE(older);
     CHECK(older.value().notes.front().find("taken as linear BT.709") != std::string::npos);
-    const colour::Triple light = colour::converted({0.3, 0.2, 0.1}, *colour::find_space("village light"), *colour::find_space("rec709-linear"));
+    const colour::Triple light =
+        colour::converted({0.3, 0.2, 0.1}, *colour::find_space("village light"), *colour::find_space("rec709-linear"));
     CHECK(light[0] == Approx(0.3).margin(1e-6));
     colour::retire_added_spaces();
 }

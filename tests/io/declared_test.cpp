@@ -17,7 +17,9 @@ using image::Image;
 namespace {
 
 Image some_picture(Depth depth, const std::string& space) {
-    Image made = image::image_of(image::generated(8, 4, [](int x, int y) { return std::array<double, 3>{x / 8.0, y / 4.0, (x + y) / 12.0}; }));
+    Image made = image::image_of(image::generated(8, 4, [](int x, int y) {
+        return std::array<double, 3>{x / 8.0, y / 4.0, (x + y) / 12.0};
+    }));
     made.depth = depth;
     made.space = space;
     return made;
@@ -33,7 +35,9 @@ std::uint32_t crc_of(const std::string& bytes) {
     }
     return ~crc;
 }
-std::string big_endian(std::uint32_t x) { return {static_cast<char>(x >> 24), static_cast<char>(x >> 16), static_cast<char>(x >> 8), static_cast<char>(x)}; }
+std::string big_endian(std::uint32_t x) {
+    return {static_cast<char>(x >> 24), static_cast<char>(x >> 16), static_cast<char>(x >> 8), static_cast<char>(x)};
+}
 std::string chunk(const std::string& type, const std::string& data) {
     return big_endian(static_cast<std::uint32_t>(data.size())) + type + data + big_endian(crc_of(type + data));
 }
@@ -44,7 +48,8 @@ void write_png(const std::filesystem::path& path, const std::string& chunks) {
     std::string bytes = content_of(path), kept = bytes.substr(0, 33); // signature and IHDR
     for (std::size_t at = 33; at + 12 <= bytes.size();) {
         const auto* p = reinterpret_cast<const unsigned char*>(bytes.data() + at);
-        const std::size_t length = 12 + ((std::size_t{p[0]} << 24) | (std::size_t{p[1]} << 16) | (std::size_t{p[2]} << 8) | p[3]);
+        const std::size_t length =
+            12 + ((std::size_t{p[0]} << 24) | (std::size_t{p[1]} << 16) | (std::size_t{p[2]} << 8) | p[3]);
         const std::string type = bytes.substr(at + 4, 4);
         if (type == "IDAT" && chunks.size() > 0 && kept.size() == 33)
             kept += chunks;
@@ -78,7 +83,8 @@ cmsHPROFILE strange_profile() {
 void write_with_profile(const std::filesystem::path& path, const std::vector<std::uint8_t>& profile) {
     auto out = OIIO::ImageOutput::create(path.string());
     OIIO::ImageSpec spec(2, 1, 3, OIIO::TypeDesc::UINT16);
-    spec.attribute("ICCProfile", OIIO::TypeDesc(OIIO::TypeDesc::UINT8, static_cast<int>(profile.size())), profile.data());
+    spec.attribute("ICCProfile", OIIO::TypeDesc(OIIO::TypeDesc::UINT8, static_cast<int>(profile.size())),
+                   profile.data());
     const float pixels[6] = {0.5f, 0.25f, 0.75f, 1, 1, 1};
     REQUIRE(out->open(path.string(), spec));
     REQUIRE(out->write_image(OIIO::TypeDesc::FLOAT, pixels));
@@ -96,15 +102,19 @@ TEST_CASE("chunks of a PNG name its space", "[io][declared]") {
     TemporaryFolder folder;
     const std::string srgb = chunk("sRGB", std::string(1, '\0'));
     const auto gamma = [](std::uint32_t value) { return chunk("gAMA", big_endian(value)); };
-    const auto codes = [](char primaries, char transfer) { return chunk("cICP", std::string{primaries, transfer, 0, 1}); };
+    const auto codes = [](char primaries, char transfer) {
+        return chunk("cICP", std::string{primaries, transfer, 0, 1});
+    };
     struct Row {
         std::string chunks, space, how;
     };
-    for (const Row& row : {Row{"", "srgb", "assumed"}, Row{srgb, "srgb", "sRGB chunk"}, Row{gamma(45455), "rec709-gamma22", "gAMA chunk, 0.45455"},
-                           Row{gamma(100000), "rec709-linear", "gAMA chunk, 1"}, Row{gamma(45455) + srgb, "srgb", "sRGB chunk"},
-                           // ITU-T H.273: 9 is BT.2020's primaries, 12 P3 with D65; 16 is PQ, 18 HLG, 13 sRGB.
-                           Row{codes(9, 16), "rec2100-pq", "cICP chunk"}, Row{codes(9, 18), "rec2100-hlg", "cICP chunk"},
-                           Row{codes(12, 13) + srgb, "p3-d65-srgb", "cICP chunk"}, Row{codes(99, 99), "srgb", "assumed"}}) {
+    for (const Row& row :
+         {Row{"", "srgb", "assumed"}, Row{srgb, "srgb", "sRGB chunk"},
+          Row{gamma(45455), "rec709-gamma22", "gAMA chunk, 0.45455"},
+          Row{gamma(100000), "rec709-linear", "gAMA chunk, 1"}, Row{gamma(45455) + srgb, "srgb", "sRGB chunk"},
+          // ITU-T H.273: 9 is BT.2020's primaries, 12 P3 with D65; 16 is PQ, 18 HLG, 13 sRGB.
+          Row{codes(9, 16), "rec2100-pq", "cICP chunk"}, Row{codes(9, 18), "rec2100-hlg", "cICP chunk"},
+          Row{codes(12, 13) + srgb, "p3-d65-srgb", "cICP chunk"}, Row{codes(99, 99), "srgb", "assumed"}}) {
         write_png(folder / "a.png", row.chunks);
         const auto loaded = io::load(folder / "a.png");
         REQUIRE(loaded);
@@ -150,22 +160,29 @@ TEST_CASE("a profile of no known space is taken to light, as another library doe
         CHECK(loaded.value().space == "rec709-linear");
         CHECK(loaded.value().space_from.starts_with("ICC profile"));
         REQUIRE(loaded.value().notes.size() == 1);
-        // lcms2: the profile to XYZ under D50, then CSS Color 4's matrices (Bradford to D65, to linear sRGB; from memory).
+        // lcms2: the profile to XYZ under D50, then CSS Color 4's matrices (Bradford to D65, to linear sRGB; from
+        // memory).
         cmsHPROFILE profile = strange_profile(), xyz = cmsCreateXYZProfile();
-        cmsHTRANSFORM transform = cmsCreateTransform(profile, TYPE_RGB_DBL, xyz, TYPE_XYZ_DBL, INTENT_RELATIVE_COLORIMETRIC, cmsFLAGS_NOOPTIMIZE);
-        const double in[3] = {std::round(0.5 * 65535) / 65535, std::round(0.25 * 65535) / 65535, std::round(0.75 * 65535) / 65535};
+        cmsHTRANSFORM transform = cmsCreateTransform(profile, TYPE_RGB_DBL, xyz, TYPE_XYZ_DBL,
+                                                     INTENT_RELATIVE_COLORIMETRIC, cmsFLAGS_NOOPTIMIZE);
+        const double in[3] = {std::round(0.5 * 65535) / 65535, std::round(0.25 * 65535) / 65535,
+                              std::round(0.75 * 65535) / 65535};
         double seen[3];
         cmsDoTransform(transform, in, seen, 1);
         cmsDeleteTransform(transform);
         cmsCloseProfile(profile);
         cmsCloseProfile(xyz);
-        const colour::Matrix3 to_d65 = {{{0.955473421488075, -0.02309845494876471, 0.06325924320057072}, {-0.0283697093338637, 1.0099953980813041, 0.021041441191917323}, {0.012314014864481998, -0.020507649298898964, 1.330365926242124}}};
-        const colour::Matrix3 to_rgb = {{{3.2409699419045213, -1.5373831775700935, -0.4986107602930033}, {-0.9692436362808798, 1.8759675015077206, 0.04155505740717561}, {0.05563007969699361, -0.20397695888897657, 1.0569715142428786}}};
+        const colour::Matrix3 to_d65 = {{{0.955473421488075, -0.02309845494876471, 0.06325924320057072},
+                                         {-0.0283697093338637, 1.0099953980813041, 0.021041441191917323},
+                                         {0.012314014864481998, -0.020507649298898964, 1.330365926242124}}};
+        const colour::Matrix3 to_rgb = {{{3.2409699419045213, -1.5373831775700935, -0.4986107602930033},
+                                         {-0.9692436362808798, 1.8759675015077206, 0.04155505740717561},
+                                         {0.05563007969699361, -0.20397695888897657, 1.0569715142428786}}};
         using colour::operator*;
         const colour::Triple expected = to_rgb * (to_d65 * colour::Triple{seen[0], seen[1], seen[2]});
         const auto got = first_pixel(loaded.value());
         for (std::size_t i = 0; i < 3; ++i)
-            CHECK(got[i] == Approx(expected[i]).margin(2e-4)); // a profile's matrix has 16 bits
+            CHECK(got[i] == Approx(expected[i]).margin(2e-4));                  // a profile's matrix has 16 bits
         CHECK((*loaded.value().find("G")->plane)[1] == Approx(1).margin(2e-4)); // white is white
     }
 }
@@ -174,7 +191,8 @@ TEST_CASE("a profile that is a table is used, and said", "[io][declared]") {
     TemporaryFolder folder;
     // A device link made an input profile: it has a table and no matrix.
     cmsHPROFILE from = strange_profile(), lab = cmsCreateLab4Profile(nullptr);
-    cmsHTRANSFORM transform = cmsCreateTransform(from, TYPE_RGB_DBL, lab, TYPE_Lab_DBL, INTENT_RELATIVE_COLORIMETRIC, 0);
+    cmsHTRANSFORM transform =
+        cmsCreateTransform(from, TYPE_RGB_DBL, lab, TYPE_Lab_DBL, INTENT_RELATIVE_COLORIMETRIC, 0);
     cmsHPROFILE link = cmsTransform2DeviceLink(transform, 4.3, cmsFLAGS_FORCE_CLUT);
     cmsSetDeviceClass(link, cmsSigInputClass);
     cmsSetPCS(link, cmsSigLabData);
@@ -227,7 +245,8 @@ TEST_CASE("an EXR says its space by chromaticities, and ours by an attribute", "
     // Somebody else's primaries: converted once. White stays white.
     auto out = OIIO::ImageOutput::create((folder / "odd.exr").string());
     OIIO::ImageSpec spec(2, 1, 3, OIIO::TypeDesc::FLOAT);
-    const float chromaticities[8] = {0.7f, 0.3f, 0.2f, 0.7f, 0.13f, 0.05f, 0.32f, 0.34f}, pixels[6] = {0.5f, 0.25f, 2, 1, 1, 1};
+    const float chromaticities[8] = {0.7f, 0.3f, 0.2f, 0.7f, 0.13f, 0.05f, 0.32f, 0.34f},
+                pixels[6] = {0.5f, 0.25f, 2, 1, 1, 1};
     spec.attribute("chromaticities", OIIO::TypeDesc(OIIO::TypeDesc::FLOAT, 8), chromaticities);
     REQUIRE(out->open((folder / "odd.exr").string(), spec));
     REQUIRE(out->write_image(OIIO::TypeDesc::FLOAT, pixels));
@@ -246,7 +265,9 @@ TEST_CASE("an EXR says its space by chromaticities, and ours by an attribute", "
 
 TEST_CASE("numbers that contradict their space are pointed out", "[io][declared]") {
     TemporaryFolder folder;
-    Image image = image::image_of(image::generated(2, 1, [](int x, int) { return std::array<double, 3>{-0.25 * x, 0.5, 0.5}; }));
+    Image image = image::image_of(image::generated(2, 1, [](int x, int) {
+        return std::array<double, 3>{-0.25 * x, 0.5, 0.5};
+    }));
     image.space = "srgb";
     REQUIRE(io::save(folder / "a.exr", image));
     const Image loaded = io::load(folder / "a.exr").value();
@@ -272,7 +293,8 @@ TEST_CASE("a rendered picture keeps its space where the kinds of file agree", "[
     const Image cg = io::load(folder / "cg.exr").value();
     CHECK(cg.space == "acescg");
     const auto before = first_pixel(io::load(folder / "half.exr").value()), after = first_pixel(cg);
-    const colour::Triple expected = colour::converted({before[0], before[1], before[2]}, *colour::find_space("rec709-linear"), *colour::find_space("acescg"));
+    const colour::Triple expected = colour::converted(
+        {before[0], before[1], before[2]}, *colour::find_space("rec709-linear"), *colour::find_space("acescg"));
     for (std::size_t i = 0; i < 3; ++i)
         CHECK(after[i] == Approx(expected[i]).margin(1e-3)); // half floats
     // The user's word about what comes in.

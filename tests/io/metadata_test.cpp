@@ -1,4 +1,5 @@
-// What pictures say besides their numbers goes along into the pictures that are made of them: attributes, windows, parts, depths.
+// What pictures say besides their numbers goes along into the pictures that are made of them: attributes, windows,
+// parts, depths.
 #include "handover/render.hpp"
 #include "io/oiio.hpp"
 #include "io/picture_file.hpp"
@@ -60,7 +61,8 @@ TEST_CASE("attributes and windows of an EXR are those of what is made of it", "[
     const float camera[16] = {1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 4, 5, 6, 1};
     const unsigned int code[2] = {0x01020304, 0};
     spec.attribute("worldToCamera", OIIO::TypeDesc(OIIO::TypeDesc::FLOAT, OIIO::TypeDesc::MATRIX44), camera);
-    spec.attribute("smpte:TimeCode", OIIO::TypeDesc(OIIO::TypeDesc::UINT, OIIO::TypeDesc::SCALAR, OIIO::TypeDesc::TIMECODE, 2), code);
+    spec.attribute("smpte:TimeCode",
+                   OIIO::TypeDesc(OIIO::TypeDesc::UINT, OIIO::TypeDesc::SCALAR, OIIO::TypeDesc::TIMECODE, 2), code);
     spec.attribute("Artist", "the weaver at the ford");
     spec.attribute("dye:batch", 17);
     spec.attribute("PixelAspectRatio", 2.0f);
@@ -73,7 +75,8 @@ TEST_CASE("attributes and windows of an EXR are those of what is made of it", "[
         CHECK(made.get_int_attribute("dye:batch") == 17);
         CHECK(made.get_float_attribute("PixelAspectRatio") == 2.0f);
         float back[16] = {};
-        REQUIRE(made.getattribute("worldToCamera", OIIO::TypeDesc(OIIO::TypeDesc::FLOAT, OIIO::TypeDesc::MATRIX44), back));
+        REQUIRE(
+            made.getattribute("worldToCamera", OIIO::TypeDesc(OIIO::TypeDesc::FLOAT, OIIO::TypeDesc::MATRIX44), back));
         CHECK(std::equal(camera, camera + 16, back));
         CHECK(made.find_attribute("smpte:TimeCode"));
         CHECK((made.x == 10 && made.y == -3 && made.full_width == 64 && made.full_height == 36));
@@ -94,7 +97,9 @@ TEST_CASE("attributes and windows of an EXR are those of what is made of it", "[
 
 TEST_CASE("a file is not said to be what it was made of in what has changed", "[io][metadata]") {
     const TemporaryFolder folder;
-    image::Image picture = image::image_of(image::generated(width, height, [](int, int) { return std::array<double, 3>{0.5, 0.25, 0.125}; }));
+    image::Image picture = image::image_of(image::generated(width, height, [](int, int) {
+        return std::array<double, 3>{0.5, 0.25, 0.125};
+    }));
     picture.depth = image::Depth::uint16;
     picture.space = "p3-d65-srgb";
     REQUIRE(io::save(folder / "p3.tif", picture));
@@ -111,7 +116,8 @@ TEST_CASE("a file is not said to be what it was made of in what has changed", "[
 
 TEST_CASE("parts of an EXR are layers, and channels keep a depth of their own", "[io][metadata]") {
     const TemporaryFolder folder;
-    OIIO::ImageSpec first = header({"R", "G", "B", "A"}), second = header({"R", "G", "B"}), third = header({"Z"}, OIIO::TypeDesc::FLOAT), fourth = header({"R"});
+    OIIO::ImageSpec first = header({"R", "G", "B", "A"}), second = header({"R", "G", "B"}),
+                    third = header({"Z"}, OIIO::TypeDesc::FLOAT), fourth = header({"R"});
     first.attribute("oiio:subimagename", "beauty");
     second.attribute("oiio:subimagename", "lantern");
     third.attribute("oiio:subimagename", "depth");
@@ -123,7 +129,8 @@ TEST_CASE("parts of an EXR are layers, and channels keep a depth of their own", 
     for (int i = 0; i < 4; ++i) {
         if (i > 0)
             REQUIRE(output->open((folder / "parts.exr").string(), parts[i], OIIO::ImageOutput::AppendSubimage));
-        const std::vector<float> data = numbers(static_cast<std::size_t>(parts[i].nchannels), static_cast<float>(i + 1));
+        const std::vector<float> data =
+            numbers(static_cast<std::size_t>(parts[i].nchannels), static_cast<float>(i + 1));
         REQUIRE(output->write_image(OIIO::TypeDesc::FLOAT, data.data()));
     }
     REQUIRE(output->close());

@@ -13,7 +13,9 @@ using image::Image;
 namespace {
 
 Image small(Depth depth, bool alpha) {
-    Image image = image::image_of(image::generated(5, 3, [](int x, int y) { return std::array<double, 3>{x / 4.0, y / 2.0, 0.2}; }));
+    Image image = image::image_of(image::generated(5, 3, [](int x, int y) {
+        return std::array<double, 3>{x / 4.0, y / 2.0, 0.2};
+    }));
     image.depth = depth;
     if (alpha) {
         image::Samples values;
@@ -47,10 +49,11 @@ TEST_CASE("pictures come back as they were written, to the depth of the file", "
         float within;
         const char* space;
     };
-    const Kind kinds[] = {{"a8.png", Depth::uint8, 0.5f / 255, "srgb"},      {"a16.png", Depth::uint16, 0.5f / 65535, "srgb"},
-                          {"b8.tif", Depth::uint8, 0.5f / 255, "srgb"},      {"b16.tiff", Depth::uint16, 0.5f / 65535, "srgb"},
-                          {"bf.tif", Depth::float32, 0, "rec709-linear"},    {"ch.exr", Depth::half, 2.5e-4f, "rec709-linear"},
-                          {"cf.exr", Depth::float32, 0, "rec709-linear"}};
+    const Kind kinds[] = {
+        {"a8.png", Depth::uint8, 0.5f / 255, "srgb"},   {"a16.png", Depth::uint16, 0.5f / 65535, "srgb"},
+        {"b8.tif", Depth::uint8, 0.5f / 255, "srgb"},   {"b16.tiff", Depth::uint16, 0.5f / 65535, "srgb"},
+        {"bf.tif", Depth::float32, 0, "rec709-linear"}, {"ch.exr", Depth::half, 2.5e-4f, "rec709-linear"},
+        {"cf.exr", Depth::float32, 0, "rec709-linear"}};
     for (const Kind& kind : kinds) {
         INFO(kind.name);
         Image image = small(kind.depth, false);
@@ -62,7 +65,8 @@ TEST_CASE("pictures come back as they were written, to the depth of the file", "
         CHECK(loaded.value().space == kind.space);
         CHECK(largest_difference(image, loaded.value()) <= kind.within * 1.01f);
     }
-    CHECK(std::distance(std::filesystem::directory_iterator(folder.path), {}) == std::ssize(kinds)); // no temporaries left
+    CHECK(std::distance(std::filesystem::directory_iterator(folder.path), {}) ==
+          std::ssize(kinds)); // no temporaries left
 }
 
 TEST_CASE("alpha is stored the way each kind of file wants it and means the same after", "[io]") {
@@ -77,7 +81,8 @@ TEST_CASE("alpha is stored the way each kind of file wants it and means the same
     REQUIRE(io::save(folder / "a.png", image));
     const Image png = io::load(folder / "a.png").value();
     CHECK(png.alpha == Alpha::straight);
-    const image::Picture straight = *image::picture_of(image, ""), from_exr = *image::picture_of(exr, ""), from_tiff = *image::picture_of(tiff, "");
+    const image::Picture straight = *image::picture_of(image, ""), from_exr = *image::picture_of(exr, ""),
+                         from_tiff = *image::picture_of(tiff, "");
     for (std::size_t i = 0; i < straight.pixels(); ++i)
         if (straight.at(i)[3] > 0) {
             CHECK(from_exr.at(i)[0] == Approx(straight.at(i)[0]));

@@ -8,7 +8,8 @@ using namespace kasuri;
 namespace {
 
 struct Frames {
-    std::filesystem::path folder = std::filesystem::temp_directory_path() / ("kasuri-frames-" + std::to_string(std::random_device{}()));
+    std::filesystem::path folder =
+        std::filesystem::temp_directory_path() / ("kasuri-frames-" + std::to_string(std::random_device{}()));
     explicit Frames(std::initializer_list<const char*> names) {
         std::filesystem::create_directories(folder);
         for (const char* name : names)
@@ -26,7 +27,8 @@ struct Frames {
 } // namespace
 
 TEST_CASE("numbered files that belong together, in their order, with gaps", "[io]") {
-    const Frames files{"river.0002.exr", "river.0001.exr", "river.0010.exr", "river.0001.png", "riverbed.0001.exr", "river.exr", "plate2_v3.7.tif", "plate2_v3.8.tif", "plate3_v3.7.tif"};
+    const Frames files{"river.0002.exr", "river.0001.exr",  "river.0010.exr",  "river.0001.png", "riverbed.0001.exr",
+                       "river.exr",      "plate2_v3.7.tif", "plate2_v3.8.tif", "plate3_v3.7.tif"};
     CHECK(files.numbers("river.0002.exr") == std::vector<int>{1, 2, 10});
     const io::Sequence river = io::sequence_of(files.folder / "river.0002.exr");
     CHECK(river.at == 1);

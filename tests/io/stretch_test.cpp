@@ -4,15 +4,19 @@
 
 using namespace kasuri;
 
-TEST_CASE("stretching keeps values between their neighbours, single channels single, and sizes that fit as they are", "[io]") {
-    const image::Picture small = image::generated(4, 2, [](int x, int y) { return std::array<double, 3>{x * 1.0, y * 1.0, 7.0}; });
+TEST_CASE("stretching keeps values between their neighbours, single channels single, and sizes that fit as they are",
+          "[io]") {
+    const image::Picture small = image::generated(4, 2, [](int x, int y) {
+        return std::array<double, 3>{x * 1.0, y * 1.0, 7.0};
+    });
     const image::Picture large = io::stretched(small, 16, 8);
     CHECK(large.width == 16);
     CHECK(large.height == 8);
     CHECK_FALSE(large.planes[3]);
     for (int x = 0; x + 1 < 16; ++x)
         CHECK(large.at(x, 3)[0] <= large.at(x + 1, 3)[0] + 1e-6f);
-    for (int x = 2; x < 14; ++x) // linear between the middles of the pixels: pixel x of 16 stands at (x + 0.5) / 4 - 0.5 of 4
+    for (int x = 2; x < 14;
+         ++x) // linear between the middles of the pixels: pixel x of 16 stands at (x + 0.5) / 4 - 0.5 of 4
         CHECK(large.at(x, 4)[0] == Approx((x + 0.5) / 4 - 0.5).margin(1e-5));
     CHECK(large.at(0, 0)[0] == Approx(0).margin(1e-6));
     CHECK(large.at(15, 7)[0] == Approx(3));

@@ -1,7 +1,7 @@
+#include "engine/evaluate.hpp"
 #include "ir/graph.hpp"
 #include "ir/linear_map.hpp"
 #include "ir/simplify.hpp"
-#include "engine/evaluate.hpp"
 #include "support/support.hpp"
 
 #include <cstring>
@@ -42,10 +42,14 @@ const Built built[] = {
     {"x * 1 = x", [](Graph& g, NodeId x, NodeId) { return g.mul(x, g.constant(1)); }},
     {"1 * x = x", [](Graph& g, NodeId x, NodeId) { return g.mul(g.constant(1), x); }},
     {"x * -1 = -x", [](Graph& g, NodeId x, NodeId) { return g.mul(x, g.constant(-1)); }},
-    {"x * c * d = x * (c * d)", [](Graph& g, NodeId x, NodeId) { return g.mul(g.mul(x, g.constant(3)), g.constant(0.2)); }},
-    {"d * (x * c) = x * (c * d)", [](Graph& g, NodeId x, NodeId) { return g.mul(g.constant(0.2), g.mul(x, g.constant(3))); }},
-    {"d * (c * x) = x * (c * d)", [](Graph& g, NodeId x, NodeId) { return g.mul(g.constant(0.2), g.mul(g.constant(3), x)); }},
-    {"c * x * d = x * (c * d)", [](Graph& g, NodeId x, NodeId) { return g.mul(g.mul(g.constant(3), x), g.constant(0.2)); }},
+    {"x * c * d = x * (c * d)",
+     [](Graph& g, NodeId x, NodeId) { return g.mul(g.mul(x, g.constant(3)), g.constant(0.2)); }},
+    {"d * (x * c) = x * (c * d)",
+     [](Graph& g, NodeId x, NodeId) { return g.mul(g.constant(0.2), g.mul(x, g.constant(3))); }},
+    {"d * (c * x) = x * (c * d)",
+     [](Graph& g, NodeId x, NodeId) { return g.mul(g.constant(0.2), g.mul(g.constant(3), x)); }},
+    {"c * x * d = x * (c * d)",
+     [](Graph& g, NodeId x, NodeId) { return g.mul(g.mul(g.constant(3), x), g.constant(0.2)); }},
     {"x / 1 = x", [](Graph& g, NodeId x, NodeId) { return g.div(x, g.constant(1)); }},
     {"x / c = x * (1 / c)", [](Graph& g, NodeId x, NodeId) { return g.div(x, g.constant(3)); }},
     {"-(-x) = x", [](Graph& g, NodeId x, NodeId) { return g.neg(g.neg(x)); }},
@@ -67,12 +71,22 @@ const Built built[] = {
 } // namespace
 
 TEST_CASE("every rewrite is an equation that holds for every kind of float", "[ir]") {
-    const float telling[] = {-2.5f, -1, -0.0f, 0, 1e-3f, 0.3f, 1, 7, kasuri::test::infinity, -kasuri::test::infinity,
+    const float telling[] = {-2.5f,
+                             -1,
+                             -0.0f,
+                             0,
+                             1e-3f,
+                             0.3f,
+                             1,
+                             7,
+                             kasuri::test::infinity,
+                             -kasuri::test::infinity,
                              kasuri::test::not_a_number};
     REQUIRE(std::size(built) == rewrites().size());
     for (const Rewrite& rewrite : rewrites()) {
         INFO(rewrite.equation);
-        const auto found = std::find_if(std::begin(built), std::end(built), [&](const Built& b) { return b.equation == rewrite.equation; });
+        const auto found = std::find_if(std::begin(built), std::end(built),
+                                        [&](const Built& b) { return b.equation == rewrite.equation; });
         REQUIRE(found != std::end(built));
         for (const float x : telling)
             for (const float y : telling) {

@@ -89,7 +89,9 @@ TEST_CASE("completion: each place offers what makes sense there", "[lang][assist
         {"let k = rgba.bgr.|", "r g b rgb x y z"},
         {"out.|", "r g b a rgb x y z w"},
         {"let k = r.|", ""},
-        {"fn f(c |", "float bool vec2 vec3 vec4 mat3 hsv hsl hwb hsi ycbcr601 ycbcr709 ycbcr2020 ycocg xyz xyz65 xyz50 xyy lab lab50 lch lch50 luv luv50 lchuv lchuv50 oklab oklch ictcp"},
+        {"fn f(c |",
+         "float bool vec2 vec3 vec4 mat3 hsv hsl hwb hsi ycbcr601 ycbcr709 ycbcr2020 ycocg xyz xyz65 xyz50 xyy lab "
+         "lab50 lch lch50 luv luv50 lchuv lchuv50 oklab oklch ictcp"},
         {"fn f(c vec3, k) {\n    let d = c * k\n    d.|", "r g b rgb x y z"},
         {"proof \"a\" |", "on"},
         {"proof \"a\" on |", "lattice " + target_names()},
@@ -118,7 +120,8 @@ TEST_CASE("completion: what is written of a word chooses, and says what it repla
     CHECK(light.items[0].text.starts_with("blend_l"));
 }
 
-TEST_CASE("completion: names are known below the line that makes them, and inside functions only their own", "[lang][assist]") {
+TEST_CASE("completion: names are known below the line that makes them, and inside functions only their own",
+          "[lang][assist]") {
     CHECK(has(offered("let x = r\nout.r = |"), "x"));
     CHECK_FALSE(has(offered("out.r = |\nlet x = r"), "x"));
     CHECK_FALSE(has(offered("let x = |"), "x"));
@@ -148,7 +151,8 @@ TEST_CASE("completion: a text with faults elsewhere, and at any byte", "[lang][a
     const std::string text = content_of(std::string(KASURI_SOURCE_DIR) + "/data/filters/crossed-threads.kasuri");
     for (std::size_t at = 0; at <= text.size(); ++at) {
         const std::string cut = text.substr(0, at); // as it is while it is typed
-        const Completions whole = completions(text, at, proof::vocabulary()), typed = completions(cut, at, proof::vocabulary());
+        const Completions whole = completions(text, at, proof::vocabulary()),
+                          typed = completions(cut, at, proof::vocabulary());
         REQUIRE(whole.replaces.begin <= at);
         REQUIRE(whole.replaces.end >= at);
         REQUIRE(typed.replaces.end == at);
@@ -172,14 +176,16 @@ TEST_CASE("hover says what a word means", "[lang][assist]") {
     CHECK(hovered("out.r = as|pect") == "aspect : float, per picture - width of the picture divided by its height");
     CHECK(hovered("let shar|ed = 0.5 * g") == "let shared : float, per pixel - ");
     CHECK(hovered("param k = 1 in 0 .. 4 \"How far\"\nout.r = |k") == "param k : 0 .. 4 - How far");
-    CHECK(hovered("param way = soft of soft, hard \"Edge\"\nout.r = w|ay.hard ? 1 : 0") == "param way : soft, hard - Edge");
+    CHECK(hovered("param way = soft of soft, hard \"Edge\"\nout.r = w|ay.hard ? 1 : 0") ==
+          "param way : soft, hard - Edge");
     CHECK(hovered("let k = 2 * 3\nout.r = |k") == "let k : float, constant - ");
     CHECK(hovered("ke|ep luminance") == "keep luminance - Gives out the luminance of the input back.");
     CHECK(hovered("let c = hsv(rgb)\nout.r = c.|s").starts_with("s of hsv : float - "));
     CHECK(hovered("let c = hsv(rgb)\nout.r = c.|s").size() > 25);
     CHECK(hovered("out.rg = rgb.b|r") == "br of vec3 : vec2 - ");
     CHECK(hovered("out.r = average|(rgb)").starts_with("average("));
-    CHECK(hovered("// Bends it.\nfn bend(x, k vec3) = x * k\nout.rgb = be|nd(r, rgb)") == "bend(x float, k vec3) vec3 - Bends it.");
+    CHECK(hovered("// Bends it.\nfn bend(x, k vec3) = x * k\nout.rgb = be|nd(r, rgb)") ==
+          "bend(x float, k vec3) vec3 - Bends it.");
     CHECK(hovered("out.rgb = satu|rate(rgb, 2)").find("saturation") != std::string::npos);
     // A function of several forms shows them all.
     const std::string rgb = hovered("let c = hsv(rgb)\nout.rgb = rg|b(c)");

@@ -13,7 +13,7 @@ namespace {
 
 struct Case {
     std::string name, text;
-    std::vector<std::pair<std::string, std::string>> faults;                      ///< code, text under the span
+    std::vector<std::pair<std::string, std::string>> faults; ///< code, text under the span
     std::vector<std::pair<std::vector<double>, std::vector<double>>> values;
 };
 
@@ -26,7 +26,8 @@ std::vector<double> numbers(std::string_view text) {
 
 std::vector<Case> cases(const std::string& outcome) {
     std::vector<Case> all;
-    for (const auto& entry : std::filesystem::directory_iterator(std::string(KASURI_SOURCE_DIR) + "/tests/lang/cases/" + outcome)) {
+    for (const auto& entry :
+         std::filesystem::directory_iterator(std::string(KASURI_SOURCE_DIR) + "/tests/lang/cases/" + outcome)) {
         Case made;
         made.name = outcome + "/" + entry.path().stem().string();
         made.text = content_of(entry.path());
@@ -34,7 +35,8 @@ std::vector<Case> cases(const std::string& outcome) {
             if (line.starts_with("//! ")) {
                 const std::string_view rest = line.substr(4);
                 const std::size_t quote = rest.find('"');
-                made.faults.emplace_back(trimmed(rest.substr(0, quote)), rest.substr(quote + 1, rest.size() - quote - 2));
+                made.faults.emplace_back(trimmed(rest.substr(0, quote)),
+                                         rest.substr(quote + 1, rest.size() - quote - 2));
             } else if (line.starts_with("//? ")) {
                 const std::size_t arrow = line.find("->");
                 made.values.emplace_back(numbers(line.substr(4, arrow - 4)), numbers(line.substr(arrow + 2)));

@@ -9,7 +9,7 @@ namespace {
 struct Faulty {
     std::string text;
     Code code;
-    std::string at;   ///< the text under the span
+    std::string at;    ///< the text under the span
     std::string fixed; ///< the rule after the first fix; empty: no fix is offered
 };
 
@@ -112,8 +112,9 @@ TEST_CASE("unused names are warnings and do not stop a rule", "[lang]") {
 }
 
 TEST_CASE("a rule is understood as data", "[lang]") {
-    const Rule rule = good_rule("filter \"Name\"\nnote \"Why\"\nworking srgb\nparam p = 0.25 in 0 .. 2 step 0.5 \"how much\"\n"
-                                "preset \"Full\" p = 2\nproof \"t\" : finite\nout.g = mix(g, b, p)");
+    const Rule rule =
+        good_rule("filter \"Name\"\nnote \"Why\"\nworking srgb\nparam p = 0.25 in 0 .. 2 step 0.5 \"how much\"\n"
+                  "preset \"Full\" p = 2\nproof \"t\" : finite\nout.g = mix(g, b, p)");
     CHECK(rule.title == "Name");
     CHECK(rule.note == "Why");
     CHECK(rule.working == "srgb");
@@ -131,7 +132,8 @@ TEST_CASE("a rendered diagnostic has file, line, column, code and remedy", "[lan
     const std::string text = "filter \"A\"\nout.g = shrd";
     const Checked checked = check(text, proof::vocabulary());
     REQUIRE(checked.diagnostics.size() == 1);
-    CHECK(rendered(checked.diagnostics[0], text, "a.kasuri").starts_with("a.kasuri:2:9: error K201: there is no shrd\n"));
+    CHECK(
+        rendered(checked.diagnostics[0], text, "a.kasuri").starts_with("a.kasuri:2:9: error K201: there is no shrd\n"));
 }
 
 TEST_CASE("ids of faults are unique", "[lang]") {
@@ -146,7 +148,8 @@ TEST_CASE("ids of faults are unique", "[lang]") {
 TEST_CASE("a colour's range may lie above 0", "[check]") {
     const lang::Rule rule = good_rule("param power = vec3(1, 1.5, 1) in 0.25 .. 2\nout.rgb = pow(rgb, power)");
     CHECK((rule.parameters[1].low == 0.25 && rule.parameters[1].high == 2 && rule.parameters[1].value == 1.5));
-    const lang::Checked wrong = lang::check("param power = vec3(1, 3, 1) in 0.25 .. 2\nout.rgb *= power", proof::vocabulary());
+    const lang::Checked wrong =
+        lang::check("param power = vec3(1, 3, 1) in 0.25 .. 2\nout.rgb *= power", proof::vocabulary());
     CHECK_FALSE(wrong.ok);
     CHECK(lang::message(wrong.diagnostics.at(0)).find("the value 3 lies outside") != std::string::npos);
 }

@@ -64,7 +64,8 @@ TEST_CASE("the canonical form", "[lang][format]") {
         {"let x=r;out.r=x", "let x = r; out.r = x\n"},
         {"proof \"a\":neutral<1e-4", "proof \"a\" : neutral < 1e-4\n"},
         // Columns of a matrix stay as they were set.
-        {"out.rgb = mat3(1,    0, 0,\n               0.15, 1, 0,\n               0,    0, 1) * rgb", "out.rgb = mat3(1,    0, 0,\n               0.15, 1, 0,\n               0,    0, 1) * rgb\n"},
+        {"out.rgb = mat3(1,    0, 0,\n               0.15, 1, 0,\n               0,    0, 1) * rgb",
+         "out.rgb = mat3(1,    0, 0,\n               0.15, 1, 0,\n               0,    0, 1) * rgb\n"},
         {"", ""},
         {"// only a comment", "// only a comment\n"},
     };

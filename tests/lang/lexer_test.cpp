@@ -101,8 +101,9 @@ TEST_CASE("limits end in a clear fault, never in a crash", "[lang]") {
 
 TEST_CASE("random bytes never crash the checker", "[lang][fuzz]") {
     std::mt19937 random(7);
-    const std::string pieces[] = {"out", ".", "r", "g", "=", "(", ")", "mix", ",", "1", ".5", "\n", "let ", "param ", " in ", "..",
-                                  "hsv", "rgb", "?", ":", "+", "*", "\"", "vec3", "mat3", "proof ", "preset ", "<", "&&", "\xff", "//"};
+    const std::string pieces[] = {"out", ".",    "r",      "g",      "=",       "(",   ")",   "mix",  ",", "1", ".5",
+                                  "\n",  "let ", "param ", " in ",   "..",      "hsv", "rgb", "?",    ":", "+", "*",
+                                  "\"",  "vec3", "mat3",   "proof ", "preset ", "<",   "&&",  "\xff", "//"};
     for (int round = 0; round < 3000; ++round) {
         std::string text;
         const std::size_t length = random() % 60;

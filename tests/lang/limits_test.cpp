@@ -15,7 +15,8 @@ namespace {
 Checked checked(const std::string& text) { return check(text, proof::vocabulary()); }
 
 bool has(const Checked& result, Code code) {
-    return std::any_of(result.diagnostics.begin(), result.diagnostics.end(), [&](const Diagnostic& d) { return d.code == code; });
+    return std::any_of(result.diagnostics.begin(), result.diagnostics.end(),
+                       [&](const Diagnostic& d) { return d.code == code; });
 }
 
 std::string repeated(const std::string& part, int count) {
@@ -41,8 +42,10 @@ TEST_CASE("limit: bytes of text", "[lang][limits]") {
 TEST_CASE("limit: brackets inside brackets, signs, choices", "[lang][limits]") {
     const auto nested = [](int depth) { return "out.r = " + repeated("(", depth) + "g" + repeated(")", depth); };
     CHECK(checked(nested(deepest_nesting - 2)).ok);
-    for (const std::string& text : {nested(deepest_nesting + 1), nested(200000), "out.r = " + repeated("-", 200000) + "g", "out.r = " + repeated("abs(", 5000) + "g" + repeated(")", 5000),
-                                    "out.r = " + repeated("g > 0 ? r : ", 5000) + "b", "out.r = " + repeated("(", 100000)}) {
+    for (const std::string& text :
+         {nested(deepest_nesting + 1), nested(200000), "out.r = " + repeated("-", 200000) + "g",
+          "out.r = " + repeated("abs(", 5000) + "g" + repeated(")", 5000),
+          "out.r = " + repeated("g > 0 ? r : ", 5000) + "b", "out.r = " + repeated("(", 100000)}) {
         const Checked result = checked(text);
         CHECK_FALSE(result.ok);
         CHECK(has(result, Code::nested_too_deep));
@@ -58,7 +61,8 @@ TEST_CASE("limit: operators one after the other", "[lang][limits]") {
 TEST_CASE("limit: operations, with functions that call functions", "[lang][limits]") {
     std::string text = "fn f0(x) = x * x + 1\n";
     for (int i = 1; i < 40; ++i)
-        text += "fn f" + std::to_string(i) + "(x) = f" + std::to_string(i - 1) + "(x) + f" + std::to_string(i - 1) + "(x * 2)\n";
+        text += "fn f" + std::to_string(i) + "(x) = f" + std::to_string(i - 1) + "(x) + f" + std::to_string(i - 1) +
+            "(x * 2)\n";
     CHECK(checked(text + "out.r = f10(g)").ok);
     for (const char* call : {"out.r = f20(g)", "out.r = f39(g)"}) { // 2^39 operations, if they were written out
         const Checked result = checked(text + call);
@@ -99,7 +103,10 @@ TEST_CASE("limit: files that use files, or each other", "[lang][limits]") {
         const std::string below = std::to_string(level - 1);
         return "use \"" + below + "\"\nfn f" + name + "(x) = f" + below + "(x) * 2\n";
     };
-    const auto at = [&](int depth) { return check("use \"" + std::to_string(depth) + "\"\nout.r = f" + std::to_string(depth) + "(g)", proof::vocabulary(), options); };
+    const auto at = [&](int depth) {
+        return check("use \"" + std::to_string(depth) + "\"\nout.r = f" + std::to_string(depth) + "(g)",
+                     proof::vocabulary(), options);
+    };
     CHECK(at(deepest_use - 1).ok);
     CHECK(has(at(deepest_use + 1), Code::cannot_use));
     options.open = [](const std::string&) -> Result<std::string> { return std::string("use \"a\""); };

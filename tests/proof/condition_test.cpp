@@ -33,11 +33,13 @@ TEST_CASE("a comparison names the pixel that comes closest, or breaks it most", 
     CHECK_FALSE(broken.passed);
     CHECK(broken.figure == Approx(-0.125).margin(0.001)); // half of its beginning, -0.25
     CHECK(broken.limit == 0);
-    CHECK(proof::report(good_rule("out.rgb = rgb * 0.5\nproof \"bright\" on grey_ramp : out.r >= 0"), broken).find("bright") != std::string::npos);
+    CHECK(proof::report(good_rule("out.rgb = rgb * 0.5\nproof \"bright\" on grey_ramp : out.r >= 0"), broken)
+              .find("bright") != std::string::npos);
     // Both sides may change from pixel to pixel.
     CHECK(outcome_of("out.g = b\nproof \"\" : out.g <= b").passed);
     CHECK_FALSE(outcome_of("out.g = b\nproof \"\" : out.g < b").passed);
-    CHECK(outcome_of("out.g = b\nproof \"\" : out.g >= b").figure == outcome_of("out.g = b\nproof \"\" : out.g >= b").limit);
+    CHECK(outcome_of("out.g = b\nproof \"\" : out.g >= b").figure ==
+          outcome_of("out.g = b\nproof \"\" : out.g >= b").limit);
 }
 
 TEST_CASE("any other condition counts the pixels where it is false", "[proof]") {
@@ -53,7 +55,8 @@ TEST_CASE("any other condition counts the pixels where it is false", "[proof]") 
 
 TEST_CASE("a NaN breaks every comparison", "[proof]") {
     for (const char* relation : {"<", "<=", ">", ">="}) {
-        const proof::Outcome lost = outcome_of(std::string("out.r = sqrt(-1 - abs(r))\nproof \"\" : out.r ") + relation + " 1");
+        const proof::Outcome lost =
+            outcome_of(std::string("out.r = sqrt(-1 - abs(r))\nproof \"\" : out.r ") + relation + " 1");
         INFO(relation);
         CHECK_FALSE(lost.passed);
     }
@@ -62,10 +65,12 @@ TEST_CASE("a NaN breaks every comparison", "[proof]") {
 
 TEST_CASE("a condition sees what came out, every name of the rule, and all settings", "[proof]") {
     // out is the result although more is done to it below, and the local has its last value.
-    const std::string rule = "param k = 0 in 0 .. 1\nlet x = r\nproof \"\" on grey_ramp : abs(out.r - x) <= k\nx = r + k\nout.r = x\n";
+    const std::string rule =
+        "param k = 0 in 0 .. 1\nlet x = r\nproof \"\" on grey_ramp : abs(out.r - x) <= k\nx = r + k\nout.r = x\n";
     CHECK(outcome_of(rule).passed);
     CHECK(outcome_of(rule, {{0.0}, {0.5}, {1.0}}).passed);
-    const proof::Outcome some = outcome_of("param k = 0 in 0 .. 1\nout.r = r + k\nproof \"\" on grey_ramp : abs(out.r - r) < 0.75", {{0.0}, {0.5}, {1.0}});
+    const proof::Outcome some = outcome_of(
+        "param k = 0 in 0 .. 1\nout.r = r + k\nproof \"\" on grey_ramp : abs(out.r - r) < 0.75", {{0.0}, {0.5}, {1.0}});
     CHECK_FALSE(some.passed);
     CHECK(some.values == std::vector<double>{1});
     CHECK(some.figure == Approx(1));
@@ -87,5 +92,6 @@ TEST_CASE("a proof with a condition is called off as others are", "[proof]") {
     const lang::Rule rule = good_rule("proof \"\" : out.r < 100");
     CancelToken cancel;
     cancel.cancel();
-    CHECK_FALSE(proof::check(rule, *engine::compile(rule), rule.proofs[0], std::vector<std::vector<double>>{defaults(rule)}, cancel));
+    CHECK_FALSE(proof::check(rule, *engine::compile(rule), rule.proofs[0],
+                             std::vector<std::vector<double>>{defaults(rule)}, cancel));
 }

@@ -57,7 +57,8 @@ TEST_CASE("a look keeps what its steps break, if one mends what another did", "[
 }
 
 TEST_CASE("every proof function asks the look, not its statements", "[proof][look]") {
-    Promise dark({"out.rgb = rgb * 0.5", "out.rgb = rgb * 0.5"}), folded({"out.r = r + 0.5", "out.r = abs(r - 1)"}), power({"out.rgb = spow(rgb, 3.0)", "out.rgb = spow(rgb, 1.0 / 3)"});
+    Promise dark({"out.rgb = rgb * 0.5", "out.rgb = rgb * 0.5"}), folded({"out.r = r + 0.5", "out.r = abs(r - 1)"}),
+        power({"out.rgb = spow(rgb, 3.0)", "out.rgb = spow(rgb, 1.0 / 3)"});
     for (const proof::Function* function : proof::functions()) {
         if (function->compares)
             continue;
@@ -84,14 +85,16 @@ TEST_CASE("conditions see what goes into the first step and what comes out of th
     CHECK(half.passed);
     CHECK(half.worst.before[0] == Approx(0.8f));
     CHECK(half.worst.after[0] == Approx(0.4f).epsilon(1e-5));
-    CHECK(half.worst.after[2] == Approx(static_cast<float>(colour::srgb_encode(0.25))).epsilon(1e-5)); // the second step works in light
+    CHECK(half.worst.after[2] ==
+          Approx(static_cast<float>(colour::srgb_encode(0.25))).epsilon(1e-5)); // the second step works in light
     CHECK_FALSE(look.outcome("proof \"no\" on grey_ramp : out.r >= r").passed);
     look.look.steps[0].values["k"] = 1;
     look.make();
     CHECK(look.outcome("proof \"yes\" on grey_ramp : abs(out.r - r) < 0.0001").passed); // at other values
     look.look.steps[1].mask = "r > 0.5 ? 1.0 : 0.0";
     look.make();
-    const auto masked = look.outcomes("proof \"in\" on (0.9, 0, 0) : abs(out.b - b) > 0.4\nproof \"out\" on (0.2, 0, 0) : out.b == b");
+    const auto masked =
+        look.outcomes("proof \"in\" on (0.9, 0, 0) : abs(out.b - b) > 0.4\nproof \"out\" on (0.2, 0, 0) : out.b == b");
     CHECK(masked[0].passed);
     CHECK(masked[1].passed);
 }
@@ -127,6 +130,8 @@ TEST_CASE("the proofs of a look are kept in its file as lines", "[document][look
     step.proofs = promise.look.proofs;
     outer.steps.push_back(step);
     CHECK(document::look_of(document::look_text(outer), "here").value() == outer);
-    CHECK(document::look_of(R"({"kasuri-look": 1, "proofs": "text"})", "here").error().what.find("no list of texts") != std::string::npos);
-    CHECK(document::look_of(R"({"kasuri-look": 1, "proofs": [1]})", "here").error().what.find("no list of texts") != std::string::npos);
+    CHECK(document::look_of(R"({"kasuri-look": 1, "proofs": "text"})", "here").error().what.find("no list of texts") !=
+          std::string::npos);
+    CHECK(document::look_of(R"({"kasuri-look": 1, "proofs": [1]})", "here").error().what.find("no list of texts") !=
+          std::string::npos);
 }

@@ -8,7 +8,8 @@ using namespace kasuri::test;
 
 namespace {
 
-proof::Outcome outcome_of(const std::string& text, const std::string& function, std::vector<std::vector<double>> settings = {}) {
+proof::Outcome outcome_of(const std::string& text, const std::string& function,
+                          std::vector<std::vector<double>> settings = {}) {
     const lang::Rule rule = good_rule(text);
     if (settings.empty())
         settings = {defaults(rule)};
@@ -62,28 +63,34 @@ TEST_CASE("without proof lines the ready-made ones stand, with them they do", "[
     CHECK((usual[0].function == "identity" && usual[1].function == "neutral" && usual[2].function == "finite"));
     const lang::Rule rule = good_rule("proof \"mine\" : neutral < 0.5\nout.r = r + 0.1");
     REQUIRE(proof::lines_of(rule).size() == 1);
-    const auto outcome = proof::check(rule, *engine::compile(rule), proof::lines_of(rule)[0], std::vector<std::vector<double>>{{}});
+    const auto outcome =
+        proof::check(rule, *engine::compile(rule), proof::lines_of(rule)[0], std::vector<std::vector<double>>{{}});
     CHECK(outcome->passed);
     CHECK(outcome->title == "mine");
     CHECK(outcome->limit == 0.5);
 }
 
 TEST_CASE("settings reach both ends of every parameter, and the presets", "[proof]") {
-    const lang::Rule rule = good_rule("param a1 = 0 in 0 .. 1\nparam b1 = 0 in -1 .. 1\npreset \"p\" a1 = 0.5, b1 = 0.5\nout.r = a1 + b1");
+    const lang::Rule rule =
+        good_rule("param a1 = 0 in 0 .. 1\nparam b1 = 0 in -1 .. 1\npreset \"p\" a1 = 0.5, b1 = 0.5\nout.r = a1 + b1");
     const auto settings = proof::settings_of(rule);
-    const auto has = [&](std::vector<double> wanted) { return std::find(settings.begin(), settings.end(), wanted) != settings.end(); };
+    const auto has = [&](std::vector<double> wanted) {
+        return std::find(settings.begin(), settings.end(), wanted) != settings.end();
+    };
     CHECK((has({0, 0}) && has({1, 0}) && has({0, 1}) && has({0, -1}) && has({1, 1}) && has({0.5, 0.5})));
     CHECK(std::set<std::vector<double>>(settings.begin(), settings.end()).size() == settings.size());
     // A fault that only shows at one end is found, and the end is named.
     const lang::Rule tint = good_rule("param k = 0 in 0 .. 1\nout.r = r + k * 0.1");
-    const auto found = proof::check(tint, *engine::compile(tint), {"", "neutral", std::nullopt, {}}, proof::settings_of(tint));
+    const auto found =
+        proof::check(tint, *engine::compile(tint), {"", "neutral", std::nullopt, {}}, proof::settings_of(tint));
     CHECK_FALSE(found->passed);
     CHECK(found->values == std::vector<double>{1});
 }
 
 TEST_CASE("the report names figure, limit, place and values", "[proof]") {
     const lang::Rule rule = good_rule("param k = 1 in 0 .. 1\nout.r = r + k");
-    const auto outcome = proof::check(rule, *engine::compile(rule), {"greys", "neutral", std::nullopt, {}}, proof::settings_of(rule));
+    const auto outcome =
+        proof::check(rule, *engine::compile(rule), {"greys", "neutral", std::nullopt, {}}, proof::settings_of(rule));
     const std::string report = proof::report(rule, *outcome);
     CHECK(report.starts_with("FAIL  greys  1 > 0.0001  worst on grey_ramp: ("));
     CHECK(report.find("at k = 1") != std::string::npos);
@@ -115,7 +122,8 @@ TEST_CASE("sums, luminance and reversals", "[proof]") {
     const proof::Outcome gain = outcome_of("out.rgb = rgb * 0.5", "sums");
     CHECK_FALSE((gain.passed || gain.proved));
     CHECK(gain.figure == Approx(0.5).margin(1e-3));
-    const proof::Outcome kept = outcome_of("working rec709-linear\nout.rgb = max(rgb.grb, 0)\nkeep luminance", "luminance");
+    const proof::Outcome kept =
+        outcome_of("working rec709-linear\nout.rgb = max(rgb.grb, 0)\nkeep luminance", "luminance");
     CHECK(kept.passed);
     CHECK_FALSE(outcome_of("out.rgb = rgb.grb", "luminance").passed);
     // By hand: 0.2126 of the red that is taken must be given to green as 0.2126 / 0.7152 (ITU-R BT.709-6, 3.2).
@@ -130,16 +138,19 @@ TEST_CASE("sums, luminance and reversals", "[proof]") {
 
 TEST_CASE("folds, inverses and noise come from the slopes", "[proof]") {
     CHECK(outcome_of("", "folds").proved);
-    CHECK(outcome_of("out.rgb = rgb.grb", "folds").passed);      // all of it is turned over: no fold
+    CHECK(outcome_of("out.rgb = rgb.grb", "folds").passed); // all of it is turned over: no fold
     CHECK(outcome_of("out.rgb = rgb.grb", "invertible").proved);
     const proof::Outcome bump = outcome_of("out.r = 4 * r * (1 - r)", "folds"); // rises up to 0.5, falls above it
     CHECK(bump.figure == 8 * 16 * 16);
     CHECK_FALSE(bump.proved);
     CHECK(outcome_of("out.r = r * r", "folds").passed);
-    const proof::Outcome dyes = outcome_of("param meet = 1 in 0 .. 1\nlet s = 0.5 * g + 0.5 * b\nout.g = mix(g, s, meet)\nout.b = mix(b, s, meet)", "invertible");
+    const proof::Outcome dyes = outcome_of(
+        "param meet = 1 in 0 .. 1\nlet s = 0.5 * g + 0.5 * b\nout.g = mix(g, s, meet)\nout.b = mix(b, s, meet)",
+        "invertible");
     CHECK(dyes.figure == 4096);
     CHECK(outcome_of("out.b = out.g", "folds").passed); // lost, not folded
-    // Past the middle of a swap all colours are turned the other way than at the default, and on the way there a dimension was lost.
+    // Past the middle of a swap all colours are turned the other way than at the default, and on the way there a
+    // dimension was lost.
     const std::string swap = "param s = 0 in 0 .. 1\nout.gb = mix(out.gb, out.bg, s)";
     CHECK(outcome_of(swap, "folds", {{0.4}}).proved);
     CHECK(outcome_of(swap, "folds", {{0.6}}).figure == 4096);
@@ -164,13 +175,18 @@ TEST_CASE("a promise about one colour", "[proof]") {
         const lang::Rule rule = good_rule(text);
         return *proof::check(rule, *engine::compile(rule), rule.proofs.at(0), proof::settings_of(rule));
     };
-    const proof::Outcome held = check("proof \"skin keeps its hue\" on (0.72, 0.49, 0.4) : abs(hsv(out.rgb).h - hsv(rgb).h) < 0.01\nout.rgb = rgb.grb * 0.9\nhold hue of (0.72, 0.49, 0.4) in hsv");
+    const proof::Outcome held =
+        check("proof \"skin keeps its hue\" on (0.72, 0.49, 0.4) : abs(hsv(out.rgb).h - hsv(rgb).h) < 0.01\nout.rgb = "
+              "rgb.grb * 0.9\nhold hue of (0.72, 0.49, 0.4) in hsv");
     CHECK(held.passed);
     CHECK(held.samples == 1);
     CHECK(held.worst.before[1] == 0.49f);
-    const proof::Outcome lands = check("proof \"lands\" on (0.5, 0.25, 0.125) : delta_e_2000(lab(out.rgb), lab(vec3(0.25, 0.5, 0.125))) < 0.1\nout.rgb = rgb.grb");
+    const proof::Outcome lands = check("proof \"lands\" on (0.5, 0.25, 0.125) : delta_e_2000(lab(out.rgb), "
+                                       "lab(vec3(0.25, 0.5, 0.125))) < 0.1\nout.rgb = rgb.grb");
     CHECK(lands.passed);
-    CHECK_FALSE(check("proof \"lands\" on (-0.5, 0.25, 0.125) : delta_e_2000(lab(out.rgb), lab(vec3(0.25, 0.5, 0.125))) < 0.1\nout.rgb = rgb.grb").passed);
+    CHECK_FALSE(check("proof \"lands\" on (-0.5, 0.25, 0.125) : delta_e_2000(lab(out.rgb), lab(vec3(0.25, 0.5, "
+                      "0.125))) < 0.1\nout.rgb = rgb.grb")
+                    .passed);
 }
 
 TEST_CASE("what is proved is not contradicted by what is measured", "[proof]") {
@@ -192,7 +208,9 @@ TEST_CASE("what is proved is not contradicted by what is measured", "[proof]") {
 
 TEST_CASE("a filter is compared with another one, and undone by it", "[proof]") {
     const std::map<std::string, std::string> files = {
-        {"same.kasuri", "param meet = 1 in 0 .. 1\nlet half = 0.5 * meet * (b - g)\nout.g += half\nout.b -= half\nproof \"x\" : equals \"same.kasuri\""}, // its own proofs play no part
+        {"same.kasuri",
+         "param meet = 1 in 0 .. 1\nlet half = 0.5 * meet * (b - g)\nout.g += half\nout.b -= half\nproof \"x\" : "
+         "equals \"same.kasuri\""}, // its own proofs play no part
         {"other.kasuri", "out.g = b"},
         {"encoded.kasuri", "working srgb\nout.rgb = srgb_encode(srgb_decode(rgb) * 2)"},
         {"halved.kasuri", "out.rgb = rgb / 2"},
@@ -201,15 +219,18 @@ TEST_CASE("a filter is compared with another one, and undone by it", "[proof]") 
     lang::CheckOptions options;
     options.open = [&](const std::string& name) -> Result<std::string> {
         const auto found = files.find(name);
-        return found == files.end() ? Result<std::string>(Error{"is not there", name, ""}) : Result<std::string>(found->second);
+        return found == files.end() ? Result<std::string>(Error{"is not there", name, ""})
+                                    : Result<std::string>(found->second);
     };
     const auto checked = [&](const std::string& text) { return lang::check(text, proof::vocabulary(), options); };
     const auto outcome = [&](const std::string& text) {
         const lang::Checked made = checked(text);
         REQUIRE(made.ok);
-        return *proof::check(made.rule, *engine::compile(made.rule), made.rule.proofs.at(0), proof::settings_of(made.rule));
+        return *proof::check(made.rule, *engine::compile(made.rule), made.rule.proofs.at(0),
+                             proof::settings_of(made.rule));
     };
-    const std::string dyes = "param meet = 0 in 0 .. 1\nlet shared = 0.5 * g + 0.5 * b\nout.g = mix(g, shared, meet)\nout.b = mix(b, shared, meet)\n";
+    const std::string dyes = "param meet = 0 in 0 .. 1\nlet shared = 0.5 * g + 0.5 * b\nout.g = mix(g, shared, "
+                             "meet)\nout.b = mix(b, shared, meet)\n";
     const proof::Outcome same = outcome(dyes + "proof \"same\" : equals \"same.kasuri\" < 1e-6");
     CHECK((same.passed && same.proved));
     CHECK(same.limit == 1e-6);
@@ -232,7 +253,8 @@ TEST_CASE("a filter is compared with another one, and undone by it", "[proof]") 
 }
 
 TEST_CASE("how far a table of 33 points is from the rule", "[proof]") {
-    CHECK(outcome_of("out.rgb = mat3(0.5, 0.3, 0.2, 0.1, 0.8, 0.1, 0, 0.25, 0.75) * rgb", "lut").figure < 1e-6); // straight lines
+    CHECK(outcome_of("out.rgb = mat3(0.5, 0.3, 0.2, 0.1, 0.8, 0.1, 0, 0.25, 0.75) * rgb", "lut").figure <
+          1e-6); // straight lines
     // By hand: x * x between points that are 1/32 apart is missed by (1/64)^2 at most.
     const proof::Outcome square = outcome_of("out.r = r * r", "lut");
     CHECK(square.figure == Approx(1.0 / 4096).epsilon(0.03));

@@ -21,7 +21,8 @@ struct Case {
     engine::ProgramPtr program;
     std::vector<double> values;
 
-    explicit Case(const std::string& text = "") : rule(good_rule(text)), program(engine::compile(rule)), values(defaults(rule)) {}
+    explicit Case(const std::string& text = "")
+        : rule(good_rule(text)), program(engine::compile(rule)), values(defaults(rule)) {}
 
     Measured measure(const char* name, std::vector<double> settings = {}, Line line = {}) {
         const Reading& reading = *find(name);
@@ -66,9 +67,11 @@ TEST_CASE("bars fall on the places of the vectorscope that the standard gives th
     const std::vector<Panel> panels = find("vectorscope")->panels(completed(find("vectorscope")->settings, {}));
     // ITU-R BT.709-6, items 3.2 and 3.3, by hand: Cb = (B - Y) / 1.8556, Cr = (R - Y) / 1.5748.
     std::uint64_t found = 0;
-    for (const auto [r, g, b] : {std::array{0.75, 0.75, 0.0}, std::array{0.0, 0.75, 0.75}, std::array{0.0, 0.75, 0.0}, std::array{0.75, 0.0, 0.75}, std::array{0.75, 0.0, 0.0}, std::array{0.0, 0.0, 0.75}}) {
+    for (const auto [r, g, b] : {std::array{0.75, 0.75, 0.0}, std::array{0.0, 0.75, 0.75}, std::array{0.0, 0.75, 0.0},
+                                 std::array{0.75, 0.0, 0.75}, std::array{0.75, 0.0, 0.0}, std::array{0.0, 0.0, 0.75}}) {
         const double y = 0.2126 * r + 0.7152 * g + 0.0722 * b, cb = (b - y) / 1.8556, cr = (r - y) / 1.5748;
-        const int column = static_cast<int>(panels[0].x.share_of(cb) * density.columns), row = static_cast<int>(panels[0].y.share_of(cr) * density.rows);
+        const int column = static_cast<int>(panels[0].x.share_of(cb) * density.columns),
+                  row = static_cast<int>(panels[0].y.share_of(cr) * density.rows);
         // The value may lie on an edge: look at the cell and its neighbours.
         std::uint32_t here = 0;
         for (int dy = -1; dy <= 1; ++dy)
@@ -78,7 +81,8 @@ TEST_CASE("bars fall on the places of the vectorscope that the standard gives th
         found += here;
         // And inside the lozenge that is drawn for it.
         const bool inside = std::any_of(panels[0].guides.begin(), panels[0].guides.end(), [&](const Guide& guide) {
-            return guide.points.size() == 5 && std::fabs(guide.points[0][0] - 0.02 - cb) < 1e-6 && std::fabs(guide.points[0][1] - cr) < 1e-6;
+            return guide.points.size() == 5 && std::fabs(guide.points[0][0] - 0.02 - cb) < 1e-6 &&
+                std::fabs(guide.points[0][1] - cr) < 1e-6;
         });
         CHECK(inside);
     }
@@ -97,7 +101,9 @@ TEST_CASE("a waveform counts every pixel at its level, in its column", "[reading
                 if (const std::uint32_t count = density.counts[static_cast<std::size_t>(y * density.columns + x)]) {
                     sum += count;
                     const double level = -0.5 + 5 * (y + 0.5) / density.rows;
-                    CHECK(level == Approx(targets::find("grey_ramp")->axis.value_at((x + 0.5) / density.columns)).margin(5.0 / density.rows + 0.012));
+                    CHECK(level ==
+                          Approx(targets::find("grey_ramp")->axis.value_at((x + 0.5) / density.columns))
+                              .margin(5.0 / density.rows + 0.012));
                 }
         CHECK(sum == 960);
     }
@@ -122,7 +128,7 @@ TEST_CASE("units: numbers as stored, signal, cd/m2 and stops", "[readings]") {
     const image::Picture grey = flat({0.18, 0.18, 0.18}, "rec709-linear");
     CHECK(level(grey, 0, 0, 1) == Approx(0.18).margin(1.0 / 256));
     CHECK(level(grey, 1, 0, 1) == Approx(std::pow(0.18, 1 / 2.4)).margin(1.0 / 256)); // ITU-R BT.1886 with black 0
-    CHECK(level(grey, 2, 0, 100) == Approx(0.18 * 203).margin(100.0 / 256));         // ITU-R BT.2408-7: diffuse white 203 cd/m2
+    CHECK(level(grey, 2, 0, 100) == Approx(0.18 * 203).margin(100.0 / 256)); // ITU-R BT.2408-7: diffuse white 203 cd/m2
     CHECK(level(grey, 3, -8, 8) == Approx(0).margin(16.0 / 256));
     CHECK(level(flat({0.72, 0.72, 0.72}, "rec709-linear"), 3, -8, 8) == Approx(2).margin(16.0 / 256));
     // PQ: the signal 0.5806 is 203 cd/m2 (ITU-R BT.2408-7, Table 1: 58 %).
@@ -188,7 +194,9 @@ TEST_CASE("the response gives slopes and says where it falls", "[readings]") {
 
 TEST_CASE("a cut reads the pixels along its line", "[readings]") {
     Case c;
-    c.pictures = {image::generated(64, 32, [](int x, int y) { return std::array<double, 3>{x / 64.0, y / 32.0, 0.5}; })};
+    c.pictures = {image::generated(64, 32, [](int x, int y) {
+        return std::array<double, 3>{x / 64.0, y / 32.0, 0.5};
+    })};
     const Measured across = c.measure("cut", {}, {0, 0.25, 1, 0.25});
     REQUIRE(layer<Trace>(across, 0).points.size() == 64);
     for (std::size_t i = 0; i < 64; ++i) {
@@ -203,16 +211,21 @@ TEST_CASE("a cut reads the pixels along its line", "[readings]") {
     CHECK(layer<Trace>(c.measure("cut", {}, {0.5, 0.5, 0.5, 0.5}), 0).points.size() == 1);
 }
 
-TEST_CASE("every reading measures the empty rule on anything, before as after, and says its numbers as CSV", "[readings]") {
+TEST_CASE("every reading measures the empty rule on anything, before as after, and says its numbers as CSV",
+          "[readings]") {
     for (const Reading* reading : all()) {
         INFO(reading->name);
         CHECK_FALSE(reading->doc.empty());
         Case c;
-        image::Picture odd = image::generated(33, 7, [](int x, int y) { return std::array<double, 3>{x / 10.0 - 1, std::log(static_cast<double>(y)), std::sqrt(5.0 - x)}; });
+        image::Picture odd = image::generated(33, 7, [](int x, int y) {
+            return std::array<double, 3>{x / 10.0 - 1, std::log(static_cast<double>(y)), std::sqrt(5.0 - x)};
+        });
         c.pictures = {targets::make(*targets::find("dye_chart"), 0), odd};
         // Every choice of every setting.
         for (std::size_t s = 0; s <= reading->settings.size(); ++s)
-            for (int choice = 0; choice == 0 || (s < reading->settings.size() && choice < static_cast<int>(reading->settings[s].choices.size())); ++choice) {
+            for (int choice = 0; choice == 0 ||
+                 (s < reading->settings.size() && choice < static_cast<int>(reading->settings[s].choices.size()));
+                 ++choice) {
                 std::vector<double> set = completed(reading->settings, {});
                 if (s < set.size() && !reading->settings[s].choices.empty())
                     set[s] = choice;
@@ -221,7 +234,8 @@ TEST_CASE("every reading measures the empty rule on anything, before as after, a
                 for (const Layer& layer : measured.layers) {
                     REQUIRE(layer.panel < static_cast<int>(panels.size()));
                     if (const auto* density = std::get_if<Density>(&layer.data))
-                        CHECK(density->counts.size() == static_cast<std::size_t>(density->columns) * static_cast<std::size_t>(density->rows));
+                        CHECK(density->counts.size() ==
+                              static_cast<std::size_t>(density->columns) * static_cast<std::size_t>(density->rows));
                 }
                 for (const Panel& panel : panels)
                     CHECK(panel.x.low < panel.x.high);
@@ -234,7 +248,8 @@ TEST_CASE("every reading measures the empty rule on anything, before as after, a
             Case once, both;
             once.pictures = {c.pictures[0]};
             both.pictures = {c.pictures[0], c.pictures[0]};
-            const Measured one = once.measure(std::string(reading->name).c_str()), two = both.measure(std::string(reading->name).c_str());
+            const Measured one = once.measure(std::string(reading->name).c_str()),
+                           two = both.measure(std::string(reading->name).c_str());
             if (const auto* density = std::get_if<Density>(&one.layers[0].data))
                 for (std::size_t i = 0; i < density->counts.size(); ++i)
                     CHECK(layer<Density>(two, 0).counts[i] == 2 * density->counts[i]);
@@ -250,21 +265,23 @@ TEST_CASE("round ticks", "[readings]") {
         return made;
     };
     CHECK(values(0, 1, 5).size() == 6);
-    CHECK(values(-0.25, 1.25, 5) == std::vector<double>{-0.2, 0, 0.2, 0.4, 0.6000000000000001, 0.8, 1, 1.2000000000000002});
+    CHECK(values(-0.25, 1.25, 5) ==
+          std::vector<double>{-0.2, 0, 0.2, 0.4, 0.6000000000000001, 0.8, 1, 1.2000000000000002});
     CHECK(values(0, 1000, 5).back() == 1000);
     CHECK(values(1, 0, 5).empty());
     CHECK(even_ticks(-1, 1, 2)[1].label == "0");
 }
 
 TEST_CASE("the spectral locus is that of the published fit of the CIE 1931 observer", "[readings]") {
-    // C. Wyman, P.-P. Sloan, P. Shirley, Simple Analytic Approximations to the CIE XYZ Color Matching Functions, Journal of
-    // Computer Graphics Techniques 2 (2), 2013: the multi-lobe fit; coefficients from memory.
+    // C. Wyman, P.-P. Sloan, P. Shirley, Simple Analytic Approximations to the CIE XYZ Color Matching Functions,
+    // Journal of Computer Graphics Techniques 2 (2), 2013: the multi-lobe fit; coefficients from memory.
     const auto lobe = [](double x, double at, double left, double right) {
         const double t = (x - at) / (x < at ? left : right);
         return std::exp(-0.5 * t * t);
     };
     const auto xy = [&](double nm) {
-        const double x = 1.056 * lobe(nm, 599.8, 37.9, 31.0) + 0.362 * lobe(nm, 442.0, 16.0, 26.7) - 0.065 * lobe(nm, 501.1, 20.4, 26.2);
+        const double x = 1.056 * lobe(nm, 599.8, 37.9, 31.0) + 0.362 * lobe(nm, 442.0, 16.0, 26.7) -
+            0.065 * lobe(nm, 501.1, 20.4, 26.2);
         const double y = 0.821 * lobe(nm, 568.8, 46.9, 40.5) + 0.286 * lobe(nm, 530.9, 16.3, 31.1);
         const double z = 1.217 * lobe(nm, 437.0, 11.8, 36.0) + 0.681 * lobe(nm, 459.0, 26.0, 13.8);
         return std::array{x / (x + y + z), y / (x + y + z)};
@@ -279,7 +296,8 @@ TEST_CASE("the spectral locus is that of the published fit of the CIE 1931 obser
     for (std::size_t i = 0; i < wavelengths.size(); ++i)
         if (wavelengths[i] >= 440 && wavelengths[i] <= 640) { // where the fit is good
             INFO(wavelengths[i]);
-            CHECK(std::hypot(locus.points[i][0] - xy(wavelengths[i])[0], locus.points[i][1] - xy(wavelengths[i])[1]) < 0.025);
+            CHECK(std::hypot(locus.points[i][0] - xy(wavelengths[i])[0], locus.points[i][1] - xy(wavelengths[i])[1]) <
+                  0.025);
         }
     // The primaries of BT.2020 are the spectrum's at 630, 532 and 467 nm (the Recommendation says so).
     const colour::Space& wide = *colour::find_space("rec2020-linear");
@@ -288,7 +306,8 @@ TEST_CASE("the spectral locus is that of the published fit of the CIE 1931 obser
         for (std::size_t i = 0; i + 1 < wavelengths.size(); ++i)
             if (wavelengths[i] <= nm && wavelengths[i + 1] >= nm) {
                 const double t = (nm - wavelengths[i]) / (wavelengths[i + 1] - wavelengths[i]);
-                const double x = locus.points[i][0] + t * (locus.points[i + 1][0] - locus.points[i][0]), y = locus.points[i][1] + t * (locus.points[i + 1][1] - locus.points[i][1]);
+                const double x = locus.points[i][0] + t * (locus.points[i + 1][0] - locus.points[i][0]),
+                             y = locus.points[i][1] + t * (locus.points[i + 1][1] - locus.points[i][1]);
                 best = std::min(best, std::hypot(x - wide.primaries[corner].x, y - wide.primaries[corner].y));
             }
         CHECK(best < most);

@@ -15,7 +15,8 @@ namespace {
 
 image::Picture gradient(const std::string& space, int width = 37, int height = 11) {
     image::Picture picture = image::generated(width, height, [&](int x, int y) {
-        return std::array<double, 3>{0.02 + x / static_cast<double>(width), 0.03 + y / static_cast<double>(height), 0.5};
+        return std::array<double, 3>{0.02 + x / static_cast<double>(width), 0.03 + y / static_cast<double>(height),
+                                     0.5};
     });
     picture.space = space;
     return picture;
@@ -33,7 +34,9 @@ TEST_CASE("a view sees the picture in the space it is meant in", "[readings][vie
         REQUIRE(planes);
         for (std::size_t i = 0; i < picture.pixels(); i += 7) {
             const auto stored = picture.at(i);
-            const colour::Triple truth = colour::converted({static_cast<double>(stored[0]), static_cast<double>(stored[1]), static_cast<double>(stored[2])}, space, *colour::find_space("rec709-display"));
+            const colour::Triple truth = colour::converted(
+                {static_cast<double>(stored[0]), static_cast<double>(stored[1]), static_cast<double>(stored[2])}, space,
+                *colour::find_space("rec709-display"));
             for (std::size_t c = 0; c < 3; ++c) {
                 // A colour outside of BT.709 has a negative channel; near 0 the curve is steep in both.
                 const double scale = std::max({1.0, std::fabs(truth[0]), std::fabs(truth[1]), std::fabs(truth[2])});
@@ -114,7 +117,8 @@ TEST_CASE("a reading that is called off gives nothing", "[readings]") {
         subject.rule = [&](const image::Picture&) { return std::optional<image::Picture>(); };
         subject.settings = completed(reading->settings, {});
         subject.views = &views;
-        if (reading->name != "cut" && reading->name != "parade" && reading->name != "waveform" && reading->name != "histogram")
+        if (reading->name != "cut" && reading->name != "parade" && reading->name != "waveform" &&
+            reading->name != "histogram")
             CHECK_FALSE(reading->measure(subject));
     }
 }

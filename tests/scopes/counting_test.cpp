@@ -66,7 +66,8 @@ TEST_CASE("levels are counted as a slow count counts them, and nothing is lost",
 
 TEST_CASE("columns are counted as a slow count counts them, for widths that do not divide", "[scopes]") {
     const Bins bins{0, 1, 64};
-    for (const auto [width, height, columns] : {std::array{100, 37, 33}, std::array{3001, 5, 480}, std::array{5, 400, 200}, std::array{1, 1, 1}}) {
+    for (const auto [width, height, columns] :
+         {std::array{100, 37, 33}, std::array{3001, 5, 480}, std::array{5, 400, 200}, std::array{1, 1, 1}}) {
         const std::vector<float> values = wild(static_cast<std::size_t>(width * height), 11);
         Counts fast;
         REQUIRE(count_columns(values, width, columns, bins, fast));
@@ -75,7 +76,8 @@ TEST_CASE("columns are counted as a slow count counts them, for widths that do n
             for (int x = 0; x < width; ++x) {
                 const auto value = static_cast<double>(values[static_cast<std::size_t>(y * width + x)]);
                 if (value >= 0 && value <= 1)
-                    ++slow[static_cast<std::size_t>(x * columns / width) * 64 + static_cast<std::size_t>(bin_of(value, bins))];
+                    ++slow[static_cast<std::size_t>(x * columns / width) * 64 +
+                           static_cast<std::size_t>(bin_of(value, bins))];
             }
         CHECK(fast.bins == slow);
         CHECK(fast.total() == values.size());
@@ -102,7 +104,8 @@ TEST_CASE("pairs are counted as a slow count counts them", "[scopes]") {
     // Widths of bins that are no powers of two: a value within rounding of an edge may fall to either side.
     std::uint64_t moved = 0;
     for (std::size_t i = 0; i < 1000; ++i)
-        moved += static_cast<std::uint64_t>(std::abs(static_cast<std::int64_t>(fast.bins[i]) - static_cast<std::int64_t>(slow.bins[i])));
+        moved += static_cast<std::uint64_t>(
+            std::abs(static_cast<std::int64_t>(fast.bins[i]) - static_cast<std::int64_t>(slow.bins[i])));
     CHECK(moved <= 6);
     CHECK(fast.total() == x.size());
 }

@@ -6,7 +6,9 @@ using namespace kasuri::test;
 
 namespace {
 scopes::Response response_of(const std::string& rule) {
-    const image::Picture greys = image::generated(101, 1, [](int x, int) { return std::array<double, 3>{x / 100.0, x / 100.0, x / 100.0}; });
+    const image::Picture greys = image::generated(101, 1, [](int x, int) {
+        return std::array<double, 3>{x / 100.0, x / 100.0, x / 100.0};
+    });
     return scopes::response(greys, *engine::evaluate(*engine::compile(good_rule(rule)), greys, {}));
 }
 } // namespace

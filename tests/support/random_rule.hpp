@@ -12,13 +12,14 @@ public:
     explicit RandomRule(Random& random) : random_(random) {}
 
     std::string text() {
-        std::string rule = "param p = 0.3 in -2 .. 2\nparam q = -0.7 in -2 .. 2\nparam on = true\nparam tint = vec3(0.5, -0.25, 1.5)\n"
-                           "fn bend(x, k) = x / (1 + abs(k * x))\n"
-                           "fn swirl(c vec3, k) {\n    let s = c.gbr * k\n    s.r += bend(c.r, k)\n    mix(c, s, 0.25)\n}\n"
-                           "fn dyed(c vec3, k) {\n    let m = lab(c)\n    m.a += 20 * bend(k, 1)\n    rgb(m)\n}\n"
-                           "fn rinsed(c vec3, k) {\n    let m = oklab(c)\n    m.ab *= 1 - 0.5 * bend(k, 1)\n    rgb(m)\n}\n"
-                           "fn soaked(c vec3, k) {\n    let m = oklch(c)\n    m.h = turn(m.h, 30 * bend(k, 1))\n    rgb(m)\n}\n"
-                           "fn woven(c vec3, k) {\n    let m = ycbcr709(c)\n    m.crcb = m.cbcr * bend(k, 1)\n    rgb(m)\n}\n";
+        std::string rule =
+            "param p = 0.3 in -2 .. 2\nparam q = -0.7 in -2 .. 2\nparam on = true\nparam tint = vec3(0.5, -0.25, 1.5)\n"
+            "fn bend(x, k) = x / (1 + abs(k * x))\n"
+            "fn swirl(c vec3, k) {\n    let s = c.gbr * k\n    s.r += bend(c.r, k)\n    mix(c, s, 0.25)\n}\n"
+            "fn dyed(c vec3, k) {\n    let m = lab(c)\n    m.a += 20 * bend(k, 1)\n    rgb(m)\n}\n"
+            "fn rinsed(c vec3, k) {\n    let m = oklab(c)\n    m.ab *= 1 - 0.5 * bend(k, 1)\n    rgb(m)\n}\n"
+            "fn soaked(c vec3, k) {\n    let m = oklch(c)\n    m.h = turn(m.h, 30 * bend(k, 1))\n    rgb(m)\n}\n"
+            "fn woven(c vec3, k) {\n    let m = ycbcr709(c)\n    m.crcb = m.cbcr * bend(k, 1)\n    rgb(m)\n}\n";
         const int steps = 1 + pick(4);
         for (int i = 0; i < steps; ++i) {
             rule += "let v" + std::to_string(lets_) + " = " + vec3(3) + "\n";
@@ -32,7 +33,8 @@ public:
             if (pick(8) == 0)
                 rule += "v" + std::to_string(lets_ - 1) + "." + "xyz"[pick(3)] + " -= " + scalar(1) + "\n";
             if (pick(12) == 0)
-                rule += pick(2) ? "hold hue of tint\n" : "hold hue of vec3(0.7, 0.3 + 0.1 * bend(p, 1), 0.2) in oklch\n";
+                rule +=
+                    pick(2) ? "hold hue of tint\n" : "hold hue of vec3(0.7, 0.3 + 0.1 * bend(p, 1), 0.2) in oklch\n";
         }
         return rule;
     }

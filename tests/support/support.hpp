@@ -59,7 +59,8 @@ inline std::vector<Colour> run(const lang::Rule& rule, const std::vector<Colour>
         results[c].resize(in.size());
     }
     float* const outputs[4] = {results[0].data(), results[1].data(), results[2].data(), results[3].data()};
-    const engine::Source source{static_cast<int>(in.size()), 1, {planes[0].data(), planes[1].data(), planes[2].data(), planes[3].data()}};
+    const engine::Source source{
+        static_cast<int>(in.size()), 1, {planes[0].data(), planes[1].data(), planes[2].data(), planes[3].data()}};
     REQUIRE(engine::run(*program, source, values, std::span<float* const>(outputs)));
     std::vector<Colour> out;
     for (std::size_t i = 0; i < in.size(); ++i)
@@ -76,7 +77,8 @@ inline Colour reference_one(const lang::Rule& rule, const Colour& in, std::vecto
     for (std::size_t i = 0; i < 4; ++i)
         pixel.rgba[i] = static_cast<double>(in[i]);
     const auto out = engine::reference(rule, values, pixel);
-    return {static_cast<float>(out[0]), static_cast<float>(out[1]), static_cast<float>(out[2]), static_cast<float>(out[3])};
+    return {static_cast<float>(out[0]), static_cast<float>(out[1]), static_cast<float>(out[2]),
+            static_cast<float>(out[3])};
 }
 
 /// A folder that is gone at the end of the test.
@@ -85,7 +87,8 @@ struct TemporaryFolder {
     TemporaryFolder() {
         static int count = 0;
         path = std::filesystem::temp_directory_path() /
-               ("kasuri-test-" + std::to_string(static_cast<long>(std::random_device{}())) + "-" + std::to_string(count++));
+            ("kasuri-test-" + std::to_string(static_cast<long>(std::random_device{}())) + "-" +
+             std::to_string(count++));
         std::filesystem::create_directories(path);
     }
     ~TemporaryFolder() {

@@ -27,20 +27,25 @@ constexpr double narrow[] = {1};
 } // namespace
 
 TEST_CASE("75 % and 100 % bars have the levels and the order of their standard", "[targets]") {
-    // ITU-R BT.471: 100/0/75/0 and 100/0/100/0, descending luma; codes by ITU-R BT.709-6, item 5.6 (64, 940; 75 % is 721).
+    // ITU-R BT.471: 100/0/75/0 and 100/0/100/0, descending luma; codes by ITU-R BT.709-6, item 5.6 (64, 940; 75 % is
+    // 721).
     const image::Picture low = make(*find("bars_75"), 0, narrow), high = make(*find("bars_100"), 0, narrow);
-    const Codes on75[8] = {{940, 940, 940}, {721, 721, 64}, {64, 721, 721}, {64, 721, 64}, {721, 64, 721}, {721, 64, 64}, {64, 64, 721}, {64, 64, 64}};
+    const Codes on75[8] = {{940, 940, 940}, {721, 721, 64}, {64, 721, 721}, {64, 721, 64},
+                           {721, 64, 721},  {721, 64, 64},  {64, 64, 721},  {64, 64, 64}};
     for (int i = 0; i < 8; ++i) {
         CHECK(codes(low, (i + 0.5) / 8, 0.5) == on75[i]);
         for (std::size_t c = 0; c < 3; ++c)
             CHECK(codes(high, (i + 0.5) / 8, 0.5)[c] == (on75[i][c] == 64 ? 64 : 940));
     }
     // In 8 bits, luma and colour differences of the 100 % bars: handbook table (from memory; ITU-R BT.709 factors).
-    const int expected[7][3] = {{235, 128, 128}, {219, 16, 138}, {188, 154, 16}, {173, 42, 26}, {78, 214, 230}, {63, 102, 240}, {32, 240, 118}};
+    const int expected[7][3] = {{235, 128, 128}, {219, 16, 138}, {188, 154, 16}, {173, 42, 26},
+                                {78, 214, 230},  {63, 102, 240}, {32, 240, 118}};
     const image::Picture full = make(*find("bars_100"), 0);
     for (int i = 0; i < 7; ++i) {
         const auto pixel = full.at(static_cast<int>((i + 0.5) / 8 * full.width), 10);
-        const colour::Triple ycc = colour::find_model("ycbcr709")->from({static_cast<double>(pixel[0]), static_cast<double>(pixel[1]), static_cast<double>(pixel[2])});
+        const colour::Triple ycc =
+            colour::find_model("ycbcr709")
+                ->from({static_cast<double>(pixel[0]), static_cast<double>(pixel[1]), static_cast<double>(pixel[2])});
         CHECK(std::lround(16 + 219 * ycc[0]) == expected[i][0]);
         CHECK(std::lround(128 + 224 * ycc[1]) == expected[i][1]);
         CHECK(std::lround(128 + 224 * ycc[2]) == expected[i][2]);
@@ -75,10 +80,12 @@ TEST_CASE("the HD bars hold 40 % grey, the extremes at the sides, a ramp and the
 }
 
 TEST_CASE("the bars for high dynamic range carry the published codes of BT.709's colours", "[targets]") {
-    // ITU-R BT.2111-2, narrow range 10 bits (from memory): yellow, cyan, green, magenta, red, blue of BT.709. The picture computes
-    // them from primaries and curves, so that the two confirm each other.
-    const Codes hlg[6] = {{713, 719, 316}, {538, 709, 718}, {512, 706, 296}, {651, 286, 705}, {639, 269, 164}, {227, 147, 702}};
-    const Codes pq[6] = {{568, 571, 381}, {484, 566, 571}, {474, 564, 368}, {536, 361, 564}, {530, 350, 256}, {317, 236, 562}};
+    // ITU-R BT.2111-2, narrow range 10 bits (from memory): yellow, cyan, green, magenta, red, blue of BT.709. The
+    // picture computes them from primaries and curves, so that the two confirm each other.
+    const Codes hlg[6] = {{713, 719, 316}, {538, 709, 718}, {512, 706, 296},
+                          {651, 286, 705}, {639, 269, 164}, {227, 147, 702}};
+    const Codes pq[6] = {{568, 571, 381}, {484, 566, 571}, {474, 564, 368},
+                         {536, 361, 564}, {530, 350, 256}, {317, 236, 562}};
     const auto check = [&](const char* name, const Codes* expected, int main, int rounding) {
         INFO(name);
         const image::Picture bars = make(*find(name), 1920, narrow);
@@ -99,14 +106,16 @@ TEST_CASE("the bars for high dynamic range carry the published codes of BT.709's
 TEST_CASE("the chart of 1976 has its published chromaticities, seen under D65", "[targets]") {
     const image::Picture chart = make(*find("chart_1976"), 0);
     REQUIRE(chart.pixels() == 24);
-    // The sRGB codes in general use (data/reference/chart-1976.csv) lie within a few hundredths for the patches inside the space.
+    // The sRGB codes in general use (data/reference/chart-1976.csv) lie within a few hundredths for the patches inside
+    // the space.
     const auto rows = reference_table("chart-1976.csv");
     for (std::size_t i = 0; i < 24; ++i) {
         if (i == 17) // cyan lies outside
             continue;
         INFO(patch_name(*find("chart_1976"), static_cast<int>(i)));
         for (std::size_t c = 0; c < 3; ++c)
-            CHECK(colour::find_transfer("srgb")->encode(static_cast<double>(chart.at(i)[c])) == Approx(rows[i][3 + c] / 255).margin(0.045));
+            CHECK(colour::find_transfer("srgb")->encode(static_cast<double>(chart.at(i)[c])) ==
+                  Approx(rows[i][3 + c] / 255).margin(0.045));
     }
     CHECK(chart.at(17)[0] < 0);
     for (std::size_t i = 18; i < 24; ++i)
@@ -144,12 +153,15 @@ TEST_CASE("a flat lattice holds every colour once and is an identity picture", "
 }
 
 TEST_CASE("planes and discs are laid out as documented", "[targets]") {
-    const auto hsv = [](const std::array<float, 4>& c) { return colour::hsv_model.from({static_cast<double>(c[0]), static_cast<double>(c[1]), static_cast<double>(c[2])}); };
+    const auto hsv = [](const std::array<float, 4>& c) {
+        return colour::hsv_model.from(
+            {static_cast<double>(c[0]), static_cast<double>(c[1]), static_cast<double>(c[2])});
+    };
     const image::Picture plane = make(*find("hue_saturation"), 360);
     CHECK(hsv(plane.at(90, 0))[0] == Approx(90.5).margin(1e-3));
     CHECK(hsv(plane.at(90, plane.height - 1))[1] == Approx(0.5 / plane.height).margin(1e-5));
     const image::Picture polar = make(*find("polar"), 401);
-    CHECK(hsv(polar.at(300, 200))[0] == Approx(0).margin(1e-3)); // right
+    CHECK(hsv(polar.at(300, 200))[0] == Approx(0).margin(1e-3));  // right
     CHECK(hsv(polar.at(200, 100))[0] == Approx(90).margin(1e-3)); // up
     CHECK(hsv(polar.at(300, 200))[1] == Approx(100 / 200.5));
     const image::Picture radial = make(*find("radial"), 401);
@@ -158,7 +170,9 @@ TEST_CASE("planes and discs are laid out as documented", "[targets]") {
     CHECK(radial.at(300, 200)[1] == Approx(1 - 100 / 200.5));
 }
 
-TEST_CASE("the simulated camera: whites balance, exposure doubles, crosstalk keeps greys, noise repeats and has its size", "[targets]") {
+TEST_CASE(
+    "the simulated camera: whites balance, exposure doubles, crosstalk keeps greys, noise repeats and has its size",
+    "[targets]") {
     const Target& camera = *find("camera_chart");
     const auto with = [&](double exposure, double light, double balance, double crosstalk, double noise, double seed) {
         return make(camera, 640, std::array{exposure, light, balance, crosstalk, noise, seed});
@@ -167,7 +181,8 @@ TEST_CASE("the simulated camera: whites balance, exposure doubles, crosstalk kee
     // The middle of patch 22, white, and of patch 19, a grey.
     const auto at = [](const image::Picture& picture, int column, int row) {
         const double edge = 0.06 * picture.height;
-        return picture.at(static_cast<int>(edge + (column + 0.5) / 8 * (picture.width - 2 * edge)), static_cast<int>(edge + (row + 0.5) / 3 * (picture.height - 2 * edge)));
+        return picture.at(static_cast<int>(edge + (column + 0.5) / 8 * (picture.width - 2 * edge)),
+                          static_cast<int>(edge + (row + 0.5) / 3 * (picture.height - 2 * edge)));
     };
     CHECK(at(plain, 6, 2)[0] == Approx(1).margin(2e-3));
     CHECK(at(plain, 6, 2)[2] == Approx(1).margin(2e-3));
@@ -178,7 +193,8 @@ TEST_CASE("the simulated camera: whites balance, exposure doubles, crosstalk kee
     CHECK(right[2] == Approx(1).margin(2e-3));
     // Crosstalk draws a dye towards grey.
     CHECK(at(with(0, 6504, 6504, 0.3, 0, 1), 0, 0)[0] < at(plain, 0, 0)[0]);
-    const image::Picture noisy = with(0, 6504, 6504, 0, 0.02, 1), again = with(0, 6504, 6504, 0, 0.02, 1), other = with(0, 6504, 6504, 0, 0.02, 2);
+    const image::Picture noisy = with(0, 6504, 6504, 0, 0.02, 1), again = with(0, 6504, 6504, 0, 0.02, 1),
+                         other = with(0, 6504, 6504, 0, 0.02, 2);
     CHECK(*noisy.planes[0] == *again.planes[0]);
     CHECK(*noisy.planes[0] != *other.planes[0]);
     double sum = 0, squares = 0;
@@ -211,7 +227,8 @@ TEST_CASE("every target says what it is, and its settings keep to their ranges",
             high.push_back(1e9);
         }
         const bool large = target->name == "flat_lattice"; // 129 levels have two million pixels
-        for (const std::vector<double>& set : large ? std::vector<std::vector<double>>{low} : std::vector<std::vector<double>>{low, high}) {
+        for (const std::vector<double>& set :
+             large ? std::vector<std::vector<double>>{low} : std::vector<std::vector<double>>{low, high}) {
             const image::Picture picture = make(*target, 64, set);
             CHECK(picture.pixels() > 0);
             for (std::size_t i = 0; i < picture.pixels(); ++i)

@@ -33,7 +33,8 @@ TEST_CASE("saturation ramp and hue sweep are what HSV says", "[targets]") {
     const image::Picture saturation = make(*find("saturation_ramp"), 100), hue = make(*find("hue_sweep"), 360);
     const auto hsv = [](const image::Picture& p, int x) {
         const auto c = p.at(x, 0);
-        return colour::hsv_model.from({static_cast<double>(c[0]), static_cast<double>(c[1]), static_cast<double>(c[2])});
+        return colour::hsv_model.from(
+            {static_cast<double>(c[0]), static_cast<double>(c[1]), static_cast<double>(c[2])});
     };
     CHECK(hsv(saturation, 50)[1] == Approx(0.505).margin(1e-6));
     CHECK(hsv(saturation, 50)[0] == Approx(132).margin(1e-4));

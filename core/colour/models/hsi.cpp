@@ -35,11 +35,16 @@ Triple to(const Triple& hsi) {
     const double i = hsi[2], depth = hsi[1] * (std::fabs(i) < tiny ? tiny : i);
     const int sector = h < 120 ? 0 : h < 240 ? 1 : 2;
     const double angle = (h - 120 * sector) * std::numbers::pi / 180;
-    const double first = i + depth * std::cos(angle) / std::cos(std::numbers::pi / 3 - angle), last = i - depth, middle = 3 * i - first - last;
-    return sector == 0 ? Triple{first, middle, last} : sector == 1 ? Triple{last, first, middle} : Triple{middle, last, first};
+    const double first = i + depth * std::cos(angle) / std::cos(std::numbers::pi / 3 - angle), last = i - depth,
+                 middle = 3 * i - first - last;
+    return sector == 0 ? Triple{first, middle, last}
+        : sector == 1  ? Triple{last, first, middle}
+                       : Triple{middle, last, first};
 }
 
-NodeId guarded(Graph& g, NodeId mean) { return g.select(g.less(g.make(Op::abs, mean), g.constant(tiny)), g.constant(tiny), mean); }
+NodeId guarded(Graph& g, NodeId mean) {
+    return g.select(g.less(g.make(Op::abs, mean), g.constant(tiny)), g.constant(tiny), mean);
+}
 
 NodeTriple lower_from(Graph& g, const NodeTriple& rgb) {
     // From the differences, so that the mean of a neutral is exactly its value.
@@ -59,7 +64,8 @@ NodeTriple lower_to(Graph& g, const NodeTriple& hsi) {
     const NodeId depth = g.mul(hsi[1], guarded(g, hsi[2]));
     const NodeId first = g.add(hsi[2], g.mul(depth, part)), last = g.sub(hsi[2], depth);
     const NodeId middle = g.add(hsi[2], g.sub(depth, g.mul(depth, part)));
-    return {g.select(in_first, first, g.select(in_last, middle, last)), g.select(in_first, middle, g.select(in_last, last, first)),
+    return {g.select(in_first, first, g.select(in_last, middle, last)),
+            g.select(in_first, middle, g.select(in_last, last, first)),
             g.select(in_first, last, g.select(in_last, first, middle))};
 }
 
@@ -67,13 +73,18 @@ NodeTriple lower_to(Graph& g, const NodeTriple& hsi) {
 
 const Model hsi_model = {
     "hsi",
-    "Hue, saturation, intensity: i is the mean of the channels, h the angle about the neutral axis, s the share by which the "
+    "Hue, saturation, intensity: i is the mean of the channels, h the angle about the neutral axis, s the share by "
+    "which the "
     "smallest channel falls short of the mean. Where i is 0 but the channels differ, s is huge, and comes back.",
     "R. C. Gonzalez, R. E. Woods, Digital Image Processing, the HSI colour model (from memory)",
     {{{"h", "hue in degrees, 0 red, 120 green, 240 blue", 0, 360, true},
       {"s", "saturation, 0 neutral, 1 when the smallest channel is 0", 0, 1, false},
       {"i", "intensity, the mean of the channels", 0, 1, false}}},
-    nullptr, from, to, lower_from, lower_to,
+    nullptr,
+    from,
+    to,
+    lower_from,
+    lower_to,
 };
 
 } // namespace kasuri::colour

@@ -1,4 +1,5 @@
-// G. H. Joblove, D. Greenberg, "Color spaces for computer graphics", SIGGRAPH 1978; the scale of CSS Color 4, section 7.
+// G. H. Joblove, D. Greenberg, "Color spaces for computer graphics", SIGGRAPH 1978; the scale of CSS Color 4,
+// section 7.
 #include "colour/models/models.hpp"
 #include "colour/nodes.hpp"
 
@@ -21,7 +22,8 @@ double room(double l) {
 }
 
 Triple from(const Triple& rgb) {
-    const double high = std::max({rgb[0], rgb[1], rgb[2]}), low = std::min({rgb[0], rgb[1], rgb[2]}), l = (high + low) / 2;
+    const double high = std::max({rgb[0], rgb[1], rgb[2]}), low = std::min({rgb[0], rgb[1], rgb[2]}),
+                 l = (high + low) / 2;
     const Triple hexcone = hsv_model.from(rgb);
     return {hexcone[0], std::isnan(hexcone[0]) ? hexcone[0] : (high - low) / room(l), l};
 }
@@ -54,7 +56,8 @@ NodeTriple lower_to(Graph& g, const NodeTriple& hsl) {
     const NodeId low = g.sub(hsl[2], times(g, 0.5, chroma)), one = g.constant(1);
     NodeTriple rgb{};
     for (std::size_t i = 0; i < 3; ++i) // the hexcone's own channel is 0 at the bottom and 1 at the top
-        rgb[i] = g.add(low, g.mul(chroma, g.make(static_cast<Op>(static_cast<std::size_t>(Op::hexcone_r) + i), hsl[0], one, one)));
+        rgb[i] = g.add(
+            low, g.mul(chroma, g.make(static_cast<Op>(static_cast<std::size_t>(Op::hexcone_r) + i), hsl[0], one, one)));
     return rgb;
 }
 
@@ -62,13 +65,18 @@ NodeTriple lower_to(Graph& g, const NodeTriple& hsl) {
 
 const Model hsl_model = {
     "hsl",
-    "Hue, saturation, lightness: l is the middle between the largest and the smallest channel. Where l is 0 or 1 but the "
+    "Hue, saturation, lightness: l is the middle between the largest and the smallest channel. Where l is 0 or 1 but "
+    "the "
     "channels differ, s is huge, and comes back.",
     "G. H. Joblove, D. Greenberg, SIGGRAPH 1978; CSS Color 4, section 7",
     {{{"h", "hue in degrees, 0 red, 120 green, 240 blue", 0, 360, true},
       {"s", "saturation, 0 neutral, 1 as far as 0..1 allows at this lightness", 0, 1, false},
       {"l", "lightness, 0 black, 1 white", 0, 1, false}}},
-    nullptr, from, to, lower_from, lower_to,
+    nullptr,
+    from,
+    to,
+    lower_from,
+    lower_to,
 };
 
 } // namespace kasuri::colour

@@ -8,10 +8,11 @@
 namespace kasuri::colour {
 namespace {
 
-// Outside 0..1 the same formulas go on: a negative channel gives s > 1, a negative v gives s < 0, and both come back. NaN in
-// any channel makes all three NaN.
+// Outside 0..1 the same formulas go on: a negative channel gives s > 1, a negative v gives s < 0, and both come back.
+// NaN in any channel makes all three NaN.
 
-/// Where |v| is less but the channels differ, v is taken as this much, so that s stays finite and the way back still holds.
+/// Where |v| is less but the channels differ, v is taken as this much, so that s stays finite and the way back still
+/// holds.
 constexpr double hsv_tiny = 1e-20;
 
 Triple from(const Triple& rgb) {

@@ -13,7 +13,8 @@ using ir::Op;
 
 Triple from(const Triple& rgb) {
     const Triple hexcone = hsv_model.from(rgb); // NaN in any channel
-    return {hexcone[0], hexcone[0] - hexcone[0] + std::min({rgb[0], rgb[1], rgb[2]}), hexcone[0] - hexcone[0] + 1 - std::max({rgb[0], rgb[1], rgb[2]})};
+    return {hexcone[0], hexcone[0] - hexcone[0] + std::min({rgb[0], rgb[1], rgb[2]}),
+            hexcone[0] - hexcone[0] + 1 - std::max({rgb[0], rgb[1], rgb[2]})};
 }
 
 Triple to(const Triple& hwb) {
@@ -44,13 +45,18 @@ NodeTriple lower_to(Graph& g, const NodeTriple& hwb) {
 
 const Model hwb_model = {
     "hwb",
-    "Hue, whiteness, blackness: how much white and how much black is in a pure hue. Where the two sum to 1 or more, the colour "
+    "Hue, whiteness, blackness: how much white and how much black is in a pure hue. Where the two sum to 1 or more, "
+    "the colour "
     "is their grey.",
     "A. R. Smith, E. R. Lyons, HWB, 1996; CSS Color 4, section 8",
     {{{"h", "hue in degrees, 0 red, 120 green, 240 blue", 0, 360, true},
       {"w", "whiteness, the smallest channel", 0, 1, false},
       {"b", "blackness, 1 - the largest channel", 0, 1, false}}},
-    nullptr, from, to, lower_from, lower_to,
+    nullptr,
+    from,
+    to,
+    lower_from,
+    lower_to,
 };
 
 } // namespace kasuri::colour

@@ -16,9 +16,7 @@ double curve(double t) {
     constexpr double knee = 24.0 / 116;
     return t > knee * knee * knee ? std::cbrt(t) : 841.0 / 108 * t + 16.0 / 116;
 }
-double straight_back(double f) {
-    return f > 24.0 / 116 ? f * f * f : (f - 16.0 / 116) * 108 / 841;
-}
+double straight_back(double f) { return f > 24.0 / 116 ? f * f * f : (f - 16.0 / 116) * 108 / 841; }
 
 Triple from(const Triple& relative) {
     const double fx = curve(relative[0]), fy = curve(relative[1]), fz = curve(relative[2]);
@@ -46,17 +44,37 @@ NodeTriple lower_from(Graph& g, const NodeTriple& relative) {
 }
 NodeTriple lower_to(Graph& g, const NodeTriple& lab) {
     const NodeId fy = times(g, 1.0 / 116, g.add(lab[0], g.constant(16)));
-    return {lower_back(g, g.add(fy, times(g, 1.0 / 500, lab[1]))), lower_back(g, fy), lower_back(g, g.sub(fy, times(g, 1.0 / 200, lab[2])))};
+    return {lower_back(g, g.add(fy, times(g, 1.0 / 500, lab[1]))), lower_back(g, fy),
+            lower_back(g, g.sub(fy, times(g, 1.0 / 200, lab[2])))};
 }
 
 constexpr std::string_view source = "CIE 15:2018, 8.2.1";
-constexpr std::array<Component, 3> components = {{{"l", "lightness L*, 0 black, 100 diffuse white", 0, 100, false},
-                                                  {"a", "a*, green below 0, red above, -128..127", -128, 127, false},
-                                                  {"b", "b*, blue below 0, yellow above, -128..127", -128, 127, false}}};
+constexpr std::array<Component, 3> components = {
+    {{"l", "lightness L*, 0 black, 100 diffuse white", 0, 100, false},
+     {"a", "a*, green below 0, red above, -128..127", -128, 127, false},
+     {"b", "b*, blue below 0, yellow above, -128..127", -128, 127, false}}};
 
 } // namespace
 
-const Model lab_model = {"lab", "CIE 1976 L*a*b* relative to D65; other whites are adapted to it by the Bradford transform. Below 0 the straight line goes on.", source, components, &relative_d65_frame, from, to, lower_from, lower_to};
-const Model lab50_model = {"lab50", "CIE 1976 L*a*b* relative to D50, as in print and in ICC profiles; other whites are adapted to it by the Bradford transform.", source, components, &relative_d50_frame, from, to, lower_from, lower_to};
+const Model lab_model = {"lab",
+                         "CIE 1976 L*a*b* relative to D65; other whites are adapted to it by the Bradford transform. "
+                         "Below 0 the straight line goes on.",
+                         source,
+                         components,
+                         &relative_d65_frame,
+                         from,
+                         to,
+                         lower_from,
+                         lower_to};
+const Model lab50_model = {"lab50",
+                           "CIE 1976 L*a*b* relative to D50, as in print and in ICC profiles; other whites are adapted "
+                           "to it by the Bradford transform.",
+                           source,
+                           components,
+                           &relative_d50_frame,
+                           from,
+                           to,
+                           lower_from,
+                           lower_to};
 
 } // namespace kasuri::colour

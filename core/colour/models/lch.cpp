@@ -12,7 +12,11 @@ constexpr std::array<Component, 3> components = {{{"l", "lightness L*, 0 black, 
 
 } // namespace
 
-const Model lch_model = polar_model<lab_model>("lch", "Lightness, chroma and hue angle of L*a*b* relative to D65. A neutral has chroma 0 and hue 0.", source, components);
-const Model lch50_model = polar_model<lab50_model>("lch50", "Lightness, chroma and hue angle of L*a*b* relative to D50. A neutral has chroma 0 and hue 0.", source, components);
+const Model lch_model = polar_model<lab_model>(
+    "lch", "Lightness, chroma and hue angle of L*a*b* relative to D65. A neutral has chroma 0 and hue 0.", source,
+    components);
+const Model lch50_model = polar_model<lab50_model>(
+    "lch50", "Lightness, chroma and hue angle of L*a*b* relative to D50. A neutral has chroma 0 and hue 0.", source,
+    components);
 
 } // namespace kasuri::colour

@@ -12,7 +12,11 @@ constexpr std::array<Component, 3> components = {{{"l", "lightness L*, 0 black, 
 
 } // namespace
 
-const Model lchuv_model = polar_model<luv_model>("lchuv", "Lightness, chroma and hue angle of L*u*v* relative to D65. A neutral has chroma 0 and hue 0.", source, components);
-const Model lchuv50_model = polar_model<luv50_model>("lchuv50", "Lightness, chroma and hue angle of L*u*v* relative to D50. A neutral has chroma 0 and hue 0.", source, components);
+const Model lchuv_model = polar_model<luv_model>(
+    "lchuv", "Lightness, chroma and hue angle of L*u*v* relative to D65. A neutral has chroma 0 and hue 0.", source,
+    components);
+const Model lchuv50_model = polar_model<luv50_model>(
+    "lchuv50", "Lightness, chroma and hue angle of L*u*v* relative to D50. A neutral has chroma 0 and hue 0.", source,
+    components);
 
 } // namespace kasuri::colour

@@ -57,21 +57,43 @@ NodeTriple lower_from(Graph& g, const NodeTriple& relative) {
 template <const White& white>
 NodeTriple lower_to(Graph& g, const NodeTriple& luv) {
     const NodeId l = luv[0], one = g.constant(1), zero = g.constant(0);
-    const NodeId y = g.select(g.less_equal(l, g.constant(knee)), times(g, 1 / kappa, l), cubed(g, times(g, 1.0 / 116, g.add(l, g.constant(16)))));
+    const NodeId y = g.select(g.less_equal(l, g.constant(knee)), times(g, 1 / kappa, l),
+                              cubed(g, times(g, 1.0 / 116, g.add(l, g.constant(16)))));
     const NodeId scale = g.div(g.constant(1.0 / 13), l), u = g.mul(scale, luv[1]), v = g.mul(scale, luv[2]);
     const NodeId along = g.div(y, g.add(one, times(g, 1 / white.v, v))), black = g.equal(l, zero);
     const NodeId rest = g.sub(one, times(g, 1 / (12 - 3 * white.u - 20 * white.v), sum(g, 3, u, 20, v)));
-    return {g.select(black, zero, g.mul(along, g.add(one, times(g, 1 / white.u, u)))), y, g.select(black, zero, g.mul(along, rest))};
+    return {g.select(black, zero, g.mul(along, g.add(one, times(g, 1 / white.u, u)))), y,
+            g.select(black, zero, g.mul(along, rest))};
 }
 
 constexpr std::string_view source = "CIE 15:2018, 8.2.2";
-constexpr std::array<Component, 3> components = {{{"l", "lightness L*, 0 black, 100 diffuse white", 0, 100, false},
-                                                  {"u", "u*, green below 0, red above, -134..220", -134, 220, false},
-                                                  {"v", "v*, blue below 0, yellow above, -140..122", -140, 122, false}}};
+constexpr std::array<Component, 3> components = {
+    {{"l", "lightness L*, 0 black, 100 diffuse white", 0, 100, false},
+     {"u", "u*, green below 0, red above, -134..220", -134, 220, false},
+     {"v", "v*, blue below 0, yellow above, -140..122", -140, 122, false}}};
 
 } // namespace
 
-const Model luv_model = {"luv", "CIE 1976 L*u*v* relative to D65; other whites are adapted to it by the Bradford transform. Colours far out, whose X + 15 Y + 3 Z comes near 0, have huge u* and v*, and those of Y = 0 but black do not come back.", source, components, &relative_d65_frame, from<white65>, to<white65>, lower_from<white65>, lower_to<white65>};
-const Model luv50_model = {"luv50", "CIE 1976 L*u*v* relative to D50; other whites are adapted to it by the Bradford transform. Its bounds are those of luv.", source, components, &relative_d50_frame, from<white50>, to<white50>, lower_from<white50>, lower_to<white50>};
+const Model luv_model = {
+    "luv",
+    "CIE 1976 L*u*v* relative to D65; other whites are adapted to it by the Bradford transform. Colours far out, whose "
+    "X + 15 Y + 3 Z comes near 0, have huge u* and v*, and those of Y = 0 but black do not come back.",
+    source,
+    components,
+    &relative_d65_frame,
+    from<white65>,
+    to<white65>,
+    lower_from<white65>,
+    lower_to<white65>};
+const Model luv50_model = {"luv50",
+                           "CIE 1976 L*u*v* relative to D50; other whites are adapted to it by the Bradford transform. "
+                           "Its bounds are those of luv.",
+                           source,
+                           components,
+                           &relative_d50_frame,
+                           from<white50>,
+                           to<white50>,
+                           lower_from<white50>,
+                           lower_to<white50>};
 
 } // namespace kasuri::colour

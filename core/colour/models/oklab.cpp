@@ -28,11 +28,12 @@ Triple to(const Triple& lab) {
 }
 
 NodeTriple lower_from(Graph& g, const NodeTriple& cones) {
-    const NodeId l = signed_power(g, cones[0], 1.0 / 3), m = signed_power(g, cones[1], 1.0 / 3), s = signed_power(g, cones[2], 1.0 / 3);
+    const NodeId l = signed_power(g, cones[0], 1.0 / 3), m = signed_power(g, cones[1], 1.0 / 3),
+                 s = signed_power(g, cones[2], 1.0 / 3);
     // The rows sum to 1, 0 and 0.
     const NodeId first = g.sub(l, m), last = g.sub(s, m);
-    return {g.add(m, sum(g, opponent[0][0], first, opponent[0][2], last)), sum(g, opponent[1][0], first, opponent[1][2], last),
-            sum(g, opponent[2][0], first, opponent[2][2], last)};
+    return {g.add(m, sum(g, opponent[0][0], first, opponent[0][2], last)),
+            sum(g, opponent[1][0], first, opponent[1][2], last), sum(g, opponent[2][0], first, opponent[2][2], last)};
 }
 NodeTriple lower_to(Graph& g, const NodeTriple& lab) {
     static const Matrix3 back = inverse(opponent); // its first column is 1
@@ -46,10 +47,17 @@ NodeTriple lower_to(Graph& g, const NodeTriple& lab) {
 
 const Model oklab_model = {
     "oklab",
-    "OKLab: an even lightness and two opponent axes, from cube roots of cone responses under D65. Roots of negative light keep its sign.",
+    "OKLab: an even lightness and two opponent axes, from cube roots of cone responses under D65. Roots of negative "
+    "light keep its sign.",
     "B. Ottosson, 2020; digits of CSS Color 4, section 17",
-    {{{"l", "lightness, 0 black, 1 diffuse white", 0, 1, false}, {"a", "green below 0, red above, -0.4..0.4", -0.4, 0.4, false}, {"b", "blue below 0, yellow above, -0.4..0.4", -0.4, 0.4, false}}},
-    &ok_cones_frame, from, to, lower_from, lower_to,
+    {{{"l", "lightness, 0 black, 1 diffuse white", 0, 1, false},
+      {"a", "green below 0, red above, -0.4..0.4", -0.4, 0.4, false},
+      {"b", "blue below 0, yellow above, -0.4..0.4", -0.4, 0.4, false}}},
+    &ok_cones_frame,
+    from,
+    to,
+    lower_from,
+    lower_to,
 };
 
 } // namespace kasuri::colour

@@ -7,7 +7,9 @@ namespace {
 
 using ir::Graph;
 
-Triple from(const Triple& rgb) { return {rgb[0] / 4 + rgb[1] / 2 + rgb[2] / 4, rgb[0] / 2 - rgb[2] / 2, -rgb[0] / 4 + rgb[1] / 2 - rgb[2] / 4}; }
+Triple from(const Triple& rgb) {
+    return {rgb[0] / 4 + rgb[1] / 2 + rgb[2] / 4, rgb[0] / 2 - rgb[2] / 2, -rgb[0] / 4 + rgb[1] / 2 - rgb[2] / 4};
+}
 Triple to(const Triple& y) { return {y[0] + y[1] - y[2], y[0] + y[2], y[0] - y[1] - y[2]}; }
 
 NodeTriple lower_from(Graph& g, const NodeTriple& rgb) {
@@ -25,8 +27,14 @@ const Model ycocg_model = {
     "ycocg",
     "A luma and the differences orange to blue and green to magenta, in quarters and halves.",
     "H. S. Malvar, G. J. Sullivan, JVT-I014, 2003",
-    {{{"y", "luma, 0..1", 0, 1, false}, {"co", "orange to blue, -0.5..0.5", -0.5, 0.5, false}, {"cg", "green to magenta, -0.5..0.5", -0.5, 0.5, false}}},
-    nullptr, from, to, lower_from, lower_to,
+    {{{"y", "luma, 0..1", 0, 1, false},
+      {"co", "orange to blue, -0.5..0.5", -0.5, 0.5, false},
+      {"cg", "green to magenta, -0.5..0.5", -0.5, 0.5, false}}},
+    nullptr,
+    from,
+    to,
+    lower_from,
+    lower_to,
 };
 
 } // namespace kasuri::colour
