@@ -1,5 +1,6 @@
 // Times of the core. Read the ratios to memcpy and to the hand-written code of the same run (bench/ratios.py prints
 // them): absolute times drift by tens of per cent here.
+#include "baking/bake.hpp"
 #include "base/parallel.hpp"
 #include "common.hpp"
 #include "engine/evaluate.hpp"
@@ -7,7 +8,6 @@
 #include "engine/lower.hpp"
 #include "engine/neighbourhood.hpp"
 #include "engine/reference.hpp"
-#include "handover/cube.hpp"
 #include "handwritten.hpp"
 
 #include <benchmark/benchmark.h>
@@ -144,7 +144,7 @@ void text_to_runnable(benchmark::State& state, const std::string& text) {
 void bake(benchmark::State& state) {
     const lang::Rule rule = bench::rule_of(bench::workloads[2].rule);
     for (auto _ : state)
-        benchmark::DoNotOptimize(handover::bake(rule, {}, {static_cast<int>(state.range(0)), 0, 1}));
+        benchmark::DoNotOptimize(baking::bake(rule, {static_cast<int>(state.range(0)), 0, 1}));
 }
 
 void blur(benchmark::State& state) {

@@ -1,11 +1,11 @@
 // Handing over: many frames through a look against reading and writing them alone; a table of 65 points; a library of
 // 1000 filters.
+#include "baking/bake.hpp"
 #include "base/file.hpp"
 #include "document/library.hpp"
 #include "handover/batch.hpp"
-#include "handover/cube.hpp"
-#include "handover/subject.hpp"
 #include "io/picture_file.hpp"
+#include "look/make.hpp"
 
 #include <benchmark/benchmark.h>
 #include <cmath>
@@ -43,7 +43,7 @@ void write_frames(const Folder& folder, int count) {
             std::abort();
 }
 
-handover::Subject look_of_five() {
+subject::Subject look_of_five() {
     document::Look look;
     const auto step = [&](const char* text, double opacity, const char* mask) {
         document::LookStep made;
@@ -61,20 +61,19 @@ handover::Subject look_of_five() {
     step("working srgb\nout.rgb = split_tone(rgb, clamp(luma(rgb), 0, 1), vec3(0.84, 0.96, 1.12), vec3(1.08, 1.01, "
          "0.82), 0.46, 0.6)\n",
          1, "");
-    const auto runs = handover::runnable(look, {});
+    const auto runs = look::make(look, {});
     if (!runs)
         std::abort();
-    return handover::subject_of(runs.value(), look);
+    return runs.value().subject;
 }
 
-void frames(benchmark::State& state, const handover::Subject& subject) {
+void frames(benchmark::State& state, const subject::Subject& subject) {
     const Folder folder;
     const auto count = static_cast<int>(state.range(0));
     write_frames(folder, count);
     const auto items = handover::batch_items({{(folder.path / "in").string()}, (folder.path / "out/").string()});
-    const handover::RenderWork work = handover::work_of(subject);
     for (auto _ : state) {
-        const handover::BatchReport report = handover::render_all(work, items.value(), {}, {}, {});
+        const handover::BatchReport report = handover::render_all(subject, items.value(), {}, {}, {});
         if (report.failed > 0)
             state.SkipWithError("a frame failed");
     }
@@ -82,12 +81,12 @@ void frames(benchmark::State& state, const handover::Subject& subject) {
         benchmark::Counter(static_cast<double>(count), benchmark::Counter::kIsIterationInvariantRate);
 }
 
-handover::Subject nothing() {
+subject::Subject nothing() {
     document::Look look;
     document::LookStep step;
     step.text = "";
     look.steps = {step};
-    return handover::subject_of(handover::runnable(look, {}).value(), look);
+    return look::make(look, {}).value().subject;
 }
 
 void read_and_write(benchmark::State& state) { frames(state, nothing()); }
@@ -96,10 +95,10 @@ BENCHMARK(read_and_write)->Arg(20)->Arg(100)->UseRealTime()->Unit(benchmark::kMi
 BENCHMARK(look_of_five_steps)->Arg(20)->Arg(100)->UseRealTime()->Unit(benchmark::kMillisecond);
 
 void bake_look(benchmark::State& state) {
-    const handover::Subject subject = look_of_five();
+    const subject::Subject subject = look_of_five();
     for (auto _ : state)
         benchmark::DoNotOptimize(
-            handover::bake(subject, {static_cast<int>(state.range(0)), 0, 1, false, state.range(1) != 0}));
+            baking::bake(subject, {static_cast<int>(state.range(0)), 0, 1, false, state.range(1) != 0}));
 }
 BENCHMARK(bake_look)->Args({33, 0})->Args({65, 0})->Args({65, 1})->UseRealTime()->Unit(benchmark::kMillisecond);
 

@@ -105,19 +105,19 @@ void proofs_checked(benchmark::State& state, const char* name) {
     for (const lang::Parameter& p : rule.parameters)
         values.push_back(p.value);
     const std::vector<std::vector<double>> settings = {values};
-    const engine::ProgramPtr program = engine::compile(rule);
+    const subject::Subject subject(rule);
     for (auto _ : state)
         for (const proof::Function* function : proof::functions()) {
             if (function->compares)
                 continue;
             lang::ProofLine line;
             line.function = function->name;
-            benchmark::DoNotOptimize(proof::check(rule, *program, line, settings));
+            benchmark::DoNotOptimize(proof::check(subject, line, settings));
         }
 }
 
 void greys_shown(benchmark::State& state, const char* name) {
-    const lang::Rule rule = rule_of(filter(name));
+    const subject::Subject rule = rule_of(filter(name));
     for (auto _ : state)
         benchmark::DoNotOptimize(insight::shown_neutral(rule));
 }

@@ -17,7 +17,7 @@ const image::Picture& cloths() {
 void measured(benchmark::State& state, const char* name) {
     const readings::Reading& reading = *readings::find(name);
     readings::Views views;
-    readings::Subject subject;
+    readings::Order subject;
     subject.pictures = {&cloths()};
     subject.rule = [](const image::Picture& picture) { return std::optional(picture); };
     subject.settings = completed(reading.settings, {});

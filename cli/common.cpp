@@ -8,24 +8,33 @@
 #include "proof/proof.hpp"
 
 #include <algorithm>
+#include <cmath>
 #include <fmt/format.h>
 #include <limits>
 
 namespace kasuri::cli {
 
-void RuleOptions::define(CLI::App& app, bool alternative) {
-    auto* file = app.add_option("FILTER", filter,
-                                "A filter file (.kasuri); most commands also take a look (.kasurilook) or a LUT");
+void RuleOptions::define(Arguments& arguments, bool alternative) {
+    Argument file = arguments.value("FILTER", filter,
+                                    "A filter file (.kasuri); most commands also take a look (.kasurilook) or a LUT");
     if (alternative) {
-        auto* inline_rule = app.add_option("--rule", text, "The rule itself; statements end at a new line or at ;");
-        inline_rule->excludes(file);
-        inline_rule->each([this](const std::string&) { text_given = true; });
+        Argument inline_rule = arguments.value("--rule", text, "The rule itself; statements end at a new line or at ;");
+        inline_rule.excludes(file);
+        inline_rule.on_each([this](const std::string&) { text_given = true; });
     } else {
-        file->required();
+        file.required();
     }
-    app.add_option("--preset", preset, "Start from the values of this preset instead of the defaults");
-    app.add_option("--lut-space", lut_space, "What the numbers of a LUT mean (default: srgb)");
-    app.add_option("--set", settings, "NAME=VALUE of a parameter; may be given several times")->take_all();
+    arguments.value("--preset", preset, "Start from the values of this preset instead of the defaults");
+    arguments.value("--lut-space", lut_space, "What the numbers of a LUT mean (default: srgb)");
+    arguments.value("--set", settings, "NAME=VALUE of a parameter; may be given several times").take_all();
+}
+
+void RuleOptions::define_sources(Arguments& arguments) {
+    arguments
+        .value("--source", sources,
+               "NAME=FILE, NAME=FILE:LAYER or NAME=FILE:CHANNEL of a further picture that is read; may be given "
+               "several times")
+        .take_all();
 }
 
 bool known_space(const std::string& name) {
@@ -161,6 +170,11 @@ int set_values(const RuleOptions& options, Loaded& loaded) {
             if (!value)
                 return usage_error(fmt::format("--set {}: {} is not {}", setting, parts[k],
                                                p.kind == lang::ParameterKind::toggle ? "true or false" : "a number"));
+            const bool on_a_step = p.kind != lang::ParameterKind::whole || *value == std::floor(*value);
+            if (!(*value >= p.low && *value <= p.high) || !on_a_step)
+                return usage_error(fmt::format("--set {}: {} goes {}from {} to {}", setting, p.name,
+                                               p.kind == lang::ParameterKind::whole ? "in whole numbers " : "",
+                                               number_text(p.low, 9), number_text(p.high, 9)));
             loaded.values[index + k] = *value;
         }
     }
@@ -169,7 +183,8 @@ int set_values(const RuleOptions& options, Loaded& loaded) {
 
 } // namespace
 
-Loaded load(const RuleOptions& options, std::optional<std::string> print, std::vector<std::string> columns) {
+Loaded load(const RuleOptions& options, std::optional<std::string> print, std::vector<std::string> columns,
+            bool quiet) {
     Loaded loaded;
     loaded.text = options.text;
     std::string name = "rule";
@@ -188,6 +203,10 @@ Loaded load(const RuleOptions& options, std::optional<std::string> print, std::v
     check_options.columns = std::move(columns);
     check_options.open = document::used_beside(options.filter);
     lang::Checked checked = lang::check(loaded.text, proof::vocabulary(), check_options);
+    if (quiet) {
+        loaded.rule = std::move(checked.rule);
+        return loaded;
+    }
     for (const lang::Diagnostic& diagnostic : checked.diagnostics)
         fmt::print(stderr, "{}\n", lang::rendered(diagnostic, loaded.text, name));
     for (const lang::Diagnostic& diagnostic : checked.print_diagnostics)

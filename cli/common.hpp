@@ -1,9 +1,8 @@
 #pragma once
+#include "arguments.hpp"
 #include "base/result.hpp"
 #include "base/setting.hpp"
 #include "lang/check.hpp"
-
-#include <CLI/CLI.hpp>
 
 #include <optional>
 #include <span>
@@ -19,10 +18,13 @@ struct RuleOptions {
     bool text_given = false; ///< an empty rule is a rule: the identity
     std::string preset;
     std::vector<std::string> settings;
-    std::string lut_space; ///< of a LUT in the filter's place; empty: the usual one
+    std::string lut_space;            ///< of a LUT in the filter's place; empty: the usual one
+    std::vector<std::string> sources; ///< NAME=FILE, NAME=FILE:LAYER or NAME=FILE:CHANNEL
 
     /// `positional`: add FILTER as a positional argument and --rule as its alternative.
-    void define(CLI::App& app, bool alternative);
+    void define(Arguments& arguments, bool alternative);
+    /// --source, for commands that look at pictures.
+    void define_sources(Arguments& arguments);
 };
 
 /// A checked rule with its values, or the exit code after everything has been said on standard error.
@@ -32,16 +34,20 @@ struct Loaded {
     lang::Rule rule;
     std::vector<double> values;
 };
-Loaded load(const RuleOptions& options, std::optional<std::string> print = {}, std::vector<std::string> columns = {});
+/// `columns`: names that are plain floats beside r, g, b, a. `quiet`: only what the rule is; nothing is said, and
+/// nothing set.
+Loaded load(const RuleOptions& options, std::optional<std::string> print = {}, std::vector<std::string> columns = {},
+            bool quiet = false);
 
 /// Whether there is a space of this name (empty: the rule's own); says what is meant otherwise.
 bool known_space(const std::string& name);
 
-/// Loads the colour config that is named, or else the one of $OCIO, which only earns a note if it cannot be used.
+/// Loads the colour config that is named, or else the one of $OCIO, which only earns a note if it cannot be
+/// used.
 int use_config(const std::string& named);
 
-/// name=number or name=choice for settings; the usual values for the rest. Says what is wrong and gives nothing
-/// otherwise. `whose`: how to find out what there is.
+/// name=number or name=choice for settings; the usual values for the rest. Says what is wrong and gives
+/// nothing otherwise. `whose`: how to find out what there is.
 std::optional<std::vector<double>> read_settings(std::span<const Setting> settings,
                                                  const std::vector<std::string>& texts, const std::string& whose);
 

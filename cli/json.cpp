@@ -8,7 +8,9 @@
 
 namespace kasuri::cli {
 
-void define_json(CLI::App& app, bool& wanted, const std::string& what) { app.add_flag("--json", wanted, what); }
+void define_json(Arguments& arguments, bool& wanted, const std::string& what) {
+    arguments.flag("--json", wanted, what);
+}
 
 Json json_number(double value) { return std::isfinite(value) ? Json(value) : Json(number_text(value, 3)); }
 

@@ -1,32 +1,14 @@
 #include "manual.hpp"
 
-#include "command.hpp"
+#include "arguments.hpp"
 
 #include <fmt/format.h>
-#include <memory>
-#include <vector>
 
 namespace kasuri::cli {
 namespace {
 
-/// The commands with their options, as the program itself defines them.
-struct All {
-    CLI::App app{"", "kasuri-cli"};
-    std::vector<CLI::App*> commands;
-    std::vector<std::string> also;          ///< another name of each, or none
-    std::vector<std::function<int()>> kept; ///< they hold what the options are bound to
-
-    All() {
-        for (const Command* command : cli::commands()) {
-            commands.push_back(app.add_subcommand(std::string(command->name), std::string(command->help)));
-            kept.push_back(command->define(*commands.back()));
-            also.emplace_back(command->also);
-        }
-    }
-};
-
-/// groff: a point or a quote at the beginning of a line is a request, a backslash always is, a minus is a hyphen
-/// otherwise.
+/// groff: a point or a quote at the beginning of a line is a request, a backslash always is, a minus is a
+/// hyphen otherwise.
 std::string escaped(const std::string& text) {
     std::string made;
     for (std::size_t i = 0; i < text.size(); ++i) {
@@ -38,47 +20,41 @@ std::string escaped(const std::string& text) {
     return made;
 }
 
-bool is_positional(const CLI::Option& option) { return option.get_positional(); }
-
 } // namespace
 
 std::string manual_page() {
-    const All all;
     std::string text = ".TH KASURI\\-CLI 1 \"\" \"Kasuri\" \"User Commands\"\n.SH NAME\nkasuri\\-cli \\- evaluates, "
                        "applies, bakes and proves per\\-pixel colour rules\n"
                        ".SH SYNOPSIS\n.B kasuri\\-cli\n[\\-\\-config FILE] COMMAND [ARGUMENTS]\n.SH COMMANDS\n";
-    for (std::size_t i = 0; i < all.commands.size(); ++i) {
-        const CLI::App* command = all.commands[i];
+    for (const DescribedCommand& command : described_commands()) {
         std::string usage;
-        for (const CLI::Option* option : command->get_options())
-            if (is_positional(*option))
-                usage += " " + option->get_name(true);
-        text += fmt::format(".SS \"{}{}\"\n{}.{}\n", escaped(command->get_name()), escaped(usage),
-                            escaped(command->get_description()),
-                            all.also[i].empty() ? "" : " Also called " + escaped(all.also[i]) + ".");
-        for (const CLI::Option* option : command->get_options())
-            text += fmt::format(".TP\n.B {}\n{}\n", escaped(option->get_name(is_positional(*option), true)),
-                                escaped(option->get_description()));
-        if (const std::string more = command->get_footer(); !more.empty())
-            text += fmt::format(".PP\n{}\n", escaped(more));
+        for (const DescribedOption& option : command.options)
+            if (option.positional)
+                usage += " " + option.name;
+        text += fmt::format(".SS \"{}{}\"\n{}.{}\n", escaped(command.name), escaped(usage), escaped(command.help),
+                            command.also.empty() ? "" : " Also called " + escaped(command.also) + ".");
+        for (const DescribedOption& option : command.options)
+            text += fmt::format(".TP\n.B {}\n{}\n", escaped(option.name), escaped(option.help));
+        if (!command.footer.empty())
+            text += fmt::format(".PP\n{}\n", escaped(command.footer));
     }
     return text +
-        ".SH EXIT STATUS\n0 good, 1 the rule or a proof failed, 2 usage, 3 input or output.\n.SH ENVIRONMENT\n.TP\n.B "
-        "OCIO\nAn OpenColorIO config whose spaces can be used beside the built\\-in ones.\n";
+        ".SH EXIT STATUS\n0 good, 1 the rule or a proof failed, 2 usage, 3 input or output, 4 could not be "
+        "measured.\n.SH "
+        "ENVIRONMENT\n.TP\n.B OCIO\nAn OpenColorIO config whose spaces can be used beside the "
+        "built\\-in ones.\n";
 }
 
 std::string bash_completion() {
-    const All all;
     std::string names, cases;
-    for (std::size_t i = 0; i < all.commands.size(); ++i) {
-        const CLI::App* command = all.commands[i];
-        names += (names.empty() ? "" : " ") + command->get_name() + (all.also[i].empty() ? "" : " " + all.also[i]);
+    for (const DescribedCommand& command : described_commands()) {
+        names += (names.empty() ? "" : " ") + command.name + (command.also.empty() ? "" : " " + command.also);
         std::string options;
-        for (const CLI::Option* option : command->get_options())
-            for (const std::string& name : option->get_lnames())
-                options += (options.empty() ? "--" : " --") + name;
-        cases += fmt::format("        {}{}) options=\"{}\" ;;\n", command->get_name(),
-                             all.also[i].empty() ? "" : "|" + all.also[i], options);
+        for (const DescribedOption& option : command.options)
+            for (const std::string& word : option.words)
+                options += (options.empty() ? "--" : " --") + word;
+        cases += fmt::format("        {}{}) options=\"{}\" ;;\n", command.name,
+                             command.also.empty() ? "" : "|" + command.also, options);
     }
     return "# Completion of kasuri-cli for bash, made by `kasuri-cli docs completion`.\n"
            "_kasuri_cli() {\n"

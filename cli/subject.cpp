@@ -1,8 +1,8 @@
 #include "subject.hpp"
 
 #include "command.hpp"
-#include "document/look_file.hpp"
-#include "handover/look.hpp"
+#include "handover/render.hpp"
+#include "look/make.hpp"
 
 #include <fmt/format.h>
 
@@ -24,43 +24,62 @@ Result<document::Look> lut_alone(const std::string& file, const std::string& spa
 
 } // namespace
 
+bool is_look_or_lut(const std::string& file) {
+    return file.ends_with(document::look_ending) || document::is_lut_name(file);
+}
+
+int say_not_measured(const std::string& file, const std::vector<std::string>& sources) {
+    fmt::print(stderr, "{}: not measured: no picture for {}; give --source {}=FILE\n", file, fmt::join(sources, ", "),
+               sources.front());
+    return Exit::not_measured;
+}
+
 LoadedSubject load_subject(const RuleOptions& options, const char* command) {
     LoadedSubject made;
-    const bool is_lut = document::is_lut_name(options.filter);
-    if (!options.filter.ends_with(document::look_ending) && !is_lut) {
-        made.filter = load(options);
-        made.exit = made.filter.exit;
+    made.is_filter = !is_look_or_lut(options.filter);
+    if (made.is_filter) {
+        Loaded filter = load(options);
+        made.exit = filter.exit;
+        made.text = std::move(filter.text);
         if (made.exit == Exit::good)
-            made.subject = handover::subject_of(made.filter.rule, made.filter.values);
-        return made;
+            made.subject = subject::Subject(std::move(filter.rule), filter.values);
+    } else {
+        const bool is_lut = document::is_lut_name(options.filter);
+        if (!options.settings.empty() || !options.preset.empty()) {
+            fmt::print(stderr, "kasuri-cli {}: {}; --set and --preset are for filters\n", command,
+                       is_lut ? "a LUT has no values" : "a look has its own values");
+            made.exit = Exit::usage;
+            return made;
+        }
+        if (is_lut && !known_space(options.lut_space)) {
+            made.exit = Exit::usage;
+            return made;
+        }
+        Result<document::Look> look =
+            is_lut ? lut_alone(options.filter, options.lut_space) : document::load_look(options.filter);
+        if (!look) {
+            made.exit = complain(look.error());
+            return made;
+        }
+        made.look = std::move(look.value());
+        Result<look::Made> runs = look::make(made.look, std::filesystem::path(options.filter).parent_path());
+        if (!runs) {
+            fmt::print(stderr, "{}: {}\n", options.filter, runs.error().text());
+            made.exit = Exit::rule_failed;
+            return made;
+        }
+        made.subject = std::move(runs.value().subject);
+        made.notes = std::move(runs.value().notes);
+        for (const std::string& note : made.notes)
+            fmt::print(stderr, "{}: note: {}\n", options.filter, note);
     }
-    if (!options.settings.empty() || !options.preset.empty()) {
-        fmt::print(stderr, "kasuri-cli {}: {}; --set and --preset are for filters\n", command,
-                   is_lut ? "a LUT has no values" : "a look has its own values");
-        made.exit = Exit::usage;
+    if (made.exit != Exit::good || options.sources.empty())
         return made;
-    }
-    if (is_lut && !known_space(options.lut_space)) {
-        made.exit = Exit::usage;
-        return made;
-    }
-    const Result<document::Look> look =
-        is_lut ? lut_alone(options.filter, options.lut_space) : document::load_look(options.filter);
-    if (!look) {
-        made.exit = complain(look.error());
-        return made;
-    }
-    const auto runs = handover::runnable(look.value(), std::filesystem::path(options.filter).parent_path());
-    if (!runs) {
-        fmt::print(stderr, "{}: {}\n", options.filter, runs.error().text());
-        made.exit = Exit::rule_failed;
-        return made;
-    }
-    made.notes = runs.value()->notes;
-    made.subject = handover::subject_of(runs.value(), look.value());
-    made.look = look.value();
-    for (const std::string& note : made.notes)
-        fmt::print(stderr, "{}: note: {}\n", options.filter, note);
+    Result<subject::Subject> bound = handover::with_sources(made.subject, options.sources);
+    if (bound)
+        made.subject = std::move(bound.value());
+    else
+        made.exit = complain(bound.error());
     return made;
 }
 

@@ -1,21 +1,28 @@
 #pragma once
 #include "common.hpp"
-#include "handover/subject.hpp"
-
-#include <memory>
+#include "document/look_file.hpp"
+#include "subject/subject.hpp"
 
 namespace kasuri::cli {
 
-/// A filter or a look as it is handed over, or the exit code after everything has been said on standard error.
+/// What FILTER, --rule, --preset, --set and --source name; or the exit code after everything has been said on standard
+/// error.
 struct LoadedSubject {
     int exit = 0;
-    handover::Subject subject{};
+    subject::Subject subject{};
+    std::string text{};    ///< of a filter, as soon as it could be read
+    document::Look look{}; ///< of a look or a LUT, which is the one step of it
+    bool is_filter = true;
     std::vector<std::string> notes{}; ///< of filters of a look that have changed or are gone
-    Loaded filter{};                  ///< if it is one
-    document::Look look{};            ///< otherwise; a LUT is the one step of it
 };
-/// FILTER may be a .kasurilook or a LUT (.cube, .clf ...); then --set and --preset are errors, for a look has its own
-/// values.
+/// FILTER may be a filter, a look (.kasurilook) or a LUT (.cube, .clf ...); of the latter two --set and --preset are
+/// errors, for a look has its own values.
 LoadedSubject load_subject(const RuleOptions& options, const char* command);
+
+/// Whether the file is a look or a LUT by its name.
+bool is_look_or_lut(const std::string& file);
+
+/// Says which further pictures are missing and that nothing was measured, and returns the exit code for that.
+int say_not_measured(const std::string& file, const std::vector<std::string>& sources);
 
 } // namespace kasuri::cli

@@ -5,9 +5,9 @@
 #include "document/library.hpp"
 #include "document/look_file.hpp"
 #include "document/recovery_file.hpp"
-#include "handover/look.hpp"
 #include "io/lut_file.hpp"
 #include "io/picture_file.hpp"
+#include "look/make.hpp"
 
 #include <cstdint>
 #include <cstdlib>
@@ -45,7 +45,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
             const std::string again = document::look_text(look.value());
             const auto second = document::look_of(again, "fuzz");
             insist(second.ok() && document::look_text(second.value()) == again);
-            (void)handover::runnable_so_far(look.value(), {});
+            (void)look::make_so_far(look.value(), {});
         } else {
             insist(!look.error().text().empty());
         }

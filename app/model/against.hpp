@@ -1,6 +1,6 @@
 #pragma once
 #include "base/result.hpp"
-#include "model/preview.hpp"
+#include "model/preview_request.hpp"
 
 #include <QObject>
 #include <QString>

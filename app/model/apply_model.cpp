@@ -1,9 +1,8 @@
 #include "model/apply_model.hpp"
 
-#include "engine/evaluate.hpp"
-#include "engine/sources.hpp"
-#include "handover/render_work.hpp"
+#include "handover/render.hpp"
 #include "io/picture_file.hpp"
+#include "io/sequence.hpp"
 #include "model/library_model.hpp"
 
 #include <algorithm>
@@ -15,44 +14,26 @@ constexpr int width = 120, height = 68;
 
 /// A picture file made small and put through the subject.
 QImage contact(const std::filesystem::path& path, const std::string& space, const Screen& screen,
-               const handover::RenderWork& work, const CancelToken& cancel, QString& fault) {
+               const subject::Subject& subject, const CancelToken& cancel, QString& fault) {
     const Result<image::Image> loaded = io::load(path, space);
     if (!loaded) {
         fault = QString::fromStdString(loaded.error().text());
         return {};
     }
-    const std::vector<std::string> layers = image::layers(loaded.value());
-    const std::optional<image::Picture> picture = layers.empty()
-        ? std::nullopt
-        : image::picture_of(loaded.value(),
-                            std::find(layers.begin(), layers.end(), "") != layers.end() ? "" : layers.front());
+    const std::optional<image::Picture> picture = image::picture_of(loaded.value(), image::usual_layer(loaded.value()));
     if (!picture) {
         fault = ApplyModel::tr("has no channel to work on");
         return {};
     }
-    const QSize fits = QSize(picture->width, picture->height).scaled(width, height, Qt::KeepAspectRatio);
-    const auto little = [&](const image::Picture& whole) {
-        image::Picture made = reduced(whole, std::max(1, fits.width()), std::max(1, fits.height()));
-        made.space = whole.space;
-        return made;
-    };
-    const image::Picture small = little(*picture);
-    engine::CompileOptions options;
-    options.in_space = options.out_space = small.space;
-    std::vector<std::shared_ptr<const image::Picture>> sources;
-    for (const lang::SourceInput& source : work.sources) {
-        const auto found = engine::source_in(loaded.value(), source.name);
-        sources.push_back(found ? std::make_shared<const image::Picture>(little(*found)) : nullptr);
-    }
-    const engine::BoundSources bound = work.bind(sources);
-    options.source_spaces = bound.spaces;
-    const std::optional<image::Picture> made =
-        engine::evaluate(*work.compile(options), small, work.values, cancel, nullptr, nullptr, bound.planes);
-    if (!made)
+    if (const auto missing = subject::without_picture(subject, &loaded.value()); !missing.empty()) {
+        fault = ApplyModel::tr("there is no picture for %1").arg(QString::fromStdString(missing.front()));
         return {};
-    image::Picture result = *made;
-    result.space = small.space;
-    return shown(result, lens("colour"), screen);
+    }
+    const QSize fits = QSize(picture->width, picture->height).scaled(width, height, Qt::KeepAspectRatio);
+    image::Picture small = reduced(*picture, std::max(1, fits.width()), std::max(1, fits.height()));
+    small.space = picture->space;
+    const std::optional<image::Picture> made = handover::applied(subject, small, &loaded.value(), cancel);
+    return made ? shown(*made, lens("colour"), screen) : QImage();
 }
 
 /// The whole path, without asking the disk: there may be thousands.
@@ -62,17 +43,11 @@ std::string place_of(const std::filesystem::path& path) {
     return (error ? path : whole).lexically_normal().string();
 }
 
-/// What frames of one sequence have in common: # for the last digits of the name.
+/// What frames of one sequence have in common: # for the number.
 std::string sequence_name(const std::string& place) {
-    const auto digit = [](char c) { return c >= '0' && c <= '9'; };
-    const std::size_t name = place.rfind('/') + 1, stem = std::max(place.find_last_of('.'), name); // npos: none
-    std::size_t end = std::min(stem, place.size());
-    while (end > name && !digit(place[end - 1]))
-        --end;
-    std::size_t begin = end;
-    while (begin > name && digit(place[begin - 1]))
-        --begin;
-    return begin == end ? place : place.substr(0, begin) + "#" + place.substr(end);
+    const std::filesystem::path path(place);
+    const std::optional<io::FrameName> name = io::frame_name(path);
+    return name ? (path.parent_path() / (name->before + "#" + name->after)).string() : place;
 }
 
 } // namespace
@@ -91,9 +66,11 @@ ApplyModel::~ApplyModel() {
         thread_.join();
 }
 
-void ApplyModel::set_subject(std::shared_ptr<const handover::Subject> subject) {
+void ApplyModel::set_subject(std::shared_ptr<const subject::Subject> subject) {
+    const bool same = subject && subject_ && subject->identity() == subject_->identity();
     subject_ = std::move(subject);
-    draw();
+    if (!same) // what comes out is what is there
+        draw();
 }
 
 void ApplyModel::set_screen(const Screen& screen) {
@@ -156,13 +133,13 @@ void ApplyModel::draw() {
     const std::uint64_t number = ++drawing_;
     if (!subject_)
         return;
-    const auto work = std::make_shared<const handover::RenderWork>(handover::work_of(*subject_));
     for (std::size_t i = 0; i < items_.size(); ++i) {
         ++waiting_;
-        pool_.start([this, number, i, path = items_[i].path, space = items_[i].space, screen = screen_, work,
-                     cancel = drawing_cancel_] {
+        pool_.start([this, number, i, path = items_[i].path, space = items_[i].space, screen = screen_,
+                     subject = subject_, cancel = drawing_cancel_] {
             QString fault;
-            const QImage picture = cancel.cancelled() ? QImage() : contact(path, space, screen, *work, cancel, fault);
+            const QImage picture =
+                cancel.cancelled() ? QImage() : contact(path, space, screen, *subject, cancel, fault);
             QMetaObject::invokeMethod(
                 this,
                 [this, number, i, picture, fault] {
@@ -221,10 +198,10 @@ Status ApplyModel::render(const handover::BatchOrder& order, handover::BatchOpti
     rendering_cancel_ = CancelToken();
     for (Item& item : items_)
         item.written = false;
-    thread_ = std::thread([this, work = handover::work_of(*subject_), items = std::move(items.value()),
-                           options = std::move(options), cancel = rendering_cancel_] {
+    thread_ = std::thread([this, subject = *subject_, items = std::move(items.value()), options = std::move(options),
+                           cancel = rendering_cancel_] {
         const handover::BatchReport report =
-            handover::render_all(work, items, options, cancel, [this](const handover::BatchEvent& event) {
+            handover::render_all(subject, items, options, cancel, [this](const handover::BatchEvent& event) {
                 QMetaObject::invokeMethod(
                     this,
                     [this, path = event.item.in, written = event.what != handover::BatchEvent::What::failed,

@@ -1,7 +1,6 @@
 #pragma once
 #include "base/cancel.hpp"
 #include "handover/batch.hpp"
-#include "handover/subject.hpp"
 #include "model/display.hpp"
 
 #include <QAbstractListModel>
@@ -26,7 +25,7 @@ public:
     explicit ApplyModel(QObject* parent = nullptr);
     ~ApplyModel() override;
 
-    void set_subject(std::shared_ptr<const handover::Subject> subject);
+    void set_subject(std::shared_ptr<const subject::Subject> subject);
     /// As which the contact sheet is shown.
     void set_screen(const Screen& screen);
     /// As BatchOrder::inputs. The error if there is nothing; then the list stays as it is.
@@ -66,7 +65,7 @@ private:
     void draw();
     void mark(const std::filesystem::path& path, bool written, const QString& fault);
 
-    std::shared_ptr<const handover::Subject> subject_;
+    std::shared_ptr<const subject::Subject> subject_;
     std::vector<std::string> inputs_;
     std::vector<Item> items_;
     std::map<std::string, std::string> said_spaces_;

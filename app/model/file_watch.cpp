@@ -14,6 +14,8 @@ FileWatch::FileWatch(Session& session, QObject* parent) : QObject(parent), sessi
     pause_.setSingleShot(true);
     pause_.setInterval(pause_ms);
     connect(&pause_, &QTimer::timeout, this, &FileWatch::look);
+    connect(&pause_, &QTimer::timeout, this, &FileWatch::look_at_used_files);
+    connect(&session_, &Session::rule_changed, this, &FileWatch::watch);
     connect(&watcher_, &QFileSystemWatcher::fileChanged, &pause_, qOverload<>(&QTimer::start));
     connect(&watcher_, &QFileSystemWatcher::directoryChanged, &pause_, qOverload<>(&QTimer::start));
     connect(&session_, &Session::file_changed, this, &FileWatch::watch);
@@ -26,6 +28,19 @@ void FileWatch::watch() {
     QStringList wanted, watched = watcher_.files() + watcher_.directories();
     if (!file.isEmpty())
         wanted << file << (folder.isEmpty() ? QStringLiteral(".") : folder);
+    std::map<std::filesystem::path, std::string> used;
+    if (session_.rule())
+        for (const lang::FunctionPtr& function : session_.rule()->functions) // those that used files use, too
+            if (!function->file.empty() && !file.isEmpty())
+                used.try_emplace(session_.path().parent_path() / function->file);
+    for (auto& [path, text] : used) {
+        if (const auto known = used_.find(path); known != used_.end())
+            text = known->second;
+        else if (const Result<std::string> read = document::load_filter(path))
+            text = read.value();
+        wanted << QString::fromStdString(path.string());
+    }
+    used_ = std::move(used);
     for (const QString& each : watched)
         if (!wanted.contains(each))
             watcher_.removePath(each);
@@ -38,6 +53,20 @@ void FileWatch::watch() {
         clash_ = false;
         emit clash_changed();
     }
+}
+
+void FileWatch::look_at_used_files() {
+    bool changed = false;
+    for (auto& [path, text] : used_)
+        if (const Result<std::string> read = document::load_filter(path); read && read.value() != text) {
+            text = read.value(); // one that is gone, or half written, is asked for again
+            changed = true;
+        }
+    if (!changed)
+        return;
+    ++used_files_;
+    watch(); // a file that was replaced is watched no more
+    emit used_files_changed();
 }
 
 void FileWatch::settle(const std::string& text, const QString& step, const QString& message) {

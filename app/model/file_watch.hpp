@@ -4,6 +4,11 @@
 #include <QFileSystemWatcher>
 #include <QTimer>
 
+#include <cstdint>
+#include <filesystem>
+#include <map>
+#include <string>
+
 namespace kasuri::app {
 
 /// Notices when somebody else changes the filter's file. What the bench has not touched follows it; changes of
@@ -23,13 +28,18 @@ public:
     enum class Way { mine, theirs, merged };
     void choose(Way way);
 
+    /// Another number when one of the files that the rule uses says something else now.
+    std::uint64_t used_files() const { return used_files_; }
+
 signals:
+    void used_files_changed();
     void noticed(); ///< a file that is not followed may be another
     void said(const QString& message, bool bad);
     void clash_changed();
 
 private:
     void watch();
+    void look_at_used_files();
     void settle(const std::string& text, const QString& step, const QString& message);
 
     Session& session_;
@@ -37,6 +47,8 @@ private:
     QTimer pause_;
     std::filesystem::path path_;
     std::string theirs_;
+    std::map<std::filesystem::path, std::string> used_; ///< what they said when they were looked at
+    std::uint64_t used_files_ = 0;
     bool clash_ = false, gone_ = false, following_ = true;
 };
 

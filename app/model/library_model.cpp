@@ -2,10 +2,8 @@
 
 #include "base/text.hpp"
 #include "document/filter_file.hpp"
-#include "engine/evaluate.hpp"
-#include "engine/lower.hpp"
-#include "handover/look.hpp"
-#include "handover/render_work.hpp"
+#include "handover/render.hpp"
+#include "look/make.hpp"
 #include "model/display.hpp"
 #include "proof/proof.hpp"
 
@@ -28,48 +26,26 @@ constexpr int pause_ms = 150;
 
 QString text(const std::string& from) { return QString::fromStdString(from); }
 
-/// What runs, whether it is a filter or a look; kept alive by what it returns.
-struct Runs {
-    lang::Checked checked;
-    std::shared_ptr<const handover::RunnableLook> look;
-    handover::RenderWork work;
-};
-
-std::shared_ptr<Runs> runs(const document::LibraryEntry& entry, std::string& fault) {
-    auto made = std::make_shared<Runs>();
+/// A filter at its first preset, or a look.
+Result<subject::Subject> subject_of(const document::LibraryEntry& entry) {
     if (entry.is_look) {
         const Result<document::Look> look = document::load_look(entry.path);
-        if (!look) {
-            fault = look.error().what;
-            return nullptr;
-        }
-        auto runnable = handover::runnable(look.value(), entry.path.parent_path());
-        if (!runnable) {
-            fault = runnable.error().text();
-            return nullptr;
-        }
-        made->look = std::move(runnable.value());
-        made->work = handover::work_of(*made->look);
-        return made;
+        if (!look)
+            return look.error();
+        Result<look::Made> made = look::make(look.value(), entry.path.parent_path());
+        if (!made)
+            return made.error();
+        return made.value().subject;
     }
     lang::CheckOptions options;
     options.open = document::used_beside(entry.path);
-    made->checked = lang::check(entry.text, proof::vocabulary(), options);
-    if (!made->checked.ok) {
-        fault = "does not compile";
-        for (const lang::Diagnostic& d : made->checked.diagnostics)
-            if (d.severity == lang::Severity::error) {
-                fault = "line " + std::to_string(line_column(entry.text, d.span.begin).line) + ": " + lang::message(d);
-                break;
-            }
-        return nullptr;
-    }
-    const lang::Rule& rule = made->checked.rule;
-    std::vector<double> values;
-    for (const lang::Parameter& p : rule.parameters)
-        values.push_back(p.value);
-    made->work = handover::work_of(rule, rule.presets.empty() ? values : rule.presets.front().values);
-    return made;
+    lang::Checked checked = lang::check(entry.text, proof::vocabulary(), options);
+    for (const lang::Diagnostic& d : checked.diagnostics)
+        if (!checked.ok && d.severity == lang::Severity::error)
+            return Error{lang::message(d), "line " + std::to_string(line_column(entry.text, d.span.begin).line), ""};
+    subject::Subject subject(std::move(checked.rule));
+    const std::vector<lang::Preset>& presets = subject.rule()->presets;
+    return presets.empty() ? subject : subject.at(presets.front().values);
 }
 
 } // namespace
@@ -77,28 +53,24 @@ std::shared_ptr<Runs> runs(const document::LibraryEntry& entry, std::string& fau
 QImage library_thumbnail(const document::LibraryEntry& entry, const image::Picture& sample, std::string& fault,
                          const Screen& screen) {
     fault = entry.fault;
-    const std::shared_ptr<Runs> what = fault.empty() ? runs(entry, fault) : nullptr;
-    if (!what)
+    if (!fault.empty())
         return {};
-    engine::CompileOptions options;
-    options.in_space = options.out_space = sample.space;
-    std::vector<PicturePtr> pictures; // a filter that reads further pictures gets channels of this one
-    for (std::size_t i = 0; i < what->work.sources.size(); ++i) {
-        image::Picture one = sample;
-        if (what->work.sources[i].type == lang::float_type)
-            one.planes = {sample.planes[i % 3], sample.planes[i % 3], sample.planes[i % 3], nullptr};
-        pictures.push_back(std::make_shared<const image::Picture>(std::move(one)));
+    Result<subject::Subject> subject = subject_of(entry);
+    if (!subject) {
+        fault = subject.error().text();
+        return {};
     }
-    const engine::BoundSources sources = what->work.bind(pictures);
-    options.source_spaces = sources.spaces;
-    const engine::ProgramPtr program = what->work.compile(options);
+    subject::Bindings pictures; // a filter that reads further pictures gets channels of this one
+    for (const lang::SourceInput& source : subject.value().sources()) {
+        image::Picture one = sample;
+        if (const std::size_t i = pictures.size() % 3; source.type == lang::float_type)
+            one.planes = {sample.planes[i], sample.planes[i], sample.planes[i], nullptr};
+        pictures.try_emplace(source.name,
+                             subject::Bound{std::make_shared<const image::Picture>(std::move(one)), {}, {}});
+    }
     const std::optional<image::Picture> made =
-        engine::evaluate(*program, sample, what->work.values, {}, nullptr, nullptr, sources.planes);
-    if (!made)
-        return {};
-    image::Picture result = *made;
-    result.space = sample.space;
-    return shown(result, lens("colour"), screen);
+        handover::applied(subject.value().with_bindings(std::move(pictures)), sample);
+    return made ? shown(*made, lens("colour"), screen) : QImage();
 }
 
 std::filesystem::path own_library_folder() {
@@ -225,7 +197,7 @@ void LibraryModel::set_query(const QString& query) {
 }
 
 void LibraryModel::set_sample(PicturePtr sample, const Screen& screen) {
-    if (sample == sample_)
+    if (sample == sample_ && screen == screen_)
         return;
     sample_ = std::move(sample);
     screen_ = screen;

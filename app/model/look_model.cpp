@@ -176,6 +176,10 @@ void LookModel::change(const QString& name, const QString& key, const std::funct
     how(after);
     if (after == state_)
         return;
+    if (const Status fits = document::fits_limits(after.look); !fits) {
+        emit refused(tr("The look %1.").arg(QString::fromStdString(fits.error().what)));
+        return;
+    }
     const LookArrangement before = state_;
     arrange(std::move(after));
     emit rearranged(name, key, before);
@@ -292,11 +296,52 @@ void LookModel::set_up_to_here(bool up_to_here) {
            [&](LookArrangement& s) { s.up_to_here = up_to_here; });
 }
 
+namespace {
+
+/// Whether the only step within can be laid over as the look was.
+bool can_give_on(const document::LookStep& group) {
+    if (group.within.size() != 1)
+        return false;
+    const document::LookStep& only = group.within.front();
+    return only.on && only.opacity == 1 && only.blend == "normal" && only.mask.empty();
+}
+
+} // namespace
+
+QStringList LookModel::lost_by_taking_apart(int index) const {
+    const document::LookStep& group = steps()[at(index)];
+    QStringList lost;
+    if (!can_give_on(group) && group.on) { // of one that is off the steps are off, too
+        if (group.opacity != 1)
+            lost << tr("its opacity of %1 %").arg(100 * group.opacity);
+        if (group.blend != "normal")
+            lost << tr("its blend mode %1").arg(QString::fromStdString(group.blend));
+        if (!group.mask.empty())
+            lost << tr("its mask");
+    }
+    if (!group.proofs.empty())
+        lost << tr("its proofs");
+    return lost;
+}
+
 void LookModel::take_apart(int index) {
     change(tr("a look taken apart"), {}, [&](LookArrangement& s) {
-        std::vector<document::LookStep> within = s.look.steps[at(index)].within;
+        const document::LookStep group = s.look.steps[at(index)];
+        std::vector<document::LookStep> within = group.within;
         if (within.empty())
             return;
+        if (!group.on)
+            for (document::LookStep& step : within)
+                step.on = false;
+        if (can_give_on(group)) {
+            document::LookStep& only = within.front();
+            only.opacity = group.opacity;
+            only.blend = group.blend;
+            only.mask = group.mask;
+            only.mask_inverted = group.mask_inverted;
+            only.mask_grow = group.mask_grow;
+            only.mask_soften = group.mask_soften;
+        }
         s.look.steps.erase(s.look.steps.begin() + index);
         s.look.steps.insert(s.look.steps.begin() + index, within.begin(), within.end());
         s.in_hand = at(index);

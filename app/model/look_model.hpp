@@ -60,7 +60,11 @@ public:
     void set_proofs(std::string lines, bool typed);
     void set_up_to_here(bool up_to_here);
     /// A look that is one step becomes its steps; steps from `first` to `last` become one.
+    /// In its place stand the steps of the look that it is. What laid the look over what came in goes with it, unless
+    /// it can be given on to the only step within; a look that is off leaves steps that are off.
     void take_apart(int index);
+    /// What would be given up by that, in words; none if all comes out as before.
+    QStringList lost_by_taking_apart(int index) const;
     void gather(int first, int last);
     /// The step's rule becomes what its file says now.
     Status bring_up_to_date(int index);
@@ -89,6 +93,7 @@ signals:
     void named();   ///< what the step in hand is called may be another
     void rearranged(const QString& name, const QString& key, const kasuri::app::LookArrangement& before);
     void file_changed();
+    void refused(const QString& why); ///< a change that could not be opened again
 
 private:
     void change(const QString& name, const QString& key, const std::function<void(LookArrangement&)>& how);

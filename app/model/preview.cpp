@@ -151,7 +151,7 @@ void Preview::loop() {
         if (!cancel.cancelled() && proofs->of_rule)
             proofs->understood = worker.understood();
         if (!cancel.cancelled())
-            proofs->amounts = worker.amounts(request->around.get());
+            proofs->amounts = worker.amounts();
         if (!cancel.cancelled())
             emit proofs_ready(proofs);
     }

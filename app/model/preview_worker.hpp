@@ -2,8 +2,12 @@
 #include "engine/evaluate.hpp"
 #include "model/lens.hpp"
 #include "model/look_promise.hpp"
-#include "model/preview.hpp"
+#include "model/memo.hpp"
+#include "model/preview_request.hpp"
+#include "model/preview_result.hpp"
+#include "model/rule_state.hpp"
 
+#include <compare>
 #include <map>
 #include <optional>
 #include <string>
@@ -12,10 +16,11 @@
 
 namespace kasuri::app {
 
-/// What outlives a request on the evaluation's thread: the last good rule, its programs, what was evaluated and
-/// measured with it.
+/// What outlives a request on the evaluation's thread: the rules, and what was computed, by what it was computed from.
 class PreviewWorker {
 public:
+    PreviewWorker();
+
     /// Takes over what the request says of rules. Returns whether the text was checked.
     bool take(const PreviewRequest& request);
     const CheckedPtr& last_checked() const { return rule_.last_checked(); }
@@ -41,67 +46,145 @@ public:
     /// What is certain about the rule at its values, in a few words.
     std::string understood();
     /// What is certain about the whole look at its values, in lines.
-    std::string amounts(const Around* around);
+    std::string amounts() const;
+
+    /// About how much is remembered, and how much of it the latest request did not use.
+    std::size_t remembered_bytes() const { return clock_.bytes(); }
+    std::size_t spare_bytes() const { return clock_.spare(); }
 
 private:
-    using Shown = std::tuple<std::string, std::string, int, int, int, int, int, int>; ///< key, lens, size, region
-    using Size = std::tuple<std::string, int, int, int, int, int, int>;               ///< key, size, region
-    using ImagePtr = std::shared_ptr<const image::Image>;
+    // What results are of. Addresses are of things that the result keeps alive.
+    struct OfTarget {
+        const targets::Target* target;
+        std::vector<double> settings;
+        std::string space;
+        auto operator<=>(const OfTarget&) const = default;
+    };
+    struct OfSubject {
+        std::string subject; ///< identity
+        const image::Picture* picture;
+        const image::Image* file;
+        std::string lens{};   ///< of numbers of the rule
+        std::string before{}; ///< identity of what comes before it, then
+        auto operator<=>(const OfSubject&) const = default;
+    };
+    struct OfSources {
+        const subject::Chain* chain;
+        const image::Image* file;
+        std::vector<const image::Picture*> bound;
+        int width, height;
+        auto operator<=>(const OfSources&) const = default;
+    };
+    struct OfSize {
+        const image::Picture* picture;
+        int width, height, x, y, region_width, region_height;
+        auto operator<=>(const OfSize&) const = default;
+    };
+    struct OfScreen {
+        const image::Picture *picture, *other;
+        const Lens* lens;
+        std::string space;
+        Limits limits;
+        double surround;
+        auto operator<=>(const OfScreen&) const = default;
+    };
+    struct OfReading {
+        const readings::Reading* reading;
+        std::vector<double> settings;
+        std::array<double, 4> line;
+        std::vector<const image::Picture*> pictures;
+        std::string subject, working;
+        auto operator<=>(const OfReading&) const = default;
+    };
+    struct OfProof {
+        const subject::Chain* chain;
+        std::size_t index;
+        std::vector<double> values;
+        std::vector<const image::Picture*> bound;
+        auto operator<=>(const OfProof&) const = default;
+    };
+    /// A picture, and what its key points to.
+    struct Kept {
+        PicturePtr made, of;
+        ImagePtr file{};
+        friend std::size_t bytes_of(const Kept& kept) { return app::bytes_of(*kept.made); }
+    };
     struct Painted {
-        QImage image;
+        QImage image{};
         double outside = 0;
+        PicturePtr of{}, other{};
+        friend std::size_t bytes_of(const Painted& painted) {
+            return static_cast<std::size_t>(painted.image.sizeInBytes());
+        }
+    };
+    struct KeptSources {
+        std::shared_ptr<const engine::BoundSources> made;
+        subject::ChainPtr chain;
+        subject::Bindings bindings;
+        ImagePtr file;
+        std::size_t bytes = 0;
+        friend std::size_t bytes_of(const KeptSources& kept) { return kept.bytes; }
+    };
+    struct KeptReading {
+        MeasuredPtr made;
+        std::vector<PicturePtr> of;
+        friend std::size_t bytes_of(const KeptReading&) { return std::size_t{1} << 20; } ///< plots, about
+    };
+    struct KeptOutcome {
+        proof::Outcome made;
+        subject::ChainPtr chain;
+        subject::Bindings bindings;
+        friend std::size_t bytes_of(const KeptOutcome&) { return sizeof(proof::Outcome); }
     };
 
     /// The rule of a take; null if it does not compile.
-    RuleState* of_take(const document::KeptTake& take, std::string& fault);
+    RuleState* of_take(const PreviewRequest& request, const document::KeptTake& take, std::string& fault);
     std::vector<engine::TraceNode> trace(const PreviewRequest& request);
-    std::vector<std::string> missing_sources(const PreviewRequest& request);
-    bool run(RuleState& rule, const std::string& space, const image::Picture& before, image::Picture& after,
-             const CancelToken& cancel, const ImagePtr& file = nullptr);
-    PicturePtr ran(std::map<std::string, PicturePtr>& cache, const std::string& key, RuleState& rule,
-                   const std::string& space, const image::Picture& picture, const ImagePtr& file,
+    std::vector<std::string> missing_sources(const PreviewRequest& request) const;
+    /// The input of a cell.
+    PicturePtr input_of(const CellJob& job);
+    std::shared_ptr<const engine::BoundSources> sources(const subject::Subject& subject, const ImagePtr& file,
+                                                        int width, int height);
+    /// What a subject makes of a picture, in its space; computed anew. Nothing if called off.
+    std::optional<image::Picture> run(const subject::Subject& subject, const image::Picture& picture,
+                                      const ImagePtr& file, const CancelToken& cancel);
+    /// The same, remembered.
+    PicturePtr ran(const subject::Subject& subject, const PicturePtr& picture, const ImagePtr& file,
                    const CancelToken& cancel);
-    /// The input of a cell, and whether its numbers are the rule's.
-    PicturePtr input_of(const CellJob& job, const std::string& key, bool of_rule);
-    std::optional<CellResult> cell(const CellJob& asked, bool coarse, const CancelToken& cancel);
-    Painted painted(std::map<Shown, Painted>& cache, const Shown& shape, const image::Picture& picture,
-                    const Lens& through, const image::Picture* other);
-    std::optional<image::Picture> numbers(const RuleState::Peek& peek, const image::Picture& input, RuleState& rule,
-                                          const ImagePtr& file, const CancelToken& cancel);
-    PicturePtr peeked(const CellJob& job, const std::string& key, RuleState& rule,
-                      std::map<std::string, PicturePtr>& cache, const image::Picture& input, const std::string& space,
+    std::optional<image::Picture> numbers(RuleState& rule, const Lens& lens, const image::Picture& input,
+                                          const ImagePtr& file, std::string& fault, const CancelToken& cancel);
+    PicturePtr peeked(RuleState& rule, const Lens& lens, const PicturePtr& input, const ImagePtr& file,
                       std::string& fault, const CancelToken& cancel);
+    PicturePtr downscaled(const PicturePtr& picture, const CellJob& job);
+    Painted painted(const PicturePtr& picture, const Lens& through, const PicturePtr& other);
+    bool paint_coarse(const CellJob& job, const Lens& through, RuleState& mine, const PicturePtr& input,
+                      CellResult& result, const CancelToken& cancel);
+    std::optional<CellResult> cell(const PreviewRequest& request, const CellJob& asked, bool coarse,
+                                   const CancelToken& cancel);
     std::optional<StripResult> strip(const StripJob& job, const SheetResult& sheet, int pixels,
                                      const CancelToken& cancel);
-    const image::Picture& small(std::map<Size, image::Picture>& cache, const std::string& key, const CellJob& job,
-                                const image::Picture& picture);
-    std::optional<readings::Measured> measured(const ReadingJob& job, const SheetResult& sheet, bool after,
-                                               const CancelToken& cancel);
-    void forget_unused(const PreviewRequest& request);
-    void forget_takes();
-    void forget_before();
-    void forget_after();
+    MeasuredPtr measured(const ReadingJob& job, const SheetResult& sheet, bool after, const CancelToken& cancel);
 
     image::PlanePool pool_;
     readings::Views views_;
     RuleState rule_, against_;
     LookPromise promise_;
-    std::map<std::string, RuleState> takes_; ///< that have cells of their own
-    std::filesystem::path path_;
-    GivenSources given_;
-    AroundPtr around_;
+    std::vector<std::pair<std::shared_ptr<const document::KeptTake>, RuleState>>
+        takes_;             ///< that have cells of their own
     bool compares_ = false; ///< before is what `against_` makes
     std::string working_;
-    std::uint64_t spaces_ = 0;
     bool fresh_ = false;
-    std::optional<bool> curves_; ///< whether the rule is three of them
-    /// Inputs; what the rule, and the other rule, make of them; what peeked expressions show.
-    std::map<std::string, PicturePtr> generated_, after_, before_, peeked_after_, peeked_before_;
-    std::map<Shown, Painted> shown_before_, shown_after_;
     Screen screen_;
-    std::map<Size, image::Picture> small_input_, small_before_, small_after_;
-    std::map<std::size_t, proof::Outcome> proved_; ///< at the defaults
-    std::map<std::string, MeasuredPtr> measured_before_, measured_after_;
+    std::pair<subject::ChainPtr, bool> curves_; ///< whether the rule is three of them
+
+    MemoClock clock_;
+    Memo<OfTarget, Kept> inputs_{clock_};
+    Memo<OfSubject, Kept> results_{clock_}, numbers_{clock_};
+    Memo<OfSources, KeptSources> sources_{clock_};
+    Memo<OfSize, Kept> downscaled_{clock_};
+    Memo<OfScreen, Painted> painted_{clock_};
+    Memo<OfReading, KeptReading> readings_{clock_};
+    Memo<OfProof, KeptOutcome> proofs_{clock_};
 };
 
 } // namespace kasuri::app

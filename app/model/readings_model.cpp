@@ -66,10 +66,10 @@ std::vector<int> ReadingsModel::cells_of(const ShownReading& reading, const Shee
         return {current_cell};
     // The same picture in several cells is counted once.
     std::vector<int> ids;
-    std::vector<std::string> seen;
+    std::vector<const Cell*> seen;
     for (const Cell& cell : sheet.cells())
-        if (std::find(seen.begin(), seen.end(), cell.source()) == seen.end()) {
-            seen.push_back(cell.source());
+        if (std::none_of(seen.begin(), seen.end(), [&](const Cell* other) { return shows_same(*other, cell); })) {
+            seen.push_back(&cell);
             ids.push_back(cell.id);
         }
     return ids;

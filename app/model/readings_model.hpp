@@ -1,5 +1,5 @@
 #pragma once
-#include "model/preview.hpp"
+#include "model/preview_request.hpp"
 #include "model/sheet.hpp"
 
 #include <QObject>

@@ -1,8 +1,13 @@
 #pragma once
 #include "base/result.hpp"
+#include "document/bench_file.hpp"
 #include "image/image.hpp"
 #include "io/sequence.hpp"
-#include "model/preview.hpp"
+#include "model/display.hpp"
+#include "model/picture_ptr.hpp"
+#include "readings/reading.hpp"
+#include "subject/subject.hpp"
+#include "targets/target.hpp"
 
 #include <QObject>
 #include <QPoint>
@@ -30,6 +35,12 @@ struct Cell {
     std::string source() const { return target ? "target:" + std::string(target->name) : picture + "#" + layer; }
     friend bool operator==(const Cell&, const Cell&) = default;
 };
+
+/// Whether two cells show the same picture through the same rule: then it counts once.
+inline bool shows_same(const Cell& a, const Cell& b) {
+    const bool same_rule = a.take && b.take ? *a.take == *b.take : a.take == b.take;
+    return a.source() == b.source() && a.settings == b.settings && same_rule;
+}
 
 /// A strip over the cells: a generated one, or the cut of a cell.
 struct Strip {
@@ -116,7 +127,10 @@ public:
     const std::map<std::string, Given>& given() const { return arrangement_.given; }
     void give(const std::string& source, const std::filesystem::path& picture, const std::string& layer = {});
     void take_back(const std::string& source);
-    GivenSources given_pictures() const; ///< those that have been read
+    subject::Bindings given_pictures() const; ///< those that have been read
+    /// The same for rendering, with names that another run of the program knows too. The error if one is still being
+    /// read.
+    Result<subject::Bindings> pictures_to_render() const;
 
     const Arrangement& arrangement() const { return arrangement_; }
     /// Goes back to one, by undo.

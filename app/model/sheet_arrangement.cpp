@@ -1,4 +1,6 @@
 // How the sheet is arranged: order, strips, settings, pins.
+#include "base/digest.hpp"
+#include "handover/render.hpp"
 #include "model/sheet.hpp"
 
 #include <algorithm>
@@ -249,11 +251,29 @@ void SheetModel::take_back(const std::string& source) {
     emit changed();
 }
 
-GivenSources SheetModel::given_pictures() const {
-    GivenSources pictures;
+subject::Bindings SheetModel::given_pictures() const {
+    subject::Bindings pictures;
     for (const auto& [source, given] : arrangement_.given)
-        if (PicturePtr picture = picture_in(given.picture, given.layer))
-            pictures[source] = std::move(picture);
+        if (PicturePtr picture = picture_in(given.picture, given.layer)) {
+            const std::string file = std::filesystem::path(given.picture).filename().string();
+            pictures[source] = {std::move(picture), given.layer.empty() ? file : file + ":" + given.layer, {}};
+        }
+    return pictures;
+}
+
+Result<subject::Bindings> SheetModel::pictures_to_render() const {
+    subject::Bindings pictures = given_pictures();
+    for (const auto& [source, given] : arrangement_.given) {
+        const auto found = pictures.find(source);
+        if (found == pictures.end())
+            return Error{"the picture for " + source + " has not been read", given.picture,
+                         "Wait until it is there, or give another one."};
+        Digest identity;
+        identity.add(handover::identity_of(given.picture, given.layer));
+        const auto said = said_spaces_.find(given.picture);
+        identity.add(said == said_spaces_.end() ? "" : said->second);
+        found->second.identity = identity.text();
+    }
     return pictures;
 }
 

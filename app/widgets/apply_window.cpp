@@ -1,6 +1,6 @@
 #include "widgets/apply_window.hpp"
 
-#include "widgets/bake_window.hpp"
+#include "model/on_bench.hpp"
 #include "widgets/heading.hpp"
 #include "widgets/library_tile.hpp"
 #include "widgets/theme.hpp"
@@ -26,10 +26,13 @@ constexpr int pause_ms = 250; ///< after the last change of the rule
 }
 
 ApplyWindow::ApplyWindow(Session& session, LookModel& look, const SheetModel& sheet, QWidget* parent)
-    : QDialog(parent), session_(session), look_(look), model_(new ApplyModel(this)) {
+    : QDialog(parent), session_(session), look_(look), sheet_(sheet), model_(new ApplyModel(this)) {
     model_->set_said_spaces(sheet.said_spaces());
     model_->set_screen(sheet.screen());
-    connect(&sheet, &SheetModel::changed, this, [this, &sheet] { model_->set_screen(sheet.screen()); });
+    connect(&sheet, &SheetModel::changed, this, [this, &sheet] {
+        model_->set_screen(sheet.screen());
+        pause_.start(); // other pictures for its sources, perhaps
+    });
     connect(&sheet, &SheetModel::spaces_said, this, [this, &sheet] { model_->set_said_spaces(sheet.said_spaces()); });
     setWindowTitle(tr("Apply to many pictures"));
     setAttribute(Qt::WA_DeleteOnClose);
@@ -165,13 +168,13 @@ void ApplyWindow::say(const QString& text, bool bad) {
 }
 
 void ApplyWindow::take_subject() {
-    Result<handover::Subject> subject = subject_on_bench(session_, look_);
+    Result<subject::Subject> subject = subject_on_bench(session_, look_, sheet_);
     if (!subject) {
         say(QString::fromStdString(subject.error().text()), true);
         return;
     }
     say({}, false);
-    model_->set_subject(std::make_shared<const handover::Subject>(std::move(subject.value())));
+    model_->set_subject(std::make_shared<const subject::Subject>(std::move(subject.value())));
 }
 
 void ApplyWindow::set_inputs(const QStringList& inputs) {

@@ -40,6 +40,7 @@ private:
 
     Session& session_;
     LookModel& look_;
+    const SheetModel& sheet_;
     ApplyModel* model_;
     QTimer pause_;
     QLabel* from_;

@@ -1,7 +1,7 @@
 #include "widgets/bake_window.hpp"
 
 #include "base/text.hpp"
-#include "handover/look.hpp"
+#include "model/on_bench.hpp"
 #include "widgets/heading.hpp"
 #include "widgets/space_menu.hpp"
 #include "widgets/theme.hpp"
@@ -31,7 +31,7 @@ std::optional<double> typed(const QLineEdit* field) {
 }
 
 /// A row of the table of errors.
-QString row(const QString& name, const handover::LutError& e) {
+QString row(const QString& name, const baking::LutError& e) {
     QString cells;
     for (const double value : {e.mean, e.most, e.largest, e.delta_e_mean, e.delta_e_most, e.delta_e_largest})
         cells += QStringLiteral("<td align=\"right\">%1</td>").arg(shown(value));
@@ -46,20 +46,8 @@ QString place(const std::array<float, 3>& colour) {
 
 } // namespace
 
-Result<handover::Subject> subject_on_bench(const Session& session, const LookModel& look) {
-    if (look.is_look()) {
-        auto runs = handover::runnable(look.look(), {});
-        if (!runs)
-            return runs.error();
-        return handover::subject_of(runs.value(), look.look());
-    }
-    if (!session.rule())
-        return Error{"there is no rule that compiles yet", session.display_name().toStdString(), ""};
-    return handover::subject_of(*session.rule(), session.values());
-}
-
-BakeWindow::BakeWindow(Session& session, LookModel& look, QWidget* parent)
-    : QDialog(parent), session_(session), look_(look) {
+BakeWindow::BakeWindow(Session& session, LookModel& look, SheetModel& sheet, QWidget* parent)
+    : QDialog(parent), session_(session), look_(look), sheet_(sheet) {
     setWindowTitle(tr("Hand over a LUT"));
     setAttribute(Qt::WA_DeleteOnClose);
     auto* grid = new QGridLayout(this);
@@ -69,7 +57,7 @@ BakeWindow::BakeWindow(Session& session, LookModel& look, QWidget* parent)
     grid->addWidget(new QLabel(tr("Points a side"), this), 0, 0);
     auto* sizes_row = new QHBoxLayout;
     sizes_ = new QButtonGroup(this);
-    for (const int size : handover::lut_sizes) {
+    for (const int size : baking::lut_sizes) {
         auto* button = new QPushButton(QString::number(size), this);
         button->setCheckable(true);
         button->setAccessibleName(tr("%1 points").arg(size));
@@ -185,7 +173,7 @@ void BakeWindow::start(bool search) {
     baked_.reset();
     write_->setEnabled(false);
     const std::optional<double> low = typed(low_), high = typed(high_), wished = typed(wished_);
-    Result<handover::Subject> subject = subject_on_bench(session_, look_);
+    Result<subject::Subject> subject = subject_on_bench(session_, look_, sheet_);
     if (!subject || !low || !high || (search && !(wished && *wished > 0))) {
         error_->setText(!subject     ? QString::fromStdString(subject.error().text())
                             : search ? tr("The wished error is a number above 0.")
@@ -193,13 +181,13 @@ void BakeWindow::start(bool search) {
         return;
     }
     error_->setText(search ? tr("Measuring size after size\u2026") : tr("Measuring\u2026"));
-    subject_ = std::make_shared<const handover::Subject>(std::move(subject.value()));
-    handover::BakeOptions options{sizes_->checkedId(), *low, *high, shaper_->isChecked(), true, in_space_, out_space_};
+    subject_ = std::make_shared<const subject::Subject>(std::move(subject.value()));
+    baking::BakeOptions options{sizes_->checkedId(), *low, *high, shaper_->isChecked(), true, in_space_, out_space_};
     QThreadPool::globalInstance()->start(
         [self = QPointer<BakeWindow>(this), ticket, subject = subject_, options, search, wished, cancel = cancel_] {
-            auto result = std::make_shared<Result<handover::Baked>>(
-                search ? handover::bake_for(*subject, options, {std::nullopt, wished}, cancel)
-                       : handover::bake(*subject, options, cancel));
+            auto result = std::make_shared<Result<baking::Baked>>(
+                search ? baking::bake_for(*subject, options, {std::nullopt, wished}, cancel)
+                       : baking::bake(*subject, options, cancel));
             QMetaObject::invokeMethod(
                 qApp,
                 [self, ticket, result] {
@@ -210,7 +198,7 @@ void BakeWindow::start(bool search) {
         });
 }
 
-void BakeWindow::show_measured(int ticket, const std::shared_ptr<Result<handover::Baked>>& result) {
+void BakeWindow::show_measured(int ticket, const std::shared_ptr<Result<baking::Baked>>& result) {
     if (ticket != ticket_)
         return;
     if (!result->ok()) {
@@ -219,7 +207,7 @@ void BakeWindow::show_measured(int ticket, const std::shared_ptr<Result<handover
         error_->setText(words);
         return;
     }
-    baked_ = std::shared_ptr<const handover::Baked>(result, &result->value());
+    baked_ = std::shared_ptr<const baking::Baked>(result, &result->value());
     if (QAbstractButton* button = sizes_->button(baked_->lut.size))
         button->setChecked(true); // where it was looked for
     QString words;

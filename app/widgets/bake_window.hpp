@@ -3,6 +3,7 @@
 #include "handover/cube.hpp"
 #include "model/look_model.hpp"
 #include "model/session.hpp"
+#include "model/sheet.hpp"
 
 #include <QDialog>
 
@@ -19,21 +20,18 @@ class QToolButton;
 
 namespace kasuri::app {
 
-/// The rule or the look on the bench as it is handed over; the error says what is in the way.
-Result<handover::Subject> subject_on_bench(const Session& session, const LookModel& look);
-
 /// Hands the rule or the look over as a LUT: size, domain and spaces, the measured error before anything is written,
 /// the smallest size for a wished error, then the file. Stays open beside the work; the table is computed in the
 /// background.
 class BakeWindow : public QDialog {
     Q_OBJECT
 public:
-    BakeWindow(Session& session, LookModel& look, QWidget* parent = nullptr);
+    BakeWindow(Session& session, LookModel& look, SheetModel& sheet, QWidget* parent = nullptr);
     ~BakeWindow() override;
     /// Writes the measured table; what is said goes to `said`.
     void write_to(const QString& file);
     bool measured() const { return baked_ != nullptr; }
-    const handover::Baked* baked() const { return baked_.get(); }
+    const baking::Baked* baked() const { return baked_.get(); }
     QString words() const;
 
 signals:
@@ -43,11 +41,12 @@ private:
     void measure();
     void find_size();
     void start(bool search);
-    void show_measured(int ticket, const std::shared_ptr<Result<handover::Baked>>& result);
+    void show_measured(int ticket, const std::shared_ptr<Result<baking::Baked>>& result);
     QToolButton* space_button(std::string& space, const QString& usual, const QString& name);
 
     Session& session_;
     LookModel& look_;
+    SheetModel& sheet_;
     QButtonGroup* sizes_;
     QLineEdit* low_;
     QLineEdit* high_;
@@ -56,8 +55,8 @@ private:
     QLabel* error_;
     QPushButton* write_;
     std::string in_space_, out_space_; ///< empty: the working space
-    std::shared_ptr<const handover::Baked> baked_;
-    std::shared_ptr<const handover::Subject> subject_;
+    std::shared_ptr<const baking::Baked> baked_;
+    std::shared_ptr<const subject::Subject> subject_;
     CancelToken cancel_;
     int ticket_ = 0;
 };

@@ -1,8 +1,9 @@
 #include "widgets/bench.hpp"
 
-#include "document/filter_file.hpp"
-#include "handover/look.hpp"
 #include "handover/render.hpp"
+#include "model/on_bench.hpp"
+
+#include "document/filter_file.hpp"
 #include "io/config.hpp"
 #include "io/lut_file.hpp"
 #include "lang/format.hpp"
@@ -77,6 +78,7 @@ Bench::Bench(QWidget* window)
     connect(&watch_, &FileWatch::noticed, &look_, &LookModel::look_at_files);
     connect(look_actions_, &LookActions::said, this, &Bench::said);
     connect(&watch_, &FileWatch::said, this, &Bench::said);
+    connect(&look_, &LookModel::refused, this, [this](const QString& why) { emit said(why, true); });
     connect(&keeper_, &BenchKeeper::failed, this,
             [this](const Error& error) { emit said(QString::fromStdString(error.text()), true); });
     connect(&sheet_, &SheetModel::noted, this, [this](const QString& note) { emit said(note, false); });
@@ -302,7 +304,7 @@ void Bench::show_takes() {
 }
 
 void Bench::open_bake() {
-    auto* bake = new BakeWindow(session_, look_, window_);
+    auto* bake = new BakeWindow(session_, look_, sheet_, window_);
     connect(bake, &BakeWindow::said, this, &Bench::said);
     bake->show();
 }
@@ -327,28 +329,18 @@ void Bench::ask_render() {
 }
 
 void Bench::render(const QString& in, const QString& out) {
-    std::shared_ptr<const handover::RunnableLook> look;
-    if (look_.is_look()) {
-        auto runs = handover::runnable(look_.look(), {});
-        if (!runs) {
-            emit said(QString::fromStdString(runs.error().text()), true);
-            return;
-        }
-        look = std::move(runs.value());
-    }
-    if (!look && !session_.rule()) {
-        emit said(tr("There is no rule that compiles yet."), true);
+    Result<subject::Subject> subject = subject_on_bench(session_, look_, sheet_);
+    if (!subject) {
+        emit said(QString::fromStdString(subject.error().text()), true);
         return;
     }
     emit said(tr("Rendering %1\u2026").arg(out), false);
-    auto rule = look ? nullptr : std::make_shared<const lang::Rule>(*session_.rule());
     handover::RenderJob job{in.toStdString(), out.toStdString()};
     if (const auto said = sheet_.said_spaces().find(job.in.string()); said != sheet_.said_spaces().end())
         job.in_space = said->second;
-    QThreadPool::globalInstance()->start([self = QPointer<Bench>(this), look, rule, values = session_.values(), job,
+    QThreadPool::globalInstance()->start([self = QPointer<Bench>(this), subject = std::move(subject.value()), job,
                                           out] {
-        auto report = std::make_shared<Result<io::SaveReport>>(look ? handover::render(*look, job)
-                                                                    : handover::render(*rule, values, job));
+        auto report = std::make_shared<Result<io::SaveReport>>(handover::render(subject, job));
         QMetaObject::invokeMethod(
             qApp,
             [self, report, out] {

@@ -3,7 +3,6 @@
 #include "model/bench_keeper.hpp"
 #include "model/file_watch.hpp"
 #include "model/look_model.hpp"
-#include "model/preview.hpp"
 #include "model/readings_model.hpp"
 #include "model/recovery_keeper.hpp"
 #include "model/session.hpp"

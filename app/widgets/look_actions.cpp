@@ -12,6 +12,8 @@
 #include <QFileInfo>
 #include <QInputDialog>
 #include <QMenu>
+#include <QMessageBox>
+#include <QPushButton>
 #include <QSettings>
 
 namespace kasuri::app {
@@ -71,6 +73,22 @@ void LookActions::fill_blends(QMenu& menu, const std::string& now,
     }
 }
 
+void LookActions::take_apart(int index) {
+    const QStringList lost = bench_.look().lost_by_taking_apart(index);
+    if (!lost.isEmpty()) {
+        QMessageBox box(QMessageBox::NoIcon, tr("Take the look apart"),
+                        tr("Its steps alone do not know %1. That would be given up, and what comes out may be another "
+                           "picture; Ctrl+Z brings it back.")
+                            .arg(lost.join(", ")),
+                        QMessageBox::Cancel, window_);
+        QAbstractButton* const go = box.addButton(tr("Take it apart"), QMessageBox::AcceptRole);
+        box.exec();
+        if (box.clickedButton() != go)
+            return;
+    }
+    bench_.look().take_apart(index);
+}
+
 void LookActions::fill_step(QMenu& menu, int index) {
     LookModel& look = bench_.look();
     const document::LookStep& step = look.steps()[static_cast<std::size_t>(index)];
@@ -86,8 +104,7 @@ void LookActions::fill_step(QMenu& menu, int index) {
     if (index + 1 < look.count())
         menu.addAction(tr("Later"), this, [this, index] { bench_.look().move(index, index + 1); });
     if (step.is_look)
-        menu.addAction(tr("Take the look apart into its steps"), this,
-                       [this, index] { bench_.look().take_apart(index); });
+        menu.addAction(tr("Take the look apart into its steps"), this, [this, index] { take_apart(index); });
     if (index > 0)
         menu.addAction(tr("Make one step of steps %1 and %2").arg(index).arg(index + 1), this,
                        [this, index] { bench_.look().gather(index - 1, index); });

@@ -43,6 +43,7 @@ signals:
 
 private:
     void write_filter(int index, bool ask);
+    void take_apart(int index);
 
     Bench& bench_;
     QWidget* window_;

@@ -167,6 +167,7 @@ void MainWindow::lay_out() {
 void MainWindow::connect_parts() {
     Session& session = bench_->session();
     connect(&session, &Session::text_changed, this, &MainWindow::request);
+    connect(&bench_->file_watch(), &FileWatch::used_files_changed, this, &MainWindow::request);
     connect(&session, &Session::values_changed, this, &MainWindow::request);
     connect(sheet_, &SheetView::wanted, this, &MainWindow::request);
     connect(&session, &Session::rule_changed, this, &MainWindow::refresh_titles);
@@ -358,12 +359,12 @@ void MainWindow::show_sample() {
         return;
     const PicturePtr picture = cell->target ? nullptr : bench_->sheet().picture_of(*cell);
     const Screen& screen = bench_->sheet().screen();
-    const std::string source = cell->source() + (picture ? "" : "?") + screen.space +
-        (screen.limits == Limits::soft ? " soft " : " ") + std::to_string(screen.surround);
     if (!cell->target && !picture)
         return; // it is being read
-    if (source == std::exchange(sampled_, source))
+    Sampled now{picture, cell->target, cell->settings, screen};
+    if (now == sampled_)
         return;
+    sampled_ = std::move(now);
     image::Picture whole =
         picture ? *picture : targets::make(*cell->target, LibraryTile::picture_width, cell->settings);
     if (whole.space.empty())
@@ -420,6 +421,7 @@ void MainWindow::request() {
         PreviewRequest wanted;
         wanted.text = bench_->session().text();
         wanted.path = bench_->session().path();
+        wanted.files = bench_->file_watch().used_files();
         wanted.values = bench_->session().chosen_values();
         wanted.around = bench_->look().around();
         wanted.strip_pixels = sheet_->strip_pixels();

@@ -98,9 +98,17 @@ private:
     LookRow* look_;
     LibraryPanel* library_;
     HelpWindow* help_ = nullptr;
-    QSplitter* outer_;    ///< everything to the left, and the readings
-    QSplitter* middle_;   ///< rule and sheet, the library below
-    std::string sampled_; ///< what thumbnails are made of
+    QSplitter* outer_;  ///< everything to the left, and the readings
+    QSplitter* middle_; ///< rule and sheet, the library below
+    /// What the thumbnails of the library are made of.
+    struct Sampled {
+        PicturePtr picture;
+        const targets::Target* target = nullptr;
+        std::vector<double> settings;
+        Screen screen;
+        friend bool operator==(const Sampled&, const Sampled&) = default;
+    };
+    Sampled sampled_;
     StepPanel* step_;
     SheetView* sheet_;
     ReadingsColumn* readings_;

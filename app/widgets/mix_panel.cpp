@@ -156,7 +156,7 @@ void MixPanel::refresh() {
     if (place)
         which_->setText(QString::fromStdString(place->name) + QString::fromUtf8(" \u25be"));
     const std::optional<insight::Affine> whole =
-        rule && session_.compiles() ? insight::shown_matrix(*rule, session_.values()) : std::nullopt;
+        rule && session_.compiles() ? insight::shown_matrix(subject::Subject(*rule, session_.values())) : std::nullopt;
     editable_ = place != nullptr;
     shown_ = place ? std::optional(map_of(*place)) : whole;
     QStringList words;

@@ -1,4 +1,5 @@
 #pragma once
+#include "model/preview_result.hpp"
 #include "model/readings_model.hpp"
 
 #include <QWidget>

@@ -28,6 +28,12 @@ void Bench::write_report(const QString& file) {
     order.is_look = look_.is_look();
     if (order.is_look)
         order.folder = look_.path().parent_path();
+    if (Result<subject::Bindings> sources = sheet_.pictures_to_render(); sources) {
+        order.sources = std::move(sources.value());
+    } else {
+        emit said(QString::fromStdString(sources.error().text()), true);
+        return;
+    }
     std::set<std::string> pictures;
     for (const Cell& cell : sheet_.cells())
         if (!cell.target && pictures.insert(cell.picture).second)

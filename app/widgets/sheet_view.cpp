@@ -116,15 +116,12 @@ std::vector<CellJob> SheetView::jobs() const {
     std::vector<CellJob> jobs;
     for (const CellView* view : cells_)
         if (const Cell* cell = model_.find(view->id())) {
-            const auto file = model_.file_of(*cell);
-            // Another meaning of the same numbers is another picture.
             CellJob job{cell->id,
-                        cell->source() + (file ? "@" + file->space : std::string()),
                         model_.picture_of(*cell),
                         cell->target,
                         cell->lens,
                         view->wanted_pixels(),
-                        file,
+                        model_.file_of(*cell),
                         view->wanted_region(),
                         cell->settings,
                         view->shows_before(),

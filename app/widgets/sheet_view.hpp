@@ -1,5 +1,6 @@
 #pragma once
-#include "model/preview.hpp"
+#include "model/preview_request.hpp"
+#include "model/preview_result.hpp"
 #include "model/readout.hpp"
 #include "model/sheet.hpp"
 

@@ -93,20 +93,20 @@ QString SourcesPanel::said(const std::string& source) const {
     QString text = of(path.filename().string());
     if (!given->second.layer.empty())
         text += ", " + of(given->second.layer);
-    const GivenSources pictures = model_.given_pictures();
+    const subject::Bindings pictures = model_.given_pictures();
     const auto picture = pictures.find(source);
     if (picture == pictures.end())
         return text + tr(", is being read");
     // What happens when sizes differ is said before anybody wonders.
     QStringList others;
     for (const Cell& cell : model_.cells())
-        if (const PicturePtr shown = model_.picture_of(cell);
-            shown && (shown->width != picture->second->width || shown->height != picture->second->height))
+        if (const PicturePtr shown = model_.picture_of(cell); shown &&
+            (shown->width != picture->second.picture->width || shown->height != picture->second.picture->height))
             if (const QString size = size_text(shown->width, shown->height); !others.contains(size))
                 others << size;
     if (!others.isEmpty())
         text += tr(", %1 stretched to %2")
-                    .arg(size_text(picture->second->width, picture->second->height), others.join(", "));
+                    .arg(size_text(picture->second.picture->width, picture->second.picture->height), others.join(", "));
     return text;
 }
 

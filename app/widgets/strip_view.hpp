@@ -1,5 +1,5 @@
 #pragma once
-#include "model/preview.hpp"
+#include "model/preview_result.hpp"
 #include "model/sheet.hpp"
 
 #include <QWidget>

@@ -1,6 +1,6 @@
 #pragma once
 #include "engine/reference.hpp"
-#include "model/preview.hpp"
+#include "model/preview_result.hpp"
 
 #include <QWidget>
 

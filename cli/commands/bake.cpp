@@ -19,7 +19,7 @@ struct Options {
     bool shaper = false, delta_e = false, json = false;
 };
 
-void print_error(std::string_view name, const handover::LutError& error, bool delta_e) {
+void print_error(std::string_view name, const baking::LutError& error, bool delta_e) {
     fmt::print("{}: mean {}, 99.9 % within {}, largest {} at ({}, {}, {})\n", name, number_text(error.mean, 4),
                number_text(error.most, 4), number_text(error.largest, 4), number_text(error.worst[0], 4),
                number_text(error.worst[1], 4), number_text(error.worst[2], 4));
@@ -30,7 +30,7 @@ void print_error(std::string_view name, const handover::LutError& error, bool de
                    number_text(error.delta_e_worst[1], 4), number_text(error.delta_e_worst[2], 4));
 }
 
-Json json_of(const handover::LutError& error, bool delta_e) {
+Json json_of(const baking::LutError& error, bool delta_e) {
     Json made = {{"mean", json_number(error.mean)},
                  {"within-99.9%", json_number(error.most)},
                  {"largest", json_number(error.largest)},
@@ -43,7 +43,7 @@ Json json_of(const handover::LutError& error, bool delta_e) {
     return made;
 }
 
-int tell_json(const Options& options, const handover::Baked& baked, bool delta_e) {
+int tell_json(const Options& options, const baking::Baked& baked, bool delta_e) {
     Json made = {{"file", options.out},
                  {"in-space", baked.in_space},
                  {"out-space", baked.out_space},
@@ -70,23 +70,22 @@ int run(const Options& options) {
     const LoadedSubject loaded = load_subject(options.rule, "bake");
     if (loaded.exit != Exit::good)
         return loaded.exit;
-    handover::BakeOptions wanted{
+    baking::BakeOptions wanted{
         options.size == 0 ? 33 : options.size,         options.domain[0], options.domain[1], options.shaper,
         options.delta_e || options.within_delta_e > 0, options.in_space,  options.out_space};
-    handover::Wished wished;
+    baking::Wished wished;
     if (options.within > 0)
         wished.difference = options.within;
     if (options.within_delta_e > 0)
         wished.delta_e = options.within_delta_e;
     const bool search = options.size == 0 && (wished.difference || wished.delta_e);
-    const auto made =
-        search ? handover::bake_for(loaded.subject, wanted, wished) : handover::bake(loaded.subject, wanted);
+    const auto made = search ? baking::bake_for(loaded.subject, wanted, wished) : baking::bake(loaded.subject, wanted);
     if (!made) {
         complain(made.error());
         return Exit::rule_failed;
     }
-    const handover::Baked& baked = made.value();
-    if (!handover::near_enough(baked, wished)) {
+    const baking::Baked& baked = made.value();
+    if (!baking::near_enough(baked, wished)) {
         print_error("tetrahedral", baked.tetrahedral, wanted.delta_e);
         fmt::print(stderr,
                    "kasuri-cli bake: no table of up to {} points is within the wished error; nothing was written\n",
@@ -107,14 +106,14 @@ int run(const Options& options) {
         print_error("linear", baked.by_curves, wanted.delta_e);
     } else {
         fmt::print("{}: {} points a side, {} to {}; error against the {} on {} colours\n", options.out, baked.lut.size,
-                   number_text(options.domain[0], 9), number_text(options.domain[1], 9),
-                   loaded.subject.is_look ? "look" : "rule", baked.samples);
+                   number_text(options.domain[0], 9), number_text(options.domain[1], 9), loaded.subject.noun(),
+                   baked.samples);
         print_error("trilinear", baked.trilinear, wanted.delta_e);
         print_error("tetrahedral", baked.tetrahedral, wanted.delta_e);
     }
     if (baked.reads_alpha)
         fmt::print(stderr, "{}: note: the {} reads alpha; the table holds it for alpha 1\n", options.out,
-                   loaded.subject.is_look ? "look" : "rule");
+                   loaded.subject.noun());
     return Exit::good;
 }
 
@@ -123,30 +122,30 @@ int run(const Options& options) {
 extern const Command bake_command;
 const Command bake_command = {
     "bake", "Write a filter or a look as a LUT and say how far it is from the rule itself",
-    [](CLI::App& app) -> std::function<int()> {
+    [](Arguments& arguments) -> std::function<int()> {
         auto options = std::make_shared<Options>();
-        options->rule.define(app, false);
-        app.add_option("OUT", options->out,
-                       fmt::format("The file to write, by its ending: {}", fmt::join(handover::lut_endings(), " ")))
-            ->required();
-        app.add_option("--size", options->size, "Points a side (default: 33, or what a wished error needs)")
-            ->check(CLI::IsMember({9, 17, 33, 65, 129}));
-        app.add_option("--domain", options->domain, "Lowest and highest value that come in")
-            ->expected(2)
-            ->capture_default_str();
-        app.add_flag("--shaper", options->shaper, "Points closer where values are low, for wide domains (.clf)");
-        app.add_option("--in-space", options->in_space, "What comes in (default: the working space)");
-        app.add_option("--out-space", options->out_space, "What goes out (default: the working space)");
-        app.add_flag("--delta-e", options->delta_e, "Measure CIEDE2000 too");
-        app.add_option("--within", options->within, "The smallest table whose largest error is no larger than this")
-            ->check(CLI::PositiveNumber);
-        app.add_option("--within-delta-e", options->within_delta_e, "The same by CIEDE2000")
-            ->check(CLI::PositiveNumber);
-        define_json(app, options->json);
-        app.footer("A rule that is a matrix or three curves is written as that where the format has it (.clf; curves "
-                   "as a 1D .cube). Numbers in and out are values\n"
-                   "of the working space unless others are named. What reads coordinates, neighbours or further "
-                   "pictures cannot become a LUT: exit code 1.");
+        options->rule.define(arguments, false);
+        arguments
+            .value("OUT", options->out,
+                   fmt::format("The file to write, by its ending: {}", fmt::join(handover::lut_endings(), " ")))
+            .required();
+        arguments.value("--size", options->size, "Points a side (default: 33, or what a wished error needs)")
+            .one_of({"9", "17", "33", "65", "129"});
+        arguments.value("--domain", options->domain, "Lowest and highest value that come in")
+            .expected(2)
+            .show_default();
+        arguments.flag("--shaper", options->shaper, "Points closer where values are low, for wide domains (.clf)");
+        arguments.value("--in-space", options->in_space, "What comes in (default: the working space)");
+        arguments.value("--out-space", options->out_space, "What goes out (default: the working space)");
+        arguments.flag("--delta-e", options->delta_e, "Measure CIEDE2000 too");
+        arguments.value("--within", options->within, "The smallest table whose largest error is no larger than this")
+            .positive();
+        arguments.value("--within-delta-e", options->within_delta_e, "The same by CIEDE2000").positive();
+        define_json(arguments, options->json);
+        arguments.footer("A rule that is a matrix or three curves is written as that where the format has it "
+                         "(.clf; curves as a 1D .cube). Numbers in and out are values\n"
+                         "of the working space unless others are named. What reads coordinates, neighbours "
+                         "or further pictures cannot become a LUT: exit code 1.");
         return [options] { return run(*options); };
     }};
 

@@ -52,9 +52,9 @@ int run(const Options& options) {
     const auto found = handover::cdl_of(loaded.subject, options.space);
     if (!found) {
         fmt::print(stderr,
-                   "kasuri-cli cdl: {}: is no colour decision list in {}: neither gains, offsets and a saturation, nor "
-                   "three curves (x * slope + offset) ^ power\n",
-                   options.rule.filter, options.space.empty() ? loaded.subject.space : options.space);
+                   "kasuri-cli cdl: {}: is no colour decision list in {}: neither gains, offsets and a "
+                   "saturation, nor three curves (x * slope + offset) ^ power\n",
+                   options.rule.filter, options.space.empty() ? loaded.subject.space() : options.space);
         return Exit::rule_failed;
     }
     if (!options.out.empty()) {
@@ -63,7 +63,7 @@ int run(const Options& options) {
             return Exit::usage;
         }
         io::Cdl cdl = found->cdl;
-        cdl.description = loaded.subject.title;
+        cdl.description = loaded.subject.title();
         if (const Status written = io::write_cdl(options.out, cdl); !written)
             return complain(written.error());
     }
@@ -72,7 +72,7 @@ int run(const Options& options) {
                            {"offset", json_numbers(found->cdl.offset)},
                            {"power", json_numbers(found->cdl.power)},
                            {"saturation", found->cdl.saturation},
-                           {"space", options.space.empty() ? loaded.subject.space : options.space},
+                           {"space", options.space.empty() ? loaded.subject.space() : options.space},
                            {"exact", found->exact},
                            {"largest", json_number(found->largest)}});
     const auto line = [](const char* name, const std::array<double, 3>& x) {
@@ -94,15 +94,15 @@ int run(const Options& options) {
 extern const Command cdl_command;
 const Command cdl_command = {
     "cdl", "A filter as a colour decision list (ASC CDL) where it is one, or a list as a filter",
-    [](CLI::App& app) -> std::function<int()> {
+    [](Arguments& arguments) -> std::function<int()> {
         auto options = std::make_shared<Options>();
-        options->rule.define(app, false);
-        app.add_option("-o,--out", options->out, "File to write: .cc, .ccc, .cdl; of a list: .kasuri");
-        app.add_option("--space", options->space,
-                       "In which the numbers are meant (default: the working space; of a list: acescct)");
-        define_json(app, options->json);
-        app.footer("FILTER may be a look, or a .cc, .ccc or .cdl file, which becomes a filter. What is no such list is "
-                   "an error: exit code 1.");
+        options->rule.define(arguments, false);
+        arguments.value("-o,--out", options->out, "File to write: .cc, .ccc, .cdl; of a list: .kasuri");
+        arguments.value("--space", options->space,
+                        "In which the numbers are meant (default: the working space; of a list: acescct)");
+        define_json(arguments, options->json);
+        arguments.footer("FILTER may be a look, or a .cc, .ccc or .cdl file, which becomes a filter. What is "
+                         "no such list is an error: exit code 1.");
         return [options] { return run(*options); };
     }};
 

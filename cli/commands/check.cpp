@@ -4,10 +4,12 @@
 #include "common.hpp"
 #include "document/filter_file.hpp"
 #include "document/look_file.hpp"
-#include "handover/look.hpp"
+#include "handover/render.hpp"
 #include "json.hpp"
+#include "look/make.hpp"
 #include "proof/look.hpp"
 #include "proof/report.hpp"
+#include "subject.hpp"
 
 #include <algorithm>
 #include <atomic>
@@ -28,7 +30,8 @@ struct Options {
     bool quiet = false, json = false;
 };
 
-/// The filters that the paths name: files as they are, folders with all that lie below, in the order of their names.
+/// The filters that the paths name: files as they are, folders with all that lie below, in the order of their
+/// names.
 std::optional<std::vector<std::string>> filters_of(const std::vector<std::string>& paths) {
     std::vector<std::string> files;
     for (const std::string& path : paths) {
@@ -59,33 +62,46 @@ std::optional<std::vector<std::string>> filters_of(const std::vector<std::string
 
 struct Work {
     proof::FilterReport report;
-    std::vector<std::vector<double>> settings;
+    subject::Subject subject{};
+    std::vector<std::vector<double>> settings{};
     int exit = Exit::good;
-    std::optional<handover::Subject> look{}; ///< if it is about one as a whole
+    std::optional<lang::Rule> statements{}; ///< of a look as a whole: what it promises
 };
 
 /// Says what is wrong with the text on standard error, in order, so that lines of several filters do not mix.
 Work prepared(const Options& options, const std::string& file) {
     RuleOptions rule = options.rule;
     rule.filter = file;
-    Loaded loaded = load(rule);
+    LoadedSubject loaded = load_subject(rule, "check");
     Work work;
     work.report.file = file;
     work.exit = loaded.exit;
     if (loaded.exit != Exit::good) {
-        work.report.fault = loaded.exit == Exit::rule_failed ? "the rule does not compile"
-                                                             : "the filter could not be read, or has no such value";
+        work.report.fault = loaded.exit == Exit::rule_failed
+            ? "the rule does not compile"
+            : "the filter or a further picture could not be read, or has no such value";
         return work;
     }
-    work.settings = rule.settings.empty() && rule.preset.empty() ? proof::settings_of(loaded.rule)
-                                                                 : std::vector<std::vector<double>>{loaded.values};
-    work.report.rule = std::move(loaded.rule);
+    work.subject = std::move(loaded.subject);
+    work.settings = rule.settings.empty() && rule.preset.empty()
+        ? proof::settings_of(*work.subject.rule())
+        : std::vector<std::vector<double>>{work.subject.values()};
     return work;
+}
+
+/// Those that the subject reads: of a look's steps each reads some of them.
+Result<subject::Subject> with_known_sources(const subject::Subject& subject, const std::vector<std::string>& sources) {
+    std::vector<std::string> mine;
+    for (const std::string& text : sources)
+        if (std::any_of(subject.sources().begin(), subject.sources().end(),
+                        [&](const lang::SourceInput& source) { return text.starts_with(source.name + "="); }))
+            mine.push_back(text);
+    return handover::with_sources(subject, mine);
 }
 
 /// What a look promises as a whole.
 void prepare_whole(const document::Look& look, const std::filesystem::path& folder, const std::string& name,
-                   std::vector<Work>& all) {
+                   const std::vector<std::string>& sources, std::vector<Work>& all) {
     Work work;
     work.report.file = name + ", as a whole";
     const auto fail = [&](const Error& error) {
@@ -93,26 +109,31 @@ void prepare_whole(const document::Look& look, const std::filesystem::path& fold
         work.report.fault = error.what;
         work.exit = Exit::rule_failed;
     };
-    if (const auto runs = handover::runnable(look, folder); !runs) { // masks, blend modes, LUTs
+    Result<look::Made> runs = look::make(look, folder);
+    if (!runs) { // masks, blend modes, LUTs
         fail(runs.error());
         all.push_back(std::move(work));
         return;
-    } else if (!look.proofs.empty()) {
-        work.look = handover::subject_of(runs.value(), look);
-        Result<lang::Rule> statements =
-            proof::look_statements(look.proofs, work.look->space, document::used_beside(folder / "look"));
-        if (statements)
-            work.report.rule = std::move(statements.value());
-        else
-            fail(statements.error());
-        all.push_back(std::move(work));
     }
+    if (look.proofs.empty())
+        return;
+    if (Result<subject::Subject> bound = with_known_sources(runs.value().subject, sources))
+        work.subject = std::move(bound.value());
+    else
+        fail(bound.error());
+    Result<lang::Rule> statements =
+        proof::look_statements(look.proofs, work.subject.space(), document::used_beside(folder / "look"));
+    if (statements)
+        work.statements = std::move(statements.value());
+    else
+        fail(statements.error());
+    all.push_back(std::move(work));
 }
 
-/// The steps of a look, each at its values: a look keeps what its filters promise only if they keep it there. Steps
-/// that are off are passed over.
+/// The steps of a look, each at its values: a look keeps what its filters promise only if they keep it there.
+/// Steps that are off are passed over.
 void prepare_look(const std::vector<document::LookStep>& steps, const std::filesystem::path& folder,
-                  const std::string& name, std::vector<Work>& all) {
+                  const std::string& name, const std::vector<std::string>& sources, std::vector<Work>& all) {
     for (std::size_t i = 0; i < steps.size(); ++i) {
         const document::LookStep& step = steps[i];
         const std::string title =
@@ -123,9 +144,9 @@ void prepare_look(const std::vector<document::LookStep>& steps, const std::files
             document::Look within;
             within.steps = step.within;
             within.proofs = step.proofs;
-            prepare_look(within.steps, folder, title, all);
+            prepare_look(within.steps, folder, title, sources, all);
             if (!within.proofs.empty())
-                prepare_whole(within, folder, title, all);
+                prepare_whole(within, folder, title, sources, all);
             continue;
         }
         Work work;
@@ -145,7 +166,13 @@ void prepare_look(const std::vector<document::LookStep>& steps, const std::files
                 values.push_back(chosen == step.values.end() ? p.value : lang::allowed_value(p, chosen->second));
             }
             work.settings = {values};
-            work.report.rule = std::move(checked.rule);
+            work.subject = subject::Subject(std::move(checked.rule), values);
+            if (Result<subject::Subject> bound = with_known_sources(work.subject, sources)) {
+                work.subject = std::move(bound.value());
+            } else {
+                work.exit = complain(bound.error());
+                work.report.fault = bound.error().what;
+            }
         }
         all.push_back(std::move(work));
     }
@@ -158,10 +185,10 @@ void print_table(const Work& work, bool several) {
         fmt::print("{}\n", work.report.fault);
         return;
     }
-    if (work.report.rule.proofs.empty())
+    if (!work.statements && work.subject.rule()->proofs.empty())
         fmt::print("The filter has no proof lines; these are the usual ones.\n");
     for (const proof::Outcome& outcome : work.report.outcomes)
-        fmt::print("{}\n", proof::report(work.report.rule, outcome));
+        fmt::print("{}\n", proof::report(outcome));
     fmt::print("{} of {} proofs fail\n", work.report.failed(), work.report.outcomes.size());
 }
 
@@ -173,8 +200,9 @@ Json json_of(const Work& work) {
     made["proofs"] = Json::array();
     for (const proof::Outcome& outcome : report.outcomes) {
         Json values = Json::object();
-        for (std::size_t i = 0; i < outcome.values.size() && i < report.rule.parameters.size(); ++i)
-            values[report.rule.parameters[i].name] = json_number(outcome.values[i]);
+        const auto parameters = work.subject.parameters();
+        for (std::size_t i = 0; !work.statements && i < outcome.values.size() && i < parameters.size(); ++i)
+            values[parameters[i].name] = json_number(outcome.values[i]);
         made["proofs"].push_back({{"title", outcome.title},
                                   {"function", outcome.function},
                                   {"passed", outcome.passed},
@@ -184,6 +212,7 @@ Json json_of(const Work& work) {
                                   {"limit", json_number(outcome.limit)},
                                   {"samples", outcome.samples},
                                   {"settings", outcome.settings},
+                                  {"without-picture", outcome.varied},
                                   {"worst",
                                    {{"target", outcome.worst.target},
                                     {"index", outcome.worst.index},
@@ -210,20 +239,20 @@ int run(const Options& options) {
             return complain(look.error());
         const std::filesystem::path folder = std::filesystem::path(file).parent_path();
         const std::size_t before = all.size();
-        prepare_whole(look.value(), folder, file, all);
-        if (all.size() > before && all.back().exit != Exit::good && !all.back().look) // it cannot run
+        prepare_whole(look.value(), folder, file, options.rule.sources, all);
+        if (all.size() > before && all.back().exit != Exit::good && !all.back().statements) // it cannot run
             continue;
-        prepare_look(look.value().steps, folder, file, all);
+        prepare_look(look.value().steps, folder, file, options.rule.sources, all);
     }
     several = all.size() > 1;
     std::atomic<std::size_t> done{0};
     const bool told = several && isatty(STDERR_FILENO) != 0;
     parallel_ranges(all.size(), 1, {}, [&](std::size_t first, std::size_t last) {
         for (std::size_t i = first; i < last; ++i) {
-            if (all[i].exit == Exit::good && all[i].look)
-                proof::check_look(*all[i].look, all[i].report.rule, all[i].report);
-            else if (all[i].exit == Exit::good)
-                proof::check_all(all[i].report.rule, all[i].settings, all[i].report);
+            Work& work = all[i];
+            if (work.exit == Exit::good)
+                proof::check_all(work.subject, work.settings, work.report, {},
+                                 work.statements ? &*work.statements : nullptr);
             const std::size_t now = ++done;
             if (told)
                 fmt::print(stderr, "\r{} of {} filters", now, all.size());
@@ -264,22 +293,25 @@ int run(const Options& options) {
 
 extern const Command check_command;
 const Command check_command = {
-    "check", "Measure the proofs of filters, and of the steps of looks", [](CLI::App& app) -> std::function<int()> {
+    "check", "Measure the proofs of filters, and of the steps of looks",
+    [](Arguments& arguments) -> std::function<int()> {
         auto options = std::make_shared<Options>();
-        app.add_option("FILTER", options->paths,
-                       "Filters (.kasuri), looks (.kasurilook), or folders: all of them below")
-            ->required();
-        app.add_option("--preset", options->rule.preset, "Measure at the values of this preset");
-        app.add_option("--set", options->rule.settings, "NAME=VALUE of a parameter; may be given several times")
-            ->take_all();
-        app.add_option("--junit", options->junit, "Also write a JUnit XML file, for a build server");
-        app.add_flag("--quiet", options->quiet, "Only what fails");
-        define_json(app, options->json);
-        app.footer(
-            "Without --set and --preset every proof is measured at the defaults, at every preset, and with each\n"
+        arguments
+            .value("FILTER", options->paths, "Filters (.kasuri), looks (.kasurilook), or folders: all of them below")
+            .required();
+        arguments.value("--preset", options->rule.preset, "Measure at the values of this preset");
+        arguments.value("--set", options->rule.settings, "NAME=VALUE of a parameter; may be given several times")
+            .take_all();
+        options->rule.define_sources(arguments);
+        arguments.value("--junit", options->junit, "Also write a JUnit XML file, for a build server");
+        arguments.flag("--quiet", options->quiet, "Only what fails");
+        define_json(arguments, options->json);
+        arguments.footer(
+            "Without --set and --preset every proof is measured at the defaults, at every preset, and with "
+            "each\n"
             "parameter at either end of its range; with them, at those values. Proofs about the defaults\n"
-            "(identity) are always measured at the defaults. Steps of looks, and looks as a whole, are measured at "
-            "their values. \"proved\": certain for all colours by algebra;\n"
+            "(identity) are always measured at the defaults. Steps of looks, and looks as a whole, are "
+            "measured at their values. \"proved\": certain for all colours by algebra;\n"
             "\"sampled\": measured on so many. Exit code 1 if anything fails.");
         return [options] { return run(*options); };
     }};

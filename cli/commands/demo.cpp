@@ -28,9 +28,9 @@ int run(const std::string& folder) {
 
 extern const Command demo_command;
 const Command demo_command = {"demo", "Write the pictures of the demo world",
-                              [](CLI::App& app) -> std::function<int()> {
+                              [](Arguments& arguments) -> std::function<int()> {
                                   auto folder = std::make_shared<std::string>();
-                                  app.add_option("FOLDER", *folder, "Where to; it is made if need be")->required();
+                                  arguments.value("FOLDER", *folder, "Where to; it is made if need be").required();
                                   return [folder] { return run(*folder); };
                               }};
 

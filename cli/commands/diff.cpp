@@ -1,10 +1,11 @@
+#include "baking/compare.hpp"
 #include "base/text.hpp"
 #include "command.hpp"
 #include "common.hpp"
 #include "document/filter_file.hpp"
 #include "engine/lower.hpp"
 #include "engine/sources.hpp"
-#include "handover/compare.hpp"
+#include "handover/render.hpp"
 #include "io/picture_file.hpp"
 #include "json.hpp"
 #include "proof/proof.hpp"
@@ -22,7 +23,8 @@ namespace {
 
 struct Options {
     std::string a, b, layer;
-    double within = 0;
+    RuleOptions sources; ///< of both
+    double within = 0, within_relative = 0;
     std::vector<double> domain = {0, 1};
     bool json = false;
 };
@@ -36,20 +38,64 @@ std::string colour(const std::array<float, 4>& c) {
                        number_text(c[3], 6));
 }
 
+std::string without_picture(const std::vector<std::string>& names) {
+    return names.empty()
+        ? std::string()
+        : fmt::format("; no picture for {}: taken to be {} things", fmt::join(names, ", "), subject::source_variations);
+}
+
+/// Further pictures of either.
+bool bind(const Options& options, LoadedSubject& a, LoadedSubject& b) {
+    for (const std::string& text : options.sources.sources) {
+        bool used = false;
+        for (LoadedSubject* each : {&a, &b}) {
+            const auto& sources = each->subject.sources();
+            if (std::none_of(sources.begin(), sources.end(),
+                             [&](const auto& source) { return text.starts_with(source.name + "="); }))
+                continue;
+            used = true;
+            Result<subject::Subject> bound = handover::with_sources(each->subject, {text});
+            if (!bound) {
+                complain(bound.error());
+                return false;
+            }
+            each->subject = std::move(bound.value());
+        }
+        if (!used) {
+            complain({fmt::format("neither has a source for \"{}\"", text), "--source",
+                      "Write NAME=FILE, NAME=FILE:LAYER or NAME=FILE:CHANNEL."});
+            return false;
+        }
+    }
+    return true;
+}
+
 int filters(const Options& options) {
     RuleOptions first, second;
     first.filter = options.a;
     second.filter = options.b;
-    Loaded a = load(first), b = load(second);
+    LoadedSubject a = load_subject(first, "diff"), b = load_subject(second, "diff");
     if (a.exit != Exit::good || b.exit != Exit::good)
         return std::max(a.exit, b.exit);
+    if (!bind(options, a, b))
+        return Exit::input_output;
     lang::ProofLine line;
     line.function = "equals";
     line.file = options.b;
-    line.other = std::make_shared<const lang::Rule>(b.rule);
+    line.other = std::make_shared<const lang::Rule>(*b.subject.rule());
     if (options.within > 0)
         line.limit = options.within;
-    const auto outcome = proof::check(a.rule, *engine::compile(a.rule), line, proof::settings_of(a.rule));
+    // A picture of the other's is that of both.
+    subject::Bindings bindings = b.subject.bindings();
+    for (const auto& [name, bound] : a.subject.bindings())
+        bindings[name] = bound;
+    a.subject = a.subject.with_bindings(bindings);
+    b.subject = b.subject.with_bindings(bindings);
+    const auto outcome = proof::check(a.subject, line, proof::settings_of(*a.subject.rule()));
+    std::vector<std::string> varied = outcome->varied;
+    for (std::string& name : subject::unbound(b.subject))
+        if (std::find(varied.begin(), varied.end(), name) == varied.end())
+            varied.push_back(std::move(name));
     if (options.json)
         return print_json({{"same", outcome->passed},
                            {"proved", outcome->proved},
@@ -57,15 +103,19 @@ int filters(const Options& options) {
                            {"at", json_numbers(outcome->worst.before)},
                            {"first-gives", json_numbers(outcome->worst.after)},
                            {"colours", outcome->samples},
-                           {"settings", outcome->settings}},
+                           {"settings", outcome->settings},
+                           {"without-picture", varied}},
                           outcome->passed ? Exit::good : Exit::rule_failed);
     if (outcome->proved)
         fmt::print("the same for all finite colours and all values, proved by algebra; rounding {}\n",
                    number_text(outcome->figure, 3));
     else
-        fmt::print("{}: the largest difference is {}, at {}: {} by the first\nsampled on {} colours at {} settings\n",
-                   outcome->passed ? "the same as far as was tried" : "different", number_text(outcome->figure, 6),
-                   colour(outcome->worst.before), colour(outcome->worst.after), outcome->samples, outcome->settings);
+        fmt::print(
+            "{}: the largest difference is {}, at {}: {} by the first{}\nsampled on {} colours at {} settings{}\n",
+            outcome->passed ? "the same as far as was tried" : "different", number_text(outcome->figure, 6),
+            colour(outcome->worst.before), colour(outcome->worst.after),
+            outcome->at.empty() ? "" : ", where " + outcome->at, outcome->samples, outcome->settings,
+            without_picture(varied));
     return outcome->passed ? Exit::good : Exit::rule_failed;
 }
 
@@ -136,8 +186,10 @@ int pictures(const Options& options) {
     for (const auto* loaded : {&first, &second})
         if (!*loaded)
             return complain(loaded->error());
-    const auto a = image::picture_of(first.value(), options.layer),
-               b = image::picture_of(second.value(), options.layer);
+    const auto a = image::picture_of(first.value(),
+                                     options.layer.empty() ? image::usual_layer(first.value()) : options.layer),
+               b = image::picture_of(second.value(),
+                                     options.layer.empty() ? image::usual_layer(second.value()) : options.layer);
     if (!a || !b)
         return complain(
             {options.layer.empty() ? "has no channel to compare" : fmt::format("has no layer {}", options.layer),
@@ -182,8 +234,8 @@ int pictures(const Options& options) {
         fmt::print("the same, bit for bit as numbers\n");
         return Exit::good;
     }
-    fmt::print("{} of {} pixels differ by more than {}\nlargest {} in {} at x {} y {}: {} and {}\nmean of the largest "
-               "channel {}\n",
+    fmt::print("{} of {} pixels differ by more than {}\nlargest {} in {} at x {} y {}: {} and {}\nmean of "
+               "the largest channel {}\n",
                found.differ, a->pixels(), number_text(options.within, 6), number_text(found.most, 6),
                "rgba"[found.channel], found.worst % width, found.worst / width, colour(a->at(found.worst)),
                colour(b->at(found.worst)), number_text(found.mean, 6));
@@ -207,18 +259,20 @@ int subjects(const Options& options) {
     LoadedSubject loaded[2];
     for (const std::size_t i : {lut_first ? 1u : 0u, lut_first ? 0u : 1u}) {
         if (document::is_lut_name(names[i].filter))
-            names[i].lut_space = loaded[1 - i].subject.space;
+            names[i].lut_space = loaded[1 - i].subject.space();
         loaded[i] = load_subject(names[i], "diff");
         if (loaded[i].exit != Exit::good)
             return loaded[i].exit;
     }
+    if (!bind(options, loaded[0], loaded[1]))
+        return Exit::input_output;
     const LoadedSubject &first = loaded[0], &second = loaded[1];
-    const auto found = handover::compare(first.subject, second.subject, options.domain[0], options.domain[1]);
-    if (!found) {
+    const auto found = baking::compare(first.subject, second.subject, options.domain[0], options.domain[1]);
+    if (!found) { // nothing was compared: that is no difference
         complain(found.error());
-        return Exit::rule_failed;
+        return Exit::not_measured;
     }
-    const handover::LutError& error = found.value().error;
+    const baking::LutError& error = found.value().error;
     const double within = options.within > 0 ? options.within : usual_within;
     const bool same = error.largest <= within && found.value().not_finite == 0;
     if (options.json)
@@ -226,6 +280,7 @@ int subjects(const Options& options) {
                            {"within", within},
                            {"colours", found.value().samples},
                            {"space", found.value().space},
+                           {"without-picture", found.value().varied},
                            {"mean", json_number(error.mean)},
                            {"within-99.9%", json_number(error.most)},
                            {"largest", json_number(error.largest)},
@@ -241,13 +296,13 @@ int subjects(const Options& options) {
         return fmt::format("({}, {}, {})", number_text(static_cast<double>(c[0]), 4),
                            number_text(static_cast<double>(c[1]), 4), number_text(static_cast<double>(c[2]), 4));
     };
-    fmt::print("{} on {} colours of {} .. {} in {}\nmean {}, 99.9 % within {}, largest {} at {}\nCIEDE2000: mean {}, "
-               "99.9 % within {}, largest {} at {}\n",
+    fmt::print("{} on {} colours of {} .. {} in {}{}\nmean {}, 99.9 % within {}, largest {} at {}\nCIEDE2000: "
+               "mean {}, 99.9 % within {}, largest {} at {}\n",
                same ? fmt::format("the same within {}", number_text(within, 6)) : "different", found.value().samples,
                number_text(options.domain[0], 6), number_text(options.domain[1], 6), found.value().space,
-               number_text(error.mean, 4), number_text(error.most, 4), number_text(error.largest, 4), at(error.worst),
-               number_text(error.delta_e_mean, 4), number_text(error.delta_e_most, 4),
-               number_text(error.delta_e_largest, 4), at(error.delta_e_worst));
+               without_picture(found.value().varied), number_text(error.mean, 4), number_text(error.most, 4),
+               number_text(error.largest, 4), at(error.worst), number_text(error.delta_e_mean, 4),
+               number_text(error.delta_e_most, 4), number_text(error.delta_e_largest, 4), at(error.delta_e_worst));
     if (found.value().not_finite > 0)
         fmt::print("on {} colours one alone is NaN or infinite\n", found.value().not_finite);
     return same ? Exit::good : Exit::rule_failed;
@@ -267,23 +322,25 @@ int run(const Options& options) {
 
 extern const Command diff_command;
 const Command diff_command = {
-    "diff", "Compare two filters, looks or LUTs, or two pictures", [](CLI::App& app) -> std::function<int()> {
+    "diff", "Compare two filters, looks or LUTs, or two pictures", [](Arguments& arguments) -> std::function<int()> {
         auto options = std::make_shared<Options>();
-        app.add_option("FIRST", options->a, "A filter (.kasuri), a look (.kasurilook), a LUT or a picture")->required();
-        app.add_option("SECOND", options->b, "Another one")->required();
-        app.add_option("--within", options->within,
-                       "How far numbers may differ and still count as the same (default: pictures 0, others 1e-5)")
-            ->check(CLI::NonNegativeNumber);
-        app.add_option("--layer", options->layer, "Of pictures: this layer alone");
-        app.add_option("--domain", options->domain, "Of looks and LUTs: lowest and highest value that come in")
-            ->expected(2)
-            ->capture_default_str();
-        define_json(app, options->json);
-        app.footer("Filters are compared at the settings that `check` uses, parameters of one name having one value; "
-                   "where algebra shows that they are the same, that is said.\n"
-                   "Looks and LUTs are compared colour by colour at their values, in the working space of the first; "
-                   "the numbers of a LUT mean that space too.\n"
-                   "Exit code 1 if they differ.");
+        arguments.value("FIRST", options->a, "A filter (.kasuri), a look (.kasurilook), a LUT or a picture").required();
+        arguments.value("SECOND", options->b, "Another one").required();
+        arguments
+            .value("--within", options->within,
+                   "How far numbers may differ and still count as the same (default: pictures 0, others 1e-5)")
+            .not_negative();
+        options->sources.define_sources(arguments);
+        arguments.value("--layer", options->layer, "Of pictures: this layer alone");
+        arguments.value("--domain", options->domain, "Of looks and LUTs: lowest and highest value that come in")
+            .expected(2)
+            .show_default();
+        define_json(arguments, options->json);
+        arguments.footer("Filters are compared at the settings that `check` uses, parameters of one name "
+                         "having one value; where algebra shows that they are the same, that is said.\n"
+                         "Looks and LUTs are compared colour by colour at their values, in the working space "
+                         "of the first; the numbers of a LUT mean that space too.\n"
+                         "Exit code 1 if they differ, 4 if they could not be compared.");
         return [options] { return run(*options); };
     }};
 

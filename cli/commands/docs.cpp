@@ -30,16 +30,17 @@ constexpr Page pages[] = {
 extern const Command docs_command;
 const Command docs_command = {
     "docs", "Write a page of the documentation that is made from the program's own tables",
-    [](CLI::App& app) -> std::function<int()> {
+    [](Arguments& arguments) -> std::function<int()> {
         auto page = std::make_shared<std::string>();
         std::vector<std::string> names;
         for (const Page& row : pages)
             names.emplace_back(row.name);
-        app.add_option("PAGE", *page,
-                       "builtins, colour, errors, prelude (the functions written in the language), man (the manual "
-                       "page), completion (for bash) or words (what there is to translate)")
-            ->required()
-            ->check(CLI::IsMember(names));
+        arguments
+            .value("PAGE", *page,
+                   "builtins, colour, errors, prelude (the functions written in the language), man (the "
+                   "manual page), completion (for bash) or words (what there is to translate)")
+            .required()
+            .one_of(names);
         return [page]() -> int {
             for (const Page& row : pages)
                 if (row.name == *page) {

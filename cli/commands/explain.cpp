@@ -1,12 +1,12 @@
 #include "command.hpp"
 #include "common.hpp"
 #include "engine/lower.hpp"
-#include "handover/look_sums.hpp"
 #include "insight/summary.hpp"
 #include "ir/printed.hpp"
 #include "json.hpp"
 #include "lang/parser.hpp"
 #include "lang/printed.hpp"
+#include "look/sums.hpp"
 #include "proof/proof.hpp"
 #include "subject.hpp"
 
@@ -22,49 +22,54 @@ struct Options {
     bool plain = false, json = false;
 };
 
-/// What a stage can look at; `rule` is null before the rule is checked.
-struct Subject {
+/// What a stage can look at; `subject` is null before the rule is checked.
+struct Seen {
     std::string_view text;
-    const lang::Rule* rule;
-    std::span<const double> values;
+    const subject::Subject* subject;
     const Options& options;
 };
 
-engine::CompileOptions compile_options(const Subject& s) {
+/// The operations of all of it, between the spaces that were asked for.
+std::pair<ir::Graph, std::vector<ir::NodeId>> lowered(const Seen& seen) {
+    ir::Graph graph(!seen.options.plain);
     engine::CompileOptions options;
-    options.rewrite = options.fuse = !s.options.plain;
-    options.in_space = s.options.in_space;
-    options.out_space = s.options.out_space;
-    return options;
+    options.rewrite = !seen.options.plain;
+    options.in_space = seen.options.in_space;
+    options.out_space = seen.options.out_space;
+    std::vector<ir::NodeId> outputs = seen.subject->lower(graph, options);
+    return {std::move(graph), std::move(outputs)};
+}
+
+std::string known_of(const subject::Subject& subject) {
+    const std::string text = subject.rule() ? insight::described(insight::known(subject)) : look::described(subject);
+    return text.empty() ? std::string("nothing is certain without trying colours\n") : text;
 }
 
 /// One row: a stage that a rule goes through.
 struct Stage {
     std::string_view name;
-    bool checked; ///< needs a rule without errors
-    std::string (*dump)(const Subject&);
+    enum class Needs { text, rule, subject } needs; ///< a text; a rule without errors; a rule, a look or a LUT
+    std::string (*dump)(const Seen&);
 };
 constexpr Stage stages[] = {
-    {"tokens", false, [](const Subject& s) { return lang::printed(lang::lex(s.text, nullptr), s.text); }},
-    {"tree", false,
-     [](const Subject& s) {
+    {"tokens", Stage::Needs::text, [](const Seen& s) { return lang::printed(lang::lex(s.text, nullptr), s.text); }},
+    {"tree", Stage::Needs::text,
+     [](const Seen& s) {
          std::vector<lang::Diagnostic> said_later;
          return lang::printed(lang::parse(s.text, said_later));
      }},
-    {"types", true, [](const Subject& s) { return lang::printed(*s.rule, proof::vocabulary()); }},
-    {"graph", true,
-     [](const Subject& s) {
-         const engine::CompileOptions options = compile_options(s);
-         ir::Graph graph(options.rewrite);
-         const std::vector<ir::NodeId> outputs = engine::lower(*s.rule, graph, options);
+    {"types", Stage::Needs::rule, [](const Seen& s) { return lang::printed(*s.subject->rule(), proof::vocabulary()); }},
+    {"graph", Stage::Needs::subject,
+     [](const Seen& s) {
+         const auto [graph, outputs] = lowered(s);
          return ir::printed(graph, outputs);
      }},
-    {"tiles", true, [](const Subject& s) { return engine::compile(*s.rule, compile_options(s))->printed(); }},
-    {"known", true,
-     [](const Subject& s) {
-         const std::string text = insight::described(insight::known(*s.rule, s.values));
-         return text.empty() ? std::string("nothing is certain without trying colours\n") : text;
+    {"tiles", Stage::Needs::subject,
+     [](const Seen& s) {
+         const auto [graph, outputs] = lowered(s);
+         return engine::Program(graph, outputs, !s.options.plain).printed();
      }},
+    {"known", Stage::Needs::subject, [](const Seen& s) { return known_of(*s.subject); }},
 };
 
 /// Stages in order; as words, each under its name unless it is the only one.
@@ -99,60 +104,34 @@ int tell(const std::vector<std::pair<std::string, std::string>>& dumps, const Op
     return std::fflush(stdout) == 0 ? exit : static_cast<int>(Exit::input_output);
 }
 
-/// A look is a graph, tiles, and what is certain of it; its steps are rules by themselves.
-int run_look(const Options& options) {
-    const LoadedSubject loaded = load_subject(options.rule, "explain");
-    if (loaded.exit != Exit::good)
-        return loaded.exit;
-    engine::CompileOptions with;
-    with.rewrite = with.fuse = !options.plain;
-    with.in_space = options.in_space.empty() ? std::string_view(loaded.subject.space) : options.in_space;
-    with.out_space = options.out_space.empty() ? std::string_view(loaded.subject.space) : options.out_space;
-    ir::Graph graph(with.rewrite);
-    const std::vector<ir::NodeId> outputs = loaded.subject.lower(graph, with);
-    std::vector<std::pair<std::string, std::string>> dumps;
-    const auto add = [&](std::string_view name, const auto& dump) {
-        if (options.stage.empty() || options.stage == name)
-            dumps.emplace_back(name, dump());
-    };
-    add("graph", [&] { return ir::printed(graph, outputs); });
-    add("tiles", [&] { return engine::Program(graph, outputs, with.fuse).printed(); });
-    add("known", [&] {
-        const auto runs =
-            handover::runnable(loaded.look, std::filesystem::path(options.rule.filter).parent_path()).value();
-        const std::string text = handover::described_look(*runs, runs->parameters);
-        return text.empty() ? std::string("nothing is certain without trying colours\n") : text;
-    });
-    if (dumps.empty()) {
-        fmt::print(
-            stderr,
-            "kasuri-cli explain: a look has no stage {}: it is graph, tiles and known; its filters have the others\n",
-            options.stage);
-        return Exit::usage;
-    }
-    return tell(dumps, options, nullptr, Exit::good);
-}
-
 int run(const Options& options) {
     if (!known_space(options.in_space) || !known_space(options.out_space))
         return Exit::usage;
-    if (options.rule.filter.ends_with(document::look_ending) || document::is_lut_name(options.rule.filter))
-        return run_look(options);
-    const Loaded loaded = load(options.rule);
-    if (loaded.exit == Exit::input_output)
+    const LoadedSubject loaded = load_subject(options.rule, "explain");
+    if (loaded.exit == Exit::input_output || (!loaded.is_filter && loaded.exit != Exit::good))
         return loaded.exit;
     const bool good = loaded.exit == Exit::good;
+    const Seen seen{loaded.text, good ? &loaded.subject : nullptr, options};
     std::vector<std::pair<std::string, std::string>> dumps;
     for (const Stage& stage : stages) {
         if (!options.stage.empty() && stage.name != options.stage)
             continue;
-        if (stage.checked && !good)
-            break;
-        dumps.emplace_back(stage.name,
-                           stage.dump({loaded.text, good ? &loaded.rule : nullptr, loaded.values, options}));
+        const bool has = stage.needs == Stage::Needs::subject ? good
+            : stage.needs == Stage::Needs::rule               ? good && loaded.is_filter
+                                                              : loaded.is_filter;
+        if (has)
+            dumps.emplace_back(stage.name, stage.dump(seen));
     }
-    const std::optional<insight::Known> known =
-        good && options.json ? std::optional(insight::known(loaded.rule, loaded.values)) : std::nullopt;
+    if (dumps.empty() && good) {
+        fmt::print(stderr,
+                   "kasuri-cli explain: a {} has no stage {}: it is graph, tiles and known; its filters "
+                   "have the others\n",
+                   loaded.subject.noun(), options.stage);
+        return Exit::usage;
+    }
+    const std::optional<insight::Known> known = good && options.json
+        ? std::optional(insight::known(loaded.is_filter ? loaded.subject : loaded.subject.fixed()))
+        : std::nullopt;
     return tell(dumps, options, known ? &*known : nullptr, loaded.exit);
 }
 
@@ -161,22 +140,23 @@ int run(const Options& options) {
 extern const Command explain_command;
 const Command explain_command = {
     "explain", "Show what the compiler makes of a rule or a look, stage by stage",
-    [](CLI::App& app) -> std::function<int()> {
+    [](Arguments& arguments) -> std::function<int()> {
         auto options = std::make_shared<Options>();
-        options->rule.define(app, true);
+        options->rule.define(arguments, true);
         std::vector<std::string> names;
         for (const Stage& stage : stages)
             names.emplace_back(stage.name);
-        app.add_option("--stage", options->stage, "Only this one: tokens, tree, types, graph, tiles or known")
-            ->check(CLI::IsMember(names));
-        app.add_option("--in-space", options->in_space, "Show the conversions of a picture of this space, too");
-        app.add_option("--out-space", options->out_space, "And those into this space");
-        app.add_flag("--plain", options->plain, "Graph and tiles without rewrites and fused operations");
-        define_json(app, options->json, "One JSON object: the stages as texts, and what is known as numbers");
-        app.footer("tokens: words of the text; tree: its grammar; types: with types and rates, functions checked;\n"
-                   "graph: scalar operations after rewriting; tiles: passes over the picture, u computed once, r "
-                   "registers of\n"
-                   "a tile, i inputs (0 to 3 are r g b a); known: what is certain about the rule at its values.");
+        arguments.value("--stage", options->stage, "Only this one: tokens, tree, types, graph, tiles or known")
+            .one_of(names);
+        arguments.value("--in-space", options->in_space, "Show the conversions of a picture of this space, too");
+        arguments.value("--out-space", options->out_space, "And those into this space");
+        arguments.flag("--plain", options->plain, "Graph and tiles without rewrites and fused operations");
+        define_json(arguments, options->json, "One JSON object: the stages as texts, and what is known as numbers");
+        arguments.footer(
+            "tokens: words of the text; tree: its grammar; types: with types and rates, functions checked;\n"
+            "graph: scalar operations after rewriting; tiles: passes over the picture, u computed once, r "
+            "registers of\n"
+            "a tile, i inputs (0 to 3 are r g b a); known: what is certain about the rule at its values.");
         return [options]() -> int {
             if (options->rule.filter.empty() && !options->rule.text_given) {
                 fmt::print(stderr, "kasuri-cli explain: give FILTER or --rule TEXT\n");

@@ -46,12 +46,14 @@ int one(const std::string& file, bool check) {
 
 extern const Command format_command;
 const Command format_command = {
-    "format", "Bring filters into their canonical form; comments stay", [](CLI::App& app) -> std::function<int()> {
+    "format", "Bring filters into their canonical form; comments stay",
+    [](Arguments& arguments) -> std::function<int()> {
         auto options = std::make_shared<Options>();
-        app.add_option("FILTER", options->files, "Filter files (.kasuri)")->required();
-        app.add_flag("--check", options->check,
-                     "Change nothing; name the files that would change and exit with 1 if there are any");
-        app.footer("Names of the files that changed are written. Files that cannot be read as rules are not touched.");
+        arguments.value("FILTER", options->files, "Filter files (.kasuri)").required();
+        arguments.flag("--check", options->check,
+                       "Change nothing; name the files that would change and exit with 1 if there are any");
+        arguments.footer("Names of the files that changed are written. Files that cannot be read as rules "
+                         "are not touched.");
         return [options]() -> int {
             int worst = Exit::good;
             for (const std::string& file : options->files)

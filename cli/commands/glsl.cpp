@@ -26,10 +26,10 @@ int run(const Options& options) {
         std::all_of(options.name.begin(), options.name.end(),
                     [](unsigned char c) { return std::isalnum(c) != 0 || c == '_'; });
     if (!good) {
-        fmt::print(
-            stderr,
-            "kasuri-cli glsl: {} is no name for a function of a shader: letters, digits and single _, a letter first\n",
-            options.name);
+        fmt::print(stderr,
+                   "kasuri-cli glsl: {} is no name for a function of a shader: letters, digits and single _, "
+                   "a letter first\n",
+                   options.name);
         return Exit::usage;
     }
     const LoadedSubject loaded =
@@ -40,7 +40,7 @@ int run(const Options& options) {
         handover::shader(loaded.subject, {options.in_space, options.out_space, options.name});
     if (!text) {
         fmt::print(stderr, "kasuri-cli glsl: {}: the {} {}\n",
-                   options.rule.filter.empty() ? "rule" : options.rule.filter, loaded.subject.is_look ? "look" : "rule",
+                   options.rule.filter.empty() ? "rule" : options.rule.filter, loaded.subject.noun(),
                    text.error().text());
         return Exit::rule_failed;
     }
@@ -58,17 +58,18 @@ int run(const Options& options) {
 extern const Command glsl_command;
 const Command glsl_command = {
     "glsl", "Write a filter or a look as a function in the OpenGL Shading Language",
-    [](CLI::App& app) -> std::function<int()> {
+    [](Arguments& arguments) -> std::function<int()> {
         auto options = std::make_shared<Options>();
-        options->rule.define(app, true);
-        app.add_option("-o,--out", options->out, "File to write (otherwise standard output)");
-        app.add_option("--name", options->name, "Of the function; its uniforms and helpers begin with it")
-            ->capture_default_str();
-        app.add_option("--in-space", options->in_space, "What comes in (default: the rule's working space)");
-        app.add_option("--out-space", options->out_space, "What goes out (default: the same)");
-        app.footer("vec4 NAME(vec4 colour), for GLSL 3.30 and later. Parameters are uniforms NAME_parameter, whose "
-                   "defaults --set and --preset choose.\n"
-                   "Rules that read the place also take `vec2 pixel`, and further pictures come as further arguments.");
+        options->rule.define(arguments, true);
+        arguments.value("-o,--out", options->out, "File to write (otherwise standard output)");
+        arguments.value("--name", options->name, "Of the function; its uniforms and helpers begin with it")
+            .show_default();
+        arguments.value("--in-space", options->in_space, "What comes in (default: the rule's working space)");
+        arguments.value("--out-space", options->out_space, "What goes out (default: the same)");
+        arguments.footer("vec4 NAME(vec4 colour), for GLSL 3.30 and later. Parameters are uniforms "
+                         "NAME_parameter, whose defaults --set and --preset choose.\n"
+                         "Rules that read the place also take `vec2 pixel`, and further pictures come as "
+                         "further arguments.");
         return [options]() -> int {
             if (options->rule.filter.empty() && !options->rule.text_given) {
                 fmt::print(stderr, "kasuri-cli glsl: give FILTER or --rule TEXT\n");

@@ -1,12 +1,11 @@
 #include "base/file.hpp"
 #include "base/text.hpp"
 #include "command.hpp"
-#include "common.hpp"
-#include "engine/evaluate.hpp"
-#include "engine/lower.hpp"
+#include "handover/render.hpp"
 #include "io/picture_file.hpp"
 #include "json.hpp"
 #include "readings/reading.hpp"
+#include "subject.hpp"
 #include "targets/target.hpp"
 
 #include <fmt/format.h>
@@ -37,19 +36,26 @@ int usage(const std::string& what) {
     return Exit::usage;
 }
 
+/// A picture, and the file that it is of: where further pictures are looked for.
+struct Measured {
+    std::string name;
+    image::Picture picture;
+    std::optional<image::Image> file{};
+};
+
 /// The pictures and targets that were named, as they are before the rule; or the exit code.
-int gather(const Options& options, const std::string& working, std::vector<image::Picture>& into) {
+int gather(const Options& options, const std::string& working, std::vector<Measured>& into) {
     for (const std::string& file : options.pictures) {
-        const auto image = io::load(file);
+        auto image = io::load(file);
         if (!image)
             return complain(image.error());
         const std::vector<std::string> layers = image::layers(image.value());
         const auto picture =
-            image::picture_of(image.value(), options.layer.empty() && !layers.empty() ? layers.front() : options.layer);
+            image::picture_of(image.value(), options.layer.empty() ? image::usual_layer(image.value()) : options.layer);
         if (!picture)
             return complain({fmt::format("there is no layer \"{}\"", options.layer), file,
                              fmt::format("its layers are: {}", fmt::join(layers, ", "))});
-        into.push_back(*picture);
+        into.push_back({file, *picture, std::move(image.value())});
     }
     for (const std::string& name : options.targets) {
         const targets::Target* target = targets::find(name);
@@ -58,7 +64,7 @@ int gather(const Options& options, const std::string& working, std::vector<image
         image::Picture picture = targets::make(*target, target->shape == targets::Shape::strip ? 1024 : 0);
         if (target->space.empty())
             picture.space = working;
-        into.push_back(std::move(picture));
+        into.push_back({name, std::move(picture)});
     }
     return Exit::good;
 }
@@ -94,35 +100,39 @@ int run(const Options& options) {
     RuleOptions rule = options.rule;
     if (rule.filter.empty())
         rule.text_given = true; // no rule is the identity
-    const Loaded loaded = load(rule);
+    const LoadedSubject loaded = load_subject(rule, "measure");
     if (loaded.exit != Exit::good)
         return loaded.exit;
-    const std::string working(engine::working_space(loaded.rule));
-    std::vector<image::Picture> pictures;
+    const std::string working = loaded.subject.space();
+    std::vector<Measured> pictures;
     if (const int exit = gather(options, working, pictures); exit != Exit::good)
         return exit;
     if (reading->about == readings::About::pictures && pictures.empty())
         return usage(fmt::format("{} counts pictures: name some with --picture or --target", reading->name));
 
-    const auto apply = [&](const image::Picture& picture, const std::string& space) {
-        engine::CompileOptions compile;
-        compile.in_space = compile.out_space = space;
-        compile.source_spaces.assign(loaded.rule.sources.size(), space);
-        return engine::evaluate(*engine::compile(loaded.rule, compile), picture, loaded.values);
-    };
-    for (image::Picture& picture : pictures)
-        picture = *apply(picture, picture.space);
+    for (Measured& each : pictures) {
+        if (const auto missing = subject::without_picture(loaded.subject, each.file ? &*each.file : nullptr);
+            !missing.empty())
+            return say_not_measured(each.name, missing);
+        each.picture = *handover::applied(loaded.subject, each.picture, each.file ? &*each.file : nullptr);
+    }
+    if (reading->about == readings::About::rule)
+        if (const auto missing = subject::without_picture(loaded.subject, nullptr); !missing.empty())
+            return say_not_measured(rule.filter.empty() ? "rule" : rule.filter, missing);
     readings::Views views;
-    readings::Subject subject;
-    for (const image::Picture& picture : pictures)
-        subject.pictures.push_back(&picture);
-    subject.rule = [&](const image::Picture& picture) { return apply(picture, working); };
-    subject.working = working;
-    subject.settings = *set;
-    subject.views = &views;
+    readings::Order order;
+    for (const Measured& each : pictures)
+        order.pictures.push_back(&each.picture);
+    order.rule = [&](image::Picture picture) {
+        picture.space = working;
+        return handover::applied(loaded.subject, picture);
+    };
+    order.working = working;
+    order.settings = *set;
+    order.views = &views;
     if (!options.line.empty())
-        subject.line = {options.line[0], options.line[1], options.line[2], options.line[3]};
-    const std::string text = readings::csv(reading->panels(*set), *reading->measure(subject));
+        order.line = {options.line[0], options.line[1], options.line[2], options.line[3]};
+    const std::string text = readings::csv(reading->panels(*set), *reading->measure(order));
     if (options.out.empty()) {
         fmt::print("{}", text);
         return Exit::good;
@@ -136,19 +146,21 @@ int run(const Options& options) {
 extern const Command measure_command;
 const Command measure_command = {
     "measure", "List the readings, or measure pictures or a rule with one and write its numbers as CSV",
-    [](CLI::App& app) -> std::function<int()> {
+    [](Arguments& arguments) -> std::function<int()> {
         auto options = std::make_shared<Options>();
-        app.add_option("READING", options->reading, "Such as waveform; none: all are listed");
-        options->rule.define(app, true);
-        app.add_option("--picture", options->pictures,
-                       "A picture file, measured after the rule; may be given several times")
-            ->take_all();
-        app.add_option("--target", options->targets, "A generated target; may be given several times")->take_all();
-        app.add_option("--layer", options->layer, "Of the pictures; else their first");
-        app.add_option("--with", options->settings, "A setting of the reading: name=value")->take_all();
-        app.add_option("--line", options->line, "Of a cut: x0 y0 x1 y1 in shares of width and height")->expected(4);
-        app.add_option("-o,--out", options->out, "CSV file to write; else standard output");
-        define_json(app, options->json, "List the readings as JSON");
+        arguments.value("READING", options->reading, "Such as waveform; none: all are listed");
+        options->rule.define(arguments, true);
+        options->rule.define_sources(arguments);
+        arguments
+            .value("--picture", options->pictures,
+                   "A picture file, measured after the rule; may be given several times")
+            .take_all();
+        arguments.value("--target", options->targets, "A generated target; may be given several times").take_all();
+        arguments.value("--layer", options->layer, "Of the pictures; else their first");
+        arguments.value("--with", options->settings, "A setting of the reading: name=value").take_all();
+        arguments.value("--line", options->line, "Of a cut: x0 y0 x1 y1 in shares of width and height").expected(4);
+        arguments.value("-o,--out", options->out, "CSV file to write; else standard output");
+        define_json(arguments, options->json, "List the readings as JSON");
         return [options] { return run(*options); };
     }};
 

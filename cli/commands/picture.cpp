@@ -82,11 +82,11 @@ int run(const std::vector<std::string>& files, bool json) {
 extern const Command picture_command;
 const Command picture_command = {
     "picture", "Tell what a picture file holds: size, numbers, space and how it is known, alpha, channels",
-    [](CLI::App& app) -> std::function<int()> {
+    [](Arguments& arguments) -> std::function<int()> {
         auto files = std::make_shared<std::vector<std::string>>();
-        app.add_option("FILE", *files, "Picture files")->required();
+        arguments.value("FILE", *files, "Picture files").required();
         auto json = std::make_shared<bool>(false);
-        define_json(app, *json, "A JSON array instead of words: an object for each file");
+        define_json(arguments, *json, "A JSON array instead of words: an object for each file");
         return [files, json] { return run(*files, *json); };
     },
     "info"};

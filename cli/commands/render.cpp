@@ -14,7 +14,6 @@ struct Options {
     RuleOptions rule;
     std::vector<std::string> files; ///< the last one is written
     std::string layer, in_space, out_space, frames, part, ending, depth;
-    std::vector<std::string> sources;
     std::size_t jobs = 0;
     bool resume = false, json = false, quiet = false;
 };
@@ -37,23 +36,6 @@ struct StopOnInterrupt {
         stopping = nullptr;
     }
 };
-
-/// NAME=FILE or NAME=FILE:LAYER.
-std::optional<handover::SourceFile> source_file(const std::string& text) {
-    const std::size_t equals = text.find('=');
-    if (equals == std::string::npos || equals == 0)
-        return std::nullopt;
-    handover::SourceFile made{text.substr(0, equals), text.substr(equals + 1)};
-    const std::string file = made.file.string();
-    const std::size_t colon = file.rfind(':');
-    std::error_code unreadable;
-    if (colon != std::string::npos &&
-        !std::filesystem::exists(made.file, unreadable)) { // a colon may belong to the name
-        made.file = file.substr(0, colon);
-        made.layer = file.substr(colon + 1);
-    }
-    return made;
-}
 
 int usage(const std::string& what) {
     fmt::print(stderr, "kasuri-cli render: {}\n", what);
@@ -122,32 +104,23 @@ int run(const Options& options) {
         order.part = *part;
     }
     handover::BatchOptions batch;
-    batch.job = {{}, {}, options.layer, {}, options.in_space, {}, options.out_space};
+    batch.job = {{}, {}, options.layer, options.in_space, {}, options.out_space};
     if (!options.depth.empty())
         batch.job.depth = image::find_depth(options.depth);
-    for (const std::string& text : options.sources) {
-        const std::optional<handover::SourceFile> file = source_file(text);
-        if (!file)
-            return usage(fmt::format("--source {}: write NAME=FILE or NAME=FILE:LAYER", text));
-        batch.job.sources.push_back(*file);
-    }
     const auto items = handover::batch_items(order);
     if (!items)
         return complain(items.error());
     batch.jobs = options.jobs;
     batch.resume = options.resume;
-    std::error_code error;
-    if (const auto time = std::filesystem::last_write_time(options.rule.filter, error); !error)
-        batch.younger_than = time;
     const StopOnInterrupt stop;
     const bool many = items.value().size() > 1 || !options.part.empty();
-    const handover::BatchReport report = handover::render_all(handover::work_of(what.subject), items.value(), batch,
-                                                              stop.token, [&](const handover::BatchEvent& event) {
-                                                                  if (options.json)
-                                                                      tell_json(event);
-                                                                  else
-                                                                      tell_words(event, many, options.quiet);
-                                                              });
+    const handover::BatchReport report =
+        handover::render_all(what.subject, items.value(), batch, stop.token, [&](const handover::BatchEvent& event) {
+            if (options.json)
+                tell_json(event);
+            else
+                tell_words(event, many, options.quiet);
+        });
     if (options.json)
         print_json({{"written", report.written},
                     {"left", report.left},
@@ -166,43 +139,45 @@ int run(const Options& options) {
 extern const Command render_command;
 const Command render_command = {
     "render", "Apply a filter or a look to pictures (PNG, TIFF, EXR), folders or sequences, and write the results",
-    [](CLI::App& app) -> std::function<int()> {
+    [](Arguments& arguments) -> std::function<int()> {
         auto options = std::make_shared<Options>();
-        options->rule.define(app, false);
-        app.add_option("IN... OUT", options->files,
-                       "What to read: pictures, folders, names with * ? or #### for frames in quotation marks; last, "
-                       "what to write: a file, a folder, or a name with ####")
-            ->required()
-            ->expected(2, 1'000'000);
-        app.add_option("--frames", options->frames, "Only these frames: 1-240, 1-240x2, 1,5,9-12");
-        app.add_option("--part", options->part,
-                       "Only this part of them, such as 3/8: every picture belongs to one part");
-        app.add_option("--jobs", options->jobs, "Pictures at a time (default: one for each core)");
-        app.add_flag("--resume", options->resume, "Leave what is there and younger than its picture and the filter");
-        app.add_option("--ending", options->ending,
-                       "Of what is written into a folder: png, tif, exr (default: as it came)");
-        app.add_option("--depth", options->depth,
-                       "Of the numbers that are written: 8 or 16 bits, half or float (default: as they came, as far as "
-                       "the ending holds that)")
-            ->check(CLI::IsMember({"8", "16", "half", "float"}));
-        define_json(app, options->json, "One JSON object a line for each picture, and one for all");
-        app.add_flag("--quiet", options->quiet, "Only errors and notes");
-        app.add_option("--layer", options->layer, "The layer to work on (default: the unnamed one, or the first)");
-        app.add_option("--in-space", options->in_space,
-                       "What the pictures' numbers mean (default: what the files say)");
-        app.add_option("--out-space", options->out_space,
-                       "The space to write (default: that of IN, or the usual one of OUT's kind)");
-        app.add_option("--source", options->sources,
-                       "NAME=FILE or NAME=FILE:LAYER of a further picture that the rule reads; may be given several\n"
-                       "times. Without it a source is the layer or channel of its name in IN")
-            ->take_all();
-        app.footer("A picture's space is what its file says, else sRGB for whole numbers and linear BT.709 for floats\n"
-                   "(kasuri-cli picture FILE tells). It is converted to the rule's working space and back. A "
-                   "premultiplied picture is divided by its alpha first.\n"
-                   "Every file appears whole or not at all; Ctrl+C leaves no half file. On a farm every machine "
-                   "renders its own part, without any coordination:\n"
-                   "#SBATCH --array=1-8\nkasuri-cli render river.kasurilook 'in/river.####.exr' out/ --resume --part "
-                   "$SLURM_ARRAY_TASK_ID/8");
+        options->rule.define(arguments, false);
+        arguments
+            .value("IN... OUT", options->files,
+                   "What to read: pictures, folders, names with * ? or #### for frames in quotation marks; "
+                   "last, what to write: a file, a folder, or a name with ####")
+            .required()
+            .expected(2, 1'000'000);
+        arguments.value("--frames", options->frames, "Only these frames: 1-240, 1-240x2, 1,5,9-12");
+        arguments.value("--part", options->part,
+                        "Only this part of them, such as 3/8: every picture belongs to one part");
+        arguments.value("--jobs", options->jobs, "Pictures at a time (default: one for each core)");
+        arguments.flag("--resume", options->resume,
+                       "Leave what is there, younger than its picture, and made by the same filter or look with the "
+                       "same values, pictures and options");
+        arguments.value("--ending", options->ending,
+                        "Of what is written into a folder: png, tif, exr (default: as it came)");
+        arguments
+            .value("--depth", options->depth,
+                   "Of the numbers that are written: 8 or 16 bits, half or float (default: as they came, as "
+                   "far as the ending holds that)")
+            .one_of({"8", "16", "half", "float"});
+        define_json(arguments, options->json, "One JSON object a line for each picture, and one for all");
+        arguments.flag("--quiet", options->quiet, "Only errors and notes");
+        arguments.value("--layer", options->layer, "The layer to work on (default: the unnamed one, or the first)");
+        arguments.value("--in-space", options->in_space,
+                        "What the pictures' numbers mean (default: what the files say)");
+        arguments.value("--out-space", options->out_space,
+                        "The space to write (default: that of IN, or the usual one of OUT's kind)");
+        options->rule.define_sources(arguments);
+        arguments.footer("A picture's space is what its file says, else sRGB for whole numbers and linear "
+                         "BT.709 for floats\n"
+                         "(kasuri-cli picture FILE tells). It is converted to the rule's working space and "
+                         "back. A premultiplied picture is divided by its alpha first.\n"
+                         "Every file appears whole or not at all; Ctrl+C leaves no half file. On a farm "
+                         "every machine renders its own part, without any coordination:\n"
+                         "#SBATCH --array=1-8\nkasuri-cli render river.kasurilook 'in/river.####.exr' out/ "
+                         "--resume --part $SLURM_ARRAY_TASK_ID/8");
         return [options] { return run(*options); };
     }};
 

@@ -28,15 +28,17 @@ int run(const Options& options) {
     report::Order order;
     const std::filesystem::path file = options.rule.filter;
     order.folder = file.parent_path();
-    order.is_look = loaded.subject.is_look;
+    order.is_look = !loaded.is_filter;
+    order.sources = loaded.subject.bindings();
     if (order.is_look) {
         order.look = loaded.look;
     } else {
         document::LookStep step;
         step.filter = file.filename().string();
-        step.text = loaded.filter.text;
-        for (std::size_t i = 0; i < loaded.filter.values.size(); ++i)
-            step.values[loaded.filter.rule.parameters[i].name] = loaded.filter.values[i];
+        step.text = loaded.text;
+        const auto parameters = loaded.subject.parameters();
+        for (std::size_t i = 0; i < parameters.size(); ++i)
+            step.values[parameters[i].name] = loaded.subject.values()[i];
         order.look.steps = {step};
     }
     order.pictures.assign(options.pictures.begin(), options.pictures.end());
@@ -59,14 +61,17 @@ int run(const Options& options) {
 extern const Command report_command;
 const Command report_command = {
     "report", "Write one page (HTML) about a filter or a look, to send along",
-    [](CLI::App& app) -> std::function<int()> {
+    [](Arguments& arguments) -> std::function<int()> {
         auto options = std::make_shared<Options>();
-        options->rule.define(app, false);
-        app.add_option("-o,--out", options->out, "File to write (otherwise standard output)");
-        app.add_option("--picture", options->pictures, "A picture to show before and after; may be given several times")
-            ->take_all();
-        app.footer("The page holds the rule, its values, what is certain about it, ramps, chart and pictures before "
-                   "and after, the proofs at these values and the error as a LUT. Everything is in the one file.");
+        options->rule.define(arguments, false);
+        options->rule.define_sources(arguments);
+        arguments.value("-o,--out", options->out, "File to write (otherwise standard output)");
+        arguments
+            .value("--picture", options->pictures, "A picture to show before and after; may be given several times")
+            .take_all();
+        arguments.footer(
+            "The page holds the rule, its values, what is certain about it, ramps, chart and pictures before "
+            "and after, the proofs at these values and the error as a LUT. Everything is in the one file.");
         return [options] { return run(*options); };
     }};
 

@@ -81,17 +81,18 @@ int run(const Options& options) {
 
 extern const Command solve_command;
 const Command solve_command = {
-    "solve", "Find the weights that make wished colours of given colours", [](CLI::App& app) -> std::function<int()> {
+    "solve", "Find the weights that make wished colours of given colours",
+    [](Arguments& arguments) -> std::function<int()> {
         auto options = std::make_shared<Options>();
-        app.add_option("WISH", options->wishes, "R,G,B=R,G,B: this colour shall become that colour")->required();
-        app.add_flag("--rows-sum", options->solve.rows_sum, "Each row of the matrix sums to 1: greys stay grey");
-        app.add_flag("--offset", options->solve.offset, "Also a constant for each channel");
-        app.add_flag("--keep-luminance", options->keep, "The luminance of every colour stays");
-        app.add_option("--space", options->space, "The linear space whose luminance is kept")->capture_default_str();
-        define_json(app, options->json);
-        app.footer("Least squares over all wishes; what is demanded holds exactly; what the wishes leave open stays as "
-                   "it is. The statement is\n"
-                   "written on standard output, how far each wish is missed on standard error.");
+        arguments.value("WISH", options->wishes, "R,G,B=R,G,B: this colour shall become that colour").required();
+        arguments.flag("--rows-sum", options->solve.rows_sum, "Each row of the matrix sums to 1: greys stay grey");
+        arguments.flag("--offset", options->solve.offset, "Also a constant for each channel");
+        arguments.flag("--keep-luminance", options->keep, "The luminance of every colour stays");
+        arguments.value("--space", options->space, "The linear space whose luminance is kept").show_default();
+        define_json(arguments, options->json);
+        arguments.footer("Least squares over all wishes; what is demanded holds exactly; what the wishes "
+                         "leave open stays as it is. The statement is\n"
+                         "written on standard output, how far each wish is missed on standard error.");
         return [options] { return run(*options); };
     }};
 

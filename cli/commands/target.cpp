@@ -117,14 +117,14 @@ int run(const Options& options) {
 extern const Command target_command;
 const Command target_command = {
     "target", "List the generated targets, tell one's settings, print its numbers or write it as a picture",
-    [](CLI::App& app) -> std::function<int()> {
+    [](Arguments& arguments) -> std::function<int()> {
         auto options = std::make_shared<Options>();
-        app.add_option("NAME", options->name, "A target; none: all are listed");
-        app.add_option("-o,--out", options->out, "Picture file to write (.exr .tif .png)");
-        app.add_option("--width", options->width, "Pixels across (strips, fields)")->check(CLI::Range(1, 32768));
-        app.add_option("--set", options->settings, "A setting: name=number");
-        app.add_flag("--print", options->print, "Print the numbers as CSV");
-        define_json(app, options->json, "Tell about targets as JSON");
+        arguments.value("NAME", options->name, "A target; none: all are listed");
+        arguments.value("-o,--out", options->out, "Picture file to write (.exr .tif .png)");
+        arguments.value("--width", options->width, "Pixels across (strips, fields)").between(1, 32768);
+        arguments.value("--set", options->settings, "A setting: name=number");
+        arguments.flag("--print", options->print, "Print the numbers as CSV");
+        define_json(arguments, options->json, "Tell about targets as JSON");
         return [options] { return run(*options); };
     },
     "targets"};

@@ -98,7 +98,7 @@ LookStep step_of(const Json& object, int depth, std::size_t& count);
 
 std::vector<LookStep> steps_of(const Json& list, int depth, std::size_t& count) {
     if (!list.is_array() || count + list.size() > most_steps)
-        throw Wrong{fmt::format("its \"steps\" are no list of at most {}", most_steps)};
+        throw Wrong{fmt::format("\"steps\" must be a list of at most {} entries", most_steps)};
     if (depth > deepest_look)
         throw Wrong{fmt::format("has looks within looks, more than {} deep", deepest_look)};
     count += list.size();
@@ -166,6 +166,9 @@ LookStep step_of(const Json& object, int depth, std::size_t& count) {
     if (!step.lut.empty() && !is_lut_name("x" + step.lut))
         throw Wrong{fmt::format("its \"lut\" is {}, which is no ending of a LUT file", step.lut)};
     step.space = text_in(object, "space", "srgb");
+    if (!step.filter.empty() && !step.is_look && !object.contains("text"))
+        throw Wrong{fmt::format("it names {} but has no copy of it (\"text\"), and a look does what its copies say",
+                                step.filter)};
     if (!step.lut.empty())
         step.lut_text = SharedText(std::exchange(step.text, {}));
     step.others = rest_of(object,
@@ -280,7 +283,40 @@ Result<Look> load_look(const std::filesystem::path& path) {
     return text ? look_of(text.value(), path.string()) : Result<Look>(text.error());
 }
 
-Status save_look(const std::filesystem::path& path, const Look& look) { return write_file(path, look_text(look)); }
+namespace {
+
+std::size_t count_of(const std::vector<LookStep>& steps) {
+    std::size_t count = steps.size();
+    for (const LookStep& step : steps)
+        count += count_of(step.within);
+    return count;
+}
+
+int depth_of(const std::vector<LookStep>& steps) {
+    int depth = 0;
+    for (const LookStep& step : steps)
+        if (step.is_look)
+            depth = std::max(depth, 1 + depth_of(step.within));
+    return depth;
+}
+
+} // namespace
+
+Status fits_limits(const Look& look) {
+    if (const std::size_t count = count_of(look.steps); count > most_steps)
+        return Error{fmt::format("has {} steps, with those of looks within it; {} are the most", count, most_steps),
+                     look.title, "Make two looks of it."};
+    if (const int depth = depth_of(look.steps); depth > deepest_look)
+        return Error{fmt::format("has looks within looks, {} deep; {} is the deepest", depth, deepest_look), look.title,
+                     "Take one of them apart."};
+    return {};
+}
+
+Status save_look(const std::filesystem::path& path, const Look& look) {
+    if (const Status fits = fits_limits(look); !fits)
+        return Error{fits.error().what, path.string(), fits.error().remedy};
+    return write_file(path, look_text(look));
+}
 
 SharedText::SharedText(std::string text) {
     std::string hash = content_hash(text);
@@ -316,7 +352,8 @@ FilterState state_of(const LookStep& step, const std::filesystem::path& folder) 
         was.steps = step.within;
         make_absolute(now.value(), (folder / step.filter).parent_path());
         make_absolute(was, folder);
-        return now.value().steps == was.steps ? FilterState::same : FilterState::changed;
+        const bool same = now.value().steps == was.steps && now.value().proofs == step.proofs;
+        return same ? FilterState::same : FilterState::changed;
     }
     const Result<std::string> now =
         step.lut.empty() ? load_filter(folder / step.filter) : read_file(folder / step.filter, longest);
@@ -389,6 +426,7 @@ Result<LookStep> brought_up_to_date(const LookStep& step, const std::filesystem:
     fresh.text = std::move(now.value().text);
     fresh.within = std::move(now.value().within);
     fresh.is_look = now.value().is_look;
+    fresh.proofs = std::move(now.value().proofs);
     fresh.lut = now.value().lut;
     fresh.lut_text = std::move(now.value().lut_text);
     fresh.uses.clear();

@@ -81,7 +81,10 @@ std::string content_hash(std::string_view text);
 std::string look_text(const Look& look);
 Result<Look> look_of(std::string_view text, const std::string& where);
 Result<Look> load_look(const std::filesystem::path& path);
-/// Whole or not at all.
+/// Whether it can be read again: not more than `most_steps` steps, nor looks within looks deeper than `deepest_look`.
+/// The error says which.
+Status fits_limits(const Look& look);
+/// Whole or not at all. The error too if it could not be read again.
 Status save_look(const std::filesystem::path& path, const Look& look);
 
 /// What has become of a step's file since.

@@ -23,7 +23,7 @@ const builtins::Builtin* blend_row(std::string_view name) {
 constexpr builtins::Shape colours{3, 2}; ///< two colours of three components
 
 std::size_t parameters_of(const ChainStep& step) {
-    return (step.rule ? step.rule->parameters.size() : chain_parameters(step.within)) + 1;
+    return (step.rule ? step.rule->parameters.size() : chain_parameters(step.within)) + (step.opaque ? 0 : 1);
 }
 
 void collect(std::span<const ChainStep> steps, std::vector<const lang::Rule*>& rules) {
@@ -80,8 +80,7 @@ struct ChainLowering {
             made = converted(g, feed.rgba, inside, own);
         }
         feed.rgba = came; // which the mask reads
-        NodeId share = step.opaque ? g.constant(1) : g.uniform(ir::first_parameter_slot + feed.first_parameter);
-        ++feed.first_parameter;
+        NodeId share = step.opaque ? g.constant(1) : g.uniform(ir::first_parameter_slot + feed.first_parameter++);
         if (step.mask) {
             CompileOptions print = told(*step.mask);
             print.print = true;
@@ -146,8 +145,7 @@ struct ChainReference {
             into(made, inside, own);
         }
         now.rgba = came;
-        double share = step.opaque ? 1 : parameters[first];
-        ++first;
+        double share = step.opaque ? 1 : parameters[first++];
         if (step.mask) {
             take_sources(*step.mask);
             const double mask = reference_print(*step.mask, {}, now)[0];
@@ -188,7 +186,11 @@ std::size_t chain_parameters(std::span<const ChainStep> steps) {
     return count;
 }
 
+bool is_plain(const ChainStep& step) { return step.rule && step.opaque && !step.mask && step.blend == "normal"; }
+
 std::vector<NodeId> lower_chain(std::span<const ChainStep> steps, Graph& g, const CompileOptions& options) {
+    if (steps.size() == 1 && is_plain(steps.front()))
+        return lower(*steps.front().rule, g, options);
     std::size_t channels = 0;
     for (const lang::Rule* rule : rules_of(steps))
         channels += source_channels(*rule);

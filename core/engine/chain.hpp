@@ -37,11 +37,15 @@ std::vector<const lang::Rule*> rules_of(std::span<const ChainStep> steps);
 /// Whether there is such a blend mode.
 bool is_blend(std::string_view name);
 
+/// A rule and nothing else: no mask, no blend mode, no opacity.
+bool is_plain(const ChainStep& step);
+
 /// How many numbers a chain's parameters are: those of each step's rule (or of the steps within), and behind them its
-/// opacity from 0 to 1.
+/// opacity from 0 to 1, unless it is opaque.
 std::size_t chain_parameters(std::span<const ChainStep> steps);
 
-/// The whole chain as one graph, and as one program of four outputs: no pictures in between but where a step looks at
+/// The whole chain as one graph, where one plain step is its rule (`lower`), print expressions and further ones
+/// included; and as one program: and as one program of four outputs: no pictures in between but where a step looks at
 /// neighbours.
 std::vector<ir::NodeId> lower_chain(std::span<const ChainStep> steps, ir::Graph& graph, const CompileOptions& options);
 ProgramPtr compile_chain(std::span<const ChainStep> steps, const CompileOptions& options = {});

@@ -277,13 +277,12 @@ bool blur(double sigma, int width, int height, const float* from, float* to, con
 class Disc {
 public:
     Disc(bool largest, double radius, int width, int height, const float* from)
-        : width_(width), height_(height), from_(from), reach_(static_cast<int>(std::min(radius, largest_size))),
+        : width_(width), height_(height), from_(from),
+          reach_(static_cast<int>(std::min(radius, static_cast<double>(std::max(width, height))))),
           widen_(largest ? kernels().widen_max : kernels().widen_min) {
         for (int dy = 0; dy <= reach_; ++dy)
-            half_.push_back(static_cast<int>(std::sqrt(std::max(0.0, radius * radius - static_cast<double>(dy) * dy))));
-        half_[0] = std::min(half_[0], width);
-        for (int& half : half_)
-            half = std::min(half, width); // further away there is only the repeated edge
+            half_.push_back(static_cast<int>( // further away there is only the repeated edge
+                std::min<double>(width, std::sqrt(std::max(0.0, radius * radius - static_cast<double>(dy) * dy)))));
         reach_ = std::min(reach_, height);
         half_.resize(static_cast<std::size_t>(reach_) + 1);
         for (std::size_t span = 1; span <= static_cast<std::size_t>(2 * half_[0] + 1); span *= 2)

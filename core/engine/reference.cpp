@@ -36,7 +36,7 @@ public:
         : trace_(trace), noise_(noise ? *noise : ReferenceNoise{}), random_(noise_.seed), rule_(rule),
           space_(*colour::find_space(working_space(rule))), parameters_(parameters), width_(width), pixels_(pixels),
           count_(pixels.size()), frame_{rule, std::vector<Value>(rule.locals.size())} {
-        out_ = gather(4, [](const ReferencePixel& p, std::size_t c) { return p.rgba[c]; });
+        out_ = gather(4, [](const ReferencePixel& p, std::size_t c) { return p.out ? (*p.out)[c] : p.rgba[c]; });
         for (step_ = 0; step_ < std::min(steps, rule.steps.size()); ++step_)
             if (const std::size_t i = step_; rule.steps[i].hold_hue)
                 hold_hue(i);
@@ -258,7 +258,9 @@ private:
         const int height = static_cast<int>(count_) / width_;
         Value result = values[0];
         const bool blur = row.neighbour == ir::Neighbour::blur;
-        const int far = size > 0 ? static_cast<int>(blur ? std::ceil(8 * size) : std::floor(size)) : 0;
+        // Further than the picture is wide and high a disc finds only its repeated edge.
+        const double widest = blur ? std::ceil(8 * size) : std::min(std::floor(size), 1.0 * std::max(width_, height));
+        const int far = size > 0 ? static_cast<int>(widest) : 0;
         for (std::size_t c = 0; c * count_ < result.size(); ++c)
             for (int y = 0; y < height; ++y)
                 for (int x = 0; x < width_; ++x) {

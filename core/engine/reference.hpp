@@ -2,6 +2,7 @@
 #include "lang/rule.hpp"
 
 #include <array>
+#include <optional>
 #include <span>
 #include <vector>
 
@@ -14,7 +15,8 @@ struct ReferencePixel {
     std::array<double, 2> pos = {0.5, 0.5};
     double aspect = 1;
     std::array<double, 2> extent = {1, 1};
-    std::vector<double> sources{}; ///< channels of further pictures, in the order of the rule
+    std::vector<double> sources{};              ///< channels of further pictures, in the order of the rule
+    std::optional<std::array<double, 4>> out{}; ///< what out is before the first statement; nothing: rgba
 };
 
 /// The truth that the fast path is held to: walks the typed tree in double precision with the reference

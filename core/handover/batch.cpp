@@ -2,6 +2,7 @@
 
 #include "base/file.hpp"
 #include "base/text.hpp"
+#include "io/sequence.hpp"
 
 #include <algorithm>
 #include <atomic>
@@ -11,7 +12,9 @@
 #include <fmt/format.h>
 #include <map>
 #include <mutex>
+#include <new>
 #include <set>
+#include <system_error>
 #include <thread>
 
 namespace kasuri::handover {
@@ -33,34 +36,73 @@ bool is_picture(const fs::path& path) {
         std::end(picture_endings);
 }
 
-/// * for any text, ? for one character, # in a run for digits, as many at least.
-bool fits(std::string_view name, std::string_view pattern) {
-    if (pattern.empty())
-        return name.empty();
-    if (pattern[0] == '*')
-        return fits(name, pattern.substr(1)) || (!name.empty() && fits(name.substr(1), pattern));
-    if (pattern[0] == '#') {
-        const std::size_t run = std::min(pattern.find_first_not_of('#'), pattern.size());
-        std::size_t digits = 0;
-        while (digits < name.size() && std::isdigit(static_cast<unsigned char>(name[digits])) != 0)
-            ++digits;
-        return digits >= run && fits(name.substr(digits), pattern.substr(run));
+/// Whether a file's name fits a pattern: * for any text, ? for one character, # in a run for digits, as many at least.
+/// If it has a run of #, `digits` becomes what stands in its place. Takes length times length at most: of several *,
+/// only the last one ever has to give way.
+bool fits(std::string_view name, std::string_view pattern, std::string_view* digits = nullptr) {
+    const auto is_digit = [](char c) { return std::isdigit(static_cast<unsigned char>(c)) != 0; };
+    const std::size_t mark = pattern.find('#');
+    if (mark != std::string_view::npos) {
+        const std::size_t end = std::min(pattern.find_first_not_of('#', mark), pattern.size());
+        // The digits are a run of their own: none stands before or behind it.
+        for (std::size_t first = 0; first < name.size(); ++first) {
+            if (!is_digit(name[first]) || (first > 0 && is_digit(name[first - 1])))
+                continue;
+            std::size_t last = first;
+            while (last < name.size() && is_digit(name[last]))
+                ++last;
+            if (last - first >= end - mark && fits(name.substr(0, first), pattern.substr(0, mark)) &&
+                fits(name.substr(last), pattern.substr(end))) {
+                if (digits)
+                    *digits = name.substr(first, last - first);
+                return true;
+            }
+        }
+        return false;
     }
-    return !name.empty() && (pattern[0] == '?' || pattern[0] == name[0]) && fits(name.substr(1), pattern.substr(1));
+    std::size_t n = 0, p = 0, star = std::string_view::npos, taken = 0;
+    while (n < name.size()) {
+        if (p < pattern.size() && (pattern[p] == '?' || pattern[p] == name[n]) && pattern[p] != '*') {
+            ++n;
+            ++p;
+        } else if (p < pattern.size() && pattern[p] == '*') {
+            star = p++;
+            taken = n;
+        } else if (star != std::string_view::npos) {
+            p = star + 1;
+            n = ++taken;
+        } else {
+            return false;
+        }
+    }
+    while (p < pattern.size() && pattern[p] == '*')
+        ++p;
+    return p == pattern.size();
 }
+
+/// What happens to one picture is told of it, whatever it is: it must not end the others.
+Result<io::SaveReport> rendered(const subject::Subject& subject, const RenderJob& job, const CancelToken& cancel) {
+    try {
+        return render(subject, job, cancel);
+    } catch (const std::bad_alloc&) {
+        return Error{"there is not enough memory for it", job.in.string(), "Render fewer pictures at a time (--jobs)."};
+    } catch (const std::exception& failure) {
+        return Error{failure.what(), job.in.string(), ""};
+    }
+}
+
+/// A picture that was found, and its frame.
+struct Found {
+    fs::path path;
+    std::optional<int> frame;
+};
 
 std::optional<int> frame_of(const fs::path& path) {
-    const std::string stem = path.stem().string();
-    const std::size_t last = stem.find_last_of("0123456789");
-    if (last == std::string::npos)
-        return std::nullopt;
-    std::size_t first = last;
-    while (first > 0 && std::isdigit(static_cast<unsigned char>(stem[first - 1])) != 0)
-        --first;
-    return whole_number(std::string_view(stem).substr(first, last + 1 - first));
+    const std::optional<io::FrameName> name = io::frame_name(path);
+    return name ? whole_number(name->digits) : std::nullopt;
 }
 
-Status collect(const std::string& input, std::vector<fs::path>& found) {
+Status collect(const std::string& input, std::vector<Found>& found) {
     const fs::path path = input;
     std::error_code error;
     if (fs::is_directory(path, error)) {
@@ -71,22 +113,28 @@ Status collect(const std::string& input, std::vector<fs::path>& found) {
         if (inside.empty())
             return Error{"has no pictures in it", input, "PNG, TIFF and EXR files are read."};
         std::sort(inside.begin(), inside.end());
-        found.insert(found.end(), inside.begin(), inside.end());
+        for (const fs::path& each : inside)
+            found.push_back({each, frame_of(each)});
         return {};
     }
     const std::string name = path.filename().string();
     if (fs::exists(path, error) || name.find_first_of("*?#") == std::string::npos) {
-        found.push_back(path);
+        found.push_back({path, frame_of(path)});
         return {};
     }
-    std::vector<fs::path> inside;
+    std::vector<Found> inside;
     const fs::path folder = path.parent_path().empty() ? fs::path(".") : path.parent_path();
-    for (fs::directory_iterator walk(folder, error), end; !error && walk != end; walk.increment(error))
-        if (fits(walk->path().filename().string(), name))
-            inside.push_back(path.parent_path().empty() ? walk->path().filename() : walk->path());
+    for (fs::directory_iterator walk(folder, error), end; !error && walk != end; walk.increment(error)) {
+        const std::string file = walk->path().filename().string();
+        std::string_view digits;
+        if (!fits(file, name, &digits))
+            continue;
+        const fs::path where = path.parent_path().empty() ? walk->path().filename() : walk->path();
+        inside.push_back({where, digits.empty() ? frame_of(where) : whole_number(digits)});
+    }
     if (inside.empty())
         return Error{"fits no file", input, ""};
-    std::sort(inside.begin(), inside.end());
+    std::sort(inside.begin(), inside.end(), [](const Found& x, const Found& y) { return x.path < y.path; });
     found.insert(found.end(), inside.begin(), inside.end());
     return {};
 }
@@ -148,7 +196,7 @@ std::optional<BatchPart> read_part(std::string_view text) {
 }
 
 Result<std::vector<BatchItem>> batch_items(const BatchOrder& order) {
-    std::vector<fs::path> found;
+    std::vector<Found> found;
     for (const std::string& input : order.inputs)
         if (const Status collected = collect(input, found); !collected)
             return collected.error();
@@ -162,10 +210,11 @@ Result<std::vector<BatchItem>> batch_items(const BatchOrder& order) {
     std::vector<BatchItem> items;
     std::map<fs::path, fs::path> taken;
     std::set<fs::path> inputs;
-    for (const fs::path& in : found)
-        inputs.insert(whole_path(in));
-    for (const fs::path& in : found) {
-        const std::optional<int> frame = frame_of(in);
+    for (const Found& each : found)
+        inputs.insert(whole_path(each.path));
+    for (const Found& each : found) {
+        const fs::path& in = each.path;
+        const std::optional<int> frame = each.frame;
         if (!order.frames.empty() &&
             (!frame || std::none_of(order.frames.begin(), order.frames.end(), [&](const Frames& f) {
                 return f.contains(*frame);
@@ -197,8 +246,9 @@ Result<std::vector<BatchItem>> batch_items(const BatchOrder& order) {
     return mine;
 }
 
-BatchReport render_all(const RenderWork& work, const std::vector<BatchItem>& items, const BatchOptions& options,
-                       const CancelToken& cancel, const std::function<void(const BatchEvent&)>& tell) {
+BatchReport render_all(const subject::Subject& subject, const std::vector<BatchItem>& items,
+                       const BatchOptions& options, const CancelToken& cancel,
+                       const std::function<void(const BatchEvent&)>& tell) {
     using Clock = std::chrono::steady_clock;
     const auto from = Clock::now();
     const auto seconds = [&] { return std::chrono::duration<double>(Clock::now() - from).count(); };
@@ -211,17 +261,16 @@ BatchReport render_all(const RenderWork& work, const std::vector<BatchItem>& ite
         std::error_code missing;
         const auto out_time = fs::last_write_time(item.out, missing);
         const auto in_time = fs::last_write_time(item.in, missing);
-        if (options.resume && !missing && out_time >= in_time &&
-            (!options.younger_than || out_time >= *options.younger_than)) {
+        RenderJob job = options.job;
+        job.in = item.in;
+        job.out = item.out;
+        if (const auto said = options.in_spaces.find(item.in); said != options.in_spaces.end())
+            job.in_space = said->second;
+        if (options.resume && !missing && out_time >= in_time && io::made_by(item.out) == made_of(subject, job)) {
             event.what = BatchEvent::What::left;
         } else {
             fs::create_directories(item.out.parent_path(), missing);
-            RenderJob job = options.job;
-            job.in = item.in;
-            job.out = item.out;
-            if (const auto said = options.in_spaces.find(item.in); said != options.in_spaces.end())
-                job.in_space = said->second;
-            const Result<io::SaveReport> made = render(work, job, cancel);
+            const Result<io::SaveReport> made = rendered(subject, job, cancel);
             if (made) {
                 event.notes = made.value().notes;
                 event.clipped = made.value().clipped;
@@ -255,12 +304,17 @@ BatchReport render_all(const RenderWork& work, const std::vector<BatchItem>& ite
             one(items[i]);
         }
     };
+    // A picture in memory for each: more at a time than there are pictures, or threads by far, help nobody.
+    constexpr std::size_t most_jobs = 256;
     const std::size_t cores = std::max(1u, std::thread::hardware_concurrency());
-    const std::size_t count =
-        std::clamp<std::size_t>(options.jobs == 0 ? cores : options.jobs, 1, std::max<std::size_t>(1, items.size()));
+    const std::size_t count = std::clamp<std::size_t>(options.jobs == 0 ? cores : options.jobs, 1,
+                                                      std::clamp<std::size_t>(items.size(), 1, most_jobs));
     std::vector<std::thread> threads;
-    for (std::size_t i = 1; i < count; ++i)
-        threads.emplace_back(worker);
+    try {
+        for (std::size_t i = 1; i < count; ++i)
+            threads.emplace_back(worker);
+    } catch (const std::system_error&) { // the system gives no more of them: those that there are do the work
+    }
     worker();
     for (std::thread& thread : threads)
         thread.join();

@@ -1,6 +1,6 @@
 #pragma once
 #include "base/cancel.hpp"
-#include "handover/render_work.hpp"
+#include "handover/render.hpp"
 
 #include <cstddef>
 #include <filesystem>
@@ -29,7 +29,7 @@ std::optional<BatchPart> read_part(std::string_view text);
 
 struct BatchItem {
     std::filesystem::path in, out;
-    std::optional<int> frame{}; ///< the last number in the file's name
+    std::optional<int> frame{}; ///< the number in the place of the #, or else of its name (io::frame_name)
     friend bool operator==(const BatchItem&, const BatchItem&) = default;
 };
 
@@ -52,8 +52,8 @@ struct BatchOptions {
     RenderJob job{};                                          ///< layer, sources and spaces; its files are the items'
     std::map<std::filesystem::path, std::string> in_spaces{}; ///< of single pictures, before job.in_space
     std::size_t jobs = 0;                                     ///< pictures at a time; 0: as many as there are cores
-    bool resume = false; ///< leave what is there and younger than its picture and `younger_than`
-    std::optional<std::filesystem::file_time_type> younger_than{};
+    /// Leave what is there, was made by the same subject and job (made_of), and is younger than its picture.
+    bool resume = false;
 };
 
 struct BatchEvent {
@@ -75,7 +75,8 @@ struct BatchReport {
 /// Renders all items, some at a time; memory is that of `jobs` pictures, whatever their number. Each file appears whole
 /// or not at all. A picture that fails does not stop the others. `tell` is called for each, one at a time, from any
 /// thread.
-BatchReport render_all(const RenderWork& work, const std::vector<BatchItem>& items, const BatchOptions& options,
-                       const CancelToken& cancel, const std::function<void(const BatchEvent&)>& tell);
+BatchReport render_all(const subject::Subject& subject, const std::vector<BatchItem>& items,
+                       const BatchOptions& options, const CancelToken& cancel,
+                       const std::function<void(const BatchEvent&)>& tell);
 
 } // namespace kasuri::handover

@@ -1,5 +1,7 @@
 #include "handover/cdl.hpp"
 
+#include "insight/algebra.hpp"
+
 #include "base/text.hpp"
 #include "engine/evaluate.hpp"
 
@@ -67,14 +69,15 @@ std::optional<Triple> of_curve(double x0, double x1, double first, double middle
 
 } // namespace
 
-std::optional<AsCdl> cdl_of(const Subject& subject, std::string_view space) {
-    if (const auto matrix = matrix_of(subject, space, space)) {
+std::optional<AsCdl> cdl_of(const subject::Subject& subject, std::string_view space) {
+    const subject::Subject fixed = subject.fixed().between(space, space);
+    if (const auto matrix = insight::shown_matrix(fixed)) {
         std::optional<io::Cdl> cdl = of_matrix(*matrix);
         return cdl ? std::optional(AsCdl{std::move(*cdl), true, 0}) : std::nullopt;
     }
-    if (!subject.sources.empty() || !is_curves(subject, space, space))
+    if (!subject.sources().empty() || !insight::separable(fixed))
         return std::nullopt;
-    const engine::ProgramPtr program = compiled(subject, space, space);
+    const engine::ProgramPtr program = subject.program(space, space);
     const image::Picture ramp = image::generated(ramp_points, 1, [](int x, int) {
         const double at = static_cast<double>(x) / (ramp_points - 1);
         return Triple{at, at, at};

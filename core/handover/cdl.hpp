@@ -1,6 +1,6 @@
 #pragma once
-#include "handover/subject.hpp"
 #include "io/lut_file.hpp"
+#include "subject/subject.hpp"
 
 #include <optional>
 #include <string>
@@ -16,7 +16,7 @@ struct AsCdl {
 };
 /// Nothing if it is none: neither a matrix of gains, offsets and a saturation, nor three curves (x * slope + offset) ^
 /// power within 1e-5.
-std::optional<AsCdl> cdl_of(const Subject& subject, std::string_view space = {});
+std::optional<AsCdl> cdl_of(const subject::Subject& subject, std::string_view space = {});
 
 /// A filter that does what the list says, with its numbers as parameters. `space`: in which they are meant.
 std::string filter_of(const io::Cdl& cdl, const std::string& title, std::string_view space);

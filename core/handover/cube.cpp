@@ -2,6 +2,7 @@
 
 #include "base/file.hpp"
 #include "base/text.hpp"
+#include "insight/affine.hpp"
 #include "io/lut_file.hpp"
 
 #include <algorithm>
@@ -35,11 +36,13 @@ std::vector<std::string> facts(const Subject& subject, const Baked& baked, Holds
     const std::string spaces = baked.in_space == baked.out_space
         ? fmt::format("numbers in and out are {}", baked.in_space)
         : fmt::format("numbers in are {}, numbers out are {}", baked.in_space, baked.out_space);
-    lines.push_back(fmt::format("Kasuri {}: {}, domain {} to {}", subject.is_look ? "look" : "filter", spaces,
-                                number_text(baked.lut.low, 9), number_text(baked.lut.high, 9)));
-    for (const SubjectParameter& p : subject.parameters)
-        lines.push_back(fmt::format("{} = {}", one_line(p.name), number_text(p.value, 9)));
-    const char* const what = subject.is_look ? "look" : "rule";
+    const std::string_view kind = subject.rule() ? "filter" : subject.noun();
+    lines.push_back(fmt::format("Kasuri {}: {}, domain {} to {}", kind, spaces, number_text(baked.lut.low, 9),
+                                number_text(baked.lut.high, 9)));
+    std::size_t at = 0;
+    for (const subject::Parameter& p : subject.parameters())
+        lines.push_back(fmt::format("{} = {}", one_line(p.name), number_text(subject.values()[at++], 9)));
+    const std::string_view what = subject.noun();
     if (holds == Holds::matrix)
         lines.push_back(fmt::format("the {} is exactly this matrix, for all numbers", what));
     else if (holds == Holds::curves)
@@ -93,12 +96,11 @@ Status write_cube(const std::filesystem::path& path, const Subject& subject, con
     if (const Status finite = all_finite(path, baked); !finite)
         return finite;
     if (as_curves && !baked.curves)
-        return Error{fmt::format("the {} is not three independent curves, which a 1D table would hold",
-                                 subject.is_look ? "look" : "rule"),
+        return Error{fmt::format("the {} is not three independent curves, which a 1D table would hold", subject.noun()),
                      path.string(), "Write a 3D table."};
     if (baked.lut.shape > 0 && !as_curves)
         return Error{"a .cube file has no place for a shaper", path.string(), "Choose .clf, or a table without one."};
-    std::string text = fmt::format("TITLE \"{}\"\n", one_line(subject.title));
+    std::string text = fmt::format("TITLE \"{}\"\n", one_line(subject.title()));
     for (const std::string& line : facts(subject, baked, as_curves ? Holds::curves : Holds::table))
         text += "# " + line + "\n";
     const auto& points = as_curves ? baked.curves->points : baked.lut.colours;
@@ -109,11 +111,6 @@ Status write_cube(const std::filesystem::path& path, const Subject& subject, con
     for (const auto& colour : points)
         fmt::format_to(std::back_inserter(text), "{:.9g} {:.9g} {:.9g}\n", colour[0], colour[1], colour[2]);
     return write_file(path, text);
-}
-
-Status write_cube(const std::filesystem::path& path, const lang::Rule& rule, std::span<const double> values,
-                  const Baked& baked) {
-    return write_cube(path, subject_of(rule, values), baked);
 }
 
 Status write_lut(const std::filesystem::path& path, const Subject& subject, const Baked& baked) {
@@ -143,8 +140,8 @@ Status write_lut(const std::filesystem::path& path, const Subject& subject, cons
         }
     }
     if (ending == ".clf")
-        return io::write_clf(path, steps,
-                             {one_line(subject.title), baked.in_space, baked.out_space, facts(subject, baked, holds)});
+        return io::write_clf(
+            path, steps, {one_line(subject.title()), baked.in_space, baked.out_space, facts(subject, baked, holds)});
     if (baked.lut.low != 0 || baked.lut.high != 1 || baked.lut.shape > 0)
         return Error{"files of this kind hold tables from 0 to 1 only", path.string(),
                      "Choose .clf or .cube, or the domain 0 to 1."};

@@ -1,72 +1,15 @@
 #pragma once
-#include "base/cancel.hpp"
-#include "base/result.hpp"
-#include "engine/program.hpp"
-#include "handover/lut.hpp"
-#include "handover/subject.hpp"
-#include "lang/rule.hpp"
+#include "baking/bake.hpp"
 
-#include <array>
 #include <filesystem>
-#include <optional>
-#include <span>
 #include <string>
 #include <vector>
 
 namespace kasuri::handover {
 
-/// How far a table is from the rule itself, by one way of interpolation. Differences are in the numbers that go out, of
-/// the channel that differs most; those of delta_e are CIEDE2000 (only where they were asked for).
-struct LutError {
-    double mean = 0;
-    double most = 0; ///< 99.9 % of the colours are no further away
-    double largest = 0;
-    std::array<float, 3> worst{}; ///< the colour that comes in where it is largest
-    double delta_e_mean = 0, delta_e_most = 0, delta_e_largest = 0;
-    std::array<float, 3> delta_e_worst{};
-};
-
-struct Baked {
-    Lut lut;
-    LutError trilinear;
-    LutError tetrahedral;
-    std::optional<Curves>
-        curves{}; ///< where the rule is three of them: they are written instead, where a format has them
-    LutError by_curves{};
-    std::optional<insight::Affine> matrix{}; ///< where it is one: nothing is nearer
-    std::size_t samples = 0;                 ///< colours on which the errors were measured, off the table's own points
-    bool reads_alpha = false;                ///< the rule's colour depends on alpha; the table holds it for alpha 1
-    std::size_t not_finite = 0;              ///< entries that are NaN or infinite; they cannot be written
-    std::string in_space, out_space;
-};
-
-struct BakeOptions {
-    int size = 33;
-    double low = 0;
-    double high = 1;
-    bool shaped = false;  ///< points closer where values are low, for wide domains; only some formats can say so
-    bool delta_e = false; ///< measure that too
-    std::string in_space{}, out_space{}; ///< of what comes in and goes out; empty: the subject's own
-};
-
-/// Tables that are written; 2 to 129 would be allowed by the format, these are what readers expect.
-inline constexpr int lut_sizes[] = {9, 17, 33, 65, 129};
-/// Points of a curve.
-inline constexpr int curve_points = 4096;
-
-/// Computes the table and measures its error. Refuses what reads coordinates, neighbours or further pictures.
-Result<Baked> bake(const Subject& subject, const BakeOptions& options, const CancelToken& cancel = {});
-Result<Baked> bake(const lang::Rule& rule, std::span<const double> values, const BakeOptions& options,
-                   const CancelToken& cancel = {});
-
-/// What a table must not be further away than: by the largest error, read tetrahedrally.
-struct Wished {
-    std::optional<double> difference{}, delta_e{};
-};
-/// The smallest table that is near enough; the largest one there is if none is, which its errors tell.
-Result<Baked> bake_for(const Subject& subject, BakeOptions options, const Wished& wished,
-                       const CancelToken& cancel = {});
-bool near_enough(const Baked& baked, const Wished& wished);
+using baking::Baked;
+using baking::LutError;
+using subject::Subject;
 
 /// Writes a LUT by its ending: `.cube` (Cube LUT Specification 1.0; curves as a 1D table), `.clf` with exact matrix and
 /// curves where there are some, and what else OpenColorIO bakes. Space, domain, values and errors stand in the file
@@ -78,7 +21,5 @@ std::vector<std::string> lut_endings();
 /// Writes a .cube file with the space, the domain and the error in comments. `as_curves`: one of three curves.
 Status write_cube(const std::filesystem::path& path, const Subject& subject, const Baked& baked,
                   bool as_curves = false);
-Status write_cube(const std::filesystem::path& path, const lang::Rule& rule, std::span<const double> values,
-                  const Baked& baked);
 
 } // namespace kasuri::handover

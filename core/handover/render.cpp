@@ -1,9 +1,8 @@
 #include "handover/render.hpp"
-#include "handover/render_work.hpp"
 
+#include "base/digest.hpp"
 #include "colour/space.hpp"
 #include "engine/evaluate.hpp"
-#include "engine/lower.hpp"
 #include "engine/sources.hpp"
 #include "io/stretch.hpp"
 
@@ -23,60 +22,30 @@ std::string named(const std::vector<std::string>& names) {
 /// The layer to work on: the one that is wanted, if there is one of that name.
 Result<std::string> chosen_layer(const image::Image& image, std::string layer, const std::filesystem::path& file) {
     const std::vector<std::string> layers = image::layers(image);
-    if (layer.empty() && std::find(layers.begin(), layers.end(), "") == layers.end() && !layers.empty())
-        layer = layers.front();
+    if (layer.empty())
+        layer = image::usual_layer(image);
     if (std::find(layers.begin(), layers.end(), layer) == layers.end())
         return Error{fmt::format("there is no layer {}", layer), file.string(),
                      fmt::format("It has {}.", named(layers))};
     return layer;
 }
 
-Result<PicturePtr> source_picture(const lang::SourceInput& source, const image::Image& image, const RenderJob& job,
-                                  std::vector<std::string>& notes) {
-    const auto given = std::find_if(job.sources.begin(), job.sources.end(),
-                                    [&](const SourceFile& file) { return file.name == source.name; });
-    if (given == job.sources.end()) {
-        if (PicturePtr beside = engine::source_in(image, source.name))
-            return beside;
-        return Error{fmt::format("the rule reads the further picture {}, and there is no layer or channel of that name",
-                                 source.name),
-                     job.in.string(), "Say which file it is."};
-    }
-    const Result<image::Image> loaded = io::load(given->file);
-    if (!loaded)
-        return loaded.error();
-    const Result<std::string> layer = chosen_layer(loaded.value(), given->layer, given->file);
-    if (!layer)
-        return layer.error();
-    std::optional<image::Picture> picture = image::picture_of(loaded.value(), layer.value());
-    if (!picture)
-        return Error{"has no channel to read", given->file.string(), ""};
-    if (picture->width != image.width || picture->height != image.height) {
-        notes.push_back(fmt::format("{} for {} is {} x {} pixels: stretched to {} x {}",
-                                    given->file.filename().string(), source.name, picture->width, picture->height,
-                                    image.width, image.height));
-        picture = io::stretched(*picture, image.width, image.height);
-    }
-    return std::make_shared<const image::Picture>(std::move(*picture));
+PicturePtr stretched(const PicturePtr& picture, int width, int height) {
+    return std::make_shared<const image::Picture>(io::stretched(*picture, width, height));
 }
 
-Result<engine::BoundSources> sources_of(const RenderWork& work, const image::Image& image, const RenderJob& job,
-                                        std::vector<std::string>& notes) {
-    std::vector<std::string> names;
-    for (const lang::SourceInput& source : work.sources)
-        names.push_back(source.name);
-    for (const SourceFile& file : job.sources)
-        if (std::find(names.begin(), names.end(), file.name) == names.end())
-            return Error{fmt::format("the rule has no source {}", file.name), file.file.string(),
-                         fmt::format("It has: {}.", named(names))};
-    std::vector<PicturePtr> pictures;
-    for (const lang::SourceInput& source : work.sources) {
-        Result<PicturePtr> picture = source_picture(source, image, job, notes);
-        if (!picture)
-            return picture.error();
-        pictures.push_back(std::move(picture.value()));
-    }
-    return work.bind(pictures);
+Result<engine::BoundSources> sources_of(const subject::Subject& subject, const image::Image& image,
+                                        const RenderJob& job, std::vector<std::string>& notes) {
+    if (const std::vector<std::string> missing = subject::without_picture(subject, &image); !missing.empty())
+        return Error{fmt::format("the {} reads the further picture {}, and there is no layer or channel of that name",
+                                 subject.noun(), missing.front()),
+                     job.in.string(), "Say which file it is."};
+    for (const auto& [name, bound] : subject.bindings())
+        if (bound.picture && (bound.picture->width != image.width || bound.picture->height != image.height))
+            notes.push_back(fmt::format("{} for {} is {} x {} pixels: stretched to {} x {}", bound.label, name,
+                                        bound.picture->width, bound.picture->height, image.width, image.height));
+    return engine::bind_sources(subject.sources(),
+                                subject::pictures_for(subject, &image, image.width, image.height, stretched));
 }
 
 /// A premultiplied pixel of alpha 0 is no colour that a rule could change: an offset would make light where nothing is.
@@ -101,21 +70,28 @@ void leave_uncovered(const image::Image& image, const image::Picture& before, im
 
 } // namespace
 
-RenderWork work_of(const lang::Rule& rule, std::span<const double> values) {
-    RenderWork work;
-    work.sources = rule.sources;
-    work.bind = [&rule](std::span<const PicturePtr> pictures) { return engine::bind_sources(rule, pictures); };
-    work.compile = [&rule](const engine::CompileOptions& options) { return engine::compile(rule, options); };
-    work.values.assign(values.begin(), values.end());
-    return work;
+std::string made_of(const subject::Subject& subject, const RenderJob& job) {
+    Digest digest;
+    digest.add(subject.identity());
+    for (const std::string& text : {job.layer, job.in_space, job.out_space})
+        digest.add(text);
+    digest.add(static_cast<std::uint64_t>(job.depth ? 1 + static_cast<int>(*job.depth) : 0));
+    return digest.text();
 }
 
-Result<io::SaveReport> render(const lang::Rule& rule, std::span<const double> values, const RenderJob& job,
-                              const CancelToken& cancel, std::atomic<std::size_t>* done) {
-    return render(work_of(rule, values), job, cancel, done);
+std::optional<image::Picture> applied(const subject::Subject& subject, const image::Picture& picture,
+                                      const image::Image* file, const CancelToken& cancel) {
+    const engine::BoundSources sources = engine::bind_sources(
+        subject.sources(), subject::pictures_for(subject, file, picture.width, picture.height, stretched));
+    std::optional<image::Picture> made =
+        engine::evaluate(*subject.program(picture.space, picture.space, sources.spaces), picture, subject.values(),
+                         cancel, nullptr, nullptr, sources.planes);
+    if (made)
+        made->space = picture.space;
+    return made;
 }
 
-Result<io::SaveReport> render(const RenderWork& work, const RenderJob& job, const CancelToken& cancel,
+Result<io::SaveReport> render(const subject::Subject& subject, const RenderJob& job, const CancelToken& cancel,
                               std::atomic<std::size_t>* done) {
     if (job.depth)
         if (const auto refused = io::refused_depth(job.out, *job.depth))
@@ -131,17 +107,14 @@ Result<io::SaveReport> render(const RenderWork& work, const RenderJob& job, cons
     if (!picture)
         return Error{"has no channel to work on", job.in.string(), ""};
     std::vector<std::string> notes = image.notes;
-    const Result<engine::BoundSources> sources = sources_of(work, image, job, notes);
+    const Result<engine::BoundSources> sources = sources_of(subject, image, job, notes);
     if (!sources)
         return sources.error();
-    engine::CompileOptions options;
     const std::string out_space =
         job.out_space.empty() ? io::space_of_ending(job.out, image.depth, image.space, job.depth) : job.out_space;
-    options.in_space = picture->space;
-    options.out_space = out_space;
-    options.source_spaces = sources.value().spaces;
-    const engine::ProgramPtr program = work.compile(options);
+    const engine::ProgramPtr program = subject.program(picture->space, out_space, sources.value().spaces);
     const auto save = [&](image::Image made) {
+        made.made = made_of(subject, job);
         if (job.depth) {
             made.depth = *job.depth;
             for (image::Channel& channel : made.channels)
@@ -155,7 +128,7 @@ Result<io::SaveReport> render(const RenderWork& work, const RenderJob& job, cons
     if (program->is_identity()) // also spares the division by alpha and back, which is not exact
         return save(image);
     std::optional<image::Picture> result =
-        engine::evaluate(*program, *picture, work.values, cancel, done, nullptr, sources.value().planes);
+        engine::evaluate(*program, *picture, subject.values(), cancel, done, nullptr, sources.value().planes);
     if (!result)
         return Error{"called off", job.out.string(), "Nothing was written."};
     result->space = out_space;

@@ -2,38 +2,51 @@
 #include "base/cancel.hpp"
 #include "base/result.hpp"
 #include "io/picture_file.hpp"
-#include "lang/rule.hpp"
+#include "subject/subject.hpp"
 
 #include <atomic>
 #include <filesystem>
-#include <span>
 #include <string>
 #include <vector>
 
 namespace kasuri::handover {
 
-/// A picture file for one of the rule's sources; `layer` as in RenderJob. One of another size is stretched to the
-/// picture's, and a note says so.
-struct SourceFile {
-    std::string name;
-    std::filesystem::path file;
-    std::string layer{};
-};
-
 struct RenderJob {
     std::filesystem::path in, out;
-    std::string layer{}; ///< to work on; empty: the unnamed one, or the first
-    /// A source that is not named here is the layer or the channel of its name in `in`.
-    std::vector<SourceFile> sources{};
+    std::string layer{};    ///< to work on; empty: the unnamed one, or the first
     std::string in_space{}; ///< what the picture's numbers mean; empty: what the file says
     std::optional<image::Depth>
         depth{}; ///< of the numbers that are written; nothing: as they came, as far as the ending holds that
     std::string out_space{}; ///< of the picture that is written; empty: as io::space_of_ending
 };
 
-/// Applies a rule to the picture in `in` and writes `out` by its ending. Every other layer and channel is kept
-/// when the spaces of both files agree. A rule that changes nothing gives the same numbers, bit for bit.
-Result<io::SaveReport> render(const lang::Rule& rule, std::span<const double> values, const RenderJob& job,
-                              const CancelToken& cancel = {}, std::atomic<std::size_t>* done = nullptr);
+/// Applies a subject to the picture in `in` and writes `out` by its ending. Sources that it has no picture for are
+/// layers or channels of their names in `in`; pictures of another size are stretched, and a note says so. Every other
+/// layer and channel is kept when the spaces of both files agree. What changes nothing gives the same numbers, bit for
+/// bit.
+Result<io::SaveReport> render(const subject::Subject& subject, const RenderJob& job, const CancelToken& cancel = {},
+                              std::atomic<std::size_t>* done = nullptr);
+
+/// A name for what `render` writes from a file that has not changed: of the subject, its values and pictures, and of
+/// the job. It stands in the file that is written (io::made_by).
+std::string made_of(const subject::Subject& subject, const RenderJob& job);
+
+/// What the subject makes of a picture, in the picture's space. `file`: where sources that have no picture are looked
+/// for by their names (may be null); what is not there reads as 0, so ask `subject::without_picture` before anything is
+/// claimed of the result. Nothing if called off.
+std::optional<image::Picture> applied(const subject::Subject& subject, const image::Picture& picture,
+                                      const image::Image* file = nullptr, const CancelToken& cancel = {});
+
+/// A name for what a part of a file holds now, as long as it is not written again: of path, size and time.
+std::string identity_of(const std::filesystem::path& file, const std::string& part);
+
+/// A picture of a file as a subject's source `name` reads it. `where`: FILE, FILE:LAYER or FILE:CHANNEL (a single
+/// channel, such as lamp.exr:beauty.R; of a name that is both, the layer). Errors: it cannot be read, there is no such
+/// layer.
+Result<subject::Bound> source_from(const std::string& where);
+
+/// The subject with pictures for its sources: NAME=FILE, NAME=FILE:LAYER or NAME=FILE:CHANNEL each. Errors: no such
+/// source, those of `source_from`.
+Result<subject::Subject> with_sources(const subject::Subject& subject, const std::vector<std::string>& texts);
 
 } // namespace kasuri::handover

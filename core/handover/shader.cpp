@@ -1,5 +1,7 @@
 #include "handover/shader.hpp"
 
+#include "ir/needed.hpp"
+
 #include "engine/lower.hpp"
 #include "ir/graph.hpp"
 
@@ -170,9 +172,10 @@ std::string one_line(std::string text) {
 
 class Emitter {
 public:
-    Emitter(const Subject& subject, const ShaderOptions& options) : subject_(subject), prefix_(options.function) {
-        in_ = options.in_space.empty() ? std::string_view(subject.space) : options.in_space;
-        out_ = options.out_space.empty() ? std::string_view(subject.space) : options.out_space;
+    Emitter(const subject::Subject& subject, const ShaderOptions& options)
+        : subject_(subject), prefix_(options.function) {
+        in_ = options.in_space.empty() ? std::string_view(subject.in_space()) : options.in_space;
+        out_ = options.out_space.empty() ? std::string_view(subject.out_space()) : options.out_space;
         engine::CompileOptions with;
         with.in_space = in_;
         with.out_space = out_;
@@ -180,20 +183,11 @@ public:
         std::set<std::string> taken = {"width", "height"};
         for (const Helper& helper : helpers)
             taken.emplace(helper.name);
-        for (const SubjectParameter& p : subject.parameters)
+        for (const subject::Parameter& p : subject.parameters())
             parameters_.push_back(prefix_ + "_" + identifier(p.identifier, taken));
-        for (const lang::SourceInput& source : subject.sources)
+        for (const lang::SourceInput& source : subject.sources())
             sources_.push_back(prefix_ + "_" + identifier(source.name, taken));
-        needed_.resize(graph_.size());
-        for (const ir::NodeId id : outputs_)
-            needed_[id] = true;
-        for (std::size_t id = graph_.size(); id-- > 0;) {
-            if (!needed_[id])
-                continue;
-            const ir::Node& node = graph_[static_cast<ir::NodeId>(id)];
-            for (int k = 0; k < ir::row(node.op).arity; ++k)
-                needed_[node.args[static_cast<std::size_t>(k)]] = true;
-        }
+        needed_ = ir::needed_by(graph_, outputs_);
     }
 
     Result<std::string> run() {
@@ -218,6 +212,10 @@ public:
                 operands[k] = names[node.args[static_cast<std::size_t>(k)]];
             const auto row = std::find_if(std::begin(operations), std::end(operations),
                                           [&](const OpText& each) { return each.op == node.op; });
+            if (row == std::end(operations))
+                return Error{fmt::format("uses the operation {}, which has no row in the table of shaders",
+                                         ir::row(node.op).name),
+                             subject_.title(), ""};
             if (!row->helper.empty())
                 want(row->helper);
             names[id] = fmt::format("t{}", id);
@@ -233,10 +231,8 @@ private:
         if (node.op == Op::constant)
             return literal(node.value);
         if (node.op == Op::uniform) {
-            if (node.slot >= ir::first_parameter_slot) {
-                read_.insert(node.slot - ir::first_parameter_slot);
+            if (node.slot >= ir::first_parameter_slot)
                 return parameters_[node.slot - ir::first_parameter_slot];
-            }
             sized_ = true;
             constexpr std::string_view sizes[] = {"({n}_width / {n}_height)", "{n}_width", "{n}_height"};
             return filled(sizes[node.slot], prefix_);
@@ -251,8 +247,8 @@ private:
             return filled(places[node.slot - 4], prefix_);
         }
         std::uint32_t slot = node.slot - ir::input_count;
-        for (std::size_t i = 0; i < subject_.sources.size(); ++i) {
-            const auto channels = static_cast<std::uint32_t>(width(subject_.sources[i].type));
+        for (std::size_t i = 0; i < subject_.sources().size(); ++i) {
+            const auto channels = static_cast<std::uint32_t>(width(subject_.sources()[i].type));
             if (slot < channels)
                 return sources_[i] + (channels == 1 ? std::string() : fmt::format(".{}", "rgba"[slot]));
             slot -= channels;
@@ -273,24 +269,20 @@ private:
     }
 
     std::string head() const {
-        std::string text = fmt::format("// {}\n", one_line(subject_.title));
-        if (!subject_.note.empty())
-            text += fmt::format("// {}\n", one_line(subject_.note));
+        std::string text = fmt::format("// {}\n", one_line(subject_.title()));
+        if (!subject_.note().empty())
+            text += fmt::format("// {}\n", one_line(subject_.note()));
         text += fmt::format("// Colours come in as {} and go out as {}, alpha straight.\n\n", in_, out_);
-        bool any = false;
-        for (std::size_t i = 0; i < subject_.parameters.size(); ++i) {
-            const SubjectParameter& p = subject_.parameters[i];
-            if (subject_.is_look && !read_.contains(i))
-                continue; // an opacity that stays 1
-            text += fmt::format("uniform float {} = {}; // {} .. {}  {}\n", parameters_[i], literal(p.value), p.low,
-                                p.high, one_line(p.description));
-            any = true;
+        for (std::size_t i = 0; i < parameters_.size(); ++i) {
+            const subject::Parameter& p = subject_.parameters()[i];
+            text += fmt::format("uniform float {} = {}; // {} .. {}  {}\n", parameters_[i],
+                                literal(subject_.values()[i]), p.low, p.high, one_line(p.description));
         }
         if (sized_)
             text += fmt::format(
                 "uniform float {0}_width = 1920.0; // of the picture, in pixels\nuniform float {0}_height = 1080.0;\n",
                 prefix_);
-        return text + (!any && !sized_ ? "" : "\n");
+        return text + (parameters_.empty() && !sized_ ? "" : "\n");
     }
 
     std::string helper_texts() const {
@@ -303,33 +295,28 @@ private:
 
     std::string signature() const {
         std::string text = fmt::format("vec4 {}(vec4 colour{}", prefix_, placed_ ? ", vec2 pixel" : "");
-        for (std::size_t i = 0; i < subject_.sources.size(); ++i) {
-            const int channels = width(subject_.sources[i].type);
+        for (std::size_t i = 0; i < subject_.sources().size(); ++i) {
+            const int channels = width(subject_.sources()[i].type);
             text += fmt::format(", {} {}", channels == 1 ? "float" : fmt::format("vec{}", channels), sources_[i]);
         }
         return text + ") {\n";
     }
 
-    const Subject& subject_;
+    const subject::Subject& subject_;
     std::string prefix_;
     std::string_view in_, out_;
     ir::Graph graph_;
     std::vector<ir::NodeId> outputs_;
     std::vector<bool> needed_;
     std::set<std::string_view> wanted_;
-    std::set<std::size_t> read_;                    ///< parameters
     std::vector<std::string> parameters_, sources_; ///< as they are called in the shader
     bool placed_ = false, sized_ = false;
 };
 
 } // namespace
 
-Result<std::string> shader(const Subject& subject, const ShaderOptions& options) {
+Result<std::string> shader(const subject::Subject& subject, const ShaderOptions& options) {
     return Emitter(subject, options).run();
-}
-
-Result<std::string> shader(const lang::Rule& rule, const ShaderOptions& options) {
-    return shader(subject_of(rule, {}), options);
 }
 
 } // namespace kasuri::handover

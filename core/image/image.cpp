@@ -44,6 +44,22 @@ Places places(const Image& image, std::string_view layer) {
             find_channel(image, layer, "A", "alpha")};
 }
 
+/// The first channel of a layer that is not its alpha; -1: there is none.
+int single_channel(const Image& image, std::string_view layer) {
+    const int alpha = places(image, layer).alpha;
+    for (std::size_t i = 0; i < image.channels.size(); ++i)
+        if (parted(image.channels[i].name).layer == layer && static_cast<int>(i) != alpha)
+            return static_cast<int>(i);
+    return -1;
+}
+
+/// The channel that covers a layer: its own alpha, else, of a layer that is a colour, the file's; -1: there is none.
+int alpha_of(const Image& image, std::string_view layer, const Places& found) {
+    if (found.alpha >= 0 || layer.empty() || !found.colour() || image.alpha == Alpha::none)
+        return found.alpha;
+    return places(image, "").alpha;
+}
+
 template <class Operation>
 Plane combined(const Plane& plane, const Plane& alpha, Operation operation) {
     Samples values(plane->size());
@@ -119,6 +135,20 @@ std::optional<Depth> find_depth(std::string_view name) {
     return std::nullopt;
 }
 
+std::string usual_layer(const Image& image) {
+    const std::vector<std::string> names = layers(image);
+    const auto has_colour = [&](const std::string& layer) { return places(image, layer).colour(); };
+    const auto has_more_than_alpha = [&](const std::string& layer) { return single_channel(image, layer) >= 0; };
+    for (const std::string& name : names)
+        if (name.empty() && (has_colour(name) || has_more_than_alpha(name)))
+            return name;
+    if (const auto found = std::find_if(names.begin(), names.end(), has_colour); found != names.end())
+        return *found;
+    if (const auto found = std::find_if(names.begin(), names.end(), has_more_than_alpha); found != names.end())
+        return *found;
+    return names.empty() ? std::string() : names.front();
+}
+
 std::optional<Picture> picture_of(const Image& image, std::string_view layer) {
     const Places found = places(image, layer);
     Picture picture;
@@ -130,23 +160,18 @@ std::optional<Picture> picture_of(const Image& image, std::string_view layer) {
             picture.planes[i] = image.channels[static_cast<std::size_t>(found.rgb[i])].plane;
     } else {
         // The first channel that is not alpha is shown as a neutral picture; alpha alone as itself.
-        int only = found.alpha;
-        for (std::size_t i = 0; i < image.channels.size(); ++i)
-            if (parted(image.channels[i].name).layer == layer && static_cast<int>(i) != found.alpha) {
-                only = static_cast<int>(i);
-                break;
-            }
+        const int single = single_channel(image, layer), only = single >= 0 ? single : found.alpha;
         if (only < 0)
             return std::nullopt;
-        picture.planes = {image.channels[static_cast<std::size_t>(only)].plane,
-                          image.channels[static_cast<std::size_t>(only)].plane,
-                          image.channels[static_cast<std::size_t>(only)].plane, nullptr};
+        const Plane& plane = image.channels[static_cast<std::size_t>(only)].plane;
+        picture.planes = {plane, plane, plane, nullptr};
         if (only == found.alpha)
             return picture;
     }
-    if (found.alpha < 0)
+    const int alpha = alpha_of(image, layer, found);
+    if (alpha < 0)
         return picture;
-    picture.planes[3] = image.channels[static_cast<std::size_t>(found.alpha)].plane;
+    picture.planes[3] = image.channels[static_cast<std::size_t>(alpha)].plane;
     if (image.alpha == Alpha::premultiplied)
         for (std::size_t i = 0; i < 3; ++i)
             picture.planes[i] = combined(picture.planes[i], picture.planes[3],
@@ -160,8 +185,9 @@ Image with_picture(const Image& image, std::string_view layer, const Picture& pi
     std::array<Plane, 3> rgb = {picture.planes[0], picture.planes[1], picture.planes[2]};
     const std::string prefix = layer.empty() ? "" : std::string(layer) + ".";
     const Places found = places(image, layer);
+    const int alpha = alpha_of(image, layer, found);
+    const Plane before = alpha >= 0 ? image.channels[static_cast<std::size_t>(alpha)].plane : nullptr;
     if (picture.planes[3] && image.alpha == Alpha::premultiplied) {
-        const Plane before = found.alpha >= 0 ? image.channels[static_cast<std::size_t>(found.alpha)].plane : nullptr;
         for (Plane& plane : rgb) {
             Samples values(plane->size());
             for (std::size_t i = 0; i < values.size(); ++i) {
@@ -172,22 +198,40 @@ Image with_picture(const Image& image, std::string_view layer, const Picture& pi
             plane = make_plane(std::move(values));
         }
     }
+    const int single = found.colour() ? -1 : single_channel(image, layer);
     if (found.colour()) {
         for (std::size_t i = 0; i < 3; ++i)
             result.channels[static_cast<std::size_t>(found.rgb[i])].plane = rgb[i];
     } else {
-        std::erase_if(result.channels, [&](const Channel& c) { return parted(c.name).layer == layer; });
+        // Three channels stand where the one was that was worked on; all others stay.
         const std::string_view names[] = {"R", "G", "B"};
+        std::vector<Channel> made;
         for (std::size_t i = 0; i < 3; ++i)
-            result.channels.push_back({prefix + std::string(names[i]), rgb[i]});
+            made.push_back({prefix + std::string(names[i]), rgb[i]});
+        const int at = single >= 0 ? single : found.alpha >= 0 ? found.alpha : static_cast<int>(result.channels.size());
+        if (single >= 0) {
+            for (Channel& channel : made)
+                channel.depth = image.channels[static_cast<std::size_t>(single)].depth;
+            result.channels.erase(result.channels.begin() + single);
+        }
+        result.channels.insert(result.channels.begin() +
+                                   std::min<std::ptrdiff_t>(at, static_cast<std::ptrdiff_t>(result.channels.size())),
+                               made.begin(), made.end());
     }
-    if (picture.planes[3]) {
+    const bool same_alpha =
+        before && picture.planes[3] && (picture.planes[3] == before || *picture.planes[3] == *before);
+    if (picture.planes[3] && !same_alpha) {
         if (result.alpha == Alpha::none)
             result.alpha = Alpha::straight;
-        if (found.colour() && found.alpha >= 0)
-            result.channels[static_cast<std::size_t>(found.alpha)].plane = picture.planes[3];
+        // A cover that several layers share stays as it is: this one gets its own.
+        const std::string name = prefix + "A";
+        const auto own = std::find_if(result.channels.begin(), result.channels.end(), [&](const Channel& c) {
+            return found.alpha >= 0 && c.name == image.channels[static_cast<std::size_t>(found.alpha)].name;
+        });
+        if (own != result.channels.end())
+            own->plane = picture.planes[3];
         else
-            result.channels.push_back({prefix + "A", picture.planes[3]});
+            result.channels.push_back({name, picture.planes[3]});
     }
     return result;
 }

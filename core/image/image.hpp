@@ -72,6 +72,7 @@ struct Image {
     std::vector<std::string> notes = {}; ///< what a user should know about the file
     std::vector<Attribute> attributes = {};
     Window window = {};
+    std::string made = {}; ///< what the file that is written says of how it was made (io::made_by); not kept from files
 
     std::size_t pixels() const { return static_cast<std::size_t>(width) * static_cast<std::size_t>(height); }
     const Channel* find(std::string_view name) const;
@@ -80,8 +81,13 @@ struct Image {
 /// Names before the last dot, in order of appearance; "" for channels without one.
 std::vector<std::string> layers(const Image& image);
 
+/// The layer that is meant where none is named: the unnamed one if it is more than alpha, else the first that is a
+/// colour, else the first with a channel that is not alpha, else the first. "" if there are no channels.
+std::string usual_layer(const Image& image);
+
 /// What a rule reads: r, g, b and alpha of one layer, straight (not premultiplied). A single channel
-/// stands for all three; missing alpha is null and means 1.
+/// stands for all three. Alpha is the layer's own; a layer that is a colour and has none is covered by the file's
+/// (the channel A without a layer), as renderers write it; otherwise it is null and means 1.
 struct Picture {
     int width = 0;
     int height = 0;
@@ -98,8 +104,9 @@ struct Picture {
 std::optional<Picture> picture_of(const Image& image, std::string_view layer);
 
 /// `image` with the r, g, b (and a) of `layer` replaced by `picture`, multiplied by alpha again where the
-/// image is premultiplied (light that had alpha 0 before and has it still stays as it is). A layer of a single channel
-/// gets the picture's r, g, b as three channels.
+/// image is premultiplied (light that had alpha 0 before and has it still stays as it is). In the place of a single
+/// channel stand the picture's r, g, b as three channels; no other channel is lost. A layer whose alpha was the file's
+/// gets one of its own if the picture has another.
 Image with_picture(const Image& image, std::string_view layer, const Picture& picture);
 
 /// An image of the channels R, G, B and, if the picture has one, A.

@@ -1,6 +1,5 @@
 #include "insight/algebra.hpp"
 
-#include "engine/lower.hpp"
 #include "insight/polynomial.hpp"
 #include "ir/graph.hpp"
 
@@ -101,8 +100,8 @@ std::optional<Inputs> where_zero(std::vector<Polynomial> zero, Inputs inputs) {
 /// The outputs of a rule as sums of products.
 class Reading {
 public:
-    Reading(const Formula& formula, Atoms& atoms, std::optional<std::span<const double>> values)
-        : formula_(formula), atoms_(atoms), values_(values), outputs_(formula.lower(graph_, {})) {}
+    Reading(const Subject& subject, Atoms& atoms, std::optional<std::span<const double>> values)
+        : subject_(subject), atoms_(atoms), values_(values), outputs_(subject.lower(graph_)) {}
 
     /// `open` gets the first condition that is not decided, if there is one.
     std::array<Polynomial, 4> outputs(const Inputs& inputs, const Choices& choices, std::optional<Open>& open) {
@@ -146,6 +145,17 @@ private:
         return large || odd ? atoms_.named(key(graph_[id])) : made;
     }
 
+    /// Two rules that read a picture of one name read the same one.
+    std::string source_channel(std::uint32_t slot) const {
+        for (const lang::SourceInput& source : subject_.sources()) {
+            const auto channels = static_cast<std::uint32_t>(width(source.type));
+            if (slot < channels)
+                return fmt::format("source {} {}", source.name, slot);
+            slot -= channels;
+        }
+        return fmt::format("source channel {}", slot);
+    }
+
     Polynomial leaf(const ir::Node& node) {
         if (node.op == Op::constant)
             return std::isfinite(node.value) ? Polynomial(node.value) : atoms_.named(fmt::format("{}", node.value));
@@ -154,13 +164,13 @@ private:
                 return atoms_.named(fmt::format("extent {}", node.slot));
             const std::size_t parameter = node.slot - ir::first_parameter_slot;
             return values_ ? Polynomial((*values_)[parameter])
-                           : atoms_.named("parameter " + formula_.parameters[parameter]);
+                           : atoms_.named("parameter " + subject_.parameters()[parameter].name);
         }
         if (node.slot < 4)
             return (*inputs_)[node.slot];
         if (node.slot < graph_.first_stage_slot())
             return atoms_.named(node.slot < ir::input_count ? fmt::format("place {}", node.slot)
-                                                            : fmt::format("source {}", node.slot));
+                                                            : source_channel(node.slot - ir::input_count));
         const ir::Stage& stage = graph_.stages()[node.slot - graph_.first_stage_slot()];
         return atoms_.named(fmt::format("around {} ({}) ({})", static_cast<int>(stage.kind), known_[stage.source].key(),
                                         known_[stage.size].key()));
@@ -264,7 +274,7 @@ private:
         }
     }
 
-    const Formula& formula_;
+    const Subject& subject_;
     Atoms& atoms_;
     std::optional<std::span<const double>> values_;
     ir::Graph graph_;
@@ -341,19 +351,19 @@ constexpr std::array<double, 4> tried[] = {
 constexpr double beyond_rounding = 1e-6;
 
 /// Any numbers will do for parameters, if those of one name are the same.
-std::vector<double> some_values(const Formula& formula) {
+std::vector<double> some_values(const Subject& subject) {
     std::vector<double> values;
-    for (const std::string& name : formula.parameters)
-        values.push_back(0.15 + 0.7 * static_cast<double>(std::hash<std::string>()(name) % 997) / 997);
+    for (const subject::Parameter& p : subject.parameters())
+        values.push_back(0.15 + 0.7 * static_cast<double>(std::hash<std::string>()(p.name) % 997) / 997);
     return values;
 }
 
-/// A formula of numbers.
+/// A subject of numbers.
 class Numbers {
 public:
-    Numbers(const Formula& formula, std::optional<std::span<const double>> values)
-        : values_(values ? std::vector<double>(values->begin(), values->end()) : some_values(formula)),
-          reading_(formula, atoms_, std::span<const double>(values_)) {}
+    Numbers(const Subject& subject, std::optional<std::span<const double>> values)
+        : values_(values ? std::vector<double>(values->begin(), values->end()) : some_values(subject)),
+          reading_(subject, atoms_, std::span<const double>(values_)) {}
     /// Nothing where one of them is no number, or depends on more than the colour.
     std::optional<std::array<Polynomial, 4>> at(const Inputs& in) {
         std::optional<Open> open;
@@ -386,9 +396,9 @@ Inputs numbers(const std::array<double, 4>& rgba) {
 }
 
 /// Whether it cannot be a matrix: a fourth step along the axes does not lead where three say.
-bool is_no_matrix(const Formula& formula, std::span<const double> values) {
+bool is_no_matrix(const Subject& subject) {
     constexpr double step = 0.25;
-    Numbers of(formula, values);
+    Numbers of(subject, subject.values());
     const std::array<double, 4>& middle = tried[0];
     const auto here = of.at(numbers(middle));
     if (!here)
@@ -425,9 +435,9 @@ Inputs grey(Atoms& atoms) {
 
 /// Whether all of `differences` of the outputs vanish, whichever way choices go.
 template <class Differences>
-bool vanish(const Formula& formula, std::optional<std::span<const double>> values, Inputs (*inputs)(Atoms&),
+bool vanish(const Subject& subject, std::optional<std::span<const double>> values, Inputs (*inputs)(Atoms&),
             const Differences& differences) {
-    Numbers of(formula, values);
+    Numbers of(subject, values);
     for (std::array<double, 4> rgba : tried) {
         if (inputs == grey)
             rgba[1] = rgba[2] = rgba[0];
@@ -440,7 +450,7 @@ bool vanish(const Formula& formula, std::optional<std::span<const double>> value
         }
     }
     Atoms atoms;
-    Reading reading(formula, atoms, values);
+    Reading reading(subject, atoms, values);
     return every_way(atoms, [&](const Choices& choices, std::optional<Open>& open) {
         const Inputs in = choices.inputs.value_or(inputs(atoms));
         const auto out = reading.outputs(in, choices, open);
@@ -455,23 +465,24 @@ bool vanish(const Formula& formula, std::optional<std::span<const double>> value
 
 } // namespace
 
-bool shown_identity(const Formula& formula, std::span<const double> values) {
-    return vanish(formula, values, colour, [](const auto& in, const auto& out) {
+bool shown_identity(const Subject& subject) {
+    return vanish(subject, subject.values(), colour, [](const auto& in, const auto& out) {
         return std::vector{out[0].plus(in[0], -1), out[1].plus(in[1], -1), out[2].plus(in[2], -1),
                            out[3].plus(in[3], -1)};
     });
 }
 
-std::optional<Affine> shown_matrix(const Formula& formula, std::span<const double> values) {
+std::optional<Affine> shown_matrix(const Subject& subject) {
+    const std::vector<double>& values = subject.values();
     ir::Graph graph;
-    const std::vector<ir::NodeId> nodes = formula.lower(graph, {});
+    const std::vector<ir::NodeId> nodes = subject.lower(graph);
     if (const std::optional<Affine> quick = affine(graph, nodes, values))
         return quick;
-    if (is_no_matrix(formula, values))
+    if (is_no_matrix(subject))
         return std::nullopt;
     // One way through the choices says which matrix it would be; then all of them have to be that one.
     Atoms atoms;
-    Reading reading(formula, atoms, values);
+    Reading reading(subject, atoms, values);
     const Inputs in = colour(atoms);
     Choices choices;
     std::array<Polynomial, 4> out;
@@ -499,7 +510,7 @@ std::optional<Affine> shown_matrix(const Formula& formula, std::span<const doubl
             made.matrix[o][static_cast<std::size_t>(channel - in.begin())] = term.second;
         }
     }
-    const bool all = vanish(formula, values, colour, [&](const auto& before, const auto& after) {
+    const bool all = vanish(subject, values, colour, [&](const auto& before, const auto& after) {
         std::vector<Polynomial> differences = {after[3].plus(before[3], -1)};
         for (std::size_t o = 0; o < 3; ++o) {
             Polynomial difference = after[o].plus(Polynomial(made.offset[o]), -1);
@@ -512,20 +523,20 @@ std::optional<Affine> shown_matrix(const Formula& formula, std::span<const doubl
     return all ? std::optional(made) : std::nullopt;
 }
 
-bool shown_neutral(const Formula& formula) {
-    return vanish(formula, std::nullopt, grey, [](const auto&, const auto& out) {
+bool shown_neutral(const Subject& subject) {
+    return vanish(subject, std::nullopt, grey, [](const auto&, const auto& out) {
         return std::vector{out[0].plus(out[1], -1), out[2].plus(out[1], -1)};
     });
 }
 
-bool shown_grey_kept(const Formula& formula) {
-    return vanish(formula, std::nullopt, grey, [](const auto& in, const auto& out) {
+bool shown_grey_kept(const Subject& subject) {
+    return vanish(subject, std::nullopt, grey, [](const auto& in, const auto& out) {
         return std::vector{out[0].plus(in[0], -1), out[1].plus(in[0], -1), out[2].plus(in[0], -1)};
     });
 }
 
-bool shown_sum_kept(const Formula& formula, const std::array<double, 3>& weights) {
-    return vanish(formula, std::nullopt, colour, [&](const auto& in, const auto& out) {
+bool shown_sum_kept(const Subject& subject, const std::array<double, 3>& weights) {
+    return vanish(subject, std::nullopt, colour, [&](const auto& in, const auto& out) {
         Polynomial change;
         for (std::size_t c = 0; c < 3; ++c)
             change = change.plus(out[c], weights[c]).plus(in[c], -weights[c]);
@@ -533,8 +544,8 @@ bool shown_sum_kept(const Formula& formula, const std::array<double, 3>& weights
     });
 }
 
-bool shown_equal(const Formula& a, const Formula& b) {
-    if (a.space != b.space)
+bool shown_equal(const Subject& a, const Subject& b) {
+    if (a.in_space() != b.in_space() || a.out_space() != b.out_space())
         return false;
     Numbers of_a(a, std::nullopt), of_b(b, std::nullopt);
     for (const auto& rgba : tried)
@@ -552,58 +563,6 @@ bool shown_equal(const Formula& a, const Formula& b) {
                 return false;
         return true;
     });
-}
-
-namespace {
-
-struct Reach {
-    Dependence inputs{};
-    bool elsewhere = false;   ///< the place, the size of the picture, neighbours or other pictures are read, too
-    bool alpha_stays = false; ///< as it came, untouched
-};
-
-Reach reach_of(const Formula& formula) {
-    ir::Graph graph;
-    const std::vector<ir::NodeId> outputs = formula.lower(graph, {});
-    Reach reach;
-    reach.alpha_stays =
-        graph[outputs[3]].op == Op::input && graph[outputs[3]].slot == static_cast<std::uint32_t>(ir::Input::a);
-    for (std::size_t o = 0; o < 4; ++o) {
-        std::vector<bool> seen(graph.size());
-        std::vector<ir::NodeId> waiting = {outputs[o]};
-        while (!waiting.empty()) {
-            const ir::NodeId id = waiting.back();
-            waiting.pop_back();
-            if (seen[id])
-                continue;
-            seen[id] = true;
-            const ir::Node& node = graph[id];
-            if (node.op == Op::input && node.slot < 4)
-                reach.inputs[o][node.slot] = true;
-            else if (node.op == Op::input || (node.op == Op::uniform && node.slot < ir::first_parameter_slot))
-                reach.elsewhere = true;
-            if (node.op == Op::input && node.slot >= graph.first_stage_slot())
-                waiting.push_back(graph.stages()[node.slot - graph.first_stage_slot()].source);
-            for (int k = 0; k < ir::row(node.op).arity; ++k)
-                waiting.push_back(node.args[static_cast<std::size_t>(k)]);
-        }
-    }
-    return reach;
-}
-
-} // namespace
-
-Dependence dependence(const Formula& formula) { return reach_of(formula).inputs; }
-
-bool separable(const Formula& formula) {
-    const Reach reach = reach_of(formula);
-    if (reach.elsewhere || !reach.alpha_stays)
-        return false;
-    for (std::size_t o = 0; o < 3; ++o)
-        for (std::size_t i = 0; i < 4; ++i)
-            if (reach.inputs[o][i] && i != o)
-                return false;
-    return true;
 }
 
 } // namespace kasuri::insight

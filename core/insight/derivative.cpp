@@ -56,11 +56,11 @@ constexpr Measure table[] = {
      -1, 1, determinant, lower_determinant},
 };
 
-Nodes slopes_of(const Formula& formula, Graph& graph, std::vector<std::string> source_spaces) {
+Nodes slopes_of(const subject::Subject& subject, Graph& graph, std::vector<std::string> source_spaces) {
     engine::CompileOptions options;
     options.colour_only = true;
     options.source_spaces = std::move(source_spaces);
-    const std::vector<NodeId> outputs = formula.lower(graph, options);
+    const std::vector<NodeId> outputs = subject.lower(graph, options);
     const std::vector<ir::Slopes> slopes = ir::derivatives(graph, outputs);
     return {slopes[0], slopes[1], slopes[2]};
 }
@@ -96,24 +96,25 @@ const Measure* find_measure(std::string_view name) {
     return found == std::end(table) ? nullptr : found;
 }
 
-engine::ProgramPtr derivative(const Formula& formula, std::vector<std::string> source_spaces) {
+engine::ProgramPtr derivative(const subject::Subject& subject, std::vector<std::string> source_spaces) {
     Graph graph;
-    const Nodes slopes = slopes_of(formula, graph, std::move(source_spaces));
+    const Nodes slopes = slopes_of(subject, graph, std::move(source_spaces));
     std::vector<NodeId> outputs;
     for (const auto& row : slopes)
         outputs.insert(outputs.end(), row.begin(), row.end());
     return std::make_shared<const engine::Program>(graph, outputs);
 }
 
-engine::ProgramPtr measured(const Formula& formula, const Measure& measure, std::vector<std::string> source_spaces) {
+engine::ProgramPtr measured(const subject::Subject& subject, const Measure& measure,
+                            std::vector<std::string> source_spaces) {
     Graph graph;
-    const Nodes slopes = slopes_of(formula, graph, std::move(source_spaces));
+    const Nodes slopes = slopes_of(subject, graph, std::move(source_spaces));
     const NodeId output[] = {measure.lower(graph, slopes)};
     return std::make_shared<const engine::Program>(graph, output);
 }
 
 std::vector<Jacobian> jacobians(const engine::Program& derivative, std::span<const double> values,
-                                std::span<const std::array<float, 3>> colours) {
+                                std::span<const std::array<float, 3>> colours, std::vector<engine::PlaneView> more) {
     std::array<std::vector<float>, 3> in;
     for (auto& plane : in)
         plane.reserve(colours.size());
@@ -127,6 +128,7 @@ std::vector<Jacobian> jacobians(const engine::Program& derivative, std::span<con
     engine::Source source{static_cast<int>(colours.size()), 1, {}};
     for (std::size_t c = 0; c < 3; ++c)
         source.planes[c] = in[c].data();
+    source.more = std::move(more);
     engine::run(derivative, source, values, std::span<float* const>(sinks));
     std::vector<Jacobian> made(colours.size());
     for (std::size_t p = 0; p < colours.size(); ++p)

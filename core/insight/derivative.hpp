@@ -1,5 +1,5 @@
 #pragma once
-#include "insight/formula.hpp"
+#include "subject/subject.hpp"
 
 #include <array>
 #include <optional>
@@ -14,11 +14,13 @@ using Jacobian = std::array<std::array<double, 3>, 3>;
 
 /// A program with nine outputs: the Jacobian of r, g, b, row by row, at every pixel of a picture in the rule's working
 /// space. How it is made: ir/derive.hpp. `source_spaces` as in engine::CompileOptions.
-engine::ProgramPtr derivative(const Formula& formula, std::vector<std::string> source_spaces = {});
+engine::ProgramPtr derivative(const subject::Subject& subject, std::vector<std::string> source_spaces = {});
 
 /// The Jacobians at `colours` (r, g, b; alpha 1; a picture one pixel high), computed by the tiles in single precision.
+/// `more`: channels of further pictures.
 std::vector<Jacobian> jacobians(const engine::Program& derivative, std::span<const double> values,
-                                std::span<const std::array<float, 3>> colours);
+                                std::span<const std::array<float, 3>> colours,
+                                std::vector<engine::PlaneView> more = {});
 
 /// One row: a number that is made of the Jacobian, for lenses and proofs.
 struct Measure {
@@ -32,7 +34,7 @@ std::span<const Measure> measures();
 const Measure* find_measure(std::string_view name);
 
 /// A program with one output, the measure at every pixel.
-engine::ProgramPtr measured(const Formula& formula, const Measure& measure,
+engine::ProgramPtr measured(const subject::Subject& subject, const Measure& measure,
                             std::vector<std::string> source_spaces = {});
 
 /// Determinant of the Jacobian: negative where the orientation of colours is flipped (a swap of two channels flips all

@@ -24,20 +24,20 @@ std::string rows_of(const Affine& map) {
 
 } // namespace
 
-Known known(const lang::Rule& rule, std::span<const double> values) {
+Known known(const subject::Subject& subject) {
     Known made;
-    made.matrix = shown_matrix(rule, values);
-    made.identity = made.matrix ? made.matrix->is_identity() : shown_identity(rule, values);
-    made.curves = separable(rule);
+    made.matrix = shown_matrix(subject);
+    made.identity = made.matrix ? made.matrix->is_identity() : shown_identity(subject);
+    made.curves = separable(subject);
     std::vector<double> defaults;
-    for (const lang::Parameter& p : rule.parameters)
+    for (const subject::Parameter& p : subject.parameters())
         defaults.push_back(p.value);
-    made.identity_at_defaults = shown_identity(rule, defaults);
-    made.neutral = shown_neutral(rule);
-    made.grey_kept = made.neutral && shown_grey_kept(rule);
-    const colour::Space& space = *colour::find_space(engine::working_space(rule));
+    made.identity_at_defaults = shown_identity(subject.at(defaults));
+    made.neutral = shown_neutral(subject);
+    made.grey_kept = made.neutral && shown_grey_kept(subject);
+    const colour::Space& space = *colour::find_space(subject.space());
     made.luminance_kept =
-        colour::is_linear(space) && !space.to_light && shown_sum_kept(rule, colour::luminance_weights(space));
+        colour::is_linear(space) && !space.to_light && shown_sum_kept(subject, colour::luminance_weights(space));
     return made;
 }
 

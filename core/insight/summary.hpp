@@ -1,11 +1,12 @@
 #pragma once
 #include "insight/affine.hpp"
+#include "subject/subject.hpp"
 
 #include <string>
 
 namespace kasuri::insight {
 
-/// What is certain about a rule at these values, without trying colours.
+/// What is certain about a subject at its values, without trying colours.
 struct Known {
     std::optional<Affine> matrix;
     bool identity = false; ///< at these values
@@ -16,7 +17,7 @@ struct Known {
     bool luminance_kept = false; ///< for all values; only asked in linear spaces
 };
 
-Known known(const lang::Rule& rule, std::span<const double> values);
+Known known(const subject::Subject& subject);
 
 /// Lines for people, with numbers; empty if nothing is certain.
 std::string described(const Known& known);

@@ -20,9 +20,11 @@ public:
         try {
             OCIO::PlanarImageDesc image(planes[0], planes[1], planes[2], nullptr, static_cast<long>(count), 1);
             processor_->apply(image);
-        } catch (const OCIO::Exception&) { // of what was tried when the space was added, nothing fails later
+        } catch (const std::exception&) { // it was tried before; numbers that are not converted must not pass for it
+            fill_with_nan(planes, count);
         }
     }
+    std::string identity() const override { return processor_->getCacheID(); }
 
 private:
     OCIO::ConstCPUProcessorRcPtr processor_;

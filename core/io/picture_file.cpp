@@ -19,6 +19,9 @@ using image::Image;
 
 namespace {
 
+constexpr const char* made_name = "kasuri:made";
+constexpr std::string_view made_software = "Kasuri, made ";
+
 /// More than this is refused: no picture of this trade is larger, and a broken header can claim anything.
 constexpr std::uint64_t most_values = std::uint64_t{1} << 31;
 
@@ -278,6 +281,19 @@ std::optional<Error> refused_depth(const fs::path& path, Depth depth) {
                  "PNG holds 8 and 16 bits, TIFF 8, 16 and float, EXR half and float."};
 }
 
+std::string made_by(const std::filesystem::path& path) {
+    const auto input = OIIO::ImageInput::open(path.string());
+    if (!input) {
+        (void)OIIO::geterror();
+        return {};
+    }
+    const std::string made = input->spec().get_string_attribute(made_name);
+    if (!made.empty())
+        return made;
+    const std::string software = input->spec().get_string_attribute("Software");
+    return software.starts_with(made_software) ? software.substr(made_software.size()) : std::string();
+}
+
 Result<SaveReport> save(const fs::path& path, const Image& given) {
     const Ending* ending = find_ending(path);
     if (!ending)
@@ -306,6 +322,11 @@ Result<SaveReport> save(const fs::path& path, const Image& given) {
     const bool declared = declare_space(spec, ending->format, image.space);
     spec.attribute("compression", "zip");
     write_metadata(spec, image, ending->format == "openexr");
+    if (!image.made.empty()) { // TIFF has no place for texts of one's own
+        spec.attribute(made_name, image.made);
+        if (ending->format == "tiff")
+            spec.attribute("Software", std::string(made_software) + image.made);
+    }
     SaveReport report;
     if (!declared)
         report.notes.push_back(fmt::format("the file cannot say that its numbers are of {}", image.space));

@@ -16,6 +16,9 @@ namespace kasuri::io {
 /// left out.
 Result<image::Image> load(const std::filesystem::path& path, const std::string& space = {});
 
+/// What a file says of how it was made (`image::Image::made`); empty: nothing, or it cannot be read.
+std::string made_by(const std::filesystem::path& path);
+
 /// An attribute's value for people, in a line; long ones are cut short.
 std::string attribute_text(const image::Attribute& attribute);
 

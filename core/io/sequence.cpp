@@ -10,23 +10,6 @@
 namespace kasuri::io {
 namespace {
 
-/// A file name around its last run of digits, endings left out.
-struct Numbered {
-    std::string before, digits, after;
-};
-
-std::optional<Numbered> numbered(const std::filesystem::path& path) {
-    const std::string stem = path.stem().string(), ending = path.extension().string();
-    const auto digit = [](char c) { return std::isdigit(static_cast<unsigned char>(c)) != 0; };
-    const auto last = std::find_if(stem.rbegin(), stem.rend(), digit);
-    if (last == stem.rend())
-        return std::nullopt;
-    const auto first = std::find_if_not(last, stem.rend(), digit);
-    const std::size_t begin = static_cast<std::size_t>(stem.rend() - first),
-                      end = static_cast<std::size_t>(stem.rend() - last);
-    return Numbered{stem.substr(0, begin), stem.substr(begin, end - begin), stem.substr(end) + ending};
-}
-
 std::optional<int> number_of(const std::string& digits) {
     int number = 0;
     const auto [end, error] = std::from_chars(digits.data(), digits.data() + digits.size(), number);
@@ -35,8 +18,26 @@ std::optional<int> number_of(const std::string& digits) {
 
 } // namespace
 
+std::optional<FrameName> frame_name(const std::filesystem::path& path) {
+    const std::string stem = path.stem().string(), ending = path.extension().string();
+    std::size_t begin = 0, length = 0;
+    for (std::size_t i = 0; i < stem.size();) {
+        std::size_t end = i;
+        while (end < stem.size() && std::isdigit(static_cast<unsigned char>(stem[end])) != 0)
+            ++end;
+        if (end > i && end - i >= length) {
+            begin = i;
+            length = end - i;
+        }
+        i = std::max(end, i + 1);
+    }
+    if (length == 0)
+        return std::nullopt;
+    return FrameName{stem.substr(0, begin), stem.substr(begin, length), stem.substr(begin + length) + ending};
+}
+
 Sequence sequence_of(const std::filesystem::path& path) {
-    const std::optional<Numbered> own = numbered(path);
+    const std::optional<FrameName> own = frame_name(path);
     if (!own || !number_of(own->digits))
         return {};
     std::map<int, std::filesystem::path> found;
@@ -44,7 +45,7 @@ Sequence sequence_of(const std::filesystem::path& path) {
     const std::filesystem::path folder = path.has_parent_path() ? path.parent_path() : std::filesystem::path(".");
     for (std::filesystem::directory_iterator entry(folder, unreadable), end; !unreadable && entry != end;
          entry.increment(unreadable)) {
-        const std::optional<Numbered> other = numbered(entry->path().filename());
+        const std::optional<FrameName> other = frame_name(entry->path().filename());
         if (!other || other->before != own->before || other->after != own->after)
             continue;
         const std::optional<int> number = number_of(other->digits);

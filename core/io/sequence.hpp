@@ -1,8 +1,18 @@
 #pragma once
 #include <filesystem>
+#include <optional>
+#include <string>
 #include <vector>
 
 namespace kasuri::io {
+
+/// A file's name around the number of its frame.
+struct FrameName {
+    std::string before, digits, after;
+};
+/// That number is the longest run of digits in the name, without its ending; of runs of one length the last. So it is
+/// 0012 of shot7.0012.v2.exr. Nothing if there are no digits.
+std::optional<FrameName> frame_name(const std::filesystem::path& path);
 
 /// Numbered pictures that belong together: river.0001.exr, river.0002.exr ...
 struct Sequence {
@@ -14,9 +24,9 @@ struct Sequence {
     std::size_t at = 0;        ///< which of them was asked about
 };
 
-/// The files beside `path` that have its name but for the last run of digits in it. Empty if it has none, or is alone,
-/// or if the folder cannot be read. Numbers may be padded with zeros or not (of two files of one number the padded one
-/// like `path` is taken).
+/// The files beside `path` that have its name but for the number of the frame (`frame_name`). Empty if it has none, or
+/// is alone, or if the folder cannot be read. Numbers may be padded with zeros or not (of two files of one number the
+/// padded one like `path` is taken).
 Sequence sequence_of(const std::filesystem::path& path);
 
 } // namespace kasuri::io

@@ -1,5 +1,7 @@
 #include "ir/derive.hpp"
 
+#include "ir/needed.hpp"
+
 #include <numbers>
 
 namespace kasuri::ir {
@@ -161,22 +163,6 @@ Rule rule_of(Op op) {
         if (row.op == op)
             return row.slope;
     return nullptr;
-}
-
-std::vector<bool> needed_by(const Graph& graph, std::span<const NodeId> outputs) {
-    std::vector<bool> needed(graph.size());
-    for (const NodeId output : outputs)
-        needed[output] = true;
-    for (std::size_t id = graph.size(); id-- > 0;) {
-        if (!needed[id])
-            continue;
-        const Node& node = graph[static_cast<NodeId>(id)];
-        for (int k = 0; k < row(node.op).arity; ++k)
-            needed[node.args[static_cast<std::size_t>(k)]] = true;
-        if (node.op == Op::input && node.slot >= graph.first_stage_slot())
-            needed[graph.stages()[node.slot - graph.first_stage_slot()].source] = true;
-    }
-    return needed;
 }
 
 } // namespace

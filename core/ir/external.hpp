@@ -1,6 +1,7 @@
 #pragma once
 #include <array>
 #include <cstddef>
+#include <string>
 
 namespace kasuri::ir {
 
@@ -9,8 +10,10 @@ namespace kasuri::ir {
 class External {
 public:
     virtual ~External() = default;
-    /// In place; the planes do not overlap. Never throws.
+    /// In place; the planes do not overlap. Never throws; what cannot be converted becomes NaN, never what came in.
     virtual void apply(float* const planes[3], std::size_t count) const = 0;
+    /// Equal for conversions that give the same numbers, also in another run of the program.
+    virtual std::string identity() const = 0;
 };
 
 /// One colour through it; it computes in floats.

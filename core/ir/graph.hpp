@@ -2,6 +2,7 @@
 #include "ir/external.hpp"
 #include "ir/op.hpp"
 
+#include <algorithm>
 #include <array>
 #include <cstdint>
 #include <map>
@@ -92,7 +93,9 @@ public:
     std::uint32_t input_slots() const { return first_stage_slot_ + static_cast<std::uint32_t>(stages_.size()); }
     std::uint32_t first_stage_slot() const { return first_stage_slot_; }
     /// How many channels further pictures have; to be said before the first stage is made.
-    void reserve_sources(std::uint32_t channels) { first_stage_slot_ = input_count + channels; }
+    void reserve_sources(std::uint32_t channels) {
+        first_stage_slot_ = std::max(first_stage_slot_, input_count + channels);
+    }
 
     const Node& operator[](NodeId id) const { return nodes_[id]; }
     std::size_t size() const { return nodes_.size(); }

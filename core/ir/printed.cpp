@@ -1,30 +1,14 @@
 #include "ir/printed.hpp"
 
 #include "base/text.hpp"
+#include "ir/needed.hpp"
 
 #include <fmt/format.h>
 
 namespace kasuri::ir {
 
 std::string printed(const Graph& graph, std::span<const NodeId> outputs) {
-    std::vector<bool> needed(graph.size());
-    for (const NodeId id : outputs)
-        needed[id] = true;
-    const auto stage_of = [&](const Node& node) -> const Stage* {
-        if (node.op != Op::input || node.slot < graph.first_stage_slot())
-            return nullptr;
-        return &graph.stages()[node.slot - graph.first_stage_slot()];
-    };
-    // Operands come before what uses them, so one walk from the end finds all that is needed.
-    for (std::size_t i = graph.size(); i-- > 0;) {
-        if (!needed[i])
-            continue;
-        const Node& node = graph[static_cast<NodeId>(i)];
-        for (int k = 0; k < row(node.op).arity; ++k)
-            needed[node.args[static_cast<std::size_t>(k)]] = true;
-        if (const Stage* stage = stage_of(node))
-            needed[stage->source] = needed[stage->size] = true;
-    }
+    const std::vector<bool> needed = needed_by(graph, outputs);
     constexpr std::string_view inputs[] = {"r", "g", "b", "a", "pixel.x", "pixel.y", "pos.x", "pos.y"};
     constexpr std::string_view uniforms[] = {"aspect", "width", "height"};
     constexpr std::string_view neighbours[] = {"blur", "dilate", "erode"};
@@ -39,7 +23,7 @@ std::string printed(const Graph& graph, std::span<const NodeId> outputs) {
         } else if (node.op == Op::uniform) {
             text += node.slot < first_parameter_slot ? std::string(uniforms[node.slot])
                                                      : fmt::format("parameter {}", node.slot - first_parameter_slot);
-        } else if (const Stage* stage = stage_of(node)) {
+        } else if (const Stage* stage = stage_of(graph, node)) {
             text += fmt::format("{} n{} n{}", neighbours[static_cast<std::size_t>(stage->kind)], stage->source,
                                 stage->size);
         } else if (node.op == Op::input) {

@@ -7,24 +7,36 @@
 namespace kasuri::proof {
 namespace {
 
-/// Parameters of the same name have the same value in both; the others their defaults.
-std::vector<double> values_of(const lang::Rule& other, const Subject& subject) {
-    std::vector<double> values;
-    for (const lang::Parameter& theirs : other.parameters) {
-        values.push_back(theirs.value);
-        for (std::size_t i = 0; i < subject.rule.parameters.size(); ++i)
-            if (subject.rule.parameters[i].name == theirs.name)
-                values.back() = lang::allowed_value(theirs, subject.values[i]);
+/// The other rule, with the values and further pictures of this one where it has some of the same names; else its
+/// defaults, and 0.
+class Other {
+public:
+    explicit Other(const Task& task) : subject_(*task.other) {
+        std::vector<double> values;
+        const auto ours = task.subject.parameters();
+        for (const lang::Parameter& theirs : task.other->parameters) {
+            values.push_back(theirs.value);
+            for (std::size_t i = 0; i < ours.size(); ++i)
+                if (ours[i].name == theirs.name)
+                    values.back() = lang::allowed_value(theirs, task.subject.values()[i]);
+        }
+        subject_ = subject_.at(std::move(values));
+        subject_ = subject_.with_bindings(task.subject.bindings());
+        sources_ = subject::source_settings(subject_)[subject_.sources().empty() ? 0 : task.variation];
+        const std::string& space = task.subject.in_space(); // the other may work in another one
+        program_ = subject_.program(space, space, subject::source_spaces(subject_));
     }
-    return values;
-}
 
-engine::ProgramPtr in_our_space(const Subject& subject) {
-    engine::CompileOptions options; // the other may work in another space
-    const std::string space = subject.formula().space;
-    options.in_space = options.out_space = space;
-    return engine::compile(*subject.other, options);
-}
+    std::optional<image::Picture> applied(const image::Picture& picture, const CancelToken& cancel) const {
+        return engine::evaluate(*program_, picture, subject_.values(), cancel, nullptr, nullptr,
+                                subject::constant_planes(sources_));
+    }
+
+private:
+    subject::Subject subject_;
+    std::vector<float> sources_;
+    engine::ProgramPtr program_;
+};
 
 double apart(const std::array<float, 4>& a, const std::array<float, 4>& b) {
     double most = 0;
@@ -40,28 +52,25 @@ double apart(const std::array<float, 4>& a, const std::array<float, 4>& b) {
     return most;
 }
 
-std::optional<Measurement> measure_equal(const Subject& subject) {
+std::optional<Measurement> measure_equal(const Task& task) {
     const image::Picture picture = targets::lattice(telling_levels);
-    const auto other =
-        engine::evaluate(*in_our_space(subject), picture, values_of(*subject.other, subject), subject.cancel);
+    const auto other = Other(task).applied(picture, task.cancel);
     Measurement result;
     std::size_t at = 0;
-    const bool whole = other && measure_on(subject, picture, "lattice", result, [&](const auto&, const auto& after) {
+    const bool whole = other && measure_on(task, picture, "lattice", result, [&](const auto&, const auto& after) {
                            return apart(after, other->at(at++));
                        });
     return whole ? std::optional(result) : std::nullopt;
 }
 
-std::optional<Measurement> measure_undone(const Subject& subject) {
+std::optional<Measurement> measure_undone(const Task& task) {
     const std::vector<double> levels = middles(16);
     const image::Picture picture = targets::lattice(levels);
-    const auto changed = engine::evaluate(subject.program, picture, subject.values, subject.cancel);
-    const auto back = changed
-        ? engine::evaluate(*in_our_space(subject), *changed, values_of(*subject.other, subject), subject.cancel)
-        : std::nullopt;
+    const auto changed = task.applied(picture);
+    const auto back = changed ? Other(task).applied(*changed, task.cancel) : std::nullopt;
     Measurement result;
     std::size_t at = 0;
-    const bool whole = back && measure_on(subject, picture, "lattice", result, [&](const auto& before, const auto&) {
+    const bool whole = back && measure_on(task, picture, "lattice", result, [&](const auto& before, const auto&) {
                            return apart(before, back->at(at++));
                        });
     return whole ? std::optional(result) : std::nullopt;
@@ -80,7 +89,7 @@ const Function equals = {
     false,
     measure_equal,
     false,
-    [](const Subject& s) { return insight::shown_equal(s.formula(), *s.other); },
+    [](const Task& t) { return insight::shown_equal(t.subject, subject::Subject(*t.other)); },
     true,
 };
 

@@ -17,30 +17,23 @@ double usual_way(const Jacobians& slopes) {
     return sum < 0 ? -1 : 1;
 }
 
-std::vector<double> defaults_of(const lang::Rule& rule) {
-    std::vector<double> values;
-    for (const lang::Parameter& p : rule.parameters)
-        values.push_back(p.value);
-    return values;
-}
-
 /// The way at the defaults: what is turned the other way at other values has lost a dimension in between.
-double way_at_defaults(const Subject& subject) {
+double way_at_defaults(const Task& task) {
     std::vector<std::array<float, 3>> colours;
     const std::vector<double> levels = middles(steps / 4);
     for (const double b : levels)
         for (const double g : levels)
             for (const double r : levels)
                 colours.push_back({static_cast<float>(r), static_cast<float>(g), static_cast<float>(b)});
-    return usual_way(insight::jacobians(*subject.slopes(), defaults_of(subject.rule), colours));
+    return usual_way(insight::jacobians(*task.slopes(), task.usual, colours, subject::constant_planes(task.sources)));
 }
 
 /// How many colours are `bad`; the place is the first of them.
-std::optional<Measurement> count(const Subject& subject, bool (*bad)(double volume)) {
+std::optional<Measurement> count(const Task& task, bool (*bad)(double volume)) {
     Measurement result;
     double found = 0;
-    const double way = way_at_defaults(subject);
-    const auto whole = measure_slopes(subject, steps, result, [&](const Jacobians& slopes, std::size_t at) {
+    const double way = way_at_defaults(task);
+    const auto whole = measure_slopes(task, steps, result, [&](const Jacobians& slopes, std::size_t at) {
         const bool is_bad = bad(insight::volume(slopes[at]) * way);
         found += is_bad ? 1 : 0;
         return is_bad ? 1.0 : 0.0;
@@ -50,9 +43,8 @@ std::optional<Measurement> count(const Subject& subject, bool (*bad)(double volu
 }
 
 /// An exact matrix is the same everywhere.
-std::optional<double> volume_of_matrix(const Subject& subject) {
-    const auto matrix = insight::shown_matrix(subject.formula(), subject.values),
-               usual = insight::shown_matrix(subject.formula(), defaults_of(subject.rule));
+std::optional<double> volume_of_matrix(const Task& task) {
+    const auto matrix = insight::shown_matrix(task.subject), usual = insight::shown_matrix(task.subject.at(task.usual));
     if (!matrix || !usual)
         return std::nullopt;
     return insight::volume(matrix->matrix) * (usual->determinant() < 0 ? -1 : 1);
@@ -69,11 +61,9 @@ const Function folds = {
     "determinant of their slopes with the other sign.",
     0,
     false,
-    [](const Subject& subject) {
-        return count(subject, [](double volume) { return std::isnan(volume) || volume < -1e-6; });
-    },
+    [](const Task& task) { return count(task, [](double volume) { return std::isnan(volume) || volume < -1e-6; }); },
     false,
-    [](const Subject& subject) { return volume_of_matrix(subject).value_or(-1) > -1e-6; },
+    [](const Task& task) { return volume_of_matrix(task).value_or(-1) > -1e-6; },
 };
 
 const Function invertible = {
@@ -83,9 +73,9 @@ const Function invertible = {
     "of the slopes, over the lengths of its rows, is below 0.001).",
     0,
     false,
-    [](const Subject& subject) { return count(subject, [](double volume) { return !(volume > lost); }); },
+    [](const Task& task) { return count(task, [](double volume) { return !(volume > lost); }); },
     false,
-    [](const Subject& subject) { return volume_of_matrix(subject).value_or(0) > lost; },
+    [](const Task& task) { return volume_of_matrix(task).value_or(0) > lost; },
 };
 
 } // namespace kasuri::proof

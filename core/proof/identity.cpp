@@ -19,12 +19,12 @@ double moved(const std::array<float, 4>& before, const std::array<float, 4>& aft
     return most / scale;
 }
 
-std::optional<Measurement> measure(const Subject& subject) {
+std::optional<Measurement> measure(const Task& task) {
     Measurement result;
-    if (!measure_on(subject, targets::lattice(telling_levels), "lattice", result, moved))
+    if (!measure_on(task, targets::lattice(telling_levels), "lattice", result, moved))
         return std::nullopt;
     for (const targets::Target* target : targets::all())
-        if (!measure_on(subject, targets::sampled(*target, 512), target->name, result, moved))
+        if (!measure_on(task, targets::sampled(*target, 512), target->name, result, moved))
             return std::nullopt;
     return result;
 }
@@ -41,7 +41,7 @@ const Function identity = {
     true,
     measure,
     true,
-    [](const Subject& s) { return insight::shown_identity(s.formula(), s.values); },
+    [](const Task& t) { return insight::shown_identity(t.subject); },
 };
 
 } // namespace kasuri::proof

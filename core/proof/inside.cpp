@@ -8,13 +8,13 @@ namespace {
 
 constexpr double room = 1e-5;
 
-std::optional<Measurement> measure(const Subject& subject) {
+std::optional<Measurement> measure(const Task& task) {
     std::vector<double> levels;
     for (int i = 0; i <= 16; ++i)
         levels.push_back(i / 16.0);
     Measurement result;
     const bool whole =
-        measure_on(subject, targets::lattice(levels), "lattice", result, [](const auto&, const auto& after) {
+        measure_on(task, targets::lattice(levels), "lattice", result, [](const auto&, const auto& after) {
             double out = 0;
             for (std::size_t c = 0; c < 3; ++c) {
                 if (std::isnan(after[c]))
@@ -27,8 +27,8 @@ std::optional<Measurement> measure(const Subject& subject) {
 }
 
 /// What a matrix makes of the corners holds for all that lies between.
-bool shown(const Subject& subject) {
-    const auto matrix = insight::shown_matrix(subject.formula(), subject.values);
+bool shown(const Task& task) {
+    const auto matrix = insight::shown_matrix(task.subject);
     for (std::size_t o = 0; matrix && o < 3; ++o) {
         double low = matrix->offset[o], high = low;
         for (const double weight : matrix->matrix[o])

@@ -4,7 +4,6 @@
 #include "lang/check.hpp"
 
 #include <algorithm>
-#include <chrono>
 #include <fmt/format.h>
 
 namespace kasuri::proof {
@@ -49,33 +48,6 @@ Result<lang::Rule> look_statements(const std::string& proofs, const std::string&
                          ""};
         }
     return std::move(checked.rule);
-}
-
-engine::ProgramPtr program_of(const handover::Subject& look) {
-    ir::Graph graph;
-    const std::vector<ir::NodeId> outputs = handover::formula_of(look).lower(graph, {});
-    return std::make_shared<const engine::Program>(graph, outputs);
-}
-
-std::optional<Outcome> check_look(const handover::Subject& look, const engine::Program& program,
-                                  const lang::Rule& statements, const lang::ProofLine& line,
-                                  const CancelToken& cancel) {
-    const std::vector<double> none[1] = {};
-    return check(statements, program, line, none, cancel, &look);
-}
-
-bool check_look(const handover::Subject& look, const lang::Rule& statements, FilterReport& into,
-                const CancelToken& cancel) {
-    const auto from = std::chrono::steady_clock::now();
-    const engine::ProgramPtr program = program_of(look);
-    for (const lang::ProofLine& line : statements.proofs) {
-        std::optional<Outcome> outcome = check_look(look, *program, statements, line, cancel);
-        if (!outcome)
-            return false;
-        into.outcomes.push_back(std::move(*outcome));
-    }
-    into.seconds = std::chrono::duration<double>(std::chrono::steady_clock::now() - from).count();
-    return true;
 }
 
 } // namespace kasuri::proof

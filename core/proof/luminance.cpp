@@ -8,8 +8,8 @@
 namespace kasuri::proof {
 namespace {
 
-std::optional<Measurement> measure(const Subject& subject) {
-    const colour::Space& space = *colour::find_space(subject.formula().space);
+std::optional<Measurement> measure(const Task& task) {
+    const colour::Space& space = *colour::find_space(task.subject.space());
     const colour::Triple weights = colour::luminance_weights(space);
     const auto luminance = [&](const std::array<float, 4>& c) {
         const colour::Triple light =
@@ -19,17 +19,17 @@ std::optional<Measurement> measure(const Subject& subject) {
     Measurement result;
     const std::vector<double> levels = middles(12);
     const bool whole =
-        measure_on(subject, targets::lattice(levels), "lattice", result, [&](const auto& before, const auto& after) {
+        measure_on(task, targets::lattice(levels), "lattice", result, [&](const auto& before, const auto& after) {
             const double was = luminance(before);
             return std::fabs(luminance(after) - was) / std::max(1.0, std::fabs(was));
         });
     return whole ? std::optional(result) : std::nullopt;
 }
 
-bool shown(const Subject& subject) {
-    const colour::Space& space = *colour::find_space(subject.formula().space);
+bool shown(const Task& task) {
+    const colour::Space& space = *colour::find_space(task.subject.space());
     return colour::is_linear(space) && !space.to_light &&
-        insight::shown_sum_kept(subject.formula(), colour::luminance_weights(space));
+        insight::shown_sum_kept(task.subject, colour::luminance_weights(space));
 }
 
 } // namespace

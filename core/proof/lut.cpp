@@ -1,4 +1,4 @@
-#include "handover/cube.hpp"
+#include "baking/bake.hpp"
 #include "proof/measure.hpp"
 
 #include <limits>
@@ -9,13 +9,11 @@ namespace {
 constexpr int size = 33;
 
 /// The figure is measured by the hand-over itself, off the table's own points.
-std::optional<Measurement> measure(const Subject& subject) {
-    handover::BakeOptions options;
+std::optional<Measurement> measure(const Task& task) {
+    baking::BakeOptions options;
     options.size = size;
-    const Result<handover::Baked> baked = subject.look
-        ? handover::bake(*subject.look, options, subject.cancel)
-        : handover::bake(subject.rule, subject.values, options, subject.cancel);
-    if (subject.cancel.cancelled())
+    const Result<baking::Baked> baked = baking::bake(task.subject, options, task.cancel);
+    if (task.cancel.cancelled())
         return std::nullopt;
     Measurement result;
     if (!baked) { // it reads the place, its neighbours or another picture: no table holds that
@@ -23,7 +21,7 @@ std::optional<Measurement> measure(const Subject& subject) {
         result.samples = 1;
         return result;
     }
-    const handover::LutError& error = baked.value().tetrahedral;
+    const baking::LutError& error = baked.value().tetrahedral;
     result.figure = baked.value().not_finite > 0 ? std::numeric_limits<double>::infinity() : error.largest;
     result.samples = baked.value().samples;
     result.worst.target = "a colour between the points of the table";
@@ -35,7 +33,7 @@ std::optional<Measurement> measure(const Subject& subject) {
     std::array<float*, 4> out{};
     for (std::size_t c = 0; c < 4; ++c)
         out[c] = &result.worst.after[c];
-    engine::run(subject.program, source, subject.values, std::span<float* const>(out), subject.cancel);
+    engine::run(task.program, source, task.subject.values(), std::span<float* const>(out), task.cancel);
     return result;
 }
 

@@ -16,9 +16,9 @@ inline constexpr double telling_levels[] = {-1,   -0.5, -0.25, -0.01, 0, 1e-6, 0
 /// Runs the rule over `picture` and keeps the largest fault(before, after) in `into`.
 /// Returns false if cancelled.
 template <class Fault>
-bool measure_on(const Subject& subject, const image::Picture& picture, std::string_view target, Measurement& into,
+bool measure_on(const Task& task, const image::Picture& picture, std::string_view target, Measurement& into,
                 Fault&& fault) {
-    const auto after = engine::evaluate(subject.program, picture, subject.values, subject.cancel);
+    const auto after = task.applied(picture);
     if (!after)
         return false;
     for (std::size_t i = 0; i < picture.pixels(); ++i) {
@@ -48,18 +48,19 @@ inline std::vector<double> middles(int steps) {
 /// Runs the rule and its Jacobian over a lattice of `steps` levels between 0 and 1 and keeps the largest
 /// fault(jacobian) in `into`. All Jacobians are given. Returns nothing if cancelled.
 template <class Fault>
-std::optional<std::vector<insight::Jacobian>> measure_slopes(const Subject& subject, int steps, Measurement& into,
+std::optional<std::vector<insight::Jacobian>> measure_slopes(const Task& task, int steps, Measurement& into,
                                                              Fault&& fault) {
     const image::Picture picture = targets::lattice(middles(steps));
     std::vector<std::array<float, 3>> colours(picture.pixels());
     for (std::size_t i = 0; i < colours.size(); ++i)
         colours[i] = {picture.at(i)[0], picture.at(i)[1], picture.at(i)[2]};
-    std::vector<insight::Jacobian> slopes = insight::jacobians(*subject.slopes(), subject.values, colours);
-    if (subject.cancel.cancelled())
+    std::vector<insight::Jacobian> slopes =
+        insight::jacobians(*task.slopes(), task.subject.values(), colours, subject::constant_planes(task.sources));
+    if (task.cancel.cancelled())
         return std::nullopt;
     std::size_t at = 0;
     const bool whole =
-        measure_on(subject, picture, "lattice", into, [&](const auto&, const auto&) { return fault(slopes, at++); });
+        measure_on(task, picture, "lattice", into, [&](const auto&, const auto&) { return fault(slopes, at++); });
     return whole ? std::optional(std::move(slopes)) : std::nullopt;
 }
 

@@ -5,12 +5,12 @@
 namespace kasuri::proof {
 namespace {
 
-std::optional<Measurement> measure(const Subject& subject) {
+std::optional<Measurement> measure(const Task& task) {
     Measurement result;
     const image::Picture ramp = targets::make(*targets::find("grey_ramp"), 4097);
     std::array<float, 4> last{};
     bool first = true;
-    const bool whole = measure_on(subject, ramp, "grey_ramp", result, [&](const auto&, const auto& after) {
+    const bool whole = measure_on(task, ramp, "grey_ramp", result, [&](const auto&, const auto& after) {
         double fall = 0;
         for (std::size_t c = 0; c < 3; ++c) {
             const double by = first ? 0 : static_cast<double>(last[c]) - after[c];

@@ -7,10 +7,10 @@
 namespace kasuri::proof {
 namespace {
 
-std::optional<Measurement> measure(const Subject& subject) {
+std::optional<Measurement> measure(const Task& task) {
     Measurement result;
     const image::Picture ramp = targets::make(*targets::find("grey_ramp"), 1025);
-    const bool whole = measure_on(subject, ramp, "grey_ramp", result, [](const auto&, const auto& after) {
+    const bool whole = measure_on(task, ramp, "grey_ramp", result, [](const auto&, const auto& after) {
         const double spread =
             static_cast<double>(std::max({after[0], after[1], after[2]})) - std::min({after[0], after[1], after[2]});
         // Comparisons with NaN can hide it.
@@ -30,7 +30,7 @@ const Function neutral = {
     false,
     measure,
     true,
-    [](const Subject& s) { return insight::shown_neutral(s.formula()); },
+    [](const Task& t) { return insight::shown_neutral(t.subject); },
 };
 
 } // namespace kasuri::proof

@@ -3,10 +3,10 @@
 namespace kasuri::proof {
 namespace {
 
-std::optional<Measurement> measure(const Subject& subject) {
+std::optional<Measurement> measure(const Task& task) {
     Measurement result;
     const auto whole =
-        measure_slopes(subject, 16, result, [](const std::vector<insight::Jacobian>& slopes, std::size_t at) {
+        measure_slopes(task, 16, result, [](const std::vector<insight::Jacobian>& slopes, std::size_t at) {
             return insight::noise_gain(slopes[at]);
         });
     return whole ? std::optional(result) : std::nullopt;

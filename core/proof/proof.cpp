@@ -6,7 +6,10 @@
 #include "targets/target.hpp"
 
 #include <algorithm>
+#include <cmath>
 #include <fmt/format.h>
+#include <map>
+#include <set>
 
 namespace kasuri::proof {
 
@@ -93,63 +96,109 @@ std::vector<std::vector<double>> settings_of(const lang::Rule& rule) {
     return unique;
 }
 
-std::optional<Outcome> check(const lang::Rule& rule, const engine::Program& program, const lang::ProofLine& line,
+std::string settings_text(const subject::Subject& subject, std::span<const double> values,
+                          std::span<const float> sources) {
+    std::vector<std::string> parts;
+    const lang::Rule* const rule = subject.rule();
+    const auto parameters = subject.parameters();
+    for (std::size_t i = 0; i < values.size() && i < parameters.size(); ++i)
+        parts.push_back(
+            fmt::format("{} = {}", parameters[i].name,
+                        rule ? lang::value_text(rule->parameters[i], values[i]) : number_text(values[i], 6)));
+    std::size_t at = 0;
+    std::set<std::string> said;
+    for (const lang::SourceInput& source : subject.sources()) {
+        std::string text;
+        const auto components = static_cast<std::size_t>(width(source.type));
+        for (std::size_t c = 0; c < components && at + c < sources.size(); ++c)
+            text += (c == 0 ? "" : ", ") + number_text(static_cast<double>(sources[at + c]), 4);
+        if (at < sources.size() && said.insert(source.name).second)
+            parts.push_back(source.name + " = " + (components > 1 ? "(" + text + ")" : text));
+        at += components;
+    }
+    return fmt::format("{}", fmt::join(parts, ", "));
+}
+
+std::optional<Outcome> check(const subject::Subject& about, const lang::ProofLine& line,
                              std::span<const std::vector<double>> settings, const CancelToken& cancel,
-                             const handover::Subject* look) {
+                             const lang::Rule* statements) {
+    const std::vector<double> own[1] = {about.values()};
+    if (statements)
+        settings = own;
     if (line.function.empty())
-        return check_condition(rule, line, settings, cancel, look);
+        return check_condition(about, line, settings, cancel, statements);
     const Function& function = *find(line.function);
     std::vector<std::vector<double>> sets(settings.begin(), settings.end());
-    if (function.at_defaults) {
-        sets.assign(1, {});
-        for (const lang::Parameter& p : rule.parameters)
-            sets[0].push_back(p.value);
-    }
+    // A look promises what it does at its values: they are its usual ones.
+    std::vector<double> usual = about.values();
+    if (!statements)
+        for (std::size_t i = 0; i < usual.size(); ++i)
+            usual[i] = about.parameters()[i].value;
+    if (function.at_defaults)
+        sets.assign(1, usual);
+    const std::vector<std::vector<float>> sources = subject::source_settings(about);
     Outcome outcome;
-    outcome.of_look = look != nullptr;
-    outcome.space = look ? look->space : std::string(engine::working_space(rule));
+    outcome.of_look = statements != nullptr;
+    outcome.space = about.in_space();
     outcome.title = line.title.empty() ? std::string(function.title) : line.title;
     outcome.function = line.function;
     outcome.doc = line.file.empty() ? std::string(function.doc) : fmt::format("{} With {}.", function.doc, line.file);
     outcome.limit = line.limit.value_or(function.limit);
     outcome.settings = static_cast<int>(sets.size());
+    outcome.varied = subject::unbound(about);
+    outcome.variations = static_cast<int>(sources.size());
     bool first = true;
+    const engine::ProgramPtr program = about.program({}, {}, subject::source_spaces(about));
     engine::ProgramPtr slopes;
-    outcome.proved = function.shown != nullptr;
+    outcome.shown = function.shown != nullptr;
     for (const std::vector<double>& values : sets) {
-        const Subject subject{rule, program, values, cancel, line.other.get(), &slopes, look};
-        outcome.proved = outcome.proved && function.shown(subject);
-        const std::optional<Measurement> found = function.measure(subject);
-        if (!found)
-            return std::nullopt;
-        outcome.samples += found->samples;
-        if (first || found->figure > outcome.figure) {
-            outcome.figure = found->figure;
-            outcome.worst = found->worst;
-            outcome.values = values;
+        const subject::Subject subject = about.at(values);
+        for (std::size_t k = 0; k < sources.size(); ++k) {
+            const std::vector<float>& further = sources[k];
+            const Task task{subject, usual, *program, cancel, k, further, line.other.get(), &slopes};
+            if (k == 0) { // what the further pictures are is open to algebra
+                const subject::Subject thought = statements ? subject.fixed() : subject;
+                outcome.shown = outcome.shown &&
+                    function.shown({thought, thought.is_fixed() ? std::vector<double>() : usual, *program, cancel, k,
+                                    further, line.other.get(), nullptr});
+            }
+            const std::optional<Measurement> found = function.measure(task);
+            if (!found)
+                return std::nullopt;
+            outcome.samples += found->samples;
+            if (first || found->figure > outcome.figure) {
+                outcome.figure = found->figure;
+                outcome.worst = found->worst;
+                outcome.values = values;
+                outcome.at = settings_text(subject, values, further);
+            }
+            first = false;
         }
-        first = false;
     }
     outcome.passed = outcome.figure <= outcome.limit;
+    outcome.proved = outcome.shown && outcome.passed;
     return outcome;
 }
 
-insight::Formula Subject::formula() const { return look ? handover::formula_of(*look) : insight::Formula(rule); }
-
-engine::ProgramPtr Subject::slopes() const {
+engine::ProgramPtr Task::slopes() const {
     if (slopes_kept && *slopes_kept)
         return *slopes_kept;
-    engine::ProgramPtr made = insight::derivative(formula());
+    engine::ProgramPtr made = insight::derivative(subject, subject::source_spaces(subject));
     if (slopes_kept)
         *slopes_kept = made;
     return made;
+}
+
+std::optional<image::Picture> Task::applied(const image::Picture& picture) const {
+    return engine::evaluate(program, picture, subject.values(), cancel, nullptr, nullptr,
+                            subject::constant_planes(sources));
 }
 
 std::string opposite(const std::string& relation) {
     return relation == "<=" ? ">" : relation == "<" ? ">=" : relation == ">" ? "<=" : "<";
 }
 
-std::string report(const lang::Rule& rule, const Outcome& outcome) {
+std::string report(const Outcome& outcome) {
     std::string text =
         fmt::format("{}  {}  {} {} {}", outcome.passed ? "pass" : "FAIL", outcome.title, number_text(outcome.figure, 3),
                     outcome.passed ? outcome.relation : opposite(outcome.relation), number_text(outcome.limit, 3));
@@ -159,13 +208,25 @@ std::string report(const lang::Rule& rule, const Outcome& outcome) {
         };
         text += fmt::format("  worst on {}: {} -> {}", outcome.worst.target, triple(outcome.worst.before),
                             triple(outcome.worst.after));
-        for (std::size_t i = 0; i < outcome.values.size(); ++i)
-            text += fmt::format("{} {} = {}", i == 0 ? "  at" : ",", rule.parameters[i].name,
-                                lang::value_text(rule.parameters[i], outcome.values[i]));
+        if (!outcome.at.empty())
+            text += "  at " + outcome.at;
     }
-    return text +
-        fmt::format("  [{}: {} colours{}]", outcome.proved ? "proved; rounding measured" : "sampled", outcome.samples,
-                    outcome.settings > 1 ? fmt::format(" at {} settings", outcome.settings) : "");
+    return text + "  [" + how_known(outcome) + "]";
+}
+
+std::string how_known(const Outcome& outcome) {
+    std::string text = outcome.proved ? "proved; rounding measured"
+        : outcome.shown               ? "shown by algebra where the rule gives numbers, but it gives none here; sampled"
+                                      : "sampled";
+    text += fmt::format(": {} colours", outcome.samples);
+    if (outcome.settings > 1)
+        text += fmt::format(" at {} settings", outcome.settings);
+    if (outcome.variations > 1 && !outcome.varied.empty())
+        text += fmt::format(", {} taken to be {} things: there is no picture for {}", fmt::join(outcome.varied, ", "),
+                            outcome.variations, outcome.varied.size() == 1 ? "it" : "them");
+    else if (outcome.variations > 1)
+        text += fmt::format(", with {} places of the further pictures", outcome.variations);
+    return text;
 }
 
 } // namespace kasuri::proof

@@ -36,12 +36,12 @@ int FilterReport::failed() const {
         std::count_if(outcomes.begin(), outcomes.end(), [](const Outcome& outcome) { return !outcome.passed; }));
 }
 
-bool check_all(const lang::Rule& rule, std::span<const std::vector<double>> settings, FilterReport& into,
-               const CancelToken& cancel) {
+bool check_all(const subject::Subject& subject, std::span<const std::vector<double>> settings, FilterReport& into,
+               const CancelToken& cancel, const lang::Rule* statements) {
     const auto from = std::chrono::steady_clock::now();
-    const engine::ProgramPtr program = engine::compile(rule);
-    for (const lang::ProofLine& line : lines_of(rule)) {
-        std::optional<Outcome> outcome = check(rule, *program, line, settings, cancel);
+    const std::vector<lang::ProofLine> lines = statements ? statements->proofs : lines_of(*subject.rule());
+    for (const lang::ProofLine& line : lines) {
+        std::optional<Outcome> outcome = check(subject, line, settings, cancel, statements);
         if (!outcome)
             return false;
         into.outcomes.push_back(std::move(*outcome));
@@ -70,9 +70,8 @@ std::string junit(std::span<const FilterReport> reports) {
         for (const Outcome& outcome : filter.outcomes) {
             suites +=
                 fmt::format("    <testcase name=\"{}\" classname=\"{}\"", escaped(outcome.title), escaped(filter.file));
-            suites += outcome.passed
-                ? "/>\n"
-                : fmt::format("><failure message=\"{}\"/></testcase>\n", escaped(report(filter.rule, outcome)));
+            suites += outcome.passed ? "/>\n"
+                                     : fmt::format("><failure message=\"{}\"/></testcase>\n", escaped(report(outcome)));
         }
         suites += "  </testsuite>\n";
     }

@@ -6,10 +6,9 @@
 
 namespace kasuri::proof {
 
-/// What came of one filter file.
+/// What came of one filter file, or of a look.
 struct FilterReport {
     std::string file;
-    lang::Rule rule{};
     std::vector<Outcome> outcomes{};
     std::string fault{}; ///< why it could not be checked at all
     double seconds = 0;
@@ -18,9 +17,10 @@ struct FilterReport {
     bool good() const { return fault.empty() && failed() == 0; }
 };
 
-/// Measures all lines of the rule into `into.outcomes`. Returns false if cancelled.
-bool check_all(const lang::Rule& rule, std::span<const std::vector<double>> settings, FilterReport& into,
-               const CancelToken& cancel = {});
+/// Measures all lines of the subject's rule, or of `statements` about it, into `into.outcomes`. Returns false if
+/// cancelled.
+bool check_all(const subject::Subject& subject, std::span<const std::vector<double>> settings, FilterReport& into,
+               const CancelToken& cancel = {}, const lang::Rule* statements = nullptr);
 
 /// A JUnit XML document: one test suite a filter, one test case a proof. Common practice, no standard: the elements
 /// testsuites, testsuite, testcase, failure and error with their attributes name, classname, tests, failures, errors,

@@ -6,10 +6,10 @@
 namespace kasuri::proof {
 namespace {
 
-std::optional<Measurement> measure(const Subject& subject) {
+std::optional<Measurement> measure(const Task& task) {
     Measurement result;
     const image::Picture ramp = targets::make(*targets::find("grey_ramp"), 1025);
-    const bool whole = measure_on(subject, ramp, "grey_ramp", result, [](const auto& before, const auto& after) {
+    const bool whole = measure_on(task, ramp, "grey_ramp", result, [](const auto& before, const auto& after) {
         double most = 0;
         for (std::size_t c = 0; c < 3; ++c) {
             const double by = std::fabs(static_cast<double>(after[c]) - before[c]) /
@@ -35,7 +35,7 @@ const Function sums = {
     false,
     measure,
     false,
-    [](const Subject& s) { return insight::shown_grey_kept(s.formula()); },
+    [](const Task& t) { return insight::shown_grey_kept(t.subject); },
 };
 
 } // namespace kasuri::proof

@@ -79,10 +79,10 @@ const Reading chromaticity = {
     About::pictures,
     settings,
     panels_of,
-    [](const Subject& subject) {
-        const Diagram& diagram = diagrams[static_cast<std::size_t>(subject.settings[0])];
-        const std::vector<Panel> panels = panels_of(subject.settings);
-        return measure_plane(subject, {"rec709-linear", diagram.expression}, panels[0].x, panels[0].y, "pixels");
+    [](const Order& order) {
+        const Diagram& diagram = diagrams[static_cast<std::size_t>(order.settings[0])];
+        const std::vector<Panel> panels = panels_of(order.settings);
+        return measure_plane(order, {"rec709-linear", diagram.expression}, panels[0].x, panels[0].y, "pixels");
     },
 };
 

@@ -25,11 +25,11 @@ std::array<double, 2> range_of(const Unit& unit, double low, double high) {
     return low < high ? std::array{low, high} : std::array{unit.low, unit.high};
 }
 
-std::optional<std::array<image::Plane, 4>> in_unit(const Subject& subject, const image::Picture& picture,
+std::optional<std::array<image::Plane, 4>> in_unit(const Order& order, const image::Picture& picture,
                                                    const Unit& unit) {
     if (unit.working.empty())
         return picture.planes;
-    return subject.views->look(picture, unit.working, unit.expression, subject.cancel);
+    return order.views->look(picture, unit.working, unit.expression, order.cancel);
 }
 
 void tell_outside(Measured& measured, std::string_view name, const scopes::Counts& counts) {
@@ -53,15 +53,15 @@ std::array<float, 3> light_of(const image::Picture& picture, std::size_t pixel) 
     return {static_cast<float>(made[0]), static_cast<float>(made[1]), static_cast<float>(made[2])};
 }
 
-std::optional<Measured> measure_plane(const Subject& subject, const PlaneView& view, const Axis& x, const Axis& y,
+std::optional<Measured> measure_plane(const Order& order, const PlaneView& view, const Axis& x, const Axis& y,
                                       std::string_view name) {
     Measured measured;
     scopes::Counts counts;
     Spots spots{std::string(name), {}};
     const scopes::Bins across{x.low, x.high, plane_cells}, up{y.low, y.high, plane_cells};
-    for (const image::Picture* picture : subject.pictures) {
-        const auto planes = subject.views->look(*picture, view.working, view.expression, subject.cancel);
-        if (!planes || !scopes::count_plane(*(*planes)[0], *(*planes)[1], across, up, counts, subject.cancel))
+    for (const image::Picture* picture : order.pictures) {
+        const auto planes = order.views->look(*picture, view.working, view.expression, order.cancel);
+        if (!planes || !scopes::count_plane(*(*planes)[0], *(*planes)[1], across, up, counts, order.cancel))
             return std::nullopt;
         if (picture->pixels() <= most_spots)
             for (std::size_t i = 0; i < picture->pixels(); ++i)

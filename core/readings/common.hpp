@@ -28,16 +28,15 @@ extern const std::array<std::string_view, 4> unit_names;
 std::array<double, 2> range_of(const Unit& unit, double low, double high);
 
 /// The three channels of a picture in a unit. Nothing if called off.
-std::optional<std::array<image::Plane, 4>> in_unit(const Subject& subject, const image::Picture& picture,
-                                                   const Unit& unit);
+std::optional<std::array<image::Plane, 4>> in_unit(const Order& order, const image::Picture& picture, const Unit& unit);
 
 /// Counts each channel of all pictures of the subject: `count(samples, width, counts)` adds a plane to its channel's
 /// counts and says whether it was not called off. Nothing if called off.
 template <class Count>
-std::optional<std::array<scopes::Counts, 3>> count_channels(const Subject& subject, const Unit& unit, Count&& count) {
+std::optional<std::array<scopes::Counts, 3>> count_channels(const Order& order, const Unit& unit, Count&& count) {
     std::array<scopes::Counts, 3> counts;
-    for (const image::Picture* picture : subject.pictures) {
-        const auto planes = in_unit(subject, *picture, unit);
+    for (const image::Picture* picture : order.pictures) {
+        const auto planes = in_unit(order, *picture, unit);
         if (!planes)
             return std::nullopt;
         for (std::size_t c = 0; c < 3; ++c)
@@ -61,7 +60,7 @@ struct PlaneView {
     std::string_view working;
     std::string_view expression; ///< whose first two components are the coordinates
 };
-std::optional<Measured> measure_plane(const Subject& subject, const PlaneView& view, const Axis& x, const Axis& y,
+std::optional<Measured> measure_plane(const Order& order, const PlaneView& view, const Axis& x, const Axis& y,
                                       std::string_view name);
 
 } // namespace kasuri::readings

@@ -22,12 +22,12 @@ std::vector<Panel> panels_of(Values set) {
     return {panel};
 }
 
-std::optional<Measured> measured_on(const Subject& subject) {
-    const Unit& unit = units()[static_cast<std::size_t>(subject.settings[0])];
+std::optional<Measured> measured_on(const Order& order) {
+    const Unit& unit = units()[static_cast<std::size_t>(order.settings[0])];
     Measured measured;
-    for (const image::Picture* picture : subject.pictures) {
-        const image::Picture row = along(*picture, subject.line);
-        const auto planes = in_unit(subject, row, unit);
+    for (const image::Picture* picture : order.pictures) {
+        const image::Picture row = along(*picture, order.line);
+        const auto planes = in_unit(order, row, unit);
         if (!planes)
             return std::nullopt;
         for (std::size_t c = 0; c < 3; ++c) {

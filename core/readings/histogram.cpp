@@ -27,14 +27,14 @@ std::vector<Panel> panels_of(Values set) {
     return {panel};
 }
 
-std::optional<Measured> measured_on(const Subject& subject) {
-    const Values set = subject.settings;
+std::optional<Measured> measured_on(const Order& order) {
+    const Values set = order.settings;
     const Unit& unit = units()[static_cast<std::size_t>(set[0])];
     const auto [low, high] = range_of(unit, set[1], set[2]);
     const scopes::Bins levels{low, high, bins};
     Measured measured;
-    auto counted = count_channels(subject, unit, [&](const image::Samples& samples, int, scopes::Counts& into) {
-        return scopes::count_levels(samples, levels, into, subject.cancel);
+    auto counted = count_channels(order, unit, [&](const image::Samples& samples, int, scopes::Counts& into) {
+        return scopes::count_levels(samples, levels, into, order.cancel);
     });
     if (!counted)
         return std::nullopt;

@@ -21,16 +21,16 @@ image::Picture wheel(double value) {
     });
 }
 
-std::optional<Measured> measured_on(const Subject& subject) {
-    const PlaneModel& model = plane_models[static_cast<std::size_t>(subject.settings[0])];
-    image::Picture before = wheel(subject.settings[1]);
-    before.space = subject.working;
-    std::optional<image::Picture> after = subject.rule(before);
+std::optional<Measured> measured_on(const Order& order) {
+    const PlaneModel& model = plane_models[static_cast<std::size_t>(order.settings[0])];
+    image::Picture before = wheel(order.settings[1]);
+    before.space = order.working;
+    std::optional<image::Picture> after = order.rule(before);
     if (!after)
         return std::nullopt;
-    after->space = subject.working;
-    const auto from = subject.views->look(before, "rec709-linear", model.expression, subject.cancel);
-    const auto to = subject.views->look(*after, "rec709-linear", model.expression, subject.cancel);
+    after->space = order.working;
+    const auto from = order.views->look(before, "rec709-linear", model.expression, order.cancel);
+    const auto to = order.views->look(*after, "rec709-linear", model.expression, order.cancel);
     if (!from || !to)
         return std::nullopt;
     Arrows arrows{"hues", {}};

@@ -40,10 +40,10 @@ const Reading lab_plane = {
     About::pictures,
     settings,
     [](Values set) { return std::vector{plane_panel(plane_models[static_cast<std::size_t>(set[0])], set[1])}; },
-    [](const Subject& subject) {
-        const PlaneModel& model = plane_models[static_cast<std::size_t>(subject.settings[0])];
-        const Panel panel = plane_panel(model, subject.settings[1]);
-        return measure_plane(subject, {"rec709-linear", model.expression}, panel.x, panel.y, "pixels");
+    [](const Order& order) {
+        const PlaneModel& model = plane_models[static_cast<std::size_t>(order.settings[0])];
+        const Panel panel = plane_panel(model, order.settings[1]);
+        return measure_plane(order, {"rec709-linear", model.expression}, panel.x, panel.y, "pixels");
     },
 };
 

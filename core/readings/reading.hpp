@@ -19,7 +19,7 @@ struct Line {
 };
 
 /// What is measured: pictures (what was counted is added up), or a rule by what it makes of generated colours.
-struct Subject {
+struct Order {
     std::vector<const image::Picture*> pictures;
     /// What the rule makes of a picture in the working space; the identity to measure what is before it. Nothing if
     /// called off.
@@ -47,7 +47,7 @@ struct Reading {
     /// The panels: their axes and guides.
     std::vector<Panel> (*panels)(Values set);
     /// What the subject shows on them; nothing if called off.
-    std::optional<Measured> (*measure)(const Subject& subject);
+    std::optional<Measured> (*measure)(const Order& order);
 };
 
 /// The pixels that the line runs over, one a step of the longer direction, as a picture of one row.

@@ -65,14 +65,14 @@ std::vector<Panel> panels_of(Values set) {
     return {panel};
 }
 
-std::optional<Measured> measured_on(const Subject& subject) {
-    const Values set = subject.settings;
+std::optional<Measured> measured_on(const Order& order) {
+    const Values set = order.settings;
     const Range range = range_of_axes(set);
     const image::Picture greys = image::generated(samples, 1, [&](int x, int) {
         const double in = value_of(range.low + (range.high - range.low) * x / (samples - 1), set);
         return std::array<double, 3>{in, in, in};
     });
-    const std::optional<image::Picture> after = subject.rule(greys);
+    const std::optional<image::Picture> after = order.rule(greys);
     if (!after)
         return std::nullopt;
     const scopes::Response response = scopes::response(greys, *after);
@@ -107,7 +107,7 @@ std::optional<Measured> measured_on(const Subject& subject) {
         const double in = middle_grey * (1 + (x == 0 ? -0.01 : 0.01));
         return std::array<double, 3>{in, in, in};
     });
-    if (const auto out = subject.rule(pair)) {
+    if (const auto out = order.rule(pair)) {
         const double across = static_cast<double>(pair.at(1)[0]) - static_cast<double>(pair.at(0)[0]);
         for (std::size_t c = 0; c < 3; ++c)
             measured.figures.push_back(

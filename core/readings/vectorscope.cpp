@@ -87,10 +87,10 @@ const Reading vectorscope = {
     About::pictures,
     settings,
     panels_of,
-    [](const Subject& subject) {
-        const System& system = systems[static_cast<std::size_t>(subject.settings[0])];
-        const std::vector<Panel> panels = panels_of(subject.settings);
-        return measure_plane(subject, {system.working, system.expression}, panels[0].x, panels[0].y, "pixels");
+    [](const Order& order) {
+        const System& system = systems[static_cast<std::size_t>(order.settings[0])];
+        const std::vector<Panel> panels = panels_of(order.settings);
+        return measure_plane(order, {system.working, system.expression}, panels[0].x, panels[0].y, "pixels");
     },
 };
 

@@ -31,13 +31,13 @@ std::vector<Panel> panels_of(Values set, int count) {
     return panels;
 }
 
-std::optional<Measured> measured_on(const Subject& subject, int panels, int columns) {
-    const Unit& unit = unit_of(subject.settings);
-    const auto [low, high] = range_of(unit, subject.settings[1], subject.settings[2]);
+std::optional<Measured> measured_on(const Order& order, int panels, int columns) {
+    const Unit& unit = unit_of(order.settings);
+    const auto [low, high] = range_of(unit, order.settings[1], order.settings[2]);
     const scopes::Bins bins{low, high, levels};
     Measured measured;
-    auto counted = count_channels(subject, unit, [&](const image::Samples& samples, int width, scopes::Counts& into) {
-        return scopes::count_columns(samples, width, columns, bins, into, subject.cancel);
+    auto counted = count_channels(order, unit, [&](const image::Samples& samples, int width, scopes::Counts& into) {
+        return scopes::count_columns(samples, width, columns, bins, into, order.cancel);
     });
     if (!counted)
         return std::nullopt;
@@ -68,7 +68,7 @@ const Reading waveform = {
     About::pictures,
     settings,
     [](Values set) { return panels_of(set, 1); },
-    [](const Subject& subject) { return measured_on(subject, 1, waveform_columns); },
+    [](const Order& order) { return measured_on(order, 1, waveform_columns); },
 };
 
 const Reading parade = {
@@ -79,7 +79,7 @@ const Reading parade = {
     About::pictures,
     settings,
     [](Values set) { return panels_of(set, 3); },
-    [](const Subject& subject) { return measured_on(subject, 3, parade_columns); },
+    [](const Order& order) { return measured_on(order, 3, parade_columns); },
 };
 
 } // namespace kasuri::readings

@@ -1,17 +1,17 @@
 #include "report/report.hpp"
 
+#include "baking/bake.hpp"
 #include "base/text.hpp"
 #include "colour/space.hpp"
 #include "document/filter_file.hpp"
-#include "engine/evaluate.hpp"
-#include "engine/sources.hpp"
-#include "handover/cube.hpp"
-#include "handover/look_sums.hpp"
-#include "handover/render_work.hpp"
+#include "handover/render.hpp"
 #include "insight/summary.hpp"
 #include "io/picture_file.hpp"
 #include "lang/check.hpp"
+#include "look/make.hpp"
+#include "look/sums.hpp"
 #include "proof/look.hpp"
+#include "proof/report.hpp"
 #include "report/picture.hpp"
 #include "targets/target.hpp"
 
@@ -33,21 +33,10 @@ img{display:block;image-rendering:auto}.strip img{width:640px;height:18px;image-
 .pair figure{margin:0}.pair figcaption{color:#fff;font-size:12px}.patches img{image-rendering:pixelated;height:117px}@media print{body{background:#fff}}
 )";
 
-std::optional<image::Picture> through(const handover::Subject& subject, const image::Picture& picture,
-                                      const engine::BoundSources& sources, const CancelToken& cancel) {
-    const handover::RenderWork work = handover::work_of(subject);
-    engine::CompileOptions options;
-    options.in_space = options.out_space = picture.space;
-    options.source_spaces = sources.spaces;
-    std::optional<image::Picture> made =
-        engine::evaluate(*work.compile(options), picture, work.values, cancel, nullptr, nullptr, sources.planes);
-    if (made)
-        made->space = picture.space;
-    return made;
-}
-
-engine::BoundSources no_sources(const handover::Subject& subject) {
-    return handover::work_of(subject).bind(std::vector<std::shared_ptr<const image::Picture>>(subject.sources.size()));
+/// Why nothing is shown: sources without a picture.
+std::string not_measured(const std::vector<std::string>& names) {
+    return fmt::format("<p>Not measured: there is no picture for {}.</p>\n",
+                       escaped(fmt::format("{}", fmt::join(names, ", "))));
 }
 
 std::string pair(const image::Picture& before, const image::Picture& after, const char* kind = "") {
@@ -57,14 +46,16 @@ std::string pair(const image::Picture& before, const image::Picture& after, cons
                        kind, png_address(before, half), png_address(after, half));
 }
 
-std::string strips(const handover::Subject& subject, const CancelToken& cancel) {
+std::string strips(const subject::Subject& subject, const CancelToken& cancel) {
+    if (const auto missing = subject::without_picture(subject, nullptr); !missing.empty())
+        return not_measured(missing);
     std::string text;
     for (const char* name : {"grey_ramp", "saturation_ramp", "hue_sweep"}) {
         const targets::Target& target = *targets::find(name);
         image::Picture before = targets::make(target, wide);
         if (before.space.empty() || target.space.empty())
-            before.space = subject.space;
-        const auto after = through(subject, before, no_sources(subject), cancel);
+            before.space = subject.space();
+        const auto after = handover::applied(subject, before, nullptr, cancel);
         if (!after)
             return {};
         double low = target.thread_low, high = target.thread_high;
@@ -83,29 +74,26 @@ std::string strips(const handover::Subject& subject, const CancelToken& cancel) 
     const targets::Target& chart = *targets::find("dye_chart");
     image::Picture before = targets::make(chart, 0);
     if (chart.space.empty())
-        before.space = subject.space;
-    if (const auto after = through(subject, before, no_sources(subject), cancel))
+        before.space = subject.space();
+    if (const auto after = handover::applied(subject, before, nullptr, cancel))
         text += fmt::format("<h3>{}</h3>{}", chart.title, pair(before, *after, " patches"));
     return text;
 }
 
-Result<std::string> pictures(const Order& order, const handover::Subject& subject, const CancelToken& cancel) {
+Result<std::string> pictures(const Order& order, const subject::Subject& subject, const CancelToken& cancel) {
     std::string text;
     for (const std::filesystem::path& path : order.pictures) {
         const Result<image::Image> loaded = io::load(path);
         if (!loaded)
             return loaded.error();
-        const std::vector<std::string> layers = image::layers(loaded.value());
-        const auto picture = layers.empty()
-            ? std::nullopt
-            : image::picture_of(loaded.value(),
-                                std::find(layers.begin(), layers.end(), "") != layers.end() ? "" : layers.front());
+        const auto picture = image::picture_of(loaded.value(), image::usual_layer(loaded.value()));
         if (!picture)
             return Error{"has no channel to work on", path.string(), ""};
-        std::vector<std::shared_ptr<const image::Picture>> sources;
-        for (const lang::SourceInput& source : subject.sources)
-            sources.push_back(engine::source_in(loaded.value(), source.name));
-        const auto after = through(subject, *picture, handover::work_of(subject).bind(sources), cancel);
+        if (const auto missing = subject::without_picture(subject, &loaded.value()); !missing.empty()) {
+            text += fmt::format("<h3>{}</h3>{}", escaped(path.filename().string()), not_measured(missing));
+            continue;
+        }
+        const auto after = handover::applied(subject, *picture, &loaded.value(), cancel);
         if (!after)
             return Error{"called off", "", ""};
         text += fmt::format("<h3>{} <span class=\"q\">{} x {}, {}</span></h3>{}", escaped(path.filename().string()),
@@ -137,47 +125,44 @@ std::string row_of(const proof::Outcome& outcome) {
         "<tr><td class=\"{}\">{}</td><td>{}</td><td class=\"n\">{} {} {}</td><td class=\"q\">{}</td></tr>",
         outcome.passed ? "ok" : "no", outcome.passed ? "&#10003; passes" : "&#10007; fails", escaped(outcome.title),
         number_text(outcome.figure, 3), escaped(outcome.passed ? outcome.relation : proof::opposite(outcome.relation)),
-        number_text(outcome.limit, 3),
-        outcome.proved ? "proved for all colours" : fmt::format("sampled on {} colours", outcome.samples));
+        number_text(outcome.limit, 3), escaped(proof::how_known(outcome)));
 }
 
-std::string proofs_table(const lang::Rule& rule, const std::vector<double>& values, const CancelToken& cancel) {
-    const engine::ProgramPtr program = engine::compile(rule);
+std::string proofs_table(const subject::Subject& subject, const CancelToken& cancel) {
     std::string text = "<table>";
-    for (const lang::ProofLine& line : proof::lines_of(rule)) {
-        const std::vector<std::vector<double>> settings = {values};
-        if (const auto outcome = proof::check(rule, *program, line, settings, cancel))
+    const std::vector<std::vector<double>> settings = {subject.values()};
+    for (const lang::ProofLine& line : proof::lines_of(*subject.rule()))
+        if (const auto outcome = proof::check(subject, line, settings, cancel))
             text += row_of(*outcome);
-    }
     return text + "</table>\n";
 }
 
 /// What the look promises as a whole.
-Result<std::string> promise(const Order& order, const handover::Subject& subject, const CancelToken& cancel) {
+Result<std::string> promise(const Order& order, const subject::Subject& subject, const CancelToken& cancel) {
     if (order.look.proofs.empty())
         return std::string();
     const Result<lang::Rule> statements =
-        proof::look_statements(order.look.proofs, subject.space, document::used_beside(order.folder / "look"));
+        proof::look_statements(order.look.proofs, subject.space(), document::used_beside(order.folder / "look"));
     if (!statements)
         return statements.error();
     proof::FilterReport measured;
-    (void)proof::check_look(subject, statements.value(), measured, cancel); // called off: said at the end
+    (void)proof::check_all(subject, {}, measured, cancel, &statements.value()); // called off: said at the end
     std::string text = "<h2>Proofs of the look as a whole</h2><table>";
     for (const proof::Outcome& outcome : measured.outcomes)
         text += row_of(outcome);
     return text + "</table>\n";
 }
 
-std::string tables(const handover::Subject& subject, const CancelToken& cancel) {
+std::string tables(const subject::Subject& subject, const CancelToken& cancel) {
     std::string rows;
     for (const int size : {17, 33, 65}) {
-        handover::BakeOptions options;
+        baking::BakeOptions options;
         options.size = size;
         options.delta_e = true;
-        const auto baked = handover::bake(subject, options, cancel);
+        const auto baked = baking::bake(subject, options, cancel);
         if (!baked)
             return fmt::format("<p>{}.</p>", escaped(baked.error().what));
-        const handover::LutError& e = baked.value().tetrahedral;
+        const baking::LutError& e = baked.value().tetrahedral;
         rows += fmt::format("<tr><td>{}</td><td class=\"n\">{}</td><td class=\"n\">{}</td><td class=\"n\">{}</td><td "
                             "class=\"n\">{}</td><td class=\"n\">{}</td></tr>",
                             size, number_text(e.mean, 3), number_text(e.most, 3), number_text(e.largest, 3),
@@ -192,10 +177,10 @@ std::string tables(const handover::Subject& subject, const CancelToken& cancel) 
 } // namespace
 
 Result<std::string> html(const Order& order, const CancelToken& cancel) {
-    const auto runs = handover::runnable(order.look, order.folder);
-    if (!runs)
-        return runs.error();
-    const handover::Subject subject = handover::subject_of(runs.value(), order.look);
+    const auto made = look::make(order.look, order.folder);
+    if (!made)
+        return made.error();
+    const subject::Subject subject = made.value().subject.with_bindings(order.sources);
     std::string steps, certain;
     std::string title = order.look.title, note = order.look.note;
     for (std::size_t i = 0; i < order.look.steps.size(); ++i) {
@@ -212,6 +197,7 @@ Result<std::string> html(const Order& order, const CancelToken& cancel) {
             const auto chosen = step.values.find(p.name);
             values.push_back(chosen == step.values.end() ? p.value : lang::allowed_value(p, chosen->second));
         }
+        const subject::Subject of_step = subject::Subject(rule, values).with_bindings(order.sources);
         const std::string name = !step.label.empty() ? step.label
             : !rule.title.empty()                    ? rule.title
             : step.filter.empty()                    ? "A rule"
@@ -234,16 +220,16 @@ Result<std::string> html(const Order& order, const CancelToken& cancel) {
             continue;
         }
         if (!order.is_look)
-            certain = insight::described(insight::known(rule, values));
+            certain = insight::described(insight::known(of_step));
         steps +=
             std::string(order.is_look ? "<h3>Rule</h3>" : "<h2>Rule</h2>") + "<pre>" + escaped(step.text) + "</pre>\n";
         if (!values.empty())
             steps += std::string(order.is_look ? "<h3>Values</h3>" : "<h2>Values</h2>") + values_table(rule, values);
         steps += std::string(order.is_look ? "<h3>Proofs, at these values</h3>" : "<h2>Proofs, at these values</h2>") +
-            proofs_table(rule, values, cancel);
+            proofs_table(of_step, cancel);
     }
     if (order.is_look)
-        certain = handover::described_look(*runs.value(), runs.value()->parameters);
+        certain = look::described(subject);
     const Result<std::string> promised = promise(order, subject, cancel);
     if (!promised)
         return promised.error();
@@ -259,7 +245,7 @@ Result<std::string> html(const Order& order, const CancelToken& cancel) {
     if (!note.empty())
         page += "<p>" + escaped(note) + "</p>\n";
     page += fmt::format("<p class=\"q\">{}, numbers are {}{}</p>\n", order.is_look ? "A look" : "A filter",
-                        subject.space, order.made_at.empty() ? "" : "; " + escaped(order.made_at));
+                        subject.space(), order.made_at.empty() ? "" : "; " + escaped(order.made_at));
     if (!certain.empty())
         page += "<h2>Certain</h2><pre>" + escaped(certain) + "</pre>\n";
     if (!shown.value().empty())

@@ -2,7 +2,7 @@
 #include "base/cancel.hpp"
 #include "base/result.hpp"
 #include "document/look_file.hpp"
-#include "handover/subject.hpp"
+#include "subject/subject.hpp"
 
 #include <filesystem>
 #include <string>
@@ -18,7 +18,8 @@ struct Order {
     bool is_look = false;
     std::filesystem::path folder{}; ///< of the look, or of the filter: where files are that it uses
     std::vector<std::filesystem::path> pictures{};
-    std::string made_at{}; ///< date and time, as it shall stand there; empty: none
+    subject::Bindings sources{}; ///< pictures of the look's sources
+    std::string made_at{};       ///< date and time, as it shall stand there; empty: none
 };
 
 /// The page. Errors: a rule does not compile, a picture cannot be read.

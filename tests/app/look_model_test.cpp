@@ -1,7 +1,7 @@
 // The look on the bench, without a window: steps, undo, files.
 #include "base/file.hpp"
 #include "document/bench_file.hpp"
-#include "handover/look_sums.hpp"
+#include "look/sums.hpp"
 #include "model/look_model.hpp"
 #include "model/recovery_keeper.hpp"
 #include "model/undo_commands.hpp"
@@ -148,12 +148,12 @@ TEST_CASE("a look is saved and opened exactly, with takes, copies and paths besi
     write(folder / "filters/parts.kasuri", "fn half(x float) = 0.25 * x\n");
     CHECK(QTest::qWaitFor([&] { return again.look.state(0) == document::FilterState::changed; },
                           5000)); // noticed by itself
-    const auto runs = handover::runnable(again.look.look(), {});
+    const auto runs = look::make(again.look.look(), {});
     REQUIRE(runs);
     engine::ReferencePixel pixel;
     pixel.rgba = {0.1, 0.2, 0.8, 1};
-    CHECK(engine::reference_chain(runs.value()->steps, std::vector<double>{1, 1}, "rec709-linear", pixel)[1] ==
-          Approx(0.4));
+    const std::vector<double> opaque(runs.value().subject.values().size(), 1);
+    CHECK(engine::reference_chain(runs.value().subject.steps(), opaque, "rec709-linear", pixel)[1] == Approx(0.4));
     REQUIRE(again.look.bring_up_to_date(0));
     CHECK(again.look.steps()[0].text == "filter \"Dip\"\nout.g = r\n");
     CHECK(again.look.state(0) == document::FilterState::same);
@@ -175,9 +175,9 @@ TEST_CASE("what steps amount to: one matrix, nothing at all, or the steps that u
         look.steps.push_back(made);
     };
     const auto said = [&] {
-        const auto runs = handover::runnable(look, {});
+        const auto runs = look::make(look, {});
         REQUIRE(runs);
-        return handover::described_look(*runs.value(), runs.value()->parameters);
+        return look::described(runs.value().subject);
     };
     step("out.rgb = rgb.grb\n");
     CHECK(said().starts_with("an exact matrix"));
@@ -191,8 +191,11 @@ TEST_CASE("what steps amount to: one matrix, nothing at all, or the steps that u
     CHECK(said() == "steps 1 and 2 together are the identity\n");
     look.steps[1].on = false; // then they are not, and the numbers stay those of the look
     CHECK(said().empty());
+    for (document::LookStep& each : look.steps)
+        each.on = false;
+    CHECK(said() == "no step is on: changes nothing\n");
     look.steps.clear();
-    CHECK(said().empty());
+    CHECK(said() == "no step is on: changes nothing\n");
 }
 
 TEST_CASE("unsaved work on a look is kept beside it, and is whole when it is read", "[look][recovery]") {
@@ -247,4 +250,76 @@ TEST_CASE("steps of undo share what is large in a look", "[look]") {
     CHECK(document::SharedText("same") == document::SharedText("same"));
     CHECK_FALSE(document::SharedText("same") == document::SharedText("other"));
     CHECK(document::SharedText() == document::SharedText(""));
+}
+
+TEST_CASE("a look is taken apart without another result, or what would be given up is said", "[look]") {
+    Bench b;
+    b.write("out.rgb = rgb\n");
+    const auto made_of = [&](const std::array<double, 3>& colour) {
+        const auto made = look::make(b.look.look(), {});
+        REQUIRE(made);
+        const image::Picture picture = image::generated(1, 1, [&](int, int) { return colour; });
+        return engine::evaluate(*made.value().subject.program(), picture, made.value().subject.values())->at(0);
+    };
+    document::LookStep group;
+    group.is_look = true;
+    group.within = {b.step("out.rgb = rgb * 0.5\n"), b.step("out.rgb = rgb.gbr\n")};
+    b.look.add(group, 1);
+    const std::array<double, 3> colour = {0.8, 0.4, 0.2};
+    const auto same_after = [&](int index) {
+        const auto before = made_of(colour);
+        b.look.take_apart(index);
+        const bool same = made_of(colour) == before;
+        b.session.undo_stack().undo();
+        CHECK(made_of(colour) == before);
+        return same;
+    };
+    CHECK(b.look.lost_by_taking_apart(1).isEmpty());
+    CHECK(same_after(1));
+    b.look.set_on(1, false);
+    CHECK(b.look.lost_by_taking_apart(1).isEmpty());
+    CHECK(same_after(1));
+    b.look.set_on(1, true);
+    b.look.set_opacity(1, 0.5);
+    CHECK(b.look.lost_by_taking_apart(1).join(",").contains("50 %"));
+    CHECK_FALSE(same_after(1));
+    b.look.set_blend(1, "multiply");
+    CHECK(b.look.lost_by_taking_apart(1).size() == 2);
+    b.look.remove(1);
+    // Of a single step within, all of it can be given on.
+    group.within.pop_back();
+    group.opacity = 0.5;
+    group.blend = "screen";
+    group.mask = "r";
+    group.mask_inverted = true;
+    b.look.add(group, 1);
+    CHECK(b.look.lost_by_taking_apart(1).isEmpty());
+    CHECK(same_after(1));
+    group.within[0].opacity = 0.9;
+    b.look.add(group, 2);
+    CHECK(b.look.lost_by_taking_apart(2).size() == 3);
+    group.proofs = "proof \"a\" : finite\n";
+    group.opacity = 1;
+    group.blend = "normal";
+    group.mask.clear();
+    b.look.add(group, 3);
+    CHECK(b.look.lost_by_taking_apart(3) == QStringList{"its proofs"});
+}
+
+TEST_CASE("a look that could not be opened again is not made", "[look]") {
+    Bench b;
+    QString why;
+    QObject::connect(&b.look, &LookModel::refused, [&](const QString& words) { why = words; });
+    b.write("out.r = g\n");
+    for (int i = 0; i < document::deepest_look; ++i) {
+        b.look.add(b.step("out.g = b\n"), 1);
+        b.look.gather(0, 1);
+        REQUIRE(b.look.count() == 1);
+    }
+    CHECK(why.isEmpty());
+    b.look.add(b.step("out.g = b\n"), 1);
+    b.look.gather(0, 1);
+    CHECK(b.look.count() == 2); // as it was
+    CHECK(why.contains("9 deep"));
+    CHECK(document::look_of(document::look_text(b.look.look()), "here"));
 }

@@ -50,7 +50,7 @@ PreviewRequest request(const std::string& text, ValueMap values = {}) {
     for (const char* name : {"grey_ramp", "saturation_ramp", "hue_sweep"})
         wanted.strips.push_back({static_cast<int>(wanted.strips.size()) + 1, targets::find(name)});
     wanted.readings = {{1, readings::find("response"), {}, {}}};
-    wanted.cells = {{1, "target:dye_chart", nullptr, targets::find("dye_chart"), "colour", QSize(8, 3)}};
+    wanted.cells = {{1, nullptr, targets::find("dye_chart"), "colour", QSize(8, 3)}};
     return wanted;
 }
 
@@ -115,7 +115,7 @@ TEST_CASE("a broken first text gives diagnostics and no sheet", "[preview]") {
 TEST_CASE("the latest request wins", "[preview]") {
     Asker asker;
     PreviewRequest wanted = request("param k = 0 in 0 .. 1\nout.r = k");
-    wanted.cells.push_back({2, "big", big_picture(), nullptr, "colour", QSize(60, 40)});
+    wanted.cells.push_back({2, big_picture(), nullptr, "colour", QSize(60, 40)});
     std::uint64_t last = 0;
     for (int i = 0; i <= 200; ++i) {
         wanted.values["k"] = i / 200.0;
@@ -133,7 +133,7 @@ TEST_CASE("readings count what is before once, and come at the end of fast chang
     QObject::connect(&asker.preview, &Preview::readings_ready, &asker.preview,
                      [&](const ReadingsPtr&) { ++readings_seen; });
     PreviewRequest wanted = request("param k = 1 in 0 .. 2\nout.rgb = k * rgb");
-    wanted.cells.push_back({2, "big", big_picture(), nullptr, "colour", QSize(60, 40)});
+    wanted.cells.push_back({2, big_picture(), nullptr, "colour", QSize(60, 40)});
     wanted.readings.push_back(
         {2, readings::find("histogram"), completed(readings::find("histogram")->settings, {}), {2}});
     asker.ask(wanted);
@@ -160,8 +160,7 @@ TEST_CASE("cells of one picture share its evaluation and have their own lens", "
     Asker asker;
     PreviewRequest wanted = request("out.rgb = rgb.gbr");
     const PicturePtr picture = big_picture();
-    wanted.cells = {{1, "big", picture, nullptr, "red", QSize(60, 40)},
-                    {2, "big", picture, nullptr, "green", QSize(60, 40)}};
+    wanted.cells = {{1, picture, nullptr, "red", QSize(60, 40)}, {2, picture, nullptr, "green", QSize(60, 40)}};
     asker.ask(wanted);
     REQUIRE(asker.sheet->cells.size() == 2);
     CHECK(asker.sheet->cells[0].after_pixels == asker.sheet->cells[1].after_pixels);
@@ -174,7 +173,7 @@ TEST_CASE("the working space decides what the numbers of a picture mean", "[prev
     Asker asker;
     const PicturePtr encoded = big_picture("srgb");
     PreviewRequest wanted = request("working rec709-linear\nout.rgb = rgb * 0.5");
-    wanted.cells = {{1, "enc", encoded, nullptr, "colour", QSize(60, 40)}};
+    wanted.cells = {{1, encoded, nullptr, "colour", QSize(60, 40)}};
     asker.ask(wanted);
     const double in = static_cast<double>(encoded->at(300, 200)[0]);
     CHECK(static_cast<double>(asker.sheet->cells[0].after_pixels->at(300, 200)[0]) ==
@@ -203,7 +202,7 @@ TEST_CASE("closing while there is work ends, and nothing arrives afterwards", "[
         QObject receiver;
         QObject::connect(&preview, &Preview::sheet_ready, &receiver, [&arrived] { ++arrived; });
         PreviewRequest wanted = request("out.rgb = sin(rgb)");
-        wanted.cells.push_back({2, "big", big_picture(), nullptr, "colour", QSize(60, 40)});
+        wanted.cells.push_back({2, big_picture(), nullptr, "colour", QSize(60, 40)});
         preview.request(std::move(wanted));
     }
     QTest::qWait(20);

@@ -24,7 +24,6 @@ PreviewRequest request(const std::string& text, PicturePtr picture, const std::s
     wanted.text = text;
     CellJob job;
     job.id = 7;
-    job.source = "slopes";
     job.picture = std::move(picture);
     job.lens = lens;
     job.pixels = pixels;
@@ -181,7 +180,7 @@ TEST_CASE("a picture given to a source is stretched to each picture, and its spa
     PreviewRequest wanted = request("source lantern : vec3\nout.rgb = lantern", slopes());
     CHECK(sheet_of(worker, wanted)->missing_sources == std::vector<std::string>{"lantern"});
     CHECK(sheet_of(worker, wanted)->cells[0].after_pixels->at(100, 100)[0] == 0);
-    wanted.sources["lantern"] = slopes(64, 36);
+    wanted.sources["lantern"].picture = slopes(64, 36);
     auto sheet = sheet_of(worker, wanted);
     CHECK(sheet->missing_sources.empty());
     for (const int x : {100, 320, 500})
@@ -189,7 +188,7 @@ TEST_CASE("a picture given to a source is stretched to each picture, and its spa
               Approx(wanted.cells[0].picture->at(x, 100)[0]).margin(0.002));
     image::Picture encoded = *slopes();
     encoded.space = "srgb";
-    wanted.sources["lantern"] = std::make_shared<const image::Picture>(std::move(encoded));
+    wanted.sources["lantern"].picture = std::make_shared<const image::Picture>(std::move(encoded));
     sheet = sheet_of(worker, wanted);
     const double code = static_cast<double>(wanted.cells[0].picture->at(320, 100)[0]);
     CHECK(sheet->cells[0].after_pixels->at(320, 100)[0] ==

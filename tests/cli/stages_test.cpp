@@ -97,7 +97,7 @@ TEST_CASE("eval reads named columns, rows of a picture, and parameters of every 
     CHECK(holds(ran.err, "standard input:2:1: 1 columns; expected x,y"));
     ran = cli(folder, "eval --width 2 --print r", "1,1,1\n1,1,1\n1,1,1\n");
     CHECK(ran.exit == 2);
-    CHECK(holds(ran.err, "3 lines are no rows of that width"));
+    CHECK(holds(ran.err, "3 lines do not divide into rows of 2"));
     // A blur is the same by both ways, within what docs/language.md promises.
     std::string rows;
     for (int i = 0; i < 40; ++i)
@@ -117,7 +117,7 @@ TEST_CASE("eval reads named columns, rows of a picture, and parameters of every 
                               "out.rgb = (on ? rgb * n : rgb) * (way.hard ? tint : vec3(1))' ";
     CHECK(cli(folder, kinds, "1,2,3\n").out == "2,4,6\n");
     CHECK(cli(folder, kinds + "--set on=off", "1,2,3\n").out == "1,2,3\n");
-    CHECK(cli(folder, kinds + "--set n=3 --set way=hard --set tint=0,1,2", "1,2,3\n").out == "0,6,18\n");
+    CHECK(cli(folder, kinds + "--set n=3 --set way=hard --set tint=0,1,0.5", "1,2,3\n").out == "0,6,4.5\n");
     CHECK(cli(folder, kinds + "--set way=hard --set tint.g=0", "1,2,3\n").out == "2,0,6\n");
     for (const char* wrong : {"on=maybe", "way=middle", "tint=1,2", "n=two", "m=1", "n"}) {
         INFO(wrong);

@@ -1,4 +1,5 @@
 #include "base/file.hpp"
+#include "document/filter_file.hpp"
 #include "document/look_file.hpp"
 #include "support/support.hpp"
 
@@ -141,7 +142,7 @@ TEST_CASE("looks within looks, masks, copies and LUTs come back as they were wri
     std::string many = R"({"kasuri-look": 1, "steps": [{})";
     for (int i = 0; i < 1001; ++i)
         many += ",{}";
-    CHECK(fault(many + "]}").find("no list of at most 1000") != std::string::npos);
+    CHECK(fault(many + "]}").find("must be a list of at most 1000") != std::string::npos);
 }
 
 TEST_CASE("a step is made of a filter, a look or a LUT, and paths go along with the look", "[look]") {
@@ -170,4 +171,73 @@ TEST_CASE("a step is made of a filter, a look or a LUT, and paths go along with 
     write(folder / "a/film.cube", "\xff\xfe");
     CHECK_FALSE(step_from(folder / "a/film.cube"));
     CHECK_FALSE(step_from(folder / "nothing.kasuri"));
+}
+
+TEST_CASE("a look that could not be read again is not written", "[look]") {
+    const test::TemporaryFolder folder;
+    Look look;
+    look.steps.emplace_back();
+    look.steps[0].text = "out.r = g\n";
+    const auto deeper = [](const Look& within) {
+        Look outer;
+        outer.steps.emplace_back();
+        outer.steps[0].is_look = true;
+        outer.steps[0].within = within.steps;
+        return outer;
+    };
+    for (int depth = 0; depth <= deepest_look; ++depth) {
+        REQUIRE(save_look(folder / "deep.kasurilook", look));
+        CHECK(load_look(folder / "deep.kasurilook"));
+        look = deeper(look);
+    }
+    const Status refused = save_look(folder / "deep.kasurilook", look);
+    REQUIRE_FALSE(refused);
+    CHECK(refused.error().what.find("9 deep") != std::string::npos);
+    CHECK(load_look(folder / "deep.kasurilook")); // the one before is still there
+    Look wide;
+    wide.steps.resize(most_steps);
+    CHECK(fits_limits(wide));
+    CHECK(look_of(look_text(wide), "here"));
+    wide.steps[0].is_look = true;
+    wide.steps[0].within.resize(1);
+    CHECK_FALSE(fits_limits(wide));
+    CHECK_FALSE(look_of(look_text(wide), "here"));
+}
+
+TEST_CASE("what a look within a look promises is noticed and brought up to date", "[look]") {
+    const test::TemporaryFolder folder;
+    Look inner;
+    inner.steps.emplace_back();
+    inner.steps[0].text = "out.r = g\n";
+    inner.proofs = "proof \"a\" : finite\n";
+    REQUIRE(save_look(folder / "inner.kasurilook", inner));
+    LookStep step = step_from(folder / "inner.kasurilook").value();
+    step.filter = "inner.kasurilook";
+    CHECK(state_of(step, folder.path) == FilterState::same);
+    inner.proofs = "proof \"a\" : neutral\n";
+    REQUIRE(save_look(folder / "inner.kasurilook", inner));
+    CHECK(state_of(step, folder.path) == FilterState::changed);
+    const LookStep fresh = brought_up_to_date(step, folder.path).value();
+    CHECK(fresh.proofs == inner.proofs);
+    CHECK(state_of(fresh, folder.path) == FilterState::same);
+}
+
+TEST_CASE("a step that names a filter and holds no copy of it is an error", "[look]") {
+    const Result<Look> bare = look_of(R"({"kasuri-look": 1, "steps": [{"filter": "dip.kasuri"}]})", "here");
+    REQUIRE_FALSE(bare);
+    CHECK(bare.error().what.find("step 1: it names dip.kasuri") != std::string::npos);
+    CHECK(look_of(R"({"kasuri-look": 1, "steps": [{"filter": "dip.kasuri", "text": ""}]})",
+                  "here")); // an empty rule is one
+    CHECK(look_of(R"({"kasuri-look": 1, "steps": [{}]})", "here"));
+}
+
+TEST_CASE("only well-formed UTF-8 passes", "[document]") { // Unicode 15, table 3-7
+    for (const char* good : {"", "a", "\xc2\x80", "\xdf\xbf", "\xe0\xa0\x80", "\xed\x9f\xbf", "\xee\x80\x80",
+                             "\xef\xbf\xbf", "\xf0\x90\x80\x80", "\xf4\x8f\xbf\xbf"})
+        CHECK(utf8_fault(good) == std::string_view::npos);
+    for (const char* bad :
+         {"\xed\xa0\x80", "\xed\xbf\xbf", "\xe0\x80\xaf", "\xe0\x9f\xbf", "\xf0\x80\x80\x80", "\xf0\x8f\xbf\xbf",
+          "\xf4\x90\x80\x80", "\xf5\x80\x80\x80", "\xc0\x80", "\xc1\xbf", "\x80", "\xc2", "\xe1\x80", "\xff"}) {
+        CHECK(utf8_fault(std::string("ok") + bad) == 2);
+    }
 }

@@ -139,8 +139,7 @@ TEST_CASE("every recipe compiles, does nothing at its defaults where it has one,
         if (!rule.parameters.empty()) {
             lang::ProofLine line;
             line.function = "identity";
-            CHECK(proof::check(rule, *engine::compile(rule), line, std::vector<std::vector<double>>{defaults(rule)})
-                      ->passed);
+            CHECK(proof::check(subject::Subject(rule), line, std::vector<std::vector<double>>{defaults(rule)})->passed);
         }
     }
     CHECK(ids.size() >= 15);
@@ -157,7 +156,7 @@ TEST_CASE("every ready-made proof can be written below a rule", "[writing]") {
         REQUIRE(checked.ok);
         const lang::Rule& rule = checked.rule;
         REQUIRE(rule.proofs.size() == 1);
-        CHECK(proof::check(rule, *engine::compile(rule), rule.proofs[0], proof::settings_of(rule)));
+        CHECK(proof::check(subject::Subject(rule), rule.proofs[0], proof::settings_of(rule)));
     }
 }
 

@@ -161,7 +161,8 @@ struct Look {
         made.opaque = opaque;
         for (const double value : defaults(*made.rule))
             parameters.push_back(value);
-        parameters.push_back(opacity);
+        if (!opaque)
+            parameters.push_back(opacity);
         return made;
     }
     const lang::Rule* mask(const std::string& statements, const std::string& expression) {
@@ -217,7 +218,7 @@ TEST_CASE("several steps as one are laid over together, in the space of the firs
     for (const char* space : {"rec709-linear", "srgb", "p3-d65-linear"})
         compare({group, after}, look.parameters, space);
     CHECK(engine::space_of(group) == "srgb");
-    CHECK(engine::chain_parameters(std::vector{group, after}) == 7);
+    CHECK(engine::chain_parameters(std::vector{group, after}) == 6);
     CHECK(engine::rules_of(std::vector{group, after}).size() == 5);
 }
 

@@ -126,6 +126,24 @@ TEST_CASE("dilate and erode by a disc, against looking through every pixel", "[e
                     ((x - 30) * (x - 30) + (y - 20) * (y - 20) <= 4));
 }
 
+TEST_CASE("a disc beyond all numbers is the largest and the smallest of the picture", "[engine][disc]") {
+    const std::vector<float> plane = {0.1f, 0.2f, 0.3f, 0.7f, 0.5f, 0.6f};
+    std::vector<float> made(6);
+    for (const double radius : {1e5, 3e9, 1e300, std::numeric_limits<double>::infinity()}) {
+        INFO(radius);
+        REQUIRE(look_around(ir::Neighbour::dilate, radius, 3, 2, plane.data(), made.data(), {}));
+        CHECK(made == std::vector<float>(6, 0.7f));
+        REQUIRE(look_around(ir::Neighbour::erode, radius, 3, 2, plane.data(), made.data(), {}));
+        CHECK(made == std::vector<float>(6, 0.1f));
+        std::vector<ReferencePixel> pixels(6);
+        for (std::size_t i = 0; i < 6; ++i)
+            pixels[i].rgba = {static_cast<double>(plane[i]), 0, 0, 1};
+        const lang::Rule rule = good_rule("param size = 1 in 0 .. 2\nout.r = dilate(r, size)");
+        for (const auto& out : reference_picture(rule, std::vector<double>{radius}, 3, pixels))
+            CHECK(out[0] == Approx(0.7));
+    }
+}
+
 TEST_CASE("rules with neighbours equal the double reference: nested, of a component, of a mask", "[engine][blur]") {
     const char* rules[] = {
         "out.rgb = blur(blur(rgb, 1.5), 2)",

@@ -174,7 +174,7 @@ TEST_CASE("what was said of a picture's space holds for many pictures too", "[gu
     job.in = d.file("in/f.3.exr").toStdString();
     job.out = d.file("alone.exr").toStdString();
     job.in_space = "p3-d65-linear";
-    REQUIRE(handover::render(*d.session().rule(), d.session().values(), job));
+    REQUIRE(handover::render(subject::Subject(*d.session().rule(), d.session().values()), job));
     const auto many = io::load(d.file("out/f.3.exr").toStdString()), alone = io::load(job.out);
     REQUIRE((many && alone));
     CHECK(many.value().space == alone.value().space);

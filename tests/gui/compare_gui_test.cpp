@@ -77,7 +77,7 @@ TEST_CASE(
     CHECK(panel.said("lantern").contains("puppet.exr"));
     CHECK(panel.said("lantern").contains("stretched to 1920 x 1080"));
     const auto after = d.view->result()->after_pixels;
-    const auto puppet = d.model().given_pictures().at("lantern");
+    const auto puppet = d.model().given_pictures().at("lantern").picture;
     // The middle of the picture is the middle of what was given.
     CHECK(after->at(960, 540)[0] == Approx(puppet->at(puppet->width / 2, puppet->height / 2)[0]).margin(0.1));
     d.window.bench().undo();

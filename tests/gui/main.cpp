@@ -1,11 +1,9 @@
-#define CATCH_CONFIG_RUNNER
+#include "runner/runner.hpp"
 #include "widgets/theme.hpp"
 
 #include <QApplication>
 #include <QSettings>
 #include <QTemporaryDir>
-
-#include <catch2/catch.hpp>
 
 int main(int argc, char** argv) {
     // Without a display unless one is asked for: also while ctest lists the tests at build time.
@@ -20,5 +18,5 @@ int main(int argc, char** argv) {
     QApplication::setApplicationName("kasuri-test");
     QApplication::setOrganizationName("kasuri-test");
     kasuri::app::theme::apply(application);
-    return Catch::Session().run(argc, argv);
+    return kasuri::test::run_tests(argc, argv);
 }

@@ -1,6 +1,5 @@
 // Many pictures at once: which, where to, in parts, again, and what happens when one is broken.
 #include "handover/batch.hpp"
-#include "handover/subject.hpp"
 #include "io/picture_file.hpp"
 #include "support/support.hpp"
 
@@ -35,7 +34,7 @@ struct Frames10 {
     std::string path(const std::string& name) const { return (folder / name).string(); }
 };
 
-RenderWork halved() { return work_of(subject_of(good_rule("out.rgb = rgb * 0.5"), {})); }
+subject::Subject halved() { return good_rule("out.rgb = rgb * 0.5"); }
 
 } // namespace
 
@@ -122,9 +121,12 @@ TEST_CASE("a sequence is rendered in parallel, goes on where it stopped, and one
     resume.jobs = 3;
     const BatchReport again = render_all(halved(), items.value(), resume, {}, {});
     CHECK((again.written == 2 && again.left == 8 && again.failed == 0));
-    resume.younger_than =
-        std::filesystem::file_time_type::clock::now() + std::chrono::hours(1); // the filter is newer than all of it
-    CHECK(render_all(halved(), items.value(), resume, {}, {}).written == 10);
+    // Another rule, another depth: none of it is what would be written.
+    CHECK(render_all(good_rule("out.rgb = rgb * 0.25"), items.value(), resume, {}, {}).written == 10);
+    CHECK(render_all(good_rule("out.rgb = 0.25 * rgb"), items.value(), resume, {}, {}).left ==
+          10); // the same by another text
+    resume.job.depth = image::Depth::float32;
+    CHECK(render_all(good_rule("out.rgb = rgb * 0.25"), items.value(), resume, {}, {}).written == 10);
 }
 
 TEST_CASE("work that is called off leaves whole files only", "[batch]") {

@@ -8,6 +8,7 @@
 #include <cstring>
 
 using namespace kasuri;
+using namespace kasuri::baking;
 using namespace kasuri::handover;
 using namespace kasuri::test;
 namespace ocio = OCIO_NAMESPACE;
@@ -54,11 +55,11 @@ TEST_CASE("another reader gets from the file what the rule says", "[handover]") 
     const lang::Rule matrix = good_rule(
         "filter \"M\"\nout.rgb = mat3(0.5, 0.3, 0.2, -0.1, 0.9, 0.2, 0.05, 0.15, 0.8) * rgb + vec3(0.01, 0, -0.02)");
     for (const int size : lut_sizes) {
-        const auto baked = bake(matrix, {}, {size, 0, 1});
+        const auto baked = bake(matrix, {size, 0, 1});
         REQUIRE(baked);
         CHECK(baked.value().trilinear.largest < 1e-6);
         CHECK(baked.value().tetrahedral.largest < 1e-6);
-        REQUIRE(write_cube(folder / "m.cube", matrix, {}, baked.value()));
+        REQUIRE(write_cube(folder / "m.cube", matrix, baked.value()));
         const auto colours = random_colours(2000, 0, 1);
         ocio::ClearAllCaches();
         const auto got = through_ocio(folder / "m.cube", colours, ocio::INTERP_TETRAHEDRAL);
@@ -69,9 +70,9 @@ TEST_CASE("another reader gets from the file what the rule says", "[handover]") 
 TEST_CASE("the stated error is the error that another reader sees", "[handover]") {
     TemporaryFolder folder;
     const lang::Rule rule = good_rule(bent);
-    const auto baked = bake(rule, {}, {17, 0, 1});
+    const auto baked = bake(rule, {17, 0, 1});
     REQUIRE(baked);
-    REQUIRE(write_cube(folder / "b.cube", rule, {}, baked.value()));
+    REQUIRE(write_cube(folder / "b.cube", rule, baked.value()));
     CHECK(baked.value().trilinear.largest > 1e-3); // coarse: there is an error to speak of
     CHECK(baked.value().trilinear.mean < baked.value().trilinear.largest);
     const auto colours = random_colours(60000, 0, 1);
@@ -85,15 +86,15 @@ TEST_CASE("the stated error is the error that another reader sees", "[handover]"
     CHECK(largest_difference(through_ocio(folder / "b.cube", colours, ocio::INTERP_LINEAR),
                              through_ocio(folder / "b.cube", colours, ocio::INTERP_TETRAHEDRAL)) > 1e-4);
     // Finer tables are nearer.
-    CHECK(bake(rule, {}, {65, 0, 1}).value().tetrahedral.mean < baked.value().tetrahedral.mean / 4);
+    CHECK(bake(rule, {65, 0, 1}).value().tetrahedral.mean < baked.value().tetrahedral.mean / 4);
 }
 
 TEST_CASE("our interpolation is the other reader's", "[handover]") {
     TemporaryFolder folder;
     const lang::Rule rule = good_rule(bent);
-    const auto baked = bake(rule, {}, {17, -0.5, 2});
+    const auto baked = bake(rule, {17, -0.5, 2});
     REQUIRE(baked);
-    REQUIRE(write_cube(folder / "b.cube", rule, {}, baked.value()));
+    REQUIRE(write_cube(folder / "b.cube", rule, baked.value()));
     const auto colours = random_colours(3000, -0.7f, 2.2f); // also beyond the domain, where the table's edge holds
     const auto linear = through_ocio(folder / "b.cube", colours, ocio::INTERP_LINEAR);
     const auto tetra = through_ocio(folder / "b.cube", colours, ocio::INTERP_TETRAHEDRAL);
@@ -111,8 +112,8 @@ TEST_CASE("our interpolation is the other reader's", "[handover]") {
 TEST_CASE("a .cube follows its specification", "[handover]") {
     TemporaryFolder folder; // Cube LUT Specification 1.0: keywords, then size^3 lines, red fastest
     const lang::Rule rule = good_rule("filter \"A \\ B\"\nparam k = 1 in 0 .. 2\nout.rgb = rgb * k");
-    const auto baked = bake(rule, std::vector<double>{0.5}, {17, 0, 2});
-    REQUIRE(write_cube(folder / "a.cube", rule, std::vector<double>{0.5}, baked.value()));
+    const auto baked = bake(subject::Subject(rule, std::vector<double>{0.5}), {17, 0, 2});
+    REQUIRE(write_cube(folder / "a.cube", subject::Subject(rule, std::vector<double>{0.5}), baked.value()));
     std::ifstream in(folder / "a.cube");
     std::string line;
     std::vector<std::string> numbers, words;
@@ -131,20 +132,20 @@ TEST_CASE("what a table cannot hold is refused with a reason", "[handover]") {
     TemporaryFolder folder;
     for (const char* text : {"out.r = pos.x", "out.g = pixel.y * 0.1", "out.b = aspect"}) {
         const lang::Rule rule = good_rule(text);
-        const auto baked = bake(rule, {}, {});
+        const auto baked = bake(rule, {});
         REQUIRE_FALSE(baked);
         CHECK(baked.error().what.find("depends on the place") != std::string::npos);
     }
-    CHECK_FALSE(bake(good_rule(""), {}, {16, 0, 1}));
-    CHECK_FALSE(bake(good_rule(""), {}, {17, 1, 1}));
+    CHECK_FALSE(bake(good_rule(""), {16, 0, 1}));
+    CHECK_FALSE(bake(good_rule(""), {17, 1, 1}));
     const lang::Rule root = good_rule("out.r = sqrt(r - 0.5)");
-    const auto baked = bake(root, {}, {17, 0, 1});
+    const auto baked = bake(root, {17, 0, 1});
     REQUIRE(baked);
     CHECK(baked.value().not_finite == 8 * 17 * 17);
-    CHECK_FALSE(write_cube(folder / "nan.cube", root, {}, baked.value()));
+    CHECK_FALSE(write_cube(folder / "nan.cube", root, baked.value()));
     CHECK_FALSE(std::filesystem::exists(folder / "nan.cube"));
-    CHECK(bake(good_rule("out.r = r * a"), {}, {}).value().reads_alpha);
-    CHECK_FALSE(bake(good_rule("out.a = a * 0.5"), {}, {}).value().reads_alpha);
+    CHECK(bake(good_rule("out.r = r * a"), {}).value().reads_alpha);
+    CHECK_FALSE(bake(good_rule("out.a = a * 0.5"), {}).value().reads_alpha);
 }
 
 TEST_CASE("render applies a rule to a file and keeps what it does not touch", "[handover]") {
@@ -152,17 +153,17 @@ TEST_CASE("render applies a rule to a file and keeps what it does not touch", "[
     const auto in = folder / "puppet.exr", out = folder / "out.exr";
     REQUIRE(io::save(in, targets::demo_pictures()[1].make()));
     // A rule that changes nothing: every number of every layer, bit for bit.
-    REQUIRE(render(good_rule(""), {}, {in, out}));
+    REQUIRE(render(good_rule(""), {in, out}));
     const image::Image before = io::load(in).value(), same = io::load(out).value();
     for (const image::Channel& channel : before.channels)
         CHECK(*same.find(channel.name)->plane == *channel.plane);
     // Another layer: only that one changes, alpha stays.
-    REQUIRE(render(good_rule("out.g = b"), {}, {in, out, "robe"}));
+    REQUIRE(render(good_rule("out.g = b"), {in, out, "robe"}));
     const image::Image after = io::load(out).value();
     CHECK(*after.find("robe.G")->plane == *after.find("robe.B")->plane);
     CHECK(*after.find("robe.A")->plane == *before.find("robe.A")->plane);
     CHECK(*after.find("head.G")->plane == *before.find("head.G")->plane);
-    CHECK_FALSE(render(good_rule(""), {}, {in, out, "nobody"}));
+    CHECK_FALSE(render(good_rule(""), {in, out, "nobody"}));
 }
 
 TEST_CASE("render goes from one kind of file to another through their spaces", "[handover]") {
@@ -173,17 +174,17 @@ TEST_CASE("render goes from one kind of file to another through their spaces", "
     image.depth = image::Depth::uint16;
     image.space = "srgb";
     REQUIRE(io::save(folder / "in.png", image));
-    REQUIRE(render(good_rule(""), {}, {folder / "in.png", folder / "out.exr"}));
+    REQUIRE(render(good_rule(""), {folder / "in.png", folder / "out.exr"}));
     const image::Image exr = io::load(folder / "out.exr").value();
     CHECK(exr.space == "rec709-linear");
     // IEC 61966-2-1: code 0.5 is 0.2140 of light.
     CHECK((*exr.find("G")->plane)[3] == Approx(0.2140).margin(2e-4));
-    REQUIRE(render(good_rule(""), {}, {folder / "out.exr", folder / "back.png"}));
+    REQUIRE(render(good_rule(""), {folder / "out.exr", folder / "back.png"}));
     const image::Image back = io::load(folder / "back.png").value();
     for (std::size_t i = 0; i < 16; ++i)
         CHECK((*back.find("R")->plane)[i] ==
               Approx((*image.find("R")->plane)[i]).margin(4e-4)); // half float in between
-    const auto report = render(good_rule("out.rgb = rgb * 4"), {}, {folder / "in.png", folder / "bright.png"});
+    const auto report = render(good_rule("out.rgb = rgb * 4"), {folder / "in.png", folder / "bright.png"});
     REQUIRE(report);
     CHECK(report.value().clipped > 0);
 }

@@ -5,18 +5,18 @@
 #include "handover/cube.hpp"
 #include "handover/shader.hpp"
 #include "io/lut_file.hpp"
+#include "look/make.hpp"
 #include "support/support.hpp"
 
 using namespace kasuri;
 using namespace kasuri::test;
-using handover::bake;
-using handover::subject_of;
+using baking::bake;
 
 namespace {
 
-handover::Subject subject(const std::string& text, std::vector<double> values = {}) {
+subject::Subject of_rule(const std::string& text, std::vector<double> values = {}) {
     const lang::Rule rule = good_rule(text);
-    return subject_of(rule, values.empty() ? defaults(rule) : values);
+    return subject::Subject(rule, values.empty() ? defaults(rule) : values);
 }
 
 std::array<double, 3> read(const ir::External& lut, const std::array<double, 3>& rgb) {
@@ -49,15 +49,15 @@ TEST_CASE("CLF holds a matrix exactly, also far outside of 0 .. 1", "[handover]"
     const TemporaryFolder folder;
     const std::string text =
         "param k = 0.3\nout.rgb = mat3(1 - k, k, 0, 0.1, 0.9, 0, -0.2, 0, 1.2) * rgb + vec3(0.25, 0, -0.5)";
-    const auto baked = bake(subject(text), {});
+    const auto baked = bake(of_rule(text), {});
     REQUIRE(baked);
     REQUIRE(baked.value().matrix);
-    REQUIRE(handover::write_lut(folder / "m.clf", subject(text), baked.value()));
+    REQUIRE(handover::write_lut(folder / "m.clf", of_rule(text), baked.value()));
     CHECK(content_of(folder / "m.clf").find("LUT3D") == std::string::npos);
     CHECK(largest_difference(folder / "m.clf", good_rule(text), -100, 100) < 2e-5);
     // The identity is a file that does nothing.
-    const auto nothing = bake(subject(""), {});
-    REQUIRE(handover::write_lut(folder / "i.clf", subject(""), nothing.value()));
+    const auto nothing = bake(of_rule(""), {});
+    REQUIRE(handover::write_lut(folder / "i.clf", of_rule(""), nothing.value()));
     CHECK(largest_difference(folder / "i.clf", good_rule(""), -100, 100) == 0);
 }
 
@@ -65,11 +65,11 @@ TEST_CASE("CLF and .cube hold three curves as curves", "[handover]") {
     const TemporaryFolder folder;
     const std::string text = "out.rgb = vec3(r * r, shoulder(g, 0.4, 0.9), 1 - b)";
     for (const auto& [low, high] : {std::pair(0.0, 1.0), std::pair(-0.5, 4.0)}) {
-        const auto baked = bake(subject(text), {17, low, high});
+        const auto baked = bake(of_rule(text), {17, low, high});
         REQUIRE((baked && baked.value().curves));
         for (const char* name : {"c.clf", "c.cube"}) {
             INFO(name << low);
-            REQUIRE(handover::write_lut(folder / name, subject(text), baked.value()));
+            REQUIRE(handover::write_lut(folder / name, of_rule(text), baked.value()));
             CHECK(content_of(folder / name).find("3D") == std::string::npos);
             CHECK(largest_difference(folder / name, good_rule(text), static_cast<float>(low),
                                      static_cast<float>(high)) < 2e-5);
@@ -82,13 +82,13 @@ TEST_CASE("a table in CLF, with a domain and with a shaper, is what was measured
     const TemporaryFolder folder;
     const std::string text = "let c = log2(max(rgb, 0) * 16 + 1) / 8\nout.rgb = vec3(c.r * (0.8 + 0.2 * c.g), c.g * "
                              "c.g, 0.7 * c.b + 0.3 * c.r)";
-    handover::BakeOptions options{33, 0, 16};
-    const auto plain = bake(subject(text), options);
+    baking::BakeOptions options{33, 0, 16};
+    const auto plain = bake(of_rule(text), options);
     options.shaped = true;
-    const auto shaped = bake(subject(text), options);
+    const auto shaped = bake(of_rule(text), options);
     REQUIRE((plain && shaped));
-    REQUIRE(handover::write_lut(folder / "p.clf", subject(text), plain.value()));
-    REQUIRE(handover::write_lut(folder / "s.clf", subject(text), shaped.value()));
+    REQUIRE(handover::write_lut(folder / "p.clf", of_rule(text), plain.value()));
+    REQUIRE(handover::write_lut(folder / "s.clf", of_rule(text), shaped.value()));
     CHECK(shaped.value().tetrahedral.largest < plain.value().tetrahedral.largest / 5); // that is what it is for
     for (const auto& [name, baked] : {std::pair("p.clf", &plain.value()), std::pair("s.clf", &shaped.value())}) {
         const auto lut = io::read_lut(folder / name);
@@ -96,25 +96,25 @@ TEST_CASE("a table in CLF, with a domain and with a shaper, is what was measured
         for (int i = 0; i < 200; ++i) {
             const std::array<double, 3> at = {16 * std::pow(i / 199.0, 3), 16.0 * ((i * 37) % 200) / 199,
                                               0.18 + 0.01 * i};
-            const auto ours = handover::tetrahedral(baked->lut, at), theirs = read(*lut.value(), at);
+            const auto ours = baking::tetrahedral(baked->lut, at), theirs = read(*lut.value(), at);
             for (std::size_t c = 0; c < 3; ++c)
                 CHECK_THAT(theirs[c], Catch::Matchers::WithinAbs(ours[c], 3e-5));
         }
     }
-    CHECK_FALSE(handover::write_lut(folder / "s.cube", subject(text), shaped.value())); // it has no place for that
-    CHECK_FALSE(handover::write_lut(folder / "p.3dl", subject(text), plain.value()));
-    CHECK_FALSE(handover::write_lut(folder / "p.txt", subject(text), bake(subject(text), {}).value()));
+    CHECK_FALSE(handover::write_lut(folder / "s.cube", of_rule(text), shaped.value())); // it has no place for that
+    CHECK_FALSE(handover::write_lut(folder / "p.3dl", of_rule(text), plain.value()));
+    CHECK_FALSE(handover::write_lut(folder / "p.txt", of_rule(text), bake(of_rule(text), {}).value()));
 }
 
 TEST_CASE("every other kind that can be written can be read back", "[handover]") {
     const TemporaryFolder folder;
-    const auto baked = bake(subject(bent), {33, 0, 1});
+    const auto baked = bake(of_rule(bent), {33, 0, 1});
     REQUIRE(baked);
     int written = 0;
     for (const std::string& ending : handover::lut_endings()) {
         INFO(ending);
         const auto file = folder / ("t" + ending);
-        REQUIRE(handover::write_lut(file, subject(bent), baked.value()));
+        REQUIRE(handover::write_lut(file, of_rule(bent), baked.value()));
         if (!document::is_lut_name(file))
             continue;
         ++written;
@@ -124,9 +124,9 @@ TEST_CASE("every other kind that can be written can be read back", "[handover]")
 }
 
 TEST_CASE("the smallest table within a wished error", "[handover]") {
-    const auto rough = handover::bake_for(subject(bent), {}, {0.05, {}}),
-               fine = handover::bake_for(subject(bent), {}, {1e-3, {}}),
-               by_eye = handover::bake_for(subject(bent), {}, {{}, 1.0});
+    const auto rough = baking::bake_for(of_rule(bent), {}, {0.05, {}}),
+               fine = baking::bake_for(of_rule(bent), {}, {1e-3, {}}),
+               by_eye = baking::bake_for(of_rule(bent), {}, {{}, 1.0});
     REQUIRE((rough && fine && by_eye));
     CHECK(rough.value().lut.size < fine.value().lut.size);
     for (const auto* baked : {&rough.value(), &fine.value()}) {
@@ -136,11 +136,11 @@ TEST_CASE("the smallest table within a wished error", "[handover]") {
         CHECK(baked->tetrahedral.most <= baked->tetrahedral.largest);
     }
     CHECK((by_eye.value().tetrahedral.delta_e_largest <= 1 && by_eye.value().tetrahedral.delta_e_largest > 0));
-    const auto never = handover::bake_for(subject("out.rgb = floor(rgb * 10) / 10"), {}, {1e-6, {}});
+    const auto never = baking::bake_for(of_rule("out.rgb = floor(rgb * 10) / 10"), {}, {1e-6, {}});
     REQUIRE(never);
-    CHECK_FALSE(handover::near_enough(never.value(), {1e-6, {}}));
-    CHECK(handover::near_enough(handover::bake_for(subject("out.rgb = rgb.gbr"), {}, {1e-12, {}}).value(),
-                                {1e-12, {}})); // a matrix is exact
+    CHECK_FALSE(baking::near_enough(never.value(), {1e-6, {}}));
+    CHECK(baking::near_enough(baking::bake_for(of_rule("out.rgb = rgb.gbr"), {}, {1e-12, {}}).value(),
+                              {1e-12, {}})); // a matrix is exact
 }
 
 TEST_CASE("CIEDE2000 of a bake is that of the published test data", "[handover]") {
@@ -156,7 +156,7 @@ TEST_CASE("a colour decision list is recognised in matrices and curves, written,
     const TemporaryFolder folder;
     const auto check = [&](const std::string& text, const io::Cdl& wanted, bool exact) {
         INFO(text);
-        const auto found = handover::cdl_of(subject(text));
+        const auto found = handover::cdl_of(of_rule(text));
         REQUIRE(found);
         CHECK(found->exact == exact);
         for (std::size_t c = 0; c < 3; ++c) {
@@ -176,7 +176,7 @@ TEST_CASE("a colour decision list is recognised in matrices and curves, written,
     check("", {}, true);
     for (const char* none : {"out.rgb = rgb.gbr", "out.r = 0.5 * r + 0.5 * g", "out.rgb = sin(rgb)", bent,
                              "out.rgb = 1 - rgb", "out.rgb = blur(rgb, 2)"})
-        CHECK_FALSE(handover::cdl_of(subject(none)));
+        CHECK_FALSE(handover::cdl_of(of_rule(none)));
     const io::Cdl list{{1.1, 0.9, 1}, {0.02, -0.01, 0}, {1.2, 1, 0.8}, 0.75, "shot-7", "warm"};
     for (const char* name : {"a.cc", "a.ccc", "a.cdl"}) {
         INFO(name);
@@ -203,8 +203,8 @@ TEST_CASE("a colour decision list is recognised in matrices and curves, written,
 
 TEST_CASE("a LUT is a step of a look, with a copy of its own, and does what it did as a rule", "[handover][look]") {
     const TemporaryFolder folder;
-    const auto baked = bake(subject(bent), {65, 0, 1});
-    REQUIRE(handover::write_lut(folder / "bent.cube", subject(bent), baked.value()));
+    const auto baked = bake(of_rule(bent), {65, 0, 1});
+    REQUIRE(handover::write_lut(folder / "bent.cube", of_rule(bent), baked.value()));
     document::Look look;
     look.steps = {document::step_from(folder / "bent.cube").value()};
     look.steps[0].space = "rec709-linear";
@@ -216,21 +216,21 @@ TEST_CASE("a LUT is a step of a look, with a copy of its own, and does what it d
     std::filesystem::remove(folder / "bent.cube"); // its copy is in the look
     const document::Look again = document::load_look(folder / "l.kasurilook").value();
     CHECK(again == look);
-    const auto runs = handover::runnable(again, folder.path);
+    const auto runs = look::make(again, folder.path);
     REQUIRE(runs);
-    CHECK(runs.value()->notes.size() == 1); // which says that the file is gone
-    const auto program = engine::compile_chain(runs.value()->steps, {});
+    CHECK(runs.value().notes.size() == 1); // which says that the file is gone
+    const auto program = runs.value().subject.program();
     const Colour in = {0.3f, 0.6f, 0.45f, 1};
     const Colour bent_colour = reference_one(good_rule(bent), in);
     const image::Picture picture = image::generated(1, 1, [&](int, int) {
         return std::array<double, 3>{0.3, 0.6, 0.45};
     });
-    const auto out = engine::evaluate(*program, picture, runs.value()->parameters);
+    const auto out = engine::evaluate(*program, picture, runs.value().subject.values());
     REQUIRE(out);
     engine::ReferencePixel pixel;
     pixel.rgba = {0.3, 0.6, 0.45, 1};
     const auto reference =
-        engine::reference_chain(runs.value()->steps, runs.value()->parameters, "rec709-linear", pixel);
+        engine::reference_chain(runs.value().subject.steps(), runs.value().subject.values(), "rec709-linear", pixel);
     for (std::size_t c = 0; c < 3; ++c) {
         const std::size_t from = (c + 1) % 3;
         CHECK_THAT(static_cast<double>(out->at(0)[c]),
@@ -240,18 +240,18 @@ TEST_CASE("a LUT is a step of a look, with a copy of its own, and does what it d
     }
     document::Look wrong = again;
     wrong.steps[0].lut_text = document::SharedText("LUT_3D_SIZE 9999\n0 0 0\n");
-    CHECK_FALSE(handover::runnable(wrong, folder.path));
+    CHECK_FALSE(look::make(wrong, folder.path));
     wrong = again;
     wrong.steps[0].space = "nowhere";
-    CHECK_FALSE(handover::runnable(wrong, folder.path));
-    CHECK_FALSE(handover::shader(subject_of(runs.value(), again)));
+    CHECK_FALSE(look::make(wrong, folder.path));
+    CHECK_FALSE(handover::shader(runs.value().subject));
 }
 
 TEST_CASE("broken LUT files and lists are errors, never anything else", "[handover]") {
     const TemporaryFolder folder;
-    const auto baked = bake(subject(bent), {9, 0, 1});
-    REQUIRE(handover::write_lut(folder / "t.cube", subject(bent), baked.value()));
-    REQUIRE(handover::write_lut(folder / "t.clf", subject(bent), baked.value()));
+    const auto baked = bake(of_rule(bent), {9, 0, 1});
+    REQUIRE(handover::write_lut(folder / "t.cube", of_rule(bent), baked.value()));
+    REQUIRE(handover::write_lut(folder / "t.clf", of_rule(bent), baked.value()));
     REQUIRE(io::write_cdl(folder / "t.ccc", {}));
     std::mt19937 random(3);
     for (const char* ending : {".cube", ".clf", ".ccc"}) {
@@ -302,19 +302,19 @@ TEST_CASE("values and opacities find their steps, past steps that are off and lo
     document::Look look;
     look.steps = {off, whole({whole({off}, 0.1), whole({step(2, 0.2), off}, 0.3), step(4, 0.4)}, 0.5), whole({}, 0.6),
                   step(7, 0.7)};
-    const auto runs = handover::runnable(look, {});
+    const auto runs = look::make(look, {});
     REQUIRE(runs);
-    CHECK(runs.value()->numbers == std::vector<std::size_t>{1, 3});
-    CHECK(runs.value()->parameters == std::vector<double>{2, 0.2, 0.3, 4, 0.4, 0.5, 7, 0.7});
-    CHECK(engine::chain_parameters(runs.value()->steps) == 8);
+    CHECK(runs.value().numbers == std::vector<std::size_t>{1, 3});
+    CHECK(runs.value().subject.values() == std::vector<double>{2, 0.2, 0.3, 4, 0.4, 0.5, 7, 0.7});
+    CHECK(engine::chain_parameters(runs.value().subject.steps()) == 8);
     look.steps[1].within[2].values["k"] = 5; // other values, the same steps
     look.steps[3].opacity = 0.9;
-    CHECK(handover::structure_of(look) == handover::structure_of(look));
-    CHECK(handover::parameters_of(*runs.value(), look) == std::vector<double>{2, 0.2, 0.3, 5, 0.4, 0.5, 7, 0.9});
+    CHECK(look::same_structure(look, look));
+    CHECK(look::values_of(runs.value(), look) == std::vector<double>{2, 0.2, 0.3, 5, 0.4, 0.5, 7, 0.9});
     document::Look other = look;
     other.steps[3].opacity = 1; // which is another structure: it is not mixed any more
-    CHECK_FALSE(handover::structure_of(other) == handover::structure_of(look));
-    const handover::Subject subject = subject_of(runs.value(), look);
-    CHECK(subject.parameters.size() == 8);
-    CHECK(subject.parameters.back().identifier == "step4_opacity");
+    CHECK_FALSE(look::same_structure(other, look));
+    const subject::Subject subject = runs.value().subject;
+    CHECK(subject.parameters().size() == 8);
+    CHECK(subject.parameters().back().identifier == "step4_opacity");
 }

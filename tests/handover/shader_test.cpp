@@ -2,6 +2,7 @@
 // ours, computes with it.
 #include "engine/evaluate.hpp"
 #include "handover/shader.hpp"
+#include "look/make.hpp"
 #include "support/random_rule.hpp"
 #include "support/support.hpp"
 
@@ -131,12 +132,12 @@ TEST_CASE("shaders are valid GLSL and compute what the engine computes", "[shade
     // A look as one function: own values, opacity, blend mode, mask, a step that is off.
     const std::filesystem::path file = KASURI_SOURCE_DIR "/data/looks/river-cloth.kasurilook";
     const document::Look look = document::load_look(file).value();
-    const auto runs = handover::runnable(look, file.parent_path());
+    const auto runs = look::make(look, file.parent_path());
     REQUIRE(runs);
-    CHECK(runs.value()->notes.empty()); // its filters are as they are in data/filters
-    const handover::Subject subject = handover::subject_of(runs.value(), look);
+    CHECK(runs.value().notes.empty()); // its filters are as they are in data/filters
+    const subject::Subject subject = runs.value().subject;
     Emitted whole{{}, subject.values(), "river", handover::shader(subject, {{}, {}, "river"}).value()};
-    whole.program = handover::compiled(subject);
+    whole.program = subject.program();
     CHECK(whole.text.find("uniform float river_step2_dip = 0.5;") != std::string::npos);
     CHECK(whole.text.find("river_step4") == std::string::npos);
     all.push_back(std::move(whole));

@@ -65,3 +65,70 @@ TEST_CASE("a rule that makes alpha gives the picture one", "[image]") {
     CHECK((*made.find("A")->plane)[0] == 0.5f);
     CHECK((*made.find("R")->plane)[0] == 0.5f);
 }
+
+namespace {
+
+/// As renderers write it: one cover for all passes, passes as layers, a matte.
+Image passes() {
+    Image image;
+    image.width = 2;
+    image.height = 1;
+    image.alpha = Alpha::premultiplied;
+    image.channels = {
+        {"A", plane({0.5f, 0})},       {"beauty.R", plane({0.25f, 0})}, {"beauty.G", plane({0.125f, 0})},
+        {"beauty.B", plane({0, 0})},   {"light.R", plane({0.1f, 0})},   {"light.G", plane({0.1f, 0})},
+        {"light.B", plane({0.1f, 0})}, {"light.A", plane({1, 1})},      {"mask.V", plane({0.75f, 0.25f})}};
+    return image;
+}
+
+} // namespace
+
+TEST_CASE("the layer that is meant is one that can be seen, and its cover is its own or the file's", "[image]") {
+    const Image image = passes();
+    CHECK(usual_layer(image) == "beauty"); // not the one that has alpha alone
+    const Picture beauty = *picture_of(image, "beauty");
+    CHECK(beauty.at(0) == std::array<float, 4>{0.5f, 0.25f, 0, 0.5f}); // divided by the file's A
+    CHECK(picture_of(image, "light")->at(0)[3] == 1);                  // its own
+    CHECK_FALSE(picture_of(image, "mask")->planes[3]);                 // a matte is numbers
+    CHECK(picture_of(image, "mask")->at(0)[0] == 0.75f);
+    Image grey;
+    grey.width = 1;
+    grey.height = 1;
+    grey.channels = {{"Y", plane({0.5f})}};
+    CHECK(usual_layer(grey).empty());
+    grey.channels = {{"Z.V", plane({0.5f})}};
+    CHECK(usual_layer(grey) == "Z");
+    CHECK(usual_layer(Image()).empty());
+}
+
+TEST_CASE("no channel is lost when a layer is replaced", "[image]") {
+    const Image image = passes();
+    const auto names = [](const Image& of) {
+        std::vector<std::string> all;
+        for (const Channel& channel : of.channels)
+            all.push_back(channel.name);
+        return all;
+    };
+    const Picture beauty = *picture_of(image, "beauty");
+    const Image same = with_picture(image, "beauty", beauty);
+    CHECK(names(same) == names(image));
+    for (std::size_t c = 0; c < image.channels.size(); ++c)
+        CHECK(*same.channels[c].plane == *image.channels[c].plane);
+    // Another cover is the layer's own: the others keep theirs.
+    Picture thinner = beauty;
+    thinner.planes[3] = plane({0.25f, 0});
+    const Image thin = with_picture(image, "beauty", thinner);
+    CHECK((*thin.find("A")->plane)[0] == 0.5f);
+    REQUIRE(thin.find("beauty.A"));
+    CHECK((*thin.find("beauty.A")->plane)[0] == 0.25f);
+    CHECK((*thin.find("beauty.R")->plane)[0] == 0.125f);
+    CHECK(picture_of(thin, "beauty")->at(0)[0] == 0.5f);
+    // A single channel becomes three in its place; what stood beside it stays.
+    Image data = passes();
+    data.channels.push_back({"mask.id", plane({7, 8})});
+    const Image made = with_picture(data, "mask", *picture_of(data, "mask"));
+    CHECK_FALSE(made.find("mask.V"));
+    CHECK((*made.find("mask.G")->plane)[1] == 0.25f);
+    CHECK((*made.find("mask.id")->plane)[1] == 8);
+    CHECK((*made.find("A")->plane)[0] == 0.5f);
+}

@@ -14,7 +14,7 @@ using namespace kasuri::test;
 namespace {
 bool identity(const std::string& text) {
     const lang::Rule rule = good_rule(text);
-    return shown_identity(rule, defaults(rule));
+    return shown_identity(rule);
 }
 bool neutral(const std::string& text) { return shown_neutral(good_rule(text)); }
 bool grey_kept(const std::string& text) { return shown_grey_kept(good_rule(text)); }
@@ -97,25 +97,25 @@ TEST_CASE("three curves of their own", "[insight]") {
 TEST_CASE("what is known is said with its numbers", "[insight]") {
     const lang::Rule rule = good_rule(dyes);
     const std::vector<double> full = {1};
-    const Known at_full = known(rule, full);
+    const Known at_full = known(subject::Subject(rule, full));
     CHECK(
         (at_full.matrix && at_full.identity_at_defaults && at_full.grey_kept && !at_full.curves && !at_full.identity));
     CHECK(in_short(at_full) == "an exact matrix");
     const std::string text = described(at_full);
     CHECK(text.find("cannot be undone") != std::string::npos);
     CHECK(text.find("rows sum to 1, 1, 1; determinant 0") != std::string::npos);
-    CHECK(described(known(rule, defaults(rule))).starts_with("changes nothing at these values\n"));
-    CHECK(in_short(known(good_rule("out.rgb = rgb * 2"), {})) == "three gains");
-    CHECK(in_short(known(good_rule("out.rgb = sqrt(rgb)"), {})) == "three curves");
-    CHECK(described(known(good_rule("out.r = g * b"), {})).empty());
-    CHECK(described(known(good_rule("out.r = r - 0.7152 * (r - g)\nout.g = g + 0.2126 * (r - g)"), {}))
+    CHECK(described(known(rule)).starts_with("changes nothing at these values\n"));
+    CHECK(in_short(known(good_rule("out.rgb = rgb * 2"))) == "three gains");
+    CHECK(in_short(known(good_rule("out.rgb = sqrt(rgb)"))) == "three curves");
+    CHECK(described(known(good_rule("out.r = g * b"))).empty());
+    CHECK(described(known(good_rule("out.r = r - 0.7152 * (r - g)\nout.g = g + 0.2126 * (r - g)")))
               .find("luminance is kept") != std::string::npos);
 }
 
 TEST_CASE("a matrix is shown through choices and colour models that come to nothing", "[insight]") {
     const auto of = [](const std::string& text, std::vector<double> values = {}) {
         const lang::Rule rule = good_rule(text);
-        return shown_matrix(rule, values.empty() ? defaults(rule) : values);
+        return shown_matrix(subject::Subject(rule, values.empty() ? defaults(rule) : values));
     };
     const std::string dyed =
         dyes + "param depth = 0 in -1 .. 1\nlet c = hsv(out.rgb)\nc.v *= 1 - depth * c.s\nout.rgb = rgb(c)";
@@ -181,8 +181,8 @@ TEST_CASE("what algebra shows of random rules holds for the reference", "[insigh
         const lang::Rule rule = good_rule(text);
         const std::vector<double> none = {0, 0};
         const bool is_neutral = shown_neutral(rule), keeps = shown_sum_kept(rule, {0.2126, 0.7152, 0.0722}),
-                   nothing = shown_identity(rule, none);
-        const auto matrix = shown_matrix(rule, none);
+                   nothing = shown_identity(subject::Subject(rule, none));
+        const auto matrix = shown_matrix(subject::Subject(rule, none));
         neutral_rules += is_neutral ? 1 : 0;
         matrices += matrix ? 1 : 0;
         kept += keeps ? 1 : 0;
@@ -219,7 +219,7 @@ TEST_CASE("a question that would take long is given up", "[insight]") {
         text += "out.rgb = (out.rgb + k) * (out.gbr + m) * 0.3 + out.brg * 0.5\n";
     const lang::Rule rule = good_rule(text);
     CHECK_FALSE(shown_neutral(rule));
-    CHECK_FALSE(shown_matrix(rule, defaults(rule)));
+    CHECK_FALSE(shown_matrix(rule));
     std::string divided = "param k = 0 in -1 .. 1\n";
     for (int i = 0; i < 40; ++i)
         divided += "out.rgb = out.rgb / (out.gbr * out.brg + k + 1) + out.gbr\n";

@@ -283,13 +283,13 @@ TEST_CASE("a rendered picture keeps its space where the kinds of file agree", "[
     TemporaryFolder folder;
     const lang::Rule rule = good_rule("out.rgb *= 0.5");
     REQUIRE(io::save(folder / "p3.png", some_picture(Depth::uint16, "p3-d65-srgb")));
-    REQUIRE(handover::render(rule, {}, {folder / "p3.png", folder / "half.png"}));
+    REQUIRE(handover::render(rule, {folder / "p3.png", folder / "half.png"}));
     CHECK(io::load(folder / "half.png").value().space == "p3-d65-srgb");
-    REQUIRE(handover::render(rule, {}, {folder / "p3.png", folder / "half.exr"}));
+    REQUIRE(handover::render(rule, {folder / "p3.png", folder / "half.exr"}));
     CHECK(io::load(folder / "half.exr").value().space == "rec709-linear");
     handover::RenderJob job{folder / "half.exr", folder / "cg.exr"};
     job.out_space = "acescg";
-    REQUIRE(handover::render(good_rule(""), {}, job));
+    REQUIRE(handover::render(good_rule(""), job));
     const Image cg = io::load(folder / "cg.exr").value();
     CHECK(cg.space == "acescg");
     const auto before = first_pixel(io::load(folder / "half.exr").value()), after = first_pixel(cg);
@@ -300,6 +300,6 @@ TEST_CASE("a rendered picture keeps its space where the kinds of file agree", "[
     // The user's word about what comes in.
     job = {folder / "p3.png", folder / "as.png"};
     job.in_space = "oprgb";
-    REQUIRE(handover::render(good_rule(""), {}, job));
+    REQUIRE(handover::render(good_rule(""), job));
     CHECK(io::load(folder / "as.png").value().space == "oprgb");
 }

@@ -48,7 +48,7 @@ OIIO::ImageSpec read(const std::filesystem::path& path) {
 
 void render(const std::string& text, const handover::RenderJob& job) {
     const lang::Rule rule = good_rule(text);
-    const auto made = handover::render(rule, defaults(rule), job);
+    const auto made = handover::render(rule, job);
     INFO((made ? std::string() : made.error().text()));
     REQUIRE(made);
 }
@@ -163,7 +163,7 @@ TEST_CASE("the depth of what is written can be chosen", "[io][metadata]") {
         handover::RenderJob job{folder / "in.exr", folder / name};
         job.depth = wanted;
         const lang::Rule rule = good_rule("out.rgb = rgb * 0.5");
-        const auto made = handover::render(rule, defaults(rule), job);
+        const auto made = handover::render(rule, job);
         return made ? io::load(folder / name).value().depth : image::Depth::uint8;
     };
     CHECK(depth("a.png", image::Depth::uint8) == image::Depth::uint8);
@@ -176,7 +176,7 @@ TEST_CASE("the depth of what is written can be chosen", "[io][metadata]") {
     handover::RenderJob job{folder / "in.exr", folder / "no.png"};
     job.depth = image::Depth::half;
     const lang::Rule rule = good_rule("");
-    const auto refused = handover::render(rule, {}, job);
+    const auto refused = handover::render(rule, job);
     REQUIRE_FALSE(refused);
     CHECK(refused.error().remedy.find("PNG holds 8 and 16") != std::string::npos);
     CHECK_FALSE(std::filesystem::exists(folder / "no.png"));

@@ -1,7 +1,9 @@
 // What looks promise as a whole, against what is known of their steps.
 #include "colour/transfer.hpp"
 #include "document/look_file.hpp"
+#include "look/make.hpp"
 #include "proof/look.hpp"
+#include "proof/report.hpp"
 #include "support/support.hpp"
 
 using namespace kasuri;
@@ -11,8 +13,7 @@ namespace {
 
 struct Promise {
     document::Look look;
-    std::shared_ptr<const handover::RunnableLook> runs;
-    handover::Subject subject;
+    subject::Subject subject;
 
     explicit Promise(std::initializer_list<const char*> texts) {
         for (const char* text : texts) {
@@ -23,17 +24,16 @@ struct Promise {
         make();
     }
     void make() {
-        const auto made = handover::runnable(look, {});
+        const auto made = look::make(look, {});
         REQUIRE(made);
-        runs = made.value();
-        subject = handover::subject_of(runs, look);
+        subject = made.value().subject;
     }
     std::vector<proof::Outcome> outcomes(const std::string& proofs) {
-        const auto statements = proof::look_statements(proofs, subject.space);
+        const auto statements = proof::look_statements(proofs, subject.space());
         INFO(proofs);
         REQUIRE(statements);
         proof::FilterReport report;
-        REQUIRE(proof::check_look(subject, statements.value(), report));
+        REQUIRE(proof::check_all(subject, {}, report, {}, &statements.value()));
         return report.outcomes;
     }
     proof::Outcome outcome(const std::string& proof) { return outcomes(proof).at(0); }
@@ -79,7 +79,7 @@ TEST_CASE("every proof function asks the look, not its statements", "[proof][loo
 
 TEST_CASE("conditions see what goes into the first step and what comes out of the last", "[proof][look]") {
     Promise look({"working srgb\nparam k = 0.5 in 0 .. 1\nout.rgb = rgb * k", "working rec709-linear\nout.b = 0.25"});
-    CHECK(look.subject.space == "srgb");
+    CHECK(look.subject.space() == "srgb");
     CHECK(look.outcome("proof \"black\" on (0, 0, 0) : abs(out.r) < 0.0001").passed);
     const auto half = look.outcome("proof \"half\" on (0.8, 0.4, 0.2) : abs(out.r - 0.5 * r) < 0.0001");
     CHECK(half.passed);

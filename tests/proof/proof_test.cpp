@@ -13,7 +13,7 @@ proof::Outcome outcome_of(const std::string& text, const std::string& function,
     const lang::Rule rule = good_rule(text);
     if (settings.empty())
         settings = {defaults(rule)};
-    const auto outcome = proof::check(rule, *engine::compile(rule), {"", function, std::nullopt, {}}, settings);
+    const auto outcome = proof::check(subject::Subject(rule), {"", function, std::nullopt, {}}, settings);
     REQUIRE(outcome);
     return *outcome;
 }
@@ -64,7 +64,7 @@ TEST_CASE("without proof lines the ready-made ones stand, with them they do", "[
     const lang::Rule rule = good_rule("proof \"mine\" : neutral < 0.5\nout.r = r + 0.1");
     REQUIRE(proof::lines_of(rule).size() == 1);
     const auto outcome =
-        proof::check(rule, *engine::compile(rule), proof::lines_of(rule)[0], std::vector<std::vector<double>>{{}});
+        proof::check(subject::Subject(rule), proof::lines_of(rule)[0], std::vector<std::vector<double>>{{}});
     CHECK(outcome->passed);
     CHECK(outcome->title == "mine");
     CHECK(outcome->limit == 0.5);
@@ -82,7 +82,7 @@ TEST_CASE("settings reach both ends of every parameter, and the presets", "[proo
     // A fault that only shows at one end is found, and the end is named.
     const lang::Rule tint = good_rule("param k = 0 in 0 .. 1\nout.r = r + k * 0.1");
     const auto found =
-        proof::check(tint, *engine::compile(tint), {"", "neutral", std::nullopt, {}}, proof::settings_of(tint));
+        proof::check(subject::Subject(tint), {"", "neutral", std::nullopt, {}}, proof::settings_of(tint));
     CHECK_FALSE(found->passed);
     CHECK(found->values == std::vector<double>{1});
 }
@@ -90,8 +90,8 @@ TEST_CASE("settings reach both ends of every parameter, and the presets", "[proo
 TEST_CASE("the report names figure, limit, place and values", "[proof]") {
     const lang::Rule rule = good_rule("param k = 1 in 0 .. 1\nout.r = r + k");
     const auto outcome =
-        proof::check(rule, *engine::compile(rule), {"greys", "neutral", std::nullopt, {}}, proof::settings_of(rule));
-    const std::string report = proof::report(rule, *outcome);
+        proof::check(subject::Subject(rule), {"greys", "neutral", std::nullopt, {}}, proof::settings_of(rule));
+    const std::string report = proof::report(*outcome);
     CHECK(report.starts_with("FAIL  greys  1 > 0.0001  worst on grey_ramp: ("));
     CHECK(report.find("at k = 1") != std::string::npos);
     CHECK(report.find("sampled") != std::string::npos);
@@ -108,8 +108,8 @@ TEST_CASE("the demo filters keep their promises", "[proof]") {
         CHECK_FALSE(rule.proofs.empty());
         const auto program = engine::compile(rule);
         for (const lang::ProofLine& line : rule.proofs) {
-            const auto outcome = proof::check(rule, *program, line, proof::settings_of(rule));
-            INFO(proof::report(rule, *outcome));
+            const auto outcome = proof::check(subject::Subject(rule), line, proof::settings_of(rule));
+            INFO(proof::report(*outcome));
             CHECK(outcome->passed);
         }
         ++filters;
@@ -173,7 +173,7 @@ TEST_CASE("nothing leaves 0 to 1", "[proof]") {
 TEST_CASE("a promise about one colour", "[proof]") {
     const auto check = [](const std::string& text) {
         const lang::Rule rule = good_rule(text);
-        return *proof::check(rule, *engine::compile(rule), rule.proofs.at(0), proof::settings_of(rule));
+        return *proof::check(subject::Subject(rule), rule.proofs.at(0), proof::settings_of(rule));
     };
     const proof::Outcome held =
         check("proof \"skin keeps its hue\" on (0.72, 0.49, 0.4) : abs(hsv(out.rgb).h - hsv(rgb).h) < 0.01\nout.rgb = "
@@ -199,8 +199,8 @@ TEST_CASE("what is proved is not contradicted by what is measured", "[proof]") {
                 continue;
             lang::ProofLine line;
             line.function = function->name;
-            const auto outcome = proof::check(rule, *program, line, proof::settings_of(rule));
-            INFO(proof::report(rule, *outcome));
+            const auto outcome = proof::check(subject::Subject(rule), line, proof::settings_of(rule));
+            INFO(proof::report(*outcome));
             CHECK((!outcome->proved || outcome->passed));
         }
     }
@@ -226,8 +226,7 @@ TEST_CASE("a filter is compared with another one, and undone by it", "[proof]") 
     const auto outcome = [&](const std::string& text) {
         const lang::Checked made = checked(text);
         REQUIRE(made.ok);
-        return *proof::check(made.rule, *engine::compile(made.rule), made.rule.proofs.at(0),
-                             proof::settings_of(made.rule));
+        return *proof::check(subject::Subject(made.rule), made.rule.proofs.at(0), proof::settings_of(made.rule));
     };
     const std::string dyes = "param meet = 0 in 0 .. 1\nlet shared = 0.5 * g + 0.5 * b\nout.g = mix(g, shared, "
                              "meet)\nout.b = mix(b, shared, meet)\n";

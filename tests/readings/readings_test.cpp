@@ -26,7 +26,7 @@ struct Case {
 
     Measured measure(const char* name, std::vector<double> settings = {}, Line line = {}) {
         const Reading& reading = *find(name);
-        Subject subject;
+        readings::Order subject;
         for (const image::Picture& picture : pictures)
             subject.pictures.push_back(&picture);
         subject.rule = [this](const image::Picture& picture) { return engine::evaluate(*program, picture, values); };

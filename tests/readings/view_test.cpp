@@ -111,7 +111,7 @@ TEST_CASE("a reading that is called off gives nothing", "[readings]") {
     const image::Picture picture = gradient("srgb", 400, 300);
     for (const Reading* reading : all()) {
         INFO(reading->name);
-        Subject subject;
+        readings::Order subject;
         subject.pictures = {&picture};
         subject.cancel.cancel();
         subject.rule = [&](const image::Picture&) { return std::optional<image::Picture>(); };
@@ -126,7 +126,7 @@ TEST_CASE("a reading that is called off gives nothing", "[readings]") {
 TEST_CASE("a picture of a config's or an unknown space is no reason to stop", "[readings][views]") {
     Views views;
     image::Picture odd = gradient("no such space");
-    Subject subject;
+    readings::Order subject;
     subject.pictures = {&odd};
     subject.settings = completed(find("histogram")->settings, {});
     subject.views = &views;

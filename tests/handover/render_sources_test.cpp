@@ -28,13 +28,19 @@ image::Image layered() {
     return image;
 }
 
+subject::Subject reading(const lang::Rule& rule, const std::vector<std::string>& sources) {
+    const auto bound = with_sources(rule, sources);
+    REQUIRE(bound);
+    return bound.value();
+}
+
 } // namespace
 
 TEST_CASE("a source is the layer or the channel of its name, or a file of its own", "[handover]") {
     const TemporaryFolder folder;
     REQUIRE(io::save(folder / "in.exr", layered()));
     const lang::Rule rule = good_rule("source lamp : vec3\nsource matte : float\nout.rgb = rgb + lamp * matte");
-    REQUIRE(render(rule, {}, {folder / "in.exr", folder / "out.exr"}));
+    REQUIRE(render(rule, {folder / "in.exr", folder / "out.exr"}));
     const auto out = io::load(folder / "out.exr");
     REQUIRE(out);
     for (std::size_t i = 0; i < 8; ++i)
@@ -49,38 +55,44 @@ TEST_CASE("a source is the layer or the channel of its name, or a file of its ow
     grey.space = "srgb";
     REQUIRE(io::save(folder / "grey.png", grey));
     const lang::Rule one = good_rule("source lamp : vec3\nout.rgb = lamp");
-    REQUIRE(render(one, {}, {folder / "in.exr", folder / "grey.exr", "", {{"lamp", folder / "grey.png"}}}));
+    REQUIRE(render(reading(one, {"lamp=" + (folder / "grey.png").string()}), {folder / "in.exr", folder / "grey.exr"}));
     // IEC 61966-2-1, decoding: code 128 of 255 is ((0.50196 + 0.055) / 1.055)^2.4 = 0.21586.
     CHECK(static_cast<double>((*io::load(folder / "grey.exr").value().find("R")->plane)[0]) ==
           Approx(0.21586).margin(1e-4)); // half float
-    REQUIRE(render(one, {}, {folder / "in.exr", folder / "layer.exr", "", {{"lamp", folder / "in.exr", "lamp"}}}));
+    REQUIRE(render(reading(one, {"lamp=" + (folder / "in.exr").string() + ":lamp"}),
+                   {folder / "in.exr", folder / "layer.exr"}));
     CHECK((*io::load(folder / "layer.exr").value().find("B")->plane)[7] == 7);
     // vec4 has alpha 1 where the picture has none.
-    REQUIRE(render(good_rule("source lamp\nout.rgb = vec3(lamp.a)"), {}, {folder / "in.exr", folder / "alpha.exr"}));
+    REQUIRE(render(good_rule("source lamp\nout.rgb = vec3(lamp.a)"), {folder / "in.exr", folder / "alpha.exr"}));
     CHECK((*io::load(folder / "alpha.exr").value().find("B")->plane)[3] == 1);
 }
 
-TEST_CASE(
-    "a source that is not there is an error that writes nothing, and one of another size is stretched, which is noted",
-    "[handover]") {
+TEST_CASE("a source that is not there is an error that writes nothing, and one of another size is stretched, "
+          "which is noted",
+          "[handover]") {
     const TemporaryFolder folder;
     REQUIRE(io::save(folder / "in.exr", layered()));
     REQUIRE(io::save(folder / "small.exr", image::image_of(image::generated(2, 2, [](int, int) {
                          return std::array<double, 3>{0, 0, 0};
                      }))));
     const lang::Rule rule = good_rule("source dye : vec3\nout.rgb = dye");
-    const auto said = [&](std::vector<SourceFile> sources) {
-        const auto result = render(rule, {}, {folder / "in.exr", folder / "out.exr", "", std::move(sources)});
+    const auto said = [&](const std::vector<std::string>& sources) {
+        const auto bound = with_sources(rule, sources);
+        if (!bound)
+            return bound.error().text();
+        const auto result = render(bound.value(), {folder / "in.exr", folder / "out.exr"});
         return result ? std::string("good") : result.error().text();
     };
     CHECK(said({}).find("reads the further picture dye") != std::string::npos);
-    CHECK(said({{"dye", folder / "none.exr"}}).find("none.exr") != std::string::npos);
-    CHECK(said({{"dye", folder / "in.exr", "nobody"}}).find("no layer nobody") != std::string::npos);
-    CHECK(said({{"dye", folder / "in.exr"}, {"lamp", folder / "in.exr"}}).find("has no source lamp") !=
+    CHECK(said({"dye=" + (folder / "none.exr").string()}).find("none.exr") != std::string::npos);
+    CHECK(said({"dye=" + (folder / "in.exr").string() + ":nobody"}).find("no layer or channel nobody") !=
           std::string::npos);
+    CHECK(said({"dye=" + (folder / "in.exr").string(), "lamp=" + (folder / "in.exr").string()})
+              .find("has no source lamp") != std::string::npos);
     CHECK_FALSE(std::filesystem::exists(folder / "out.exr"));
-    CHECK(said({{"dye", folder / "in.exr", "lamp"}}) == "good");
-    const auto report = render(rule, {}, {folder / "in.exr", folder / "wide.exr", "", {{"dye", folder / "small.exr"}}});
+    CHECK(said({"dye=" + (folder / "in.exr").string() + ":lamp"}) == "good");
+    const auto report =
+        render(reading(rule, {"dye=" + (folder / "small.exr").string()}), {folder / "in.exr", folder / "wide.exr"});
     REQUIRE(report);
     REQUIRE_FALSE(report.value().notes.empty());
     CHECK(report.value().notes.front() == "small.exr for dye is 2 x 2 pixels: stretched to 4 x 2");
@@ -103,7 +115,7 @@ TEST_CASE("an offset makes no light where a premultiplied picture has no cover",
     for (const std::string space : {"rec709-linear", "acescg"}) {
         RenderJob job{folder / "in.exr", folder / "out.exr"};
         job.out_space = space;
-        REQUIRE(render(good_rule("out.rgb = rgb + 0.2\nout.a = a > 0.5 ? 0 : a"), {}, job));
+        REQUIRE(render(good_rule("out.rgb = rgb + 0.2\nout.a = a > 0.5 ? 0 : a"), job));
         const image::Image out = io::load(folder / "out.exr").value();
         CHECK(out.space == space);
         CHECK(out.alpha == image::Alpha::premultiplied);

@@ -1,10 +1,10 @@
-#include "handover/lut.hpp"
+#include "baking/lut.hpp"
 
 #include <algorithm>
 #include <cmath>
 #include <cstddef>
 
-namespace kasuri::handover {
+namespace kasuri::baking {
 
 using Rgb = std::array<double, 3>;
 
@@ -92,4 +92,4 @@ Rgb read_curves(const Curves& curves, const Rgb& rgb) {
     return made;
 }
 
-} // namespace kasuri::handover
+} // namespace kasuri::baking

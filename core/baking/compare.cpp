@@ -1,4 +1,4 @@
-#include "handover/compare.hpp"
+#include "baking/compare.hpp"
 
 #include "builtins/builtin.hpp"
 #include "engine/evaluate.hpp"
@@ -9,7 +9,7 @@
 #include <cmath>
 #include <fmt/format.h>
 
-namespace kasuri::handover {
+namespace kasuri::baking {
 namespace {
 
 /// CIEDE2000 between two lists of colours of a space, by the engine.
@@ -60,14 +60,13 @@ void summarise(std::vector<float> errors, const image::Picture& samples, double&
 }
 
 /// Why single colours are not enough for it.
-std::optional<Error> refused(const Subject& subject, const engine::Program& program) {
+std::optional<Error> refused(const subject::Subject& subject, const engine::Program& program) {
     const char* const needs = program.reads_position() ? "the place in the picture"
         : program.reads_neighbours()                   ? "neighbouring pixels"
-        : program.reads_sources()                      ? "further pictures"
                                                        : nullptr;
     if (!needs)
         return std::nullopt;
-    return Error{fmt::format("depends on {}, so it cannot be compared colour by colour", needs), subject.title,
+    return Error{fmt::format("depends on {}, so it cannot be compared colour by colour", needs), subject.title(),
                  "Render pictures with both and compare those."};
 }
 
@@ -85,14 +84,16 @@ image::Picture samples_in(const Lut& lut) {
 }
 
 std::optional<Colours> colours_through(const engine::Program& program, const image::Picture& picture,
-                                       std::span<const double> values, const CancelToken& cancel) {
+                                       std::span<const double> values, const CancelToken& cancel,
+                                       std::span<const float> sources) {
     Colours out;
     for (auto& plane : out)
         plane.resize(picture.pixels());
     float* const outputs[3] = {out[0].data(), out[1].data(), out[2].data()};
     const engine::Source source{picture.width,
                                 picture.height,
-                                {picture.planes[0]->data(), picture.planes[1]->data(), picture.planes[2]->data(), {}}};
+                                {picture.planes[0]->data(), picture.planes[1]->data(), picture.planes[2]->data(), {}},
+                                subject::constant_planes(sources)};
     if (!engine::run(program, source, values, std::span<float* const>(outputs), cancel))
         return std::nullopt;
     return out;
@@ -113,22 +114,55 @@ bool sum_up(LutError& error, const image::Picture& samples, const Colours& truth
     return !cancel.cancelled();
 }
 
-Result<Comparison> compare(const Subject& first, const Subject& second, double low, double high,
+Result<Comparison> compare(const subject::Subject& first, const subject::Subject& second, double low, double high,
                            const CancelToken& cancel) {
     if (!(low < high) || !std::isfinite(low) || !std::isfinite(high))
         return Error{"the domain is empty", "", "Give the lower end first, such as 0 and 1."};
     Comparison made;
-    made.space = first.space;
-    const engine::ProgramPtr a = compiled(first, made.space, made.space, true),
-                             b = compiled(second, made.space, made.space, true);
+    made.space = first.space();
+    // Sources of one name are one picture: that of the first, if it has one.
+    subject::Bindings bindings = second.bindings();
+    for (const auto& [name, bound] : first.bindings())
+        bindings[name] = bound;
+    const subject::Subject one = first.with_bindings(bindings), other = second.with_bindings(bindings);
+    const engine::ProgramPtr a = one.program(made.space, made.space, subject::source_spaces(one), true),
+                             b = other.program(made.space, made.space, subject::source_spaces(other), true);
     if (const auto why = refused(first, *a))
         return *why;
     if (const auto why = refused(second, *b))
         return *why;
-    const image::Picture samples = samples_in({2, low, high, {}});
-    const auto truth = colours_through(*a, samples, first.values(), cancel),
-               got = truth ? colours_through(*b, samples, second.values(), cancel) : std::nullopt;
-    if (!got || !sum_up(made.error, samples, *truth, *got, &made.space, cancel))
+    image::Picture samples = samples_in({2, low, high, {}});
+    std::optional<Colours> truth, got;
+    const auto of_one = subject::source_settings(one), of_other = subject::source_settings(other);
+    const std::size_t variations = std::max(of_one.size(), of_other.size());
+    for (std::size_t k = 0; k < variations; ++k) {
+        auto x = colours_through(*a, samples, first.values(), cancel, of_one[std::min(k, of_one.size() - 1)]),
+             y = colours_through(*b, samples, second.values(), cancel, of_other[std::min(k, of_other.size() - 1)]);
+        if (!x || !y)
+            return Error{"called off", "", ""};
+        if (!truth) {
+            truth = std::move(x);
+            got = std::move(y);
+            continue;
+        }
+        for (std::size_t c = 0; c < 3; ++c) {
+            (*truth)[c].insert((*truth)[c].end(), (*x)[c].begin(), (*x)[c].end());
+            (*got)[c].insert((*got)[c].end(), (*y)[c].begin(), (*y)[c].end());
+        }
+    }
+    if (variations > 1) { // the same colours again and again
+        const image::Picture once = samples;
+        const auto pixels = static_cast<int>(once.pixels());
+        samples = image::generated(pixels * static_cast<int>(variations), 1, [&](int i, int) {
+            const auto at = once.at(static_cast<std::size_t>(i % pixels));
+            return std::array{at[0], at[1], at[2]};
+        });
+    }
+    made.varied = subject::unbound(one);
+    for (std::string& name : subject::unbound(other))
+        if (std::find(made.varied.begin(), made.varied.end(), name) == made.varied.end())
+            made.varied.push_back(std::move(name));
+    if (!sum_up(made.error, samples, *truth, *got, &made.space, cancel))
         return Error{"called off", "", ""};
     made.samples = samples.pixels();
     const auto finite = [](const Colours& colours, std::size_t i) {
@@ -139,4 +173,4 @@ Result<Comparison> compare(const Subject& first, const Subject& second, double l
     return made;
 }
 
-} // namespace kasuri::handover
+} // namespace kasuri::baking

@@ -2,7 +2,7 @@
 #include <array>
 #include <vector>
 
-namespace kasuri::handover {
+namespace kasuri::baking {
 
 /// A 3D table: size^3 colours, red fastest, over the same domain in every channel. With a shape its points stand closer
 /// where values are low: evenly along log2(1 + shape * t), where t goes from 0 to 1 over the domain.
@@ -29,4 +29,4 @@ struct Curves {
 };
 std::array<double, 3> read_curves(const Curves& curves, const std::array<double, 3>& rgb);
 
-} // namespace kasuri::handover
+} // namespace kasuri::baking

@@ -1,4 +1,4 @@
-#include "handover/look_sums.hpp"
+#include "look/sums.hpp"
 
 #include "base/text.hpp"
 #include "engine/chain.hpp"
@@ -7,25 +7,13 @@
 #include <cmath>
 #include <fmt/format.h>
 
-namespace kasuri::handover {
+namespace kasuri::look {
 namespace {
 
 constexpr std::size_t longest = 40; ///< steps: every run of them is looked at
 constexpr std::size_t longest_thought =
     4; ///< steps: what is thought about longer; a question may take some tens of milliseconds
 constexpr double tolerance = 1e-9; ///< what rounding may leave of the identity
-
-/// Steps in a row, at their parameters.
-insight::Formula formula_of(std::span<const engine::ChainStep> steps, std::span<const double> parameters) {
-    const std::string space(engine::space_of(steps.front()));
-    return {[steps, parameters, space](ir::Graph& graph, const engine::CompileOptions& options) {
-                engine::CompileOptions with = options;
-                with.in_space = with.out_space = space;
-                graph.fix_parameters({parameters.begin(), parameters.end()});
-                return engine::lower_chain(steps, graph, with);
-            },
-            space};
-}
 
 bool is_nothing(const insight::Affine& map) {
     for (std::size_t row = 0; row < 3; ++row) {
@@ -39,36 +27,34 @@ bool is_nothing(const insight::Affine& map) {
 }
 
 /// `thorough`: colour models and the like are followed too, which takes longer.
-bool changes_nothing(const insight::Formula& run, bool thorough) {
+bool changes_nothing(const subject::Subject& run, bool thorough) {
     ir::Graph graph;
-    const std::vector<ir::NodeId> outputs = run.lower(graph, {});
+    const std::vector<ir::NodeId> outputs = run.lower(graph);
     const auto matrix = insight::affine(graph, outputs, {});
-    return matrix ? is_nothing(*matrix) : thorough && insight::shown_identity(run, {});
+    return matrix ? is_nothing(*matrix) : thorough && insight::shown_identity(run);
 }
 
-std::string named(const RunnableLook& look, std::size_t first, std::size_t last) {
-    return last == first + 1 ? fmt::format("steps {} and {}", look.numbers[first] + 1, look.numbers[last] + 1)
-                             : fmt::format("steps {} to {}", look.numbers[first] + 1, look.numbers[last] + 1);
+std::string named(const subject::Chain& chain, std::size_t first, std::size_t last) {
+    const auto number = [&](std::size_t i) {
+        return i < chain.numbers.size() ? chain.numbers[i] : std::to_string(i + 1);
+    };
+    return fmt::format("steps {} {} {}", number(first), last == first + 1 ? "and" : "to", number(last));
 }
 
 } // namespace
 
-std::string described_look(const RunnableLook& look, std::span<const double> parameters) {
-    const std::span<const engine::ChainStep> steps = look.steps;
+std::string described(const subject::Subject& subject) {
+    const std::span<const engine::ChainStep> steps = subject.steps();
     const std::size_t count = steps.size();
-    if (count == 0 || count > longest)
+    if (count == 0)
+        return "no step is on: changes nothing\n";
+    if (count > longest)
         return {};
-    std::vector<std::size_t> starts;
-    std::size_t at = 0;
-    for (std::size_t i = 0; i < count; ++i) {
-        starts.push_back(at);
-        at += engine::chain_parameters(steps.subspan(i, 1));
-    }
-    const auto run = [&](std::size_t first, std::size_t last) {
-        return formula_of(steps.subspan(first, last - first + 1), parameters.subspan(starts[first]));
-    };
+    const subject::Subject fixed = subject.fixed();
+    // A part ends in the space that it began in, so that it is a matrix of colours to themselves.
+    const auto run = [&](std::size_t first, std::size_t last) { return fixed.part(first, last); };
     std::string text;
-    const auto whole = insight::shown_matrix(run(0, count - 1), {});
+    const auto whole = insight::shown_matrix(run(0, count - 1));
     if (whole) {
         if (is_nothing(*whole)) {
             text += count == 1 ? "changes nothing\n" : "all steps together change nothing\n";
@@ -90,9 +76,9 @@ std::string described_look(const RunnableLook& look, std::span<const double> par
             if (first == 0 && last + 1 == count)
                 continue; // said above
             if (const bool thorough = last - first < longest_thought; changes_nothing(run(first, last), thorough))
-                text += fmt::format("{} together are the identity\n", named(look, first, last));
+                text += fmt::format("{} together are the identity\n", named(subject.chain(), first, last));
         }
     return text;
 }
 
-} // namespace kasuri::handover
+} // namespace kasuri::look

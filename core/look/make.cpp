@@ -1,11 +1,11 @@
-#include "handover/look.hpp"
+#include "look/make.hpp"
 
+#include "base/digest.hpp"
 #include "base/file.hpp"
 #include "base/text.hpp"
 #include "builtins/builtin.hpp"
 #include "colour/space.hpp"
 #include "document/filter_file.hpp"
-#include "handover/render_work.hpp"
 #include "io/lut_file.hpp"
 #include "lang/check.hpp"
 
@@ -15,7 +15,7 @@
 #include <map>
 #include <mutex>
 
-namespace kasuri::handover {
+namespace kasuri::look {
 namespace {
 
 std::string first_fault(const std::vector<lang::Diagnostic>& diagnostics, std::string_view text) {
@@ -29,14 +29,18 @@ std::string first_fault(const std::vector<lang::Diagnostic>& diagnostics, std::s
 
 constexpr const char* mask_help = "A mask is an expression such as smoothstep(0.2, 0.6, luminance(rgb)).";
 
-/// The code of a LUT, made once for its content; it stays, for programs go on using it.
+/// The code of a LUT, made once for its content as long as somebody uses it.
 Result<std::shared_ptr<const ir::External>> lut_of(const document::LookStep& step) {
     static std::mutex mutex;
-    static std::map<std::string, std::shared_ptr<const ir::External>> known;
-    const std::string key = step.lut_text.hash() + fmt::format("-{}{}", step.lut_text.text().size(), step.lut);
+    static std::map<std::string, std::weak_ptr<const ir::External>> known;
+    Digest content;
+    content.add(step.lut_text.text());
+    const std::string key = content.text() + step.lut;
     const std::lock_guard lock(mutex);
     if (const auto found = known.find(key); found != known.end())
-        return found->second;
+        if (auto table = found->second.lock())
+            return table;
+    std::erase_if(known, [](const auto& entry) { return entry.second.expired(); });
     const std::filesystem::path file =
         std::filesystem::temp_directory_path() / fmt::format("kasuri-{}-{}", static_cast<const void*>(&known), key);
     if (const Status written = write_file(file, step.lut_text.text()); !written)
@@ -51,9 +55,10 @@ Result<std::shared_ptr<const ir::External>> lut_of(const document::LookStep& ste
 
 /// Makes the steps of a look, and of looks within it.
 struct Maker {
-    RunnableLook& made;
     const std::filesystem::path& folder;
     bool lenient = false;
+    std::shared_ptr<subject::Chain> chain = std::make_shared<subject::Chain>();
+    Made made{};
 
     void compare(const document::LookStep& step, const std::string& where) {
         switch (document::state_of(step, folder)) {
@@ -87,8 +92,8 @@ struct Maker {
             const Result<std::shared_ptr<const ir::External>> lut = lut_of(step);
             if (!lut)
                 return Error{"its LUT " + lut.error().what, where, lut.error().remedy};
-            chained.external = lut.value().get();
-            chained.space = made.blends.emplace_back(step.space);
+            chained.external = chain->tables.emplace_back(lut.value()).get();
+            chained.space = chain->words.emplace_back(step.space);
         } else {
             lang::CheckOptions options;
             options.open = document::used_by(step, folder);
@@ -96,16 +101,16 @@ struct Maker {
             lang::Checked checked = lang::check(step.text, builtins::vocabulary(), options);
             if (!checked.ok)
                 return Error{"its rule: " + first_fault(checked.diagnostics, step.text), where, ""};
-            const lang::Rule& rule = made.rules.emplace_back(std::move(checked.rule));
+            const lang::Rule& rule = chain->rules.emplace_back(std::move(checked.rule));
             chained.rule = &rule;
         }
         if (!step.mask.empty()) {
             Result<lang::Rule> masking = mask_rule(step, engine::space_of(chained), where);
             if (!masking)
                 return masking.error();
-            chained.mask = &made.rules.emplace_back(std::move(masking.value()));
+            chained.mask = &chain->rules.emplace_back(std::move(masking.value()));
         }
-        chained.blend = made.blends.emplace_back(step.blend);
+        chained.blend = chain->words.emplace_back(step.blend);
         chained.mask_inverted = step.mask_inverted;
         chained.opaque = step.opacity == 1;
         to.push_back(std::move(chained));
@@ -121,7 +126,7 @@ struct Maker {
             const std::size_t count = to.size();
             const Status added =
                 add(steps[i], fmt::format("{}step {}{}", before, i + 1, name.empty() ? "" : " (" + name + ")"), to);
-            const bool mine = &to == &made.steps;
+            const bool mine = &to == &chain->steps;
             if (!added && !(lenient && mine))
                 return added;
             if (!added)
@@ -190,80 +195,58 @@ void add_parameters(const engine::ChainStep& chained, const document::LookStep& 
     for (const document::LookStep& each : step.within)
         if (counts(each) && next < chained.within.size())
             add_parameters(chained.within[next++], each, to);
-    to.push_back(step.opacity);
+    if (!chained.opaque)
+        to.push_back(step.opacity);
 }
 
-void take_parameters_away(document::LookStep& step) {
-    step.values.clear();
-    step.opacity = step.opacity == 1 ? 1 : 0;
-    step.label.clear();
-    step.bench.clear();
-    step.proofs.clear();
-    step.others.clear();
-    for (document::LookStep& each : step.within)
-        take_parameters_away(each);
+bool same_structure(const std::vector<document::LookStep>& a, const std::vector<document::LookStep>& b) {
+    return std::equal(a.begin(), a.end(), b.begin(), b.end(),
+                      [](const document::LookStep& x, const document::LookStep& y) {
+                          return x.on == y.on && x.is_look == y.is_look && (x.opacity == 1) == (y.opacity == 1) &&
+                              x.blend == y.blend && x.mask_inverted == y.mask_inverted && x.mask_grow == y.mask_grow &&
+                              x.mask_soften == y.mask_soften && x.space == y.space && x.lut == y.lut &&
+                              x.filter == y.filter && x.mask == y.mask && x.uses == y.uses && x.text == y.text &&
+                              x.lut_text == y.lut_text && same_structure(x.within, y.within);
+                      });
 }
 
 } // namespace
 
-std::vector<double> parameters_of(const RunnableLook& made, const document::Look& look) {
-    std::vector<double> parameters;
-    for (std::size_t i = 0; i < made.steps.size(); ++i)
-        add_parameters(made.steps[i], look.steps[made.numbers[i]], parameters);
-    return parameters;
+bool same_structure(const document::Look& a, const document::Look& b) { return same_structure(a.steps, b.steps); }
+
+std::vector<double> values_of(const Made& made, const document::Look& look) {
+    std::vector<double> values;
+    const auto steps = made.subject.steps();
+    for (std::size_t i = 0; i < steps.size(); ++i)
+        add_parameters(steps[i], look.steps[made.numbers[i]], values);
+    return values;
 }
 
-document::Look structure_of(document::Look look) {
-    look.title.clear();
-    look.note.clear();
-    look.others.clear();
-    look.proofs.clear();
-    for (document::LookStep& step : look.steps)
-        take_parameters_away(step);
-    return look;
+namespace {
+
+Made finished(Maker maker, const document::Look& look) {
+    for (const std::size_t number : maker.made.numbers)
+        maker.chain->numbers.push_back(std::to_string(number + 1));
+    maker.chain->finish();
+    maker.made.subject =
+        subject::Subject(std::move(maker.chain), look.title.empty() ? "A look of Kasuri" : look.title, look.note);
+    maker.made.subject = maker.made.subject.at(values_of(maker.made, look));
+    return std::move(maker.made);
 }
 
-std::shared_ptr<const RunnableLook> runnable_so_far(const document::Look& look, const std::filesystem::path& folder) {
-    auto made = std::make_shared<RunnableLook>();
-    (void)Maker{*made, folder, true}.add_all(look.steps, "", made->steps);
-    made->parameters = parameters_of(*made, look);
-    return made;
+} // namespace
+
+Made make_so_far(const document::Look& look, const std::filesystem::path& folder) {
+    Maker maker{folder, true};
+    (void)maker.add_all(look.steps, "", maker.chain->steps);
+    return finished(std::move(maker), look);
 }
 
-Result<std::shared_ptr<const RunnableLook>> runnable(const document::Look& look, const std::filesystem::path& folder) {
-    auto made = std::make_shared<RunnableLook>();
-    if (const Status all = Maker{*made, folder}.add_all(look.steps, "", made->steps); !all)
+Result<Made> make(const document::Look& look, const std::filesystem::path& folder) {
+    Maker maker{folder};
+    if (const Status all = maker.add_all(look.steps, "", maker.chain->steps); !all)
         return all.error();
-    made->parameters = parameters_of(*made, look);
-    return std::shared_ptr<const RunnableLook>(std::move(made));
+    return finished(std::move(maker), look);
 }
 
-std::vector<lang::SourceInput> sources_of(std::span<const engine::ChainStep> steps) {
-    std::vector<lang::SourceInput> sources;
-    for (const lang::Rule* rule : engine::rules_of(steps))
-        sources.insert(sources.end(), rule->sources.begin(), rule->sources.end());
-    return sources;
-}
-
-RenderWork work_of(const RunnableLook& look) {
-    RenderWork work;
-    work.sources = sources_of(look.steps);
-    work.bind = [sources = work.sources](std::span<const std::shared_ptr<const image::Picture>> pictures) {
-        return engine::bind_sources(sources, pictures);
-    };
-    work.compile = [&look](const engine::CompileOptions& options) {
-        return engine::compile_chain(look.steps, options);
-    };
-    work.values = look.parameters;
-    return work;
-}
-
-Result<io::SaveReport> render(const RunnableLook& look, const RenderJob& job, const CancelToken& cancel,
-                              std::atomic<std::size_t>* done) {
-    Result<io::SaveReport> report = render(work_of(look), job, cancel, done);
-    if (report)
-        report.value().notes.insert(report.value().notes.begin(), look.notes.begin(), look.notes.end());
-    return report;
-}
-
-} // namespace kasuri::handover
+} // namespace kasuri::look

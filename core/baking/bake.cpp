@@ -1,13 +1,14 @@
+#include "baking/bake.hpp"
+#include "baking/compare.hpp"
 #include "base/parallel.hpp"
 #include "engine/evaluate.hpp"
-#include "handover/compare.hpp"
-#include "handover/cube.hpp"
+#include "insight/algebra.hpp"
 
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
 
-namespace kasuri::handover {
+namespace kasuri::baking {
 
 using Rgb = std::array<double, 3>;
 
@@ -37,31 +38,32 @@ bool measure(LutError& error, const image::Picture& samples, const Colours& trut
 
 } // namespace
 
-Result<Baked> bake(const Subject& subject, const BakeOptions& options, const CancelToken& cancel) {
+Result<Baked> bake(const subject::Subject& subject, const BakeOptions& options, const CancelToken& cancel) {
     if (std::find(std::begin(lut_sizes), std::end(lut_sizes), options.size) == std::end(lut_sizes))
         return Error{fmt::format("a table of {} points a side is not offered", options.size), "",
                      fmt::format("Choose one of {}.", fmt::join(lut_sizes, ", "))};
     if (!(options.low < options.high) || !std::isfinite(options.low) || !std::isfinite(options.high))
         return Error{"the domain is empty", "", "Give the lower end first, such as 0 and 1."};
-    const std::string in = options.in_space.empty() ? subject.space : options.in_space,
-                      out = options.out_space.empty() ? subject.space : options.out_space;
-    const engine::ProgramPtr program = compiled(subject, in, out, true);
-    const char* const what = subject.is_look ? "look" : "rule";
+    const std::string in = options.in_space.empty() ? subject.in_space() : options.in_space,
+                      out = options.out_space.empty() ? subject.out_space() : options.out_space;
+    const engine::ProgramPtr program = subject.program(in, out, {}, true);
+    const std::string_view what = subject.noun();
+    const subject::Subject fixed = subject.fixed().between(in, out);
     if (program->reads_position())
         return Error{
             fmt::format(
                 "the {} depends on the place in the picture (pos, pixel, aspect or extent), which a LUT cannot hold",
                 what),
-            subject.title, "Render pictures instead, or take the place out of it."};
+            subject.title(), "Render pictures instead, or take the place out of it."};
     if (program->reads_neighbours())
         return Error{
             fmt::format("the {} looks at neighbouring pixels (blur, sharpen, dilate or erode), which a LUT cannot hold",
                         what),
-            subject.title, "Render pictures instead, or take the neighbours out of it."};
+            subject.title(), "Render pictures instead, or take the neighbours out of it."};
     if (program->reads_sources())
-        return Error{fmt::format("the {} reads further pictures, which a LUT cannot hold", what), subject.title,
+        return Error{fmt::format("the {} reads further pictures, which a LUT cannot hold", what), subject.title(),
                      "Render pictures instead."};
-    const std::vector<double> values = subject.values();
+    const std::vector<double>& values = subject.values();
     Baked baked;
     baked.in_space = in;
     baked.out_space = out;
@@ -93,8 +95,8 @@ Result<Baked> bake(const Subject& subject, const BakeOptions& options, const Can
             ++baked.not_finite;
     }
     baked.samples = samples.pixels();
-    baked.matrix = matrix_of(subject, in, out);
-    if (!baked.matrix && is_curves(subject, in, out)) {
+    baked.matrix = insight::shown_matrix(fixed);
+    if (!baked.matrix && insight::separable(fixed)) {
         const image::Picture ramp = image::generated(curve_points, 1, [&](int x, int) {
             const double at = options.low + (options.high - options.low) * x / (curve_points - 1);
             return Rgb{at, at, at};
@@ -122,11 +124,6 @@ Result<Baked> bake(const Subject& subject, const BakeOptions& options, const Can
     return baked;
 }
 
-Result<Baked> bake(const lang::Rule& rule, std::span<const double> values, const BakeOptions& options,
-                   const CancelToken& cancel) {
-    return bake(subject_of(rule, values), options, cancel);
-}
-
 bool near_enough(const Baked& baked, const Wished& wished) {
     const LutError& error = baked.curves ? baked.by_curves : baked.tetrahedral;
     return baked.not_finite == 0 &&
@@ -135,7 +132,8 @@ bool near_enough(const Baked& baked, const Wished& wished) {
           (!wished.delta_e || error.delta_e_largest <= *wished.delta_e)));
 }
 
-Result<Baked> bake_for(const Subject& subject, BakeOptions options, const Wished& wished, const CancelToken& cancel) {
+Result<Baked> bake_for(const subject::Subject& subject, BakeOptions options, const Wished& wished,
+                       const CancelToken& cancel) {
     options.delta_e = options.delta_e || wished.delta_e;
     for (const int size : lut_sizes) {
         options.size = size;
@@ -146,4 +144,4 @@ Result<Baked> bake_for(const Subject& subject, BakeOptions options, const Wished
     return Error{"there is no size", "", ""};
 }
 
-} // namespace kasuri::handover
+} // namespace kasuri::baking

@@ -1,6 +1,7 @@
 // How far apart rules, looks and LUTs are, and what looks are by algebra.
-#include "handover/compare.hpp"
-#include "handover/look_sums.hpp"
+#include "baking/compare.hpp"
+#include "insight/algebra.hpp"
+#include "look/sums.hpp"
 #include "support/support.hpp"
 
 using namespace kasuri;
@@ -8,9 +9,9 @@ using namespace kasuri::test;
 
 namespace {
 
-handover::Subject of(const std::string& text) {
+subject::Subject of(const std::string& text) {
     const lang::Rule rule = good_rule(text);
-    return handover::subject_of(rule, defaults(rule));
+    return subject::Subject(rule);
 }
 
 std::string sums(std::initializer_list<const char*> texts) {
@@ -20,47 +21,49 @@ std::string sums(std::initializer_list<const char*> texts) {
         step.text = text;
         look.steps.push_back(step);
     }
-    const auto runs = handover::runnable(look, {});
+    const auto runs = look::make(look, {});
     REQUIRE(runs);
-    return handover::described_look(*runs.value(), runs.value()->parameters);
+    return look::described(runs.value().subject);
 }
 
 } // namespace
 
 TEST_CASE("differences are those that the rules were written with", "[handover][compare]") {
-    const auto found = handover::compare(of("out.rgb = rgb"), of("out.r = r + 0.25 * b"));
+    const auto found = baking::compare(of("out.rgb = rgb"), of("out.r = r + 0.25 * b"));
     REQUIRE(found);
     CHECK(found.value().samples == 64000);
     CHECK(found.value().error.largest == Approx(0.25).epsilon(1e-3)); // where b comes near 1
     CHECK(static_cast<double>(found.value().error.worst[2]) > 0.999);
     CHECK(found.value().error.mean == Approx(0.125).epsilon(0.02));
     CHECK(found.value().error.delta_e_largest > found.value().error.delta_e_mean);
-    CHECK(handover::compare(of("out.rgb = rgb"), of("out.r = r + 0.25 * b"), 0, 4).value().error.largest ==
+    CHECK(baking::compare(of("out.rgb = rgb"), of("out.r = r + 0.25 * b"), 0, 4).value().error.largest ==
           Approx(1).epsilon(1e-3));
-    CHECK(handover::compare(of("out.rgb = pow(rgb, vec3(2.0))"), of("out.rgb = rgb * rgb")).value().error.largest <
-          1e-6);
+    CHECK(baking::compare(of("out.rgb = pow(rgb, vec3(2.0))"), of("out.rgb = rgb * rgb")).value().error.largest < 1e-6);
     // In the space of the first: a half of encoded numbers.
-    const auto encoded =
-        handover::compare(of("working srgb\nout.rgb = rgb"), of("working rec709-linear\nout.rgb = rgb"));
+    const auto encoded = baking::compare(of("working srgb\nout.rgb = rgb"), of("working rec709-linear\nout.rgb = rgb"));
     CHECK(encoded.value().space == "srgb");
     CHECK(encoded.value().error.largest < 1e-5);
 }
 
 TEST_CASE("what cannot be compared is refused, and NaN is counted", "[handover][compare]") {
-    CHECK(handover::compare(of("out.r = pos.x"), of("out.r = r")).error().what.find("place in the picture") !=
+    CHECK(baking::compare(of("out.r = pos.x"), of("out.r = r")).error().what.find("place in the picture") !=
           std::string::npos);
-    CHECK(handover::compare(of("out.r = r"), of("out.rgb = blur(rgb, 3.0)")).error().what.find("neighbouring") !=
+    CHECK(baking::compare(of("out.r = r"), of("out.rgb = blur(rgb, 3.0)")).error().what.find("neighbouring") !=
           std::string::npos);
-    CHECK(handover::compare(of("out.r = r"), of("source lamp : float\nout.r = lamp"))
-              .error()
-              .what.find("further pictures") != std::string::npos);
-    CHECK_FALSE(handover::compare(of("out.r = r"), of("out.r = r"), 1, 1));
-    const auto nan = handover::compare(of("out.rgb = rgb"), of("out.r = r > 0.5 ? sqrt(0.0 - r) : r"));
+    const auto lamp = baking::compare(of("out.r = r"), of("source lamp : float\nout.r = lamp"));
+    REQUIRE(lamp);
+    CHECK(lamp.value().varied == std::vector<std::string>{"lamp"});
+    CHECK(lamp.value().error.largest > 0.9);
+    CHECK(baking::compare(of("source lamp : float\nout.r = 2 * lamp"), of("source lamp : float\nout.r = lamp + lamp"))
+              .value()
+              .error.largest < 1e-6);
+    CHECK_FALSE(baking::compare(of("out.r = r"), of("out.r = r"), 1, 1));
+    const auto nan = baking::compare(of("out.rgb = rgb"), of("out.r = r > 0.5 ? sqrt(0.0 - r) : r"));
     CHECK(nan.value().not_finite == Approx(32000).epsilon(0.02));
     CHECK(nan.value().error.largest == 0);
     CancelToken cancelled;
     cancelled.cancel();
-    CHECK_FALSE(handover::compare(of("out.r = r"), of("out.r = g"), 0, 1, cancelled));
+    CHECK_FALSE(baking::compare(of("out.r = r"), of("out.r = g"), 0, 1, cancelled));
 }
 
 TEST_CASE("steps that undo one another are told, through colour models too", "[handover][look]") {
@@ -76,12 +79,12 @@ TEST_CASE("steps that undo one another are told, through colour models too", "[h
 }
 
 TEST_CASE("a matrix is handed over exactly, however it is written", "[handover]") {
-    const auto mono = handover::matrix_of(of("let c = hsv(rgb)\nc.v *= 1 - 0 * c.s\nout.rgb = rgb(c) * 0.5"));
+    const auto mono = insight::shown_matrix(of("let c = hsv(rgb)\nc.v *= 1 - 0 * c.s\nout.rgb = rgb(c) * 0.5"));
     REQUIRE(mono);
     CHECK(mono->matrix[0][0] == Approx(0.5));
     CHECK(mono->matrix[0][1] == Approx(0).margin(1e-12));
-    CHECK_FALSE(handover::matrix_of(of("let c = hsv(rgb)\nc.s *= 0.5\nout.rgb = rgb(c)")));
-    CHECK(handover::is_curves(of("out.rgb = pow(rgb, vec3(2.0))")));
-    CHECK_FALSE(handover::is_curves(of("out.r = pow(g, 2.0)")));
-    CHECK_FALSE(handover::is_curves(of("out.rgb = blur(rgb, 2.0)")));
+    CHECK_FALSE(insight::shown_matrix(of("let c = hsv(rgb)\nc.s *= 0.5\nout.rgb = rgb(c)")));
+    CHECK(insight::separable(of("out.rgb = pow(rgb, vec3(2.0))")));
+    CHECK_FALSE(insight::separable(of("out.r = pow(g, 2.0)")));
+    CHECK_FALSE(insight::separable(of("out.rgb = blur(rgb, 2.0)")));
 }

@@ -1,0 +1,88 @@
+#pragma once
+#include "document/bench_file.hpp"
+#include "model/around.hpp"
+#include "model/display.hpp"
+#include "model/picture_ptr.hpp"
+#include "model/session.hpp"
+#include "readings/reading.hpp"
+#include "subject/subject.hpp"
+#include "targets/target.hpp"
+
+#include <QPoint>
+#include <QRect>
+#include <QSize>
+
+#include <cstdint>
+#include <filesystem>
+#include <memory>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace kasuri::app {
+
+/// One cell of the sheet as the evaluation needs to know it.
+struct CellJob {
+    int id = 0;
+    PicturePtr picture; ///< null for a generated target
+    const targets::Target* target = nullptr;
+    std::string lens;
+    QSize pixels;                                     ///< device pixels to show
+    std::shared_ptr<const image::Image> file{};       ///< where the rule's sources are looked for by name; may be null
+    QRect region{};                                   ///< of the picture, which these pixels show; null: all of it
+    std::vector<double> settings{};                   ///< of a generated target
+    bool both = true;                                 ///< false: before is not shown now, and is not painted
+    std::shared_ptr<const document::KeptTake> take{}; ///< null: the rule on the bench
+};
+
+struct StripJob {
+    int id = 0;
+    const targets::Target* target = nullptr;
+    std::vector<double> settings{};
+    int cell = 0; ///< without a target: the strip shows the cut of this cell
+    readings::Line line{};
+};
+
+/// One reading as the evaluation needs to know it.
+struct ReadingJob {
+    int id = 0;
+    const readings::Reading* reading = nullptr;
+    std::vector<double> settings;
+    std::vector<int> cells; ///< whose pictures are counted
+    readings::Line line{};
+};
+
+/// Another rule that stands for "before": what the rule on the bench is compared with.
+struct OtherRule {
+    std::string text;
+    std::filesystem::path path{};
+    ValueMap values{};
+    AroundPtr around{};     ///< of a look that was kept whole
+    bool in_step = false;   ///< it stands in the place of the rule in hand, in the look that is around that
+    bool is_before = false; ///< it is not a rule but what comes into the step in hand
+    friend bool operator==(const OtherRule&, const OtherRule&) = default;
+};
+
+struct PreviewRequest {
+    std::string text;
+    std::filesystem::path path{}; ///< of the filter: files that it uses stand beside it
+    std::uint64_t files = 0;      ///< another number when one of those says something else now
+    ValueMap values;
+    AroundPtr around{}; ///< the look that the rule is a step of; null: it stands alone
+    int strip_pixels = 0;
+    std::vector<StripJob> strips{};
+    std::vector<CellJob> cells;
+    Screen screen{};
+    std::vector<ReadingJob> readings{};
+    std::optional<OtherRule> against{}; ///< nothing: before is the picture as it comes
+    struct Point {
+        int cell = 0;
+        QPoint pixel;
+        std::optional<std::array<float, 4>>
+            colour{}; ///< instead: a colour of the working space, in the middle of nowhere
+    };
+    std::optional<Point> trace{}; ///< where the rule is looked into
+    subject::Bindings sources{};       ///< of the rule, where something else than the picture's own layer was given
+};
+
+} // namespace kasuri::app

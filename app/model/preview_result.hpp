@@ -1,0 +1,87 @@
+#pragma once
+#include "engine/reference.hpp"
+#include "model/display.hpp"
+#include "model/picture_ptr.hpp"
+#include "model/session.hpp"
+#include "proof/proof.hpp"
+#include "readings/reading.hpp"
+#include "targets/target.hpp"
+
+#include <QImage>
+#include <QRect>
+#include <QSize>
+
+#include <cstdint>
+#include <memory>
+#include <string>
+#include <utility>
+#include <vector>
+
+namespace kasuri::app {
+
+struct StripResult {
+    int id = 0;
+    const targets::Target* target = nullptr; ///< null: a cut
+    targets::Axis axis{};
+    image::Picture before, after;
+};
+
+using MeasuredPtr = std::shared_ptr<const readings::Measured>;
+
+struct ReadingResult {
+    int id = 0;
+    const readings::Reading* reading = nullptr;
+    std::vector<readings::Panel> panels;
+    MeasuredPtr before, after;
+};
+
+struct CellResult {
+    int id = 0;
+    QImage before, after;
+    std::string space, working;                   ///< of the picture, and of the rule
+    double outside_before = 0, outside_after = 0; ///< share of pixels that the screen cannot show as they are
+    PicturePtr before_pixels,
+        after_pixels;    ///< whole, for read-outs; after is in the space of before, and null in a coarse sheet
+    QRect region{};      ///< of the picture, which the images show
+    QSize size{};        ///< of the picture
+    std::string fault{}; ///< why the lens cannot show what it should
+};
+
+/// Everything the sheet shows of one state of the rule.
+struct SheetResult {
+    std::uint64_t generation = 0;
+    std::vector<engine::TraceNode> trace; ///< of the rule at the asked place
+    std::string text;                     ///< of the rule, which spans of the trace refer to
+    bool coarse = false; ///< large pictures were made small before the rule, not after it; the exact sheet follows
+    Screen screen{};     ///< for which it was made
+    std::vector<StripResult> strips;
+    std::vector<CellResult> cells;
+    std::vector<lang::SourceInput> sources;   ///< that are read, each name once
+    std::vector<std::string> missing_sources; ///< that some cell's picture does not have: they read as 0 there
+    std::size_t operations = 0;
+    std::vector<std::pair<std::size_t, std::string>> step_faults; ///< steps of the look that are left out, and why
+    std::string against_fault;                                    ///< why the other rule is not what before shows
+    double check_ms = 0; ///< text to runnable; 0 if the text was not checked again
+    double total_ms = 0;
+};
+using SheetPtr = std::shared_ptr<const SheetResult>;
+
+/// The readings of one state of the rule.
+struct ReadingsResult {
+    std::uint64_t generation = 0;
+    std::vector<ReadingResult> readings;
+    double total_ms = 0;
+};
+using ReadingsPtr = std::shared_ptr<const ReadingsResult>;
+
+struct ProofsResult {
+    std::uint64_t generation = 0;
+    std::vector<proof::Outcome> outcomes;
+    std::string look_fault; ///< what is wrong with the proofs of the look
+    bool of_rule = true;    ///< false: what is in hand is a look or a LUT, and has none
+    std::string understood; ///< of the rule, in a few words: an exact matrix
+    std::string amounts;    ///< what is certain of the whole look, in lines
+};
+using ProofsPtr = std::shared_ptr<const ProofsResult>;
+
+} // namespace kasuri::app

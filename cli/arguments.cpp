@@ -1,0 +1,166 @@
+#include "arguments.hpp"
+
+#include "command.hpp"
+#include "common.hpp"
+
+#include <CLI/CLI.hpp>
+
+#include <cstdio>
+#include <exception>
+#include <new>
+
+namespace kasuri::cli {
+namespace {
+
+/// Every command on an app of its own; keeps what the options are bound to.
+struct Table {
+    struct Entry {
+        const Command* command;
+        CLI::App* app;
+        std::function<int()> run;
+    };
+    std::vector<Entry> entries;
+
+    explicit Table(CLI::App& app) {
+        for (const Command* command : commands()) {
+            CLI::App* sub = app.add_subcommand(std::string(command->name), std::string(command->help));
+            if (!command->also.empty())
+                sub->alias(std::string(command->also));
+            Arguments arguments(*sub);
+            entries.push_back({command, sub, command->define(arguments)});
+        }
+    }
+};
+
+} // namespace
+
+Argument& Argument::required() {
+    option_->required();
+    return *this;
+}
+
+Argument& Argument::take_all() {
+    option_->take_all();
+    return *this;
+}
+
+Argument& Argument::expected(int least, int most) {
+    if (least == most)
+        option_->expected(least);
+    else
+        option_->expected(least, most);
+    return *this;
+}
+
+Argument& Argument::show_default() {
+    option_->capture_default_str();
+    return *this;
+}
+
+Argument& Argument::between(double low, double high) {
+    option_->check(CLI::Range(low, high));
+    return *this;
+}
+
+Argument& Argument::positive() {
+    option_->check(CLI::PositiveNumber);
+    return *this;
+}
+
+Argument& Argument::not_negative() {
+    option_->check(CLI::NonNegativeNumber);
+    return *this;
+}
+
+Argument& Argument::one_of(std::vector<std::string> values) {
+    option_->check(CLI::IsMember(std::move(values)));
+    return *this;
+}
+
+Argument& Argument::excludes(Argument other) {
+    option_->excludes(other.option_);
+    return *this;
+}
+
+Argument& Argument::on_each(std::function<void(const std::string&)> told) {
+    option_->each(std::move(told));
+    return *this;
+}
+
+Argument Arguments::value(const std::string& names, std::string& into, const std::string& help) {
+    return Argument(app_.add_option(names, into, help));
+}
+Argument Arguments::value(const std::string& names, double& into, const std::string& help) {
+    return Argument(app_.add_option(names, into, help));
+}
+Argument Arguments::value(const std::string& names, int& into, const std::string& help) {
+    return Argument(app_.add_option(names, into, help));
+}
+Argument Arguments::value(const std::string& names, std::size_t& into, const std::string& help) {
+    return Argument(app_.add_option(names, into, help));
+}
+Argument Arguments::value(const std::string& names, std::vector<std::string>& into, const std::string& help) {
+    return Argument(app_.add_option(names, into, help));
+}
+Argument Arguments::value(const std::string& names, std::vector<double>& into, const std::string& help) {
+    return Argument(app_.add_option(names, into, help));
+}
+Argument Arguments::flag(const std::string& names, bool& into, const std::string& help) {
+    return Argument(app_.add_flag(names, into, help));
+}
+void Arguments::footer(const std::string& text) { app_.footer(text); }
+
+std::vector<DescribedCommand> described_commands() {
+    CLI::App app{"", "kasuri-cli"};
+    const Table table(app);
+    std::vector<DescribedCommand> all;
+    for (const Table::Entry& entry : table.entries) {
+        DescribedCommand& command = all.emplace_back(DescribedCommand{entry.app->get_name(),
+                                                                      std::string(entry.command->also),
+                                                                      entry.app->get_description(),
+                                                                      entry.app->get_footer(),
+                                                                      {}});
+        for (const CLI::Option* option : entry.app->get_options()) {
+            const bool positional = option->get_positional();
+            command.options.push_back(
+                {option->get_name(positional, true), option->get_description(), positional, option->get_lnames()});
+        }
+    }
+    return all;
+}
+
+int run_command_line(int argc, char** argv) {
+    CLI::App app{"Kasuri on the command line: evaluates, applies, bakes and proves per-pixel colour rules.",
+                 "kasuri-cli"};
+    app.set_version_flag("--version", KASURI_VERSION);
+    app.footer(
+        "Exit codes: 0 good, 1 the rule or a proof failed, 2 usage, 3 input or output, 4 could not be measured.\n"
+        "The language is described in docs/language.md.");
+    app.require_subcommand(1);
+    std::string config;
+    app.add_option(
+        "--config", config,
+        "An OpenColorIO config whose spaces can be used beside the built-in ones (default: what $OCIO names)");
+    const Table table(app);
+    try {
+        app.parse(argc, argv);
+    } catch (const CLI::ParseError& failure) {
+        return app.exit(failure) == 0 ? Exit::good : Exit::usage;
+    }
+    try {
+        if (const int exit = use_config(config); exit != Exit::good)
+            return exit;
+        for (const Table::Entry& entry : table.entries)
+            if (entry.app->parsed())
+                return entry.run();
+    } catch (const std::bad_alloc&) {
+        std::fputs("kasuri-cli: out of memory\n", stderr);
+        return Exit::input_output;
+    } catch (const std::exception& failure) {
+        std::fprintf(stderr, "kasuri-cli: gave up: %s\n", failure.what());
+        return Exit::input_output;
+    }
+    return Exit::usage;
+}
+
+} // namespace kasuri::cli

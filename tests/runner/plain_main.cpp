@@ -1,0 +1,3 @@
+#include "runner/runner.hpp"
+
+int main(int argc, char** argv) { return kasuri::test::run_tests(argc, argv); }
