@@ -14,7 +14,7 @@ namespace kasuri::app {
 namespace {
 
 /// Of what no longer is on the sheet: enough to go back and forth between a few states of it.
-constexpr std::size_t most_spare = std::size_t{96} << 20;
+constexpr std::size_t most_spare = std::size_t{48} << 20;
 
 PicturePtr stretched(const PicturePtr& picture, int width, int height) {
     return std::make_shared<const image::Picture>(io::stretched(*picture, width, height));

@@ -94,9 +94,9 @@ TEST_CASE("a value that was there before is not computed again, and memory has a
     for (int i = 0; i < 100; ++i) { // 3 MiB each
         wanted.values["k"] = 0.001 * i;
         sheet_of(worker, wanted);
-        CHECK(worker.spare_bytes() <= (std::size_t{96} << 20));
+        CHECK(worker.spare_bytes() <= (std::size_t{48} << 20));
     }
-    CHECK(worker.spare_bytes() > (std::size_t{48} << 20)); // and it is used
+    CHECK(worker.spare_bytes() > (std::size_t{24} << 20)); // and it is used
 }
 
 TEST_CASE("another picture of the same name, or in another space, is another picture", "[memo][worker]") {
