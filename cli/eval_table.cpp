@@ -17,8 +17,8 @@ std::optional<Columns> columns_of(const std::string& text) {
         const std::string name(trimmed(part));
         constexpr std::string_view colours = "rgba";
         const std::size_t dot = name.find('.');
-        const bool component = dot != std::string::npos && dot + 2 == name.size() &&
-            colours.find(name[dot + 1]) != std::string_view::npos;
+        const bool component =
+            dot != std::string::npos && dot + 2 == name.size() && colours.find(name[dot + 1]) != std::string_view::npos;
         const std::string plain = component ? name.substr(0, dot) : name;
         const bool word = !plain.empty() && (std::isalpha(static_cast<unsigned char>(plain[0])) || plain[0] == '_') &&
             std::all_of(plain.begin(), plain.end(),
@@ -51,7 +51,8 @@ namespace {
 
 std::string_view unquoted(std::string_view text) {
     text = trimmed(text);
-    return text.size() >= 2 && text.front() == '"' && text.back() == '"' ? trimmed(text.substr(1, text.size() - 2)) : text;
+    return text.size() >= 2 && text.front() == '"' && text.back() == '"' ? trimmed(text.substr(1, text.size() - 2))
+                                                                         : text;
 }
 
 /// Whether the parts are the names of the columns.

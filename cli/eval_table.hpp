@@ -21,8 +21,8 @@ struct Columns {
     bool named = false;
 };
 
-/// Of --columns; empty: r,g,b,a, of which a may be left out. A further name is a word, or of a colour a word with .r, .g, .b
-/// or .a. Says what is wrong on standard error and gives nothing otherwise.
+/// Of --columns; empty: r,g,b,a, of which a may be left out. A further name is a word, or of a colour a word with .r,
+/// .g, .b or .a. Says what is wrong on standard error and gives nothing otherwise.
 std::optional<Columns> columns_of(const std::string& text);
 
 /// CSV (RFC 4180, numbers only): empty lines, lines that begin with #, a byte order mark and a heading are passed over;

@@ -82,7 +82,7 @@ struct PreviewRequest {
             colour{}; ///< instead: a colour of the working space, in the middle of nowhere
     };
     std::optional<Point> trace{}; ///< where the rule is looked into
-    subject::Bindings sources{};       ///< of the rule, where something else than the picture's own layer was given
+    subject::Bindings sources{};  ///< of the rule, where something else than the picture's own layer was given
 };
 
 } // namespace kasuri::app

@@ -162,8 +162,8 @@ std::vector<engine::TraceNode> PreviewWorker::trace(const PreviewRequest& reques
     engine::ReferencePixel at;
     if (request.trace->colour) {
         std::copy(request.trace->colour->begin(), request.trace->colour->end(), at.rgba.begin());
-        at.sources.resize(engine::source_channels(rule()));
-        return engine::reference_trace(rule(), own.values(), at);
+        at.sources.resize(engine::source_channels(*own.rule()));
+        return engine::reference_trace(*own.rule(), own.values(), at);
     }
     const QPoint pixel = request.trace->pixel;
     const auto job = std::find_if(request.cells.begin(), request.cells.end(),
@@ -201,11 +201,12 @@ std::vector<engine::TraceNode> PreviewWorker::trace(const PreviewRequest& reques
     }
     const colour::Triple inside = into_working({at.rgba[0], at.rgba[1], at.rgba[2]}, from);
     std::copy(inside.begin(), inside.end(), at.rgba.begin());
-    const auto bound = sources(own, job->file, input->width, input->height);
+    const auto read = looking_back(own, rule_.looks_back(), rule_, input, job->file, {});
+    const auto bound = sources(read ? *read : own, job->file, input->width, input->height);
     at.sources = channels(*bound);
     std::size_t channel = 0;
-    for (std::size_t i = 0; i < rule().sources.size(); ++i) {
-        const auto components = static_cast<std::size_t>(width(rule().sources[i].type));
+    for (std::size_t i = 0; i < own.sources().size(); ++i) {
+        const auto components = static_cast<std::size_t>(width(own.sources()[i].type));
         if (components >= 3) { // a single channel is numbers, not a colour
             const colour::Space* const space =
                 bound->spaces[i].empty() ? working : colour::find_space(bound->spaces[i]);
@@ -215,7 +216,7 @@ std::vector<engine::TraceNode> PreviewWorker::trace(const PreviewRequest& reques
         }
         channel += components;
     }
-    return engine::reference_trace(rule(), own.values(), at);
+    return engine::reference_trace(*own.rule(), own.values(), at);
 }
 
 std::vector<std::string> PreviewWorker::missing_sources(const PreviewRequest& request) const {
@@ -335,14 +336,43 @@ PreviewWorker::Painted PreviewWorker::painted(const PicturePtr& picture, const L
     });
 }
 
-std::optional<image::Picture> PreviewWorker::numbers(RuleState& rule, const Lens& lens, const image::Picture& input,
+std::optional<subject::Subject> PreviewWorker::looking_back(const subject::Subject& subject,
+                                                            const std::vector<RuleState::LookBack>& sources,
+                                                            RuleState& rule, const PicturePtr& input,
+                                                            const ImagePtr& file, const CancelToken& cancel) {
+    if (sources.empty())
+        return subject;
+    subject::Bindings bindings = subject.bindings();
+    for (const RuleState::LookBack& each : sources) {
+        PicturePtr read = input;
+        if (each.step >= 0)
+            read = ran(rule.whole().part(0, static_cast<std::size_t>(each.step)), input, file, cancel);
+        if (!read)
+            return std::nullopt;
+        if (each.channel >= 0) { // a single number: as it is in the picture's space
+            image::Picture one = *read;
+            const image::Plane plane = one.planes[static_cast<std::size_t>(each.channel)];
+            one.planes = {plane ? plane : image::make_plane(image::Samples(one.pixels(), 1.0f)), one.planes[1],
+                          one.planes[2], nullptr};
+            read = std::make_shared<const image::Picture>(std::move(one));
+        }
+        bindings[each.source] = {read, {}, {}};
+    }
+    return subject.with_bindings(std::move(bindings));
+}
+
+std::optional<image::Picture> PreviewWorker::numbers(RuleState& rule, const Lens& lens, const PicturePtr& picture,
                                                      const ImagePtr& file, std::string& fault,
                                                      const CancelToken& cancel) {
+    const image::Picture& input = *picture;
     const RuleState::Peek& peek = rule.peek(lens, input.space);
     fault = peek.fault;
     if (!peek.program)
         return std::nullopt;
-    const auto of_peek = sources(peek.subject, file, input.width, input.height);
+    const auto of_peek_subject = looking_back(peek.subject, peek.looks_back, rule, picture, file, cancel);
+    if (!of_peek_subject)
+        return std::nullopt;
+    const auto of_peek = sources(*of_peek_subject, file, input.width, input.height);
     if (!peek.inside)
         return readings::numbers_of(*peek.program, input, peek.subject.values(), of_peek->planes, cancel);
     const subject::Subject& before = rule.before();
@@ -365,7 +395,7 @@ PicturePtr PreviewWorker::peeked(RuleState& rule, const Lens& lens, const Pictur
                   rule.before().identity()};
     key.lens += "\n" + rule.text();
     const std::optional<Kept> kept = numbers_.get(key, [&]() -> std::optional<Kept> {
-        std::optional<image::Picture> made = numbers(rule, lens, *input, file, fault, cancel);
+        std::optional<image::Picture> made = numbers(rule, lens, input, file, fault, cancel);
         if (!made)
             return std::nullopt;
         return Kept{std::make_shared<const image::Picture>(std::move(*made)), input, file};
@@ -397,7 +427,7 @@ bool PreviewWorker::paint_coarse(const CellJob& job, const Lens& through, RuleSt
         return false;
     const Lens* by = &through;
     if (through.of_rule()) {
-        std::optional<image::Picture> made = numbers(mine, through, *small, job.file, result.fault, cancel);
+        std::optional<image::Picture> made = numbers(mine, through, small, job.file, result.fault, cancel);
         if (made)
             after = before = std::move(*made);
         else

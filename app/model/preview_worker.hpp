@@ -151,7 +151,13 @@ private:
     /// The same, remembered.
     PicturePtr ran(const subject::Subject& subject, const PicturePtr& picture, const ImagePtr& file,
                    const CancelToken& cancel);
-    std::optional<image::Picture> numbers(RuleState& rule, const Lens& lens, const image::Picture& input,
+    /// The subject with what its sources read that look back from the rule in hand, for a picture. Nothing if called
+    /// off.
+    std::optional<subject::Subject> looking_back(const subject::Subject& subject,
+                                                 const std::vector<RuleState::LookBack>& sources, RuleState& rule,
+                                                 const PicturePtr& input, const ImagePtr& file,
+                                                 const CancelToken& cancel);
+    std::optional<image::Picture> numbers(RuleState& rule, const Lens& lens, const PicturePtr& picture,
                                           const ImagePtr& file, std::string& fault, const CancelToken& cancel);
     PicturePtr peeked(RuleState& rule, const Lens& lens, const PicturePtr& input, const ImagePtr& file,
                       std::string& fault, const CancelToken& cancel);

@@ -2,9 +2,11 @@
 
 #include "colour/space.hpp"
 #include "document/filter_file.hpp"
+#include "engine/sources.hpp"
 #include "insight/derivative.hpp"
 #include "proof/proof.hpp"
 
+#include <algorithm>
 #include <chrono>
 
 namespace kasuri::app {
@@ -26,7 +28,7 @@ RuleState::Change RuleState::check(const std::string& text, const std::filesyste
     if (checked_->ok) {
         good_ = checked_;
         good_text_ = text_;
-        own_ = subject::Subject(good_->rule);
+        own_ = alone_ = subject::Subject(good_->rule);
         whole_ = {own_};
         made_ = false;
         peeks_.clear();
@@ -46,6 +48,13 @@ std::function<Result<std::string>(const std::string&)> RuleState::opener() const
 void RuleState::put(const ValueMap& values, const subject::Bindings& bindings, const AroundPtr& around, Part part) {
     if (!has_rule())
         return;
+    const bool in_look = around && !around->look.steps.empty();
+    if (const bool detached = own_.chain_ptr() != alone_.chain_ptr(); detached != in_look) {
+        const bool looks_back = std::any_of(rule().sources.begin(), rule().sources.end(),
+                                            [](const lang::SourceInput& s) { return !lang::is_external(s); });
+        own_ = in_look && looks_back ? subject::Subject(engine::with_own_sources(rule())) : alone_;
+        peeks_.clear();
+    }
     if (bindings != own_.bindings()) {
         own_ = own_.with_bindings(bindings);
         peeks_.clear(); // they know the spaces of their sources
@@ -103,10 +112,32 @@ std::vector<std::string> source_spaces_for(const subject::Subject& subject, cons
     return spaces;
 }
 
+std::vector<RuleState::LookBack> RuleState::looks_back(const lang::Rule& rule, bool of_mask) const {
+    std::vector<LookBack> all;
+    if (!around_)
+        return all;
+    const auto place = std::find(whole_.numbers.begin(), whole_.numbers.end(), around_->in_hand);
+    if (place == whole_.numbers.end())
+        return all; // it is off, or left out
+    const engine::ChainStep& step = whole_.subject.steps()[static_cast<std::size_t>(place - whole_.numbers.begin())];
+    const std::vector<int>& reads = of_mask ? step.mask_reads : step.rule_reads;
+    for (std::size_t i = 0; i < rule.sources.size(); ++i)
+        if (const lang::SourceInput& source = rule.sources[i]; !lang::is_external(source)) {
+            const bool picture = source.reads == lang::SourceInput::Reads::picture || i >= reads.size();
+            all.push_back({source.name, picture ? engine::ChainStep::before_all : reads[i], source.channel});
+        }
+    return all;
+}
+
+std::vector<RuleState::LookBack> RuleState::looks_back() const {
+    return has_rule() ? looks_back(rule(), false) : std::vector<LookBack>();
+}
+
 RuleState::Peek RuleState::made_peek(const Lens& lens, const std::string& space) const {
     Peek peek;
     peek.subject = own_;
     peek.inside = !before_.subject.steps().empty();
+    peek.looks_back = looks_back();
     engine::CompileOptions options;
     options.in_space = peek.inside ? std::string_view() : std::string_view(space);
     options.print = true;
@@ -120,6 +151,10 @@ RuleState::Peek RuleState::made_peek(const Lens& lens, const std::string& space)
         if (!mask) {
             peek.fault = mask.error().what;
             return peek;
+        }
+        if (around_) {
+            peek.looks_back = looks_back(mask.value(), true);
+            mask = engine::with_own_sources(std::move(mask.value()));
         }
         peek.subject = subject::Subject(std::move(mask.value())).with_bindings(own_.bindings());
         options.source_spaces = source_spaces_for(peek.subject, space);
@@ -141,7 +176,7 @@ RuleState::Peek RuleState::made_peek(const Lens& lens, const std::string& space)
         return peek;
     }
     options.source_spaces = source_spaces_for(own_, space);
-    peek.program = engine::compile(checked.rule, options);
+    peek.program = engine::compile(around_ ? engine::with_own_sources(checked.rule) : checked.rule, options);
     return peek;
 }
 

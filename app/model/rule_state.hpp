@@ -45,12 +45,22 @@ public:
     const std::vector<std::pair<std::size_t, Error>>& faults() const { return whole_.faults; }
     bool is_look() const { return around_ != nullptr; }
 
+    /// A source of the rule in hand, or of its mask, that looks back in the look: at what it reads.
+    struct LookBack {
+        std::string source;
+        int step = 0;     ///< of `whole`; engine::ChainStep::before_all: the picture as it came in
+        int channel = -1; ///< the only one that is read
+    };
+    /// Those of the rule. In a look they are pictures to be brought, for what is evaluated of the rule alone.
+    std::vector<LookBack> looks_back() const;
+
     /// What makes the numbers of a lens of the rule: the value of an expression in its names, evaluated after its last
     /// statement, the mask of its step, or a measure of its slopes.
     struct Peek {
         subject::Subject subject;   ///< whose values and sources `program` takes
         engine::ProgramPtr program; ///< null if there is a fault
-        bool inside = false;        ///< it wants what comes into the rule, in the working space, not the picture
+        std::vector<LookBack> looks_back{};
+        bool inside = false; ///< it wants what comes into the rule, in the working space, not the picture
         std::string fault;
     };
     /// For pictures of a space.
@@ -59,6 +69,7 @@ public:
 private:
     std::function<Result<std::string>(const std::string&)> opener() const;
     Peek made_peek(const Lens& lens, const std::string& space) const;
+    std::vector<LookBack> looks_back(const lang::Rule& rule, bool of_mask) const;
 
     std::string text_, good_text_;
     std::filesystem::path path_;
@@ -68,8 +79,8 @@ private:
     double check_ms_ = 0;
     std::uint64_t spaces_ = 0;
     AroundPtr around_;
-    subject::Subject own_;
-    document::Look look_, first_; ///< of what `whole_` and `before_` were made of
+    subject::Subject own_, alone_; ///< in a look; by itself
+    document::Look look_, first_;  ///< of what `whole_` and `before_` were made of
     look::Made whole_, before_;
     bool made_ = false; ///< from look_ and first_
     std::map<std::pair<std::string, std::string>, Peek> peeks_;

@@ -4,6 +4,7 @@
 #include "colour/space.hpp"
 
 #include <algorithm>
+#include <utility>
 
 namespace kasuri::engine {
 
@@ -50,13 +51,47 @@ struct ChainLowering {
     const std::vector<std::string>& source_spaces;
     std::size_t source = 0; ///< of all, where the next rule's begin
     Feed feed;
+    /// What the steps among which one stands have made so far, and what came into the first of them.
+    std::vector<Feed::Given> made_before{};
 
     /// What a rule needs to be told; its sources are counted.
     CompileOptions told(const lang::Rule& rule) {
         CompileOptions with; // a step works in its own space
-        for (std::size_t i = 0; i < rule.sources.size(); ++i, ++source)
-            with.source_spaces.push_back(source < source_spaces.size() ? source_spaces[source] : std::string());
+        for (const lang::SourceInput& each : rule.sources)
+            if (lang::is_external(each)) {
+                with.source_spaces.push_back(source < source_spaces.size() ? source_spaces[source] : std::string());
+                ++source;
+            }
         return with;
+    }
+
+    /// What sources that look back find.
+    void look_back(const lang::Rule& rule, const std::vector<int>& reads) {
+        feed.steps.clear();
+        for (std::size_t i = 0; i < rule.sources.size(); ++i) {
+            const int step = i < reads.size() ? reads[i] : ChainStep::before_all;
+            const bool known = step >= 0 && static_cast<std::size_t>(step) < made_before.size();
+            feed.steps.push_back(known ? std::optional(made_before[static_cast<std::size_t>(step)]) : feed.picture);
+        }
+    }
+
+    /// Steps that stand among themselves: the picture as it came in is what comes into the first of them.
+    const colour::Space* all(std::span<const ChainStep> steps, const colour::Space* space) {
+        const std::optional<Feed::Given> outer = feed.picture;
+        std::vector<Feed::Given> outer_made = std::move(made_before);
+        made_before.clear();
+        if (!steps.empty()) {
+            // In the space of the first step: of numbers that say nothing of their space.
+            const std::string_view own = space ? space->name : space_of(steps.front());
+            feed.picture = Feed::Given{feed.rgba, own};
+        }
+        for (const ChainStep& each : steps) {
+            space = step(each, space);
+            made_before.push_back({feed.rgba, space_of(each)});
+        }
+        made_before = std::move(outer_made);
+        feed.picture = outer;
+        return space;
     }
 
     /// The space that `feed.rgba` is in then; `space` may be null for the step's own.
@@ -66,6 +101,7 @@ struct ChainLowering {
         const std::array<NodeId, 4> came = feed.rgba;
         std::array<NodeId, 4> made{};
         if (step.rule) {
+            look_back(*step.rule, step.rule_reads);
             const std::vector<NodeId> outputs = lower_behind(*step.rule, g, told(*step.rule), feed);
             std::copy_n(outputs.begin(), 4, made.begin());
             feed.first_parameter += static_cast<std::uint32_t>(step.rule->parameters.size());
@@ -74,14 +110,13 @@ struct ChainLowering {
             const auto outputs = g.external(*step.external, {came[0], came[1], came[2]});
             made = {outputs[0], outputs[1], outputs[2], came[3]};
         } else {
-            const colour::Space* inside = own;
-            for (const ChainStep& each : step.within)
-                inside = this->step(each, inside);
+            const colour::Space* const inside = all(step.within, own);
             made = converted(g, feed.rgba, inside, own);
         }
         feed.rgba = came; // which the mask reads
         NodeId share = step.opaque ? g.constant(1) : g.uniform(ir::first_parameter_slot + feed.first_parameter++);
         if (step.mask) {
+            look_back(*step.mask, step.mask_reads);
             CompileOptions print = told(*step.mask);
             print.print = true;
             NodeId mask = lower_behind(*step.mask, g, print, feed)[0];
@@ -110,6 +145,45 @@ struct ChainReference {
     std::span<const double> sources;
     ReferencePixel now;
     std::size_t first = 0, source = 0;
+    struct Given {
+        std::array<double, 4> rgba;
+        const colour::Space* space;
+    };
+    std::optional<Given> picture{};
+    std::vector<Given> made_before{};
+
+    /// What sources that look back find, in the space of their rule.
+    void look_back(const lang::Rule& rule, const std::vector<int>& reads, const colour::Space* own) {
+        const auto in_own = [own](Given given) {
+            into(given.rgba, given.space, own);
+            return given.rgba;
+        };
+        now.original.reset();
+        now.read.assign(rule.sources.size(), {});
+        if (picture)
+            now.original = in_own(*picture);
+        for (std::size_t i = 0; i < rule.sources.size(); ++i) {
+            const int step = i < reads.size() ? reads[i] : ChainStep::before_all;
+            if (step >= 0 && static_cast<std::size_t>(step) < made_before.size())
+                now.read[i] = in_own(made_before[static_cast<std::size_t>(step)]);
+            else if (picture)
+                now.read[i] = in_own(*picture);
+        }
+    }
+
+    const colour::Space* all(std::span<const ChainStep> steps, const colour::Space* space) {
+        const std::optional<Given> outer = picture;
+        const std::vector<Given> outer_made = std::exchange(made_before, {});
+        if (!steps.empty())
+            picture = Given{now.rgba, space ? space : colour::find_space(space_of(steps.front()))};
+        for (const ChainStep& each : steps) {
+            space = step(each, space);
+            made_before.push_back({now.rgba, space});
+        }
+        made_before = outer_made;
+        picture = outer;
+        return space;
+    }
 
     void take_sources(const lang::Rule& rule) {
         const std::size_t channels = source_channels(rule);
@@ -132,15 +206,14 @@ struct ChainReference {
         std::array<double, 4> made{};
         if (step.rule) {
             take_sources(*step.rule);
+            look_back(*step.rule, step.rule_reads, own);
             made = reference(*step.rule, parameters.subspan(first, step.rule->parameters.size()), now);
             first += step.rule->parameters.size();
         } else if (step.external) {
             const std::array<double, 3> outputs = ir::applied(*step.external, came.data());
             made = {outputs[0], outputs[1], outputs[2], came[3]};
         } else {
-            const colour::Space* inside = own;
-            for (const ChainStep& each : step.within)
-                inside = this->step(each, inside);
+            const colour::Space* const inside = all(step.within, own);
             made = now.rgba;
             into(made, inside, own);
         }
@@ -148,6 +221,7 @@ struct ChainReference {
         double share = step.opaque ? 1 : parameters[first++];
         if (step.mask) {
             take_sources(*step.mask);
+            look_back(*step.mask, step.mask_reads, own);
             const double mask = reference_print(*step.mask, {}, now)[0];
             share *= step.mask_inverted ? 1 - mask : mask;
         }
@@ -201,8 +275,7 @@ std::vector<NodeId> lower_chain(std::span<const ChainStep> steps, Graph& g, cons
         0,
         {{g.input(ir::Input::r), g.input(ir::Input::g), g.input(ir::Input::b), g.input(ir::Input::a)}, 0, 0}};
     const colour::Space* space = options.in_space.empty() ? nullptr : colour::find_space(options.in_space);
-    for (const ChainStep& step : steps)
-        space = lowering.step(step, space);
+    space = lowering.all(steps, space);
     const auto out = converted(g, lowering.feed.rgba, space,
                                options.out_space.empty() ? nullptr : colour::find_space(options.out_space));
     std::vector<NodeId> outputs(out.begin(), out.end());
@@ -221,9 +294,7 @@ std::array<double, 4> reference_chain(std::span<const ChainStep> steps, std::spa
                                       std::string_view in_space, const ReferencePixel& pixel) {
     const colour::Space* const from = colour::find_space(in_space);
     ChainReference walk{parameters, pixel.sources, pixel};
-    const colour::Space* space = from;
-    for (const ChainStep& step : steps)
-        space = walk.step(step, space);
+    const colour::Space* const space = walk.all(steps, from);
     ChainReference::into(walk.now.rgba, space, from);
     return walk.now.rgba;
 }

@@ -22,6 +22,10 @@ struct ChainStep {
     const lang::Rule* mask =
         nullptr; ///< its print expression, a float of what comes in, in the same space; null: 1 everywhere
     bool mask_inverted = false;
+    /// For each source of the rule, and of the mask, that reads an earlier step: which one, counted in the steps that
+    /// this one stands among; `before_all`: what comes into the first of them. Other sources: any number.
+    std::vector<int> rule_reads{}, mask_reads{};
+    static constexpr int before_all = -1;
     /// The opacity is 1 and stays so: the result takes the place of what came in, and is not mixed with it. Then an
     /// infinity that the step has dealt with is gone, and a matrix is seen to be one.
     bool opaque = false;

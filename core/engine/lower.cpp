@@ -42,15 +42,20 @@ public:
         input_ = {in[0], in[1], in[2], feed.rgba[3]};
         out_ = feed.out.value_or(input_);
         std::uint32_t slot = feed.first_source;
+        std::size_t own = 0;
         for (std::size_t k = 0; k < rule.sources.size(); ++k) {
+            if (!lang::is_external(rule.sources[k])) {
+                sources_.push_back(given(rule.sources[k], k, feed));
+                continue;
+            }
             Value channels;
             for (int c = 0; c < width(rule.sources[k].type); ++c)
                 channels.push_back(g_.source_input(slot++));
+            const std::string_view of = own < options.source_spaces.size() ? options.source_spaces[own] : "";
+            ++own;
             // A single channel is a mask or a plate: numbers as they are. So is alpha.
             if (channels.size() >= 3) {
-                const Colour made =
-                    converted({channels[0], channels[1], channels[2]},
-                              space(k < options.source_spaces.size() ? options.source_spaces[k] : ""), space_);
+                const Colour made = converted({channels[0], channels[1], channels[2]}, space(of), space_);
                 std::copy(made.begin(), made.end(), channels.begin());
             }
             sources_.push_back(std::move(channels));
@@ -90,6 +95,23 @@ private:
     const colour::Space& space(std::string_view name) const {
         const colour::Space* found = name.empty() ? nullptr : colour::find_space(name);
         return found ? *found : space_;
+    }
+
+    /// What a source reads that looks back: nothing is read twice, for the nodes are those of the other steps.
+    Value given(const lang::SourceInput& source, std::size_t index, const Feed& feed) {
+        std::optional<Feed::Given> from = feed.picture;
+        if (source.reads == lang::SourceInput::Reads::step)
+            from = index < feed.steps.size() ? feed.steps[index] : std::nullopt;
+        std::array<NodeId, 4> rgba = input_;
+        if (from) {
+            const Colour made = converted({from->rgba[0], from->rgba[1], from->rgba[2]}, space(from->space), space_);
+            rgba = {made[0], made[1], made[2], from->rgba[3]};
+        } else if (source.reads == lang::SourceInput::Reads::step) {
+            rgba.fill(g_.constant(0));
+        }
+        if (source.channel >= 0)
+            return {rgba[static_cast<std::size_t>(source.channel)]};
+        return Value(rgba.begin(), rgba.begin() + width(source.type));
     }
 
     Colour converted(const Colour& x, const colour::Space& from, const colour::Space& to) {
@@ -292,7 +314,7 @@ private:
 std::size_t source_channels(const lang::Rule& rule) {
     std::size_t channels = 0;
     for (const lang::SourceInput& source : rule.sources)
-        channels += static_cast<std::size_t>(width(source.type));
+        channels += lang::is_external(source) ? static_cast<std::size_t>(width(source.type)) : 0;
     return channels;
 }
 

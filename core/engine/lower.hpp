@@ -20,15 +20,16 @@ struct CompileOptions {
     bool fuse = true;         ///< join operations into larger ones (engine/fuse)
     /// Further expressions of the rule whose components come behind the other outputs: a peek, a mask, a proof.
     std::vector<lang::TypedId> also{};
-    /// The spaces of further pictures, in the order of the rule's sources; empty ones: the rule's own.
+    /// The spaces of further pictures, in the order of the rule's own sources (lang::is_external); empty ones: the
+    /// rule's own.
     std::vector<std::string> source_spaces{};
 };
 
 /// The space in which the rule's numbers are meant.
 std::string_view working_space(const lang::Rule& rule);
 
-/// How many channels the rule's sources have together: the planes that engine::Source::more brings, each source's
-/// one after the other.
+/// How many channels the rule's own sources (lang::is_external) have together: the planes that engine::Source::more
+/// brings, each source's one after the other.
 std::size_t source_channels(const lang::Rule& rule);
 
 /// Where a rule that is one of several in a graph finds what comes in.
@@ -38,6 +39,13 @@ struct Feed {
     std::uint32_t first_source = 0;    ///< how many channels of further pictures
     std::optional<std::array<ir::NodeId, 4>>
         out{}; ///< what out is before the first statement, in the rule's space; nothing: what comes in
+    /// A colour of a space that a source reads.
+    struct Given {
+        std::array<ir::NodeId, 4> rgba{};
+        std::string_view space{};
+    };
+    std::optional<Given> picture{};            ///< as it came in; nothing: what comes in
+    std::vector<std::optional<Given>> steps{}; ///< for each of the rule's sources what that step made; nothing: 0
 };
 
 /// Lowers a rule behind others: `graph` has reserved the sources of all of them. What it gives is as `lower`.

@@ -134,9 +134,18 @@ private:
         case TypedKind::constant: return same(t.number);
         case TypedKind::input: return input(static_cast<lang::InputName>(t.index));
         case TypedKind::source: {
+            const lang::SourceInput& source = rule_.sources[t.index];
+            if (!lang::is_external(source))
+                return gather(static_cast<std::size_t>(width(t.type)), [&](const ReferencePixel& p, std::size_t c) {
+                    const std::size_t channel = source.channel >= 0 ? static_cast<std::size_t>(source.channel) : c;
+                    if (source.reads == lang::SourceInput::Reads::picture)
+                        return p.original.value_or(p.rgba)[channel];
+                    return t.index < p.read.size() ? p.read[t.index][channel] : 0.0;
+                });
             std::size_t first = 0;
             for (std::size_t k = 0; k < t.index; ++k)
-                first += static_cast<std::size_t>(width(rule_.sources[k].type));
+                first +=
+                    lang::is_external(rule_.sources[k]) ? static_cast<std::size_t>(width(rule_.sources[k].type)) : 0;
             return gather(static_cast<std::size_t>(width(t.type)),
                           [first](const ReferencePixel& p, std::size_t c) { return p.sources[first + c]; });
         }

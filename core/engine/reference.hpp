@@ -15,7 +15,10 @@ struct ReferencePixel {
     std::array<double, 2> pos = {0.5, 0.5};
     double aspect = 1;
     std::array<double, 2> extent = {1, 1};
-    std::vector<double> sources{};              ///< channels of further pictures, in the order of the rule
+    std::vector<double> sources{}; ///< channels of the rule's own further pictures, in its order
+    /// Of the rule's space: the picture as it came in (nothing: rgba), and for each source what an earlier step made.
+    std::optional<std::array<double, 4>> original{};
+    std::vector<std::array<double, 4>> read{};
     std::optional<std::array<double, 4>> out{}; ///< what out is before the first statement; nothing: rgba
 };
 

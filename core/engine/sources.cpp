@@ -5,7 +5,7 @@
 namespace kasuri::engine {
 
 BoundSources bind_sources(const lang::Rule& rule, std::span<const std::shared_ptr<const image::Picture>> pictures) {
-    return bind_sources(rule.sources, pictures);
+    return bind_sources(external_sources(rule), pictures);
 }
 
 BoundSources bind_sources(std::span<const lang::SourceInput> sources,
@@ -23,6 +23,20 @@ BoundSources bind_sources(std::span<const lang::SourceInput> sources,
         }
     }
     return bound;
+}
+
+std::vector<lang::SourceInput> external_sources(const lang::Rule& rule) {
+    std::vector<lang::SourceInput> sources;
+    std::copy_if(rule.sources.begin(), rule.sources.end(), std::back_inserter(sources), lang::is_external);
+    return sources;
+}
+
+lang::Rule with_own_sources(lang::Rule rule) {
+    for (lang::SourceInput& source : rule.sources) {
+        source.reads = lang::SourceInput::Reads::own;
+        source.channel = -1;
+    }
+    return rule;
 }
 
 std::shared_ptr<const image::Picture> source_in(const image::Image& image, std::string_view name) {

@@ -24,6 +24,12 @@ BoundSources bind_sources(std::span<const lang::SourceInput> sources,
                           std::span<const std::shared_ptr<const image::Picture>> pictures);
 BoundSources bind_sources(const lang::Rule& rule, std::span<const std::shared_ptr<const image::Picture>> pictures);
 
+/// Those of the rule's sources that somebody has to bring, in their order.
+std::vector<lang::SourceInput> external_sources(const lang::Rule& rule);
+
+/// The rule with sources that look back as pictures that somebody has to bring, of one channel where they read one.
+lang::Rule with_own_sources(lang::Rule rule);
+
 /// What `source NAME` reads from a picture file when nothing else is said: its layer of that name, or its channel.
 std::shared_ptr<const image::Picture> source_in(const image::Image& image, std::string_view name);
 

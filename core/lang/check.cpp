@@ -250,8 +250,28 @@ private:
                      e_.meant(s.type.text, {"float", "vec3", "vec4"}, s.type.span));
             return;
         }
+        SourceInput input{s.name, type, s.text, s.name_span, false};
+        if (!s.reads.text.empty()) {
+            input.reads = s.reads.text == "step" ? SourceInput::Reads::step : SourceInput::Reads::picture;
+            input.step = s.label;
+            const std::size_t channel =
+                s.component.size() == 1 ? std::string_view("rgba").find(s.component[0]) : std::string_view::npos;
+            const bool has_channel = channel != std::string_view::npos;
+            if (has_channel && s.type.text.empty())
+                input.type = float_type;
+            if (!s.component.empty() && !has_channel) {
+                e_.fault(Code::unknown_component, s.component_span,
+                         {"what a source reads", s.component, "r, g, b and a"});
+            } else if ((input.type == float_type) != has_channel) {
+                e_.fault(Code::source_channel, s.reads.span,
+                         {s.name, has_channel ? "a colour" : "one number",
+                          has_channel ? "a whole picture: leave the channel out"
+                                      : "one channel: put .r, .g, .b or .a behind it"});
+            }
+            input.channel = has_channel ? static_cast<int>(channel) : -1;
+        }
         if (body_.free_name(s))
-            add_source({s.name, type, s.text, s.name_span, false});
+            add_source(std::move(input));
     }
 
     /// Putting luminance back is light's business: it is right, but rarely what is wanted, in linear light.

@@ -35,6 +35,7 @@ enum class Code {
     unknown_proof,
     unknown_option,
     unknown_type,
+    source_channel,
     unknown_target,
     unknown_finish,
     no_hue,

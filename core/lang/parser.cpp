@@ -93,11 +93,23 @@ private:
         s.name = text_of(source_, s.name_span);
     }
 
-    // source = "source" NAME [ ":" TYPE ] [ STRING ]
+    // source = "source" NAME [ ":" TYPE ] [ "=" ( "picture" | "step" STRING ) [ "." COMPONENT ] ] [ STRING ]
     void source(Statement& s) {
         named(s, "the name of the further picture");
         if (accept(TokenKind::colon))
             s.type = expect_name("a type: float, vec3 or vec4");
+        if (accept(TokenKind::assign)) {
+            if (!is_word("picture") && !is_word("step"))
+                give_up("picture or step \"LABEL\"");
+            s.reads = expect_name("picture or step");
+            if (s.reads.text == "step")
+                s.label = quoted();
+            if (accept(TokenKind::dot)) {
+                const Word word = expect_name("a channel: r, g, b or a");
+                s.component = word.text;
+                s.component_span = word.span;
+            }
+        }
         if (look() == TokenKind::string)
             s.text = quoted();
     }

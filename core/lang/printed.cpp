@@ -30,7 +30,10 @@ public:
             line(0, "param {} = {} in {} .. {}", p.name, value_text(p, p.value), number_text(p.low, 9),
                  number_text(p.high, 9));
         for (const SourceInput& s : rule_.sources)
-            line(0, "source {} : {}", s.name, name(s.type));
+            line(0, "source {} : {}{}", s.name, name(s.type),
+                 s.reads == SourceInput::Reads::picture    ? " = picture"
+                     : s.reads == SourceInput::Reads::step ? " = step \"" + s.step + "\""
+                                                           : std::string());
         for (const FunctionPtr& f : rule_.functions) {
             line(0, "fn {}", shown(*f));
             steps(*f, 1);

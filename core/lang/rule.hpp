@@ -139,7 +139,15 @@ struct SourceInput {
     std::string description;
     Span span;
     bool column = false; ///< given from outside, not by the text
+    /// What it reads: a picture of its own; the picture as it came in, before the first step; what an earlier step
+    /// made.
+    enum class Reads { own, picture, step } reads = Reads::own;
+    std::string step{}; ///< label of that step
+    int channel = -1;   ///< of a float that reads a colour: 0 to 3
 };
+
+/// Whether it is a picture that somebody has to bring.
+inline bool is_external(const SourceInput& source) { return source.reads == SourceInput::Reads::own; }
 
 struct Preset {
     std::string name;

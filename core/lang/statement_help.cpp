@@ -13,8 +13,10 @@ constexpr std::array rows = {
         "working", "working SPACE",
         "The space in which r, g, b are meant. Pictures are converted into it before the rule and back after it."},
     StatementHelp{"use", "use \"FILE\"", "Brings in the functions of a filter file beside this one."},
-    StatementHelp{"source", "source NAME [: TYPE] [\"What it is\"]",
-                  "A further picture that the rule reads by name: vec4, vec3 or float."},
+    StatementHelp{
+        "source", "source NAME [: TYPE] [= picture or step \"LABEL\"] [\"What it is\"]",
+        "A further picture that the rule reads by name: vec4, vec3 or float. In a look also the picture as it "
+        "came in, or what an earlier step made; a float reads one channel of them, such as picture.g."},
     StatementHelp{"param",
                   "param NAME = DEFAULT [of OPTION, ...] [in LOW .. HIGH] [whole] [step STEP] [\"What it does\"]",
                   "Something the user sets: a number, a whole number, true or false, one of several options, or a "

@@ -89,7 +89,7 @@ struct Statement {
     Span span;
     std::string name; ///< param, let, fn, source: the name; working: the space; assign: the target; keep, hold: what
     Span name_span;
-    std::string component; ///< assign: after the dot, may be empty
+    std::string component; ///< assign, source: after the dot, may be empty
     Span component_span;
     std::string text;             ///< filter, note, tags, use, preset, proof, param, source: the quoted text
     Operator op = Operator::none; ///< assign: of += and the like
@@ -98,6 +98,8 @@ struct Statement {
     std::vector<NamedValue> values;                       ///< preset
     bool whole = false;                                   ///< param: whole numbers only
     std::vector<Word> options;                            ///< param: of a choice
+    Word reads{};                                         ///< source: after =: "picture" or "step"
+    std::string label;                                    ///< source: of the step
     Word type;   ///< source: the name of its type; proof: the target after `on`; hold: the model after `in`
     Word file{}; ///< proof: another filter that a ready-made function compares with
     std::vector<FunctionParameter> parameters; ///< fn

@@ -73,7 +73,52 @@ struct Maker {
         }
     }
 
-    Status add(const document::LookStep& step, const std::string& where, std::vector<engine::ChainStep>& to) {
+    /// The steps among which one stands, and where in the chain what each of them has made is found.
+    struct Among {
+        const std::vector<document::LookStep>& steps;
+        std::size_t at = 0;         ///< the one that is being made
+        std::vector<int> results{}; ///< of those before it
+    };
+
+    /// Which steps the sources of a rule read. The error says why one cannot.
+    Result<std::vector<int>> look_back(const lang::Rule& rule, const Among& among, const std::string& where) {
+        std::vector<int> reads;
+        for (const lang::SourceInput& source : rule.sources) {
+            reads.push_back(engine::ChainStep::before_all);
+            if (source.reads != lang::SourceInput::Reads::step)
+                continue;
+            const auto is_called = [&](std::size_t i) { return among.steps[i].label == source.step; };
+            std::size_t found = among.steps.size();
+            for (std::size_t i = 0; i < among.steps.size(); ++i)
+                if (is_called(i) && (found == among.steps.size() || i < among.at)) // the nearest one before it
+                    found = i;
+            if (found == among.steps.size())
+                if (const std::optional<double> number = parse_number(source.step);
+                    number && *number >= 1 && *number <= static_cast<double>(among.steps.size()))
+                    found = static_cast<std::size_t>(*number) - 1;
+            const std::string who = fmt::format("its source {}", source.name);
+            if (found == among.steps.size())
+                return Error{fmt::format("{} reads the step \"{}\", and there is none of that label", who, source.step),
+                             where, fmt::format("Labels are: {}.", labels(among.steps))};
+            if (found >= among.at)
+                return Error{fmt::format("{} reads the step \"{}\", which {}", who, source.step,
+                                         found == among.at ? "is this step itself" : "comes later"),
+                             where, "A step has made nothing yet before it is its turn: read an earlier one."};
+            reads.back() = among.results[found];
+        }
+        return reads;
+    }
+
+    static std::string labels(const std::vector<document::LookStep>& steps) {
+        std::vector<std::string> all;
+        for (const document::LookStep& step : steps)
+            if (!step.label.empty())
+                all.push_back(step.label);
+        return all.empty() ? "none" : fmt::format("{}", fmt::join(all, ", "));
+    }
+
+    Status add(const document::LookStep& step, const std::string& where, const Among& among,
+               std::vector<engine::ChainStep>& to) {
         if (!lenient)
             compare(step, where);
         if (!engine::is_blend(step.blend))
@@ -103,12 +148,20 @@ struct Maker {
                 return Error{"its rule: " + first_fault(checked.diagnostics, step.text), where, ""};
             const lang::Rule& rule = chain->rules.emplace_back(std::move(checked.rule));
             chained.rule = &rule;
+            Result<std::vector<int>> reads = look_back(rule, among, where);
+            if (!reads)
+                return reads.error();
+            chained.rule_reads = std::move(reads.value());
         }
         if (!step.mask.empty()) {
             Result<lang::Rule> masking = mask_rule(step, engine::space_of(chained), where);
             if (!masking)
                 return masking.error();
             chained.mask = &chain->rules.emplace_back(std::move(masking.value()));
+            Result<std::vector<int>> reads = look_back(*chained.mask, among, where);
+            if (!reads)
+                return Error{"its mask: " + reads.error().what, reads.error().where, reads.error().remedy};
+            chained.mask_reads = std::move(reads.value());
         }
         chained.blend = chain->words.emplace_back(step.blend);
         chained.mask_inverted = step.mask_inverted;
@@ -119,18 +172,23 @@ struct Maker {
 
     Status add_all(const std::vector<document::LookStep>& steps, const std::string& before,
                    std::vector<engine::ChainStep>& to) {
+        Among among{steps};
         for (std::size_t i = 0; i < steps.size(); ++i) {
+            among.at = i;
             const std::string& name = steps[i].label.empty() ? steps[i].filter : steps[i].label;
-            if (!steps[i].on)
-                continue;
             const std::size_t count = to.size();
-            const Status added =
-                add(steps[i], fmt::format("{}step {}{}", before, i + 1, name.empty() ? "" : " (" + name + ")"), to);
             const bool mine = &to == &chain->steps;
-            if (!added && !(lenient && mine))
-                return added;
-            if (!added)
-                made.faults.emplace_back(i, added.error());
+            if (steps[i].on) {
+                const std::string where =
+                    fmt::format("{}step {}{}", before, i + 1, name.empty() ? "" : " (" + name + ")");
+                const Status added = add(steps[i], where, among, to);
+                if (!added && !(lenient && mine))
+                    return added;
+                if (!added)
+                    made.faults.emplace_back(i, added.error());
+            }
+            // One that is off, or left out, has made what came into it.
+            among.results.push_back(static_cast<int>(to.size()) - 1);
             if (mine && to.size() > count)
                 made.numbers.push_back(i);
         }

@@ -75,6 +75,8 @@ std::string described(const subject::Subject& subject) {
         for (std::size_t last = first + 1; last < count; ++last) {
             if (first == 0 && last + 1 == count)
                 continue; // said above
+            if (!subject.is_self_contained(first, last))
+                continue; // what it does depends on what was before it
             if (const bool thorough = last - first < longest_thought; changes_nothing(run(first, last), thorough))
                 text += fmt::format("{} together are the identity\n", named(subject.chain(), first, last));
         }

@@ -70,7 +70,8 @@ void Chain::finish() {
         }
     }
     for (const lang::Rule* each : engine::rules_of(steps))
-        sources_.insert(sources_.end(), each->sources.begin(), each->sources.end());
+        for (lang::SourceInput& source : engine::external_sources(*each))
+            sources_.push_back(std::move(source));
     space_ = steps.empty() ? colour::default_space : engine::space_of(steps.front());
 }
 
@@ -121,6 +122,11 @@ const std::string& Chain::digest() const {
 ChainPtr chain_of(lang::Rule rule) {
     auto chain = std::make_shared<Chain>();
     engine::ChainStep step;
+    for (lang::SourceInput& source : rule.sources)
+        if (source.reads == lang::SourceInput::Reads::step) { // there is none: somebody may bring what it would be
+            source.reads = lang::SourceInput::Reads::own;
+            source.channel = -1;
+        }
     step.rule = &chain->rules.emplace_back(std::move(rule));
     step.opaque = true;
     chain->steps.push_back(std::move(step));
@@ -172,6 +178,10 @@ Subject Subject::part(std::size_t first, std::size_t last) const {
     const std::span<const engine::ChainStep> all = steps();
     chain->steps.assign(all.begin() + static_cast<std::ptrdiff_t>(first),
                         all.begin() + static_cast<std::ptrdiff_t>(last + 1));
+    for (engine::ChainStep& step : chain->steps)
+        for (std::vector<int>* reads : {&step.rule_reads, &step.mask_reads})
+            for (int& read : *reads)
+                read = std::max(read - static_cast<int>(first), engine::ChainStep::before_all);
     for (std::size_t i = first; i <= last; ++i)
         chain->numbers.push_back(i < chain_->numbers.size() ? chain_->numbers[i] : std::to_string(i + 1));
     chain->finish();
@@ -182,6 +192,32 @@ Subject Subject::part(std::size_t first, std::size_t last) const {
     made.bindings_ = bindings_;
     made.fixed_ = fixed_;
     return made;
+}
+
+bool Subject::is_self_contained(std::size_t first, std::size_t last) const {
+    const auto looks_beyond = [&](const lang::Rule* rule, const std::vector<int>& reads) {
+        for (std::size_t k = 0; rule && k < rule->sources.size(); ++k) {
+            const bool before_all = k >= reads.size() || reads[k] < 0;
+            switch (rule->sources[k].reads) {
+            case lang::SourceInput::Reads::own: break;
+            case lang::SourceInput::Reads::picture:
+                if (first > 0)
+                    return true;
+                break;
+            case lang::SourceInput::Reads::step:
+                if (before_all ? first > 0 : static_cast<std::size_t>(reads[k]) < first)
+                    return true;
+                break;
+            }
+        }
+        return false;
+    };
+    for (std::size_t i = first; i <= last; ++i) {
+        const engine::ChainStep& step = chain_->steps[i];
+        if (looks_beyond(step.rule, step.rule_reads) || looks_beyond(step.mask, step.mask_reads))
+            return false;
+    }
+    return true;
 }
 
 std::string_view Subject::noun() const {

@@ -124,7 +124,10 @@ public:
     /// With numbers of these spaces coming in and going out; empty: `space`.
     Subject between(std::string_view in, std::string_view out) const;
     /// Steps `first` to `last` (both included) alone, at their values.
+    /// Sources that read steps before them find what comes into the part.
     Subject part(std::size_t first, std::size_t last) const;
+    /// Whether no step of that part reads what was before it.
+    bool is_self_contained(std::size_t first, std::size_t last) const;
     /// Its values are no parameters any more but numbers: what depends on them alone is known, and algebra sees it.
     Subject fixed() const;
     bool is_fixed() const { return fixed_; }

@@ -51,10 +51,13 @@ TEST_CASE("results are made once, and the oldest go when there are too many", "[
     Memo<int, Thing> memo(clock);
     int made = 0;
     const auto get = [&](int key, std::size_t bytes) {
-        return memo.get(key, [&]() -> std::optional<Thing> {
-            ++made;
-            return Thing{key, bytes};
-        })->value;
+        return memo
+            .get(key,
+                 [&]() -> std::optional<Thing> {
+                     ++made;
+                     return Thing{key, bytes};
+                 })
+            ->value;
     };
     CHECK(get(1, 60) == 1);
     CHECK(get(1, 60) == 1);
@@ -113,7 +116,8 @@ TEST_CASE("readings of takes side by side are those of their takes", "[memo][wor
     PreviewWorker worker;
     const PicturePtr picture = even(32, 0.5);
     PreviewRequest wanted = request("out.rgb = rgb", {picture, picture, picture});
-    wanted.cells[1].take = std::make_shared<const document::KeptTake>(document::KeptTake{"dark", "out.rgb = rgb * 0.1", {}});
+    wanted.cells[1].take =
+        std::make_shared<const document::KeptTake>(document::KeptTake{"dark", "out.rgb = rgb * 0.1", {}});
     wanted.cells[2].take = std::make_shared<const document::KeptTake>(
         document::KeptTake{"by value", "param k = 0 in 0 .. 1\nout.rgb = rgb * k", {{"k", 0.2}}});
     const readings::Reading* histogram = readings::find("histogram");

@@ -195,6 +195,48 @@ TEST_CASE("a picture given to a source is stretched to each picture, and its spa
           Approx(std::pow((code + 0.055) / 1.055, 2.4)).epsilon(1e-5)); // IEC 61966-2-1
 }
 
+TEST_CASE("a step in hand that looks back is seen, peeked into and traced at what the look brings it",
+          "[worker][back]") {
+    PreviewWorker worker;
+    PreviewRequest wanted = request("source original : vec3 = picture\nsource dark : vec3 = step \"dark\"\nlet sum = "
+                                    "original + 0 * dark\nout.rgb = rgb + sum",
+                                    slopes());
+    auto around = std::make_shared<Around>();
+    around->look.steps.resize(3);
+    around->look.steps[0].text = "out.rgb = rgb * 0.5";
+    around->look.steps[0].label = "dark";
+    around->look.steps[1].text = "out.rgb = rgb.gbr";
+    around->look.steps[2].text = wanted.text;
+    around->look.steps[2].mask = "source o : vec3 = picture\no.g";
+    around->in_hand = 2;
+    wanted.around = around;
+    const auto in = wanted.cells[0].picture->at(320, 180);
+    const auto sheet = sheet_of(worker, wanted);
+    CHECK(sheet->step_faults.empty());
+    CHECK(sheet->missing_sources.empty());
+    const float dyed = 0.5f * in[1];
+    CHECK(sheet->cells[0].after_pixels->at(320, 180)[0] ==
+          Approx(dyed * (1 - in[1]) + (dyed + in[0]) * in[1]).epsilon(1e-4));
+    // A value of the rule, the step's mask, and every part of it at a pixel.
+    const auto level = [&](const std::string& lens) {
+        wanted.cells[0].lens = lens;
+        const auto seen = sheet_of(worker, wanted);
+        CHECK(seen->cells[0].fault.empty());
+        return qRed(seen->cells[0].after.pixel(32, 18));
+    };
+    const int original = level(peek_lens("original.r")), same = level(peek_lens("sum.r")),
+              dark = level(peek_lens("dark.r"));
+    CHECK(std::abs(original - same) <= 1);
+    CHECK(dark < original - 10);
+    wanted.trace = PreviewRequest::Point{7, QPoint(320, 180), {}};
+    const auto traced = sheet_of(worker, wanted);
+    const auto part = std::find_if(traced->trace.begin(), traced->trace.end(), [&](const engine::TraceNode& node) {
+        return node.depth > 0 && text_of(traced->text, node.span) == "original";
+    });
+    REQUIRE(part != traced->trace.end());
+    CHECK(part->value[0] == Approx(static_cast<double>(in[0])).epsilon(1e-4));
+}
+
 TEST_CASE("a part that was asked for a larger picture is not read beyond the one that is there now", "[worker]") {
     PreviewWorker worker;
     PreviewRequest wanted = request("", slopes(320, 180));

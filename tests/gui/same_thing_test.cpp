@@ -43,7 +43,8 @@ bool rendered(Driver& d, const QString& in, const QString& out) {
 
 } // namespace
 
-TEST_CASE("a picture that was given to a source is in what is rendered, in the contact sheet and in the report", "[gui]") {
+TEST_CASE("a picture that was given to a source is in what is rendered, in the contact sheet and in the report",
+          "[gui]") {
     Driver d;
     picture(d.file("in.exr"), {0.25, 0.5, 0.75});
     picture(d.file("lamp.exr"), {0.5, 0.25, 0.125}, 16, 9); // of another size: stretched in both
@@ -123,6 +124,8 @@ TEST_CASE("a file that the rule uses is followed while it changes on disk", "[gu
     const double before = static_cast<double>(d.after(0, 0.75)[0]);
     write("dyes.kasuri", "fn dyed(x float) = 0.25 * x\n");
     CHECK(QTest::qWaitFor(
-        [&] { return d.window.settled() && static_cast<double>(d.after(0, 0.75)[0]) == Approx(before / 2).margin(1e-4); },
+        [&] {
+            return d.window.settled() && static_cast<double>(d.after(0, 0.75)[0]) == Approx(before / 2).margin(1e-4);
+        },
         10000));
 }

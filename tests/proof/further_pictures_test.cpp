@@ -18,8 +18,10 @@ proof::Outcome outcome(const subject::Subject& subject, const std::string& funct
 
 subject::Bindings lamp_of(float value) {
     return {{"lamp",
-             {std::make_shared<const image::Picture>(
-                  image::generated(8, 8, [&](int, int) { return std::array{value, value, value}; })),
+             {std::make_shared<const image::Picture>(image::generated(8, 8,
+                                                                      [&](int, int) {
+                                                                          return std::array{value, value, value};
+                                                                      })),
               "lamp.exr", "1"}}};
 }
 
@@ -46,7 +48,8 @@ TEST_CASE("a further picture is no black picture: what depends on it is measured
     CHECK(outcome(good_rule("source lamp : vec3\nout.rgb = rgb + lamp"), "monotonic").passed);
     CHECK(outcome(good_rule("source lamp : vec3\nout.rgb = rgb + 0.5 * lamp"), "folds").passed);
     CHECK_FALSE(outcome(good_rule("source matte : float\nout.rgb = rgb * (1 - matte)"), "invertible").passed);
-    const lang::Rule condition = good_rule("source matte : float\nout.rgb = rgb * matte\nproof \"p\" : out.r <= 16 * matte");
+    const lang::Rule condition =
+        good_rule("source matte : float\nout.rgb = rgb * matte\nproof \"p\" : out.r <= 16 * matte");
     const auto held = proof::check(condition, condition.proofs[0], std::vector<std::vector<double>>{{}});
     CHECK(held->passed);
 }
@@ -71,7 +74,8 @@ TEST_CASE("two rules that read one picture read the same", "[proof]") {
     CHECK_FALSE(equal("source matte : float\nout.rgb = rgb * (1 - matte)", "").passed);
     CHECK(equal("source matte : float\nout.rgb = rgb * matte", "source matte : float\nout.rgb = matte * rgb").proved);
     // The first of one is not the first of the other.
-    CHECK_FALSE(equal("source matte : float\nout.rgb = rgb * matte", "source veil : float\nout.rgb = rgb * veil").passed);
+    CHECK_FALSE(
+        equal("source matte : float\nout.rgb = rgb * matte", "source veil : float\nout.rgb = rgb * veil").passed);
     CHECK(equal("source a1 : float\nsource b1 : float\nout.r = a1 + 0 * b1",
                 "source b1 : float\nsource a1 : float\nout.r = a1 + 0 * b1")
               .passed);

@@ -28,8 +28,9 @@ look::Made look_of(std::vector<document::LookStep> steps) {
 }
 
 subject::PicturePtr even(float value) {
-    return std::make_shared<const image::Picture>(
-        image::generated(4, 4, [&](int, int) { return std::array{value, value, value}; }));
+    return std::make_shared<const image::Picture>(image::generated(4, 4, [&](int, int) {
+        return std::array{value, value, value};
+    }));
 }
 
 std::array<float, 4> through(const Subject& subject, const std::array<double, 3>& colour) {
@@ -116,10 +117,9 @@ TEST_CASE("further pictures are taken to be several things, the same for sources
 }
 
 TEST_CASE("a part of a look is what its steps do, with their values and their names", "[subject][look]") {
-    const Subject whole =
-        look_of({step("param k = 2 in 0 .. 4\nout.rgb = rgb * k"), step("out.rgb = rgb + 0.5", 0.5),
-                 step("param k = 3 in 0 .. 4\nout.r = r * k")})
-            .subject;
+    const Subject whole = look_of({step("param k = 2 in 0 .. 4\nout.rgb = rgb * k"), step("out.rgb = rgb + 0.5", 0.5),
+                                   step("param k = 3 in 0 .. 4\nout.r = r * k")})
+                              .subject;
     REQUIRE(whole.values() == std::vector<double>{2, 0.5, 3});
     CHECK(through(whole.part(0, 0), {0.1, 0.1, 0.1})[0] == Approx(0.2));
     CHECK(through(whole.part(1, 1), {0.1, 0.1, 0.1})[0] == Approx(0.35));
