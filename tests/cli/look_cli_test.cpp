@@ -128,3 +128,11 @@ TEST_CASE("colour decision lists go out and come in, and a page is written", "[c
     const Ran glsl = cli(folder, "glsl " + look + " --name river");
     CHECK(glsl.out.find("vec4 river(vec4 colour)") != std::string::npos);
 }
+
+TEST_CASE("the looks that ship keep what they promise", "[cli][look]") {
+    const Folder folder;
+    const Ran all = cli(folder, "check " KASURI_SOURCE_DIR "/data/looks");
+    INFO(all.out);
+    CHECK(all.exit == 0);
+    CHECK(all.out.find("0 of 15 filters fail") != std::string::npos);
+}
