@@ -39,9 +39,9 @@ void ProofItem::show_outcome(const proof::Outcome& outcome) {
     setCursor(outcome.passed ? Qt::ArrowCursor : Qt::PointingHandCursor);
     QString tip = title() + ": " + figure_text() +
         (outcome.passed ? QString() : " " + target_words(outcome.worst.target)) + "\n" + words(outcome.doc);
-    tip += outcome.proved
-        ? tr("\nProved for all colours, by algebra; rounding measured on %1 colours.").arg(outcome.samples)
-        : tr("\nSampled on %1 colours at these values.").arg(outcome.samples);
+    QString known = words(proof::how_known(outcome));
+    known[0] = known[0].toUpper();
+    tip += "\n" + known + ".";
     if (!outcome.passed) {
         const auto triple = [](const std::array<float, 4>& c) {
             return QString("%1  %2  %3")

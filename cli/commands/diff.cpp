@@ -24,12 +24,17 @@ namespace {
 struct Options {
     std::string a, b, layer;
     RuleOptions sources; ///< of both
-    double within = 0, within_relative = 0;
+    double within = 0, relative = 0;
     std::vector<double> domain = {0, 1};
     bool json = false;
 };
 
-constexpr double usual_within = 1e-5; ///< of looks and LUTs
+/// "1e-05", "0.001 and 0.02 of the value".
+std::string within_words(const baking::Within& within) {
+    const std::string absolute = number_text(within.absolute, 6);
+    return within.relative > 0 ? fmt::format("{} and {} of the value", absolute, number_text(within.relative, 6))
+                               : absolute;
+}
 
 bool is_filter(const std::string& file) { return file.ends_with(document::filter_ending); }
 
@@ -71,6 +76,11 @@ bool bind(const Options& options, LoadedSubject& a, LoadedSubject& b) {
 }
 
 int filters(const Options& options) {
+    if (options.relative > 0) {
+        complain({"two filters are compared relative to values above 1 as it is", "--relative",
+                  "Say how far they may differ with --within."});
+        return Exit::usage;
+    }
     RuleOptions first, second;
     first.filter = options.a;
     second.filter = options.b;
@@ -138,12 +148,13 @@ struct Compared {
     double most = 0, mean = 0; ///< of the channel that differs most
     std::size_t differ = 0, worst = 0, channel = 0;
 };
-Compared compared(const image::Picture& a, const image::Picture& b, double within) {
+Compared compared(const image::Picture& a, const image::Picture& b, const baking::Within& within) {
     Compared found;
     double sum = 0;
     for (std::size_t i = 0; i < a.pixels(); ++i) {
         const auto x = a.at(i), y = b.at(i);
         double here = 0;
+        bool same = true;
         for (std::size_t c = 0; c < 4; ++c) {
             const double p = static_cast<double>(x[c]), q = static_cast<double>(y[c]);
             double by = p == q || (std::isnan(p) && std::isnan(q)) ? 0 : std::fabs(p - q);
@@ -154,9 +165,10 @@ Compared compared(const image::Picture& a, const image::Picture& b, double withi
                 found.channel = c;
             }
             here = std::max(here, by);
+            same = same && baking::same_number(p, q, within);
         }
         sum += std::isfinite(here) ? here : 0;
-        found.differ += here > within ? 1 : 0;
+        found.differ += same ? 0 : 1;
     }
     found.mean = sum / static_cast<double>(a.pixels());
     return found;
@@ -202,16 +214,14 @@ int pictures(const Options& options) {
         fmt::print("different sizes: {} x {} and {} x {}\n", a->width, a->height, b->width, b->height);
         return Exit::rule_failed;
     }
-    const Compared found = compared(*a, *b, options.within);
+    const baking::Within within{options.within, options.relative};
+    const Compared found = compared(*a, *b, within);
     const int exit = found.differ > 0 ? Exit::rule_failed : Exit::good;
     const auto width = static_cast<std::size_t>(a->width);
     const Spread seen = found.most > 0 ? spread_of(*a, *b) : Spread();
     if (options.json) {
-        Json made = {{"same", found.differ == 0},
-                     {"pixels", a->pixels()},
-                     {"differ", found.differ},
-                     {"within", options.within},
-                     {"largest", json_number(found.most)}};
+        Json made = {{"same", found.differ == 0}, {"pixels", a->pixels()},        {"differ", found.differ},
+                     {"within", options.within},  {"relative", options.relative}, {"largest", json_number(found.most)}};
         if (a->space != b->space)
             made["spaces"] = {a->space, b->space};
         if (found.most > 0) {
@@ -236,9 +246,9 @@ int pictures(const Options& options) {
     }
     fmt::print("{} of {} pixels differ by more than {}\nlargest {} in {} at x {} y {}: {} and {}\nmean of "
                "the largest channel {}\n",
-               found.differ, a->pixels(), number_text(options.within, 6), number_text(found.most, 6),
-               "rgba"[found.channel], found.worst % width, found.worst / width, colour(a->at(found.worst)),
-               colour(b->at(found.worst)), number_text(found.mean, 6));
+               found.differ, a->pixels(), within_words(within), number_text(found.most, 6), "rgba"[found.channel],
+               found.worst % width, found.worst / width, colour(a->at(found.worst)), colour(b->at(found.worst)),
+               number_text(found.mean, 6));
     if (seen.known)
         fmt::print("delta E2000: mean {}, 99.9th percentile {}, largest {}\n", number_text(seen.mean, 4),
                    number_text(seen.most, 4), number_text(seen.largest, 4));
@@ -267,17 +277,21 @@ int subjects(const Options& options) {
     if (!bind(options, loaded[0], loaded[1]))
         return Exit::input_output;
     const LoadedSubject &first = loaded[0], &second = loaded[1];
-    const auto found = baking::compare(first.subject, second.subject, options.domain[0], options.domain[1]);
+    baking::Within within;
+    if (options.within > 0 || options.relative > 0)
+        within = {options.within, options.relative};
+    const auto found = baking::compare(first.subject, second.subject, options.domain[0], options.domain[1], {}, within);
     if (!found) { // nothing was compared: that is no difference
         complain(found.error());
         return Exit::not_measured;
     }
     const baking::LutError& error = found.value().error;
-    const double within = options.within > 0 ? options.within : usual_within;
-    const bool same = error.largest <= within && found.value().not_finite == 0;
+    const bool same = found.value().beyond == 0;
     if (options.json)
         return print_json({{"same", same},
-                           {"within", within},
+                           {"within", within.absolute},
+                           {"relative", within.relative},
+                           {"differ", found.value().beyond},
                            {"colours", found.value().samples},
                            {"space", found.value().space},
                            {"without-picture", found.value().varied},
@@ -298,7 +312,7 @@ int subjects(const Options& options) {
     };
     fmt::print("{} on {} colours of {} .. {} in {}{}\nmean {}, 99.9 % within {}, largest {} at {}\nCIEDE2000: "
                "mean {}, 99.9 % within {}, largest {} at {}\n",
-               same ? fmt::format("the same within {}", number_text(within, 6)) : "different", found.value().samples,
+               same ? "the same within " + within_words(within) : "different", found.value().samples,
                number_text(options.domain[0], 6), number_text(options.domain[1], 6), found.value().space,
                without_picture(found.value().varied), number_text(error.mean, 4), number_text(error.most, 4),
                number_text(error.largest, 4), at(error.worst), number_text(error.delta_e_mean, 4),
@@ -329,6 +343,11 @@ const Command diff_command = {
         arguments
             .value("--within", options->within,
                    "How far numbers may differ and still count as the same (default: pictures 0, others 1e-5)")
+            .not_negative();
+        arguments
+            .value("--relative", options->relative,
+                   "The same, as a share of the larger number: 0.001 is a thousandth. Given alone, nothing else is "
+                   "allowed; with --within, the sum of both")
             .not_negative();
         options->sources.define_sources(arguments);
         arguments.value("--layer", options->layer, "Of pictures: this layer alone");

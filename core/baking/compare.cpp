@@ -114,8 +114,15 @@ bool sum_up(LutError& error, const image::Picture& samples, const Colours& truth
     return !cancel.cancelled();
 }
 
+bool same_number(double a, double b, const Within& within) {
+    if (a == b || (std::isnan(a) && std::isnan(b)))
+        return true;
+    return std::isfinite(a) && std::isfinite(b) &&
+        std::fabs(a - b) <= within.absolute + within.relative * std::max(std::fabs(a), std::fabs(b));
+}
+
 Result<Comparison> compare(const subject::Subject& first, const subject::Subject& second, double low, double high,
-                           const CancelToken& cancel) {
+                           const CancelToken& cancel, const Within& within) {
     if (!(low < high) || !std::isfinite(low) || !std::isfinite(high))
         return Error{"the domain is empty", "", "Give the lower end first, such as 0 and 1."};
     Comparison made;
@@ -168,8 +175,13 @@ Result<Comparison> compare(const subject::Subject& first, const subject::Subject
     const auto finite = [](const Colours& colours, std::size_t i) {
         return std::isfinite(colours[0][i]) && std::isfinite(colours[1][i]) && std::isfinite(colours[2][i]);
     };
-    for (std::size_t i = 0; i < made.samples; ++i)
+    for (std::size_t i = 0; i < made.samples; ++i) {
         made.not_finite += finite(*truth, i) != finite(*got, i) ? 1 : 0;
+        bool same = true;
+        for (std::size_t c = 0; c < 3; ++c)
+            same = same && same_number(static_cast<double>((*truth)[c][i]), static_cast<double>((*got)[c][i]), within);
+        made.beyond += same ? 0 : 1;
+    }
     return made;
 }
 

@@ -10,10 +10,18 @@
 
 namespace kasuri::baking {
 
+/// How far numbers may differ and still count as the same: |a - b| <= absolute + relative * max(|a|, |b|).
+struct Within {
+    double absolute = 1e-5, relative = 0;
+};
+/// NaN is the same as NaN, an infinity as itself, and as nothing else.
+bool same_number(double a, double b, const Within& within);
+
 /// How far apart two things are that can be handed over: rules, looks, LUTs.
 struct Comparison {
     LutError error;                  ///< of the second against the first; with CIEDE2000
     std::size_t samples = 0;         ///< on so many colours
+    std::size_t beyond = 0;          ///< of them, where a channel differs by more than it may
     std::size_t not_finite = 0;      ///< of them, where one alone is NaN or infinite
     std::string space;               ///< in which both were looked at: that of the first
     std::vector<std::string> varied; ///< further pictures that there are none of: taken to be this and that
@@ -22,7 +30,7 @@ struct Comparison {
 /// Compares them on colours of low .. high in every channel, spread evenly, and greys, at their values. Refuses what
 /// reads coordinates, neighbours: there are none to read. Further pictures are as in subject/further.hpp.
 Result<Comparison> compare(const subject::Subject& first, const subject::Subject& second, double low = 0,
-                           double high = 1, const CancelToken& cancel = {});
+                           double high = 1, const CancelToken& cancel = {}, const Within& within = {});
 
 // What baking and comparing share.
 

@@ -88,3 +88,24 @@ TEST_CASE("a matrix is handed over exactly, however it is written", "[handover]"
     CHECK_FALSE(insight::separable(of("out.r = pow(g, 2.0)")));
     CHECK_FALSE(insight::separable(of("out.rgb = blur(rgb, 2.0)")));
 }
+
+TEST_CASE("numbers count as the same within a limit, within a share of them, or within both", "[baking]") {
+    using baking::same_number;
+    const double nan = std::numeric_limits<double>::quiet_NaN(), infinite = std::numeric_limits<double>::infinity();
+    CHECK(same_number(100, 100.5, {0, 0.005}));
+    CHECK_FALSE(same_number(100, 100.6, {0, 0.005}));
+    CHECK(same_number(100, 100.6, {0.1, 0.005}));
+    CHECK_FALSE(same_number(-1, 1, {0, 0.5}));
+    CHECK(same_number(nan, nan, {0, 0}));
+    CHECK_FALSE(same_number(nan, 1, {9, 9}));
+    CHECK(same_number(infinite, infinite, {0, 0}));
+    CHECK_FALSE(same_number(infinite, 1, {9, 9}));
+    CHECK_FALSE(same_number(infinite, -infinite, {9, 9}));
+    // Of a gain of 1.001 every colour but black is off by a 1001st of what it became.
+    const auto gain = [](const baking::Within& within) {
+        return baking::compare(of("out.rgb = rgb"), of("out.rgb = rgb * 1.001"), 0.5, 16, {}, within).value();
+    };
+    CHECK(gain({0, 1.001e-3}).beyond == 0);
+    CHECK(gain({0, 0.998e-3}).beyond == gain({0, 0}).samples);
+    CHECK(gain({1e-3, 0}).beyond > gain({1e-2, 0}).beyond);
+}

@@ -110,6 +110,14 @@ TEST_CASE("differences are told as JSON", "[cli][json]") {
     CHECK(pictures["largest"] == Approx(0.4)); // half of the brightest green, 0.8
     CHECK(pictures["ciede2000"]["largest"] > 1);
     CHECK(told(folder, "diff " + folder.file("a.exr") + " " + folder.file("a.exr"))["same"] == true);
+    // b is half of a in one channel: a share of 0.5 of the larger number allows it, one below does not.
+    const std::string both = "diff " + folder.file("a.exr") + " " + folder.file("b.exr");
+    CHECK(told(folder, both + " --relative 0.501")["relative"] == 0.501);
+    CHECK(told(folder, both + " --relative 0.499", 1)["differ"] > 0);
+    CHECK(cli(folder, both + " --within 0.1 --relative 0.4").exit == 0); // 0.4 <= 0.1 + 0.4 * 0.8
+    CHECK(cli(folder, both + " --relative -1").exit == 2);
+    CHECK(cli(folder, "diff " + folder.file("half.kasuri") + " " + folder.file("half.kasuri") + " --relative 0.1")
+              .err.find("--within") != std::string::npos);
     REQUIRE(cli(folder, "target grey_ramp -o " + folder.file("c.exr") + " --width 3").exit == 0);
     CHECK(told(folder, "diff " + folder.file("a.exr") + " " + folder.file("c.exr"), 1)["second-size"] == Json({3, 1}));
     const Json proved = told(folder, "diff " + folder.file("half.kasuri") + " " + folder.file("same.kasuri"));

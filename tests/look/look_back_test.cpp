@@ -1,5 +1,5 @@
-// Steps that look back: at the picture as it came in, and at what earlier steps made. Every look is held to the one rule
-// that does the same.
+// Steps that look back: at the picture as it came in, and at what earlier steps made. Every look is held to the one
+// rule that does the same.
 #include "handover/shader.hpp"
 #include "look/make.hpp"
 #include "look/sums.hpp"
@@ -38,7 +38,9 @@ Result<look::Made> made_of(std::vector<document::LookStep> steps) {
 image::Picture noise(int width, int height) {
     std::mt19937 random(3);
     std::uniform_real_distribution<double> number(-0.1, 1.4);
-    return image::generated(width, height, [&](int, int) { return std::array{number(random), number(random), number(random)}; });
+    return image::generated(width, height, [&](int, int) {
+        return std::array{number(random), number(random), number(random)};
+    });
 }
 
 /// The largest difference between a look and a rule on a picture of a space.
@@ -100,9 +102,9 @@ TEST_CASE("three zone steps that weigh by the picture as it came in are one rule
 }
 
 TEST_CASE("a vivid layer over a mono base through a mask of the untouched picture is one rule", "[look][back]") {
-    const subject::Subject rule =
-        good_rule("let y = vec3(luminance(rgb))\nlet m = band(hsv(rgb).h, 0, 60, 30) * smoothstep(0.15, 0.5, hsv(rgb).s)\n"
-                  "out.rgb = mix(y, mix(y, rgb, 1.4), m)\n");
+    const subject::Subject rule = good_rule(
+        "let y = vec3(luminance(rgb))\nlet m = band(hsv(rgb).h, 0, 60, 30) * smoothstep(0.15, 0.5, hsv(rgb).s)\n"
+        "out.rgb = mix(y, mix(y, rgb, 1.4), m)\n");
     CHECK(apart(shipped("one-cloth-dyed.kasurilook"), rule) < 1e-6);
 }
 
@@ -119,15 +121,21 @@ TEST_CASE("an inner and an edge treatment from one key are one rule, neighbours 
 }
 
 TEST_CASE("a step reads what an earlier one made, by its label or its number", "[look][back]") {
-    const auto base = step("mono base", "out.rgb = vec3(luminance(rgb))"), vivid = step("vivid", "out.rgb = rgb.gbr * 2");
-    const auto reads = made_of({base, vivid, step("", "source base : vec3 = step \"mono base\"\nout.rgb = 0.5 * (rgb + base)")});
+    const auto base = step("mono base", "out.rgb = vec3(luminance(rgb))"),
+               vivid = step("vivid", "out.rgb = rgb.gbr * 2");
+    const auto reads =
+        made_of({base, vivid, step("", "source base : vec3 = step \"mono base\"\nout.rgb = 0.5 * (rgb + base)")});
     REQUIRE(reads);
-    CHECK(apart(reads.value().subject, good_rule("let y = vec3(luminance(rgb))\nlet v = y.gbr * 2\nout.rgb = 0.5 * (v + y)")) < 1e-6);
-    const auto number = made_of({base, vivid, step("", "source base : vec3 = step \"1\"\nout.rgb = 0.5 * (rgb + base)")});
+    CHECK(apart(reads.value().subject,
+                good_rule("let y = vec3(luminance(rgb))\nlet v = y.gbr * 2\nout.rgb = 0.5 * (v + y)")) < 1e-6);
+    const auto number =
+        made_of({base, vivid, step("", "source base : vec3 = step \"1\"\nout.rgb = 0.5 * (rgb + base)")});
     REQUIRE(number);
     CHECK(number.value().subject.identity() == reads.value().subject.identity());
     // What it made, opacity and all; single channels; alpha.
-    const auto share = made_of({step("half", "out.rgb = rgb * 0", 0.5), step("", "source g1 : float = step \"half\".g\nsource a1 = picture.a\nout.rgb = vec3(g1, r, a1)")});
+    const auto share =
+        made_of({step("half", "out.rgb = rgb * 0", 0.5),
+                 step("", "source g1 : float = step \"half\".g\nsource a1 = picture.a\nout.rgb = vec3(g1, r, a1)")});
     REQUIRE(share);
     CHECK(apart(share.value().subject, good_rule("out.rgb = vec3(0.5 * g, 0.5 * r, a)")) < 1e-6);
     // A step that is off has made what came into it.
@@ -146,17 +154,24 @@ TEST_CASE("a step reads what an earlier one made, by its label or its number", "
 TEST_CASE("spaces are minded, and masks and looks within looks look back too", "[look][back]") {
     const std::vector<document::LookStep> steps = {
         step("dip", "working srgb\nparam k = 0.7 in 0 .. 1\nout.rgb = rgb * k", 0.8),
-        step("turn", "working acescg\nsource dipped : vec3 = step \"dip\"\nsource original = picture\n"
-                     "out.rgb = mix(rgb.gbr, dipped, 0.3) + 0.1 * original.rgb", 1,
-             "source original : vec3 = picture\nclamp(original.r, 0, 1)"),
-        group({step("a", "out.rgb = rgb * 0.5"), step("b", "working srgb\nsource whole : vec3 = picture\nsource first : vec3 = step \"a\"\nout.rgb = 0.5 * whole + 0.25 * first")}, 0.6),
+        step("turn",
+             "working acescg\nsource dipped : vec3 = step \"dip\"\nsource original = picture\n"
+             "out.rgb = mix(rgb.gbr, dipped, 0.3) + 0.1 * original.rgb",
+             1, "source original : vec3 = picture\nclamp(original.r, 0, 1)"),
+        group({step("a", "out.rgb = rgb * 0.5"),
+               step("b",
+                    "working srgb\nsource whole : vec3 = picture\nsource first : vec3 = step \"a\"\nout.rgb = 0.5 * "
+                    "whole + 0.25 * first")},
+              0.6),
         step("", "source turned : vec3 = step \"turn\"\nout.rgb = max(rgb, turned)")};
     const auto made = made_of(steps);
     REQUIRE(made);
     for (const char* space : {"rec709-linear", "srgb", "p3-d65-linear"})
         check_reference(made.value().subject, space);
     // The picture of a look within a look is what comes into that look.
-    const auto within = made_of({step("", "out.rgb = rgb * 0.25"), group({step("", "out.rgb = rgb.gbr"), step("", "source o : vec3 = picture\nout.rgb = o")})});
+    const auto within =
+        made_of({step("", "out.rgb = rgb * 0.25"),
+                 group({step("", "out.rgb = rgb.gbr"), step("", "source o : vec3 = picture\nout.rgb = o")})});
     REQUIRE(within);
     CHECK(apart(within.value().subject, good_rule("out.rgb = rgb * 0.25")) < 1e-6);
 }
@@ -169,10 +184,13 @@ TEST_CASE("what cannot be read is said in a sentence", "[look][back]") {
     const std::string reads = "source x : vec3 = step \"later\"\nout.rgb = x";
     CHECK(why({step("first", reads), step("later", "out.r = g")}).find("comes later") != std::string::npos);
     CHECK(why({step("later", reads)}).find("is this step itself") != std::string::npos);
-    CHECK(why({step("first", "out.r = g"), step("second", reads)}).find("Labels are: first, second") != std::string::npos);
-    CHECK(why({step("first", "out.r = g", 1, "source x : vec3 = step \"gone\"\nx.r")}).find("its mask: its source x") != std::string::npos);
+    CHECK(why({step("first", "out.r = g"), step("second", reads)}).find("Labels are: first, second") !=
+          std::string::npos);
+    CHECK(why({step("first", "out.r = g", 1, "source x : vec3 = step \"gone\"\nx.r")}).find("its mask: its source x") !=
+          std::string::npos);
     // Of two steps of one label the nearest one before it.
-    const auto nearest = made_of({step("later", "out.rgb = rgb * 2"), step("later", "out.rgb = rgb * 3"), step("", reads), step("later", "out.rgb = rgb")});
+    const auto nearest = made_of({step("later", "out.rgb = rgb * 2"), step("later", "out.rgb = rgb * 3"),
+                                  step("", reads), step("later", "out.rgb = rgb")});
     REQUIRE(nearest);
     CHECK(apart(nearest.value().subject, good_rule("out.rgb = rgb * 6")) < 1e-5);
     // While somebody works on it, the step is left out.
@@ -190,8 +208,11 @@ TEST_CASE("a rule by itself is its own picture, and a step it reads may be broug
     CHECK(subject::Subject(rule).sources().empty());
     const subject::Subject base = good_rule("source base : vec3 = step \"mono\"\nout.rgb = base");
     CHECK(subject::without_picture(base, nullptr) == std::vector<std::string>{"base"});
-    // What is the same whatever it reads is shown by algebra; steps that look elsewhere are not said to undo one another.
-    const auto pair = made_of({step("a", "out.rgb = rgb.gbr"), step("b", "out.rgb = rgb.brg"), step("c", "source o : vec3 = picture\nout.rgb = o.gbr"), step("", "out.rgb = rgb.brg * 0.5")});
+    // What is the same whatever it reads is shown by algebra; steps that look elsewhere are not said to undo one
+    // another.
+    const auto pair =
+        made_of({step("a", "out.rgb = rgb.gbr"), step("b", "out.rgb = rgb.brg"),
+                 step("c", "source o : vec3 = picture\nout.rgb = o.gbr"), step("", "out.rgb = rgb.brg * 0.5")});
     REQUIRE(pair);
     CHECK(look::described(pair.value().subject).find("steps 1 and 2 together are the identity") != std::string::npos);
     CHECK(look::described(pair.value().subject).find("all 4 steps are one exact matrix") != std::string::npos);
