@@ -20,7 +20,7 @@ double milliseconds(Clock::time_point from) {
 constexpr double patience_ms = 250;
 constexpr double readings_wait_ms = 100;              ///< while newer work waits, readings may be so old
 constexpr auto pause = std::chrono::milliseconds(20); ///< after which a row is over
-constexpr double slow_ms = 60;                        ///< an exact sheet that took so long is preceded by a coarse one
+constexpr double slow_ms = 40;                        ///< an exact sheet that took so long is preceded by a coarse one
 
 } // namespace
 

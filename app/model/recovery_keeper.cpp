@@ -120,8 +120,8 @@ std::vector<LeftBehind> RecoveryKeeper::left_behind(const std::filesystem::path&
         if (file.extension() != ending)
             continue;
         if (const std::string name = file.filename().string(); name.starts_with('.')) {
-            // A write that was cut short, ".NAME.PID.part": its program's file is the one before it. Cleared away when
-            // that program is gone.
+            // A write that was cut short, ".NAME.PID-N.part": its program's file is the one before it. Cleared away
+            // when that program is gone.
             const std::filesystem::path whole = folder / (name.substr(1, name.find('.', 1) - 1) + ending);
             QLockFile of_whole(lock_of(whole));
             of_whole.setStaleLockTime(0);

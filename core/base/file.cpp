@@ -1,6 +1,7 @@
 #include "base/file.hpp"
 
 #include <algorithm>
+#include <atomic>
 #include <cctype>
 #include <cerrno>
 #include <cstring>
@@ -88,9 +89,11 @@ Status write_atomically(const fs::path& path, const std::function<Status(const f
     const fs::path folder = target.has_parent_path() ? target.parent_path() : fs::path(".");
     if (!fs::is_directory(folder, code))
         return Error{"there is no folder to write to", folder.string(), "Make it first, or choose another."};
-    // Pictures are written by their ending, so the temporary keeps it.
-    Temporary temporary{folder /
-                        fmt::format(".{}.{}.part{}", target.stem().string(), ::getpid(), target.extension().string())};
+    // Pictures are written by their ending, so the temporary keeps it. Two threads may write one file at a time.
+    static std::atomic<unsigned> writes = 0;
+    Temporary temporary{
+        folder /
+        fmt::format(".{}.{}-{}.part{}", target.stem().string(), ::getpid(), writes++, target.extension().string())};
     if (Status written = write(temporary.path); !written)
         return written;
     if (Status synced = sync_to_disk(temporary.path); !synced)

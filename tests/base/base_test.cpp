@@ -63,6 +63,20 @@ TEST_CASE("a file is replaced whole or not at all", "[base][file]") {
     CHECK(content_of(path) == "second");
 }
 
+TEST_CASE("two writes of one file at the same time do not meet: the last to finish stays", "[base][file]") {
+    TemporaryFolder folder;
+    const auto path = folder / "note.txt";
+    const Status outer = write_atomically(path, [&](const std::filesystem::path& temporary) -> Status {
+        write(temporary, "first");
+        CHECK(write_file(path, "second")); // as another thread would, in between
+        CHECK(content_of(path) == "second");
+        return {};
+    });
+    CHECK(outer);
+    CHECK(content_of(path) == "first");
+    CHECK(std::distance(std::filesystem::directory_iterator(folder.path), {}) == 1);
+}
+
 TEST_CASE("permissions and links survive a save", "[base][file]") {
     TemporaryFolder folder;
     REQUIRE(write_file(folder / "real", "1"));

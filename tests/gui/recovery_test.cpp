@@ -151,11 +151,11 @@ TEST_CASE("unsaved work is kept while it is unsaved, by the running program alon
     // As if the program had gone.
     REQUIRE(write_file(kept / "1-1.kasuri-recovery", left_text));
     REQUIRE(write_file(kept / "1-2.kasuri-recovery", "{ broken"));
-    REQUIRE(write_file(kept / ".1-1.1.part.kasuri-recovery", left_text)); // killed in the middle of a write
+    REQUIRE(write_file(kept / ".1-1.1-0.part.kasuri-recovery", left_text)); // killed in the middle of a write
     const std::vector<LeftBehind> left = RecoveryKeeper::left_behind(kept);
     REQUIRE(left.size() == 1); // what cannot be read is left there
     CHECK(left[0].file.filename() == "1-1.kasuri-recovery");
-    CHECK_FALSE(std::filesystem::exists(kept / ".1-1.1.part.kasuri-recovery"));
+    CHECK_FALSE(std::filesystem::exists(kept / ".1-1.1-0.part.kasuri-recovery"));
     CHECK(left[0].recovery.values.at("k") == 0.25);
     CHECK(left[0].recovery.bench.takes.size() == 1);
     Driver d;
