@@ -24,7 +24,8 @@ namespace {
 struct Options {
     std::string a, b, layer;
     RuleOptions sources; ///< of both
-    double within = 0, relative = 0;
+    double within = -1;  ///< below 0: what is usual; 0 is a limit
+    double relative = 0;
     std::vector<double> domain = {0, 1};
     bool json = false;
 };
@@ -93,7 +94,7 @@ int filters(const Options& options) {
     line.function = "equals";
     line.file = options.b;
     line.other = std::make_shared<const lang::Rule>(*b.subject.rule());
-    if (options.within > 0)
+    if (options.within >= 0)
         line.limit = options.within;
     // A picture of the other's is that of both.
     subject::Bindings bindings = b.subject.bindings();
@@ -214,14 +215,14 @@ int pictures(const Options& options) {
         fmt::print("different sizes: {} x {} and {} x {}\n", a->width, a->height, b->width, b->height);
         return Exit::rule_failed;
     }
-    const baking::Within within{options.within, options.relative};
+    const baking::Within within{std::max(0.0, options.within), options.relative};
     const Compared found = compared(*a, *b, within);
     const int exit = found.differ > 0 ? Exit::rule_failed : Exit::good;
     const auto width = static_cast<std::size_t>(a->width);
     const Spread seen = found.most > 0 ? spread_of(*a, *b) : Spread();
     if (options.json) {
-        Json made = {{"same", found.differ == 0}, {"pixels", a->pixels()},        {"differ", found.differ},
-                     {"within", options.within},  {"relative", options.relative}, {"largest", json_number(found.most)}};
+        Json made = {{"same", found.differ == 0}, {"pixels", a->pixels()},       {"differ", found.differ},
+                     {"within", within.absolute}, {"relative", within.relative}, {"largest", json_number(found.most)}};
         if (a->space != b->space)
             made["spaces"] = {a->space, b->space};
         if (found.most > 0) {
@@ -278,8 +279,8 @@ int subjects(const Options& options) {
         return Exit::input_output;
     const LoadedSubject &first = loaded[0], &second = loaded[1];
     baking::Within within;
-    if (options.within > 0 || options.relative > 0)
-        within = {options.within, options.relative};
+    if (options.within >= 0 || options.relative > 0)
+        within = {std::max(0.0, options.within), options.relative};
     const auto found = baking::compare(first.subject, second.subject, options.domain[0], options.domain[1], {}, within);
     if (!found) { // nothing was compared: that is no difference
         complain(found.error());

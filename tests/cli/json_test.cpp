@@ -135,6 +135,12 @@ TEST_CASE("a LUT stands where a filter stands, and is compared with what it was 
           Approx(baked["errors"]["tetrahedral"]["largest"].get<double>()).epsilon(0.02));
     CHECK(apart["space"] == "srgb");
     CHECK(cli(folder, "diff " + cube + " " + rule + " --within 0.05").exit == 0);
+    // 0 is a limit and not the usual one: the same table with one number a millionth larger.
+    folder.write("one.cube", "LUT_3D_SIZE 2\n0 0 0\n1 0 0\n0 1 0\n1 1 0\n0 0 1\n1 0 1\n0 1 1\n1 1 1\n");
+    folder.write("near.cube", "LUT_3D_SIZE 2\n0 0 0\n1 0 0\n0 1 0\n1 1 0\n0 0 1\n1 0 1\n0 1 1\n1 1 1.000001\n");
+    const std::string near = "diff " + folder.file("one.cube") + " " + folder.file("near.cube");
+    CHECK(cli(folder, near).exit == 0);
+    CHECK(cli(folder, near + " --within 0").exit == 1);
     CHECK(cli(folder, "diff " + cube + " " + cube).exit == 0);
     const auto first = [&](const std::string& what) {
         return std::stod(cli(folder, "eval " + what, "0.4,0.5,0.6\n").out);
