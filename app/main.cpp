@@ -1,9 +1,13 @@
+#include "model/bench.hpp"
 #include "model/session.hpp"
 #include "targets/target.hpp"
-#include "widgets/bench.hpp"
-#include "widgets/library_panel.hpp"
-#include "widgets/main_window.hpp"
-#include "widgets/theme.hpp"
+#include "widgets/files/files.hpp"
+#include "widgets/files/recovery.hpp"
+#include "widgets/frame/main_window.hpp"
+#include "widgets/frame/side_windows.hpp"
+#include "widgets/library/library_panel.hpp"
+#include "widgets/parts/room_menu.hpp"
+#include "widgets/parts/theme.hpp"
 
 #include <QApplication>
 #include <QCommandLineParser>
@@ -28,7 +32,7 @@ void start_demo(MainWindow& window, const QString& filters, const QString& pictu
     sheet.add_target(*kasuri::targets::find("dye_chart"), "colour");
     for (const QString& folder : {filters, QFileInfo(filters).path() + "/looks"})
         if (QFileInfo::exists(folder))
-            window.library().add_folder(QFileInfo(folder).canonicalFilePath());
+            window.part<LibraryPanel>().add_folder(QFileInfo(folder).canonicalFilePath());
     const QString cloths = pictures + "/cloths.exr", puppet = pictures + "/puppet.exr";
     if (QFileInfo::exists(cloths)) {
         sheet.add_picture(cloths.toStdString(), "colour");
@@ -52,7 +56,7 @@ void start_demo(MainWindow& window, const QString& filters, const QString& pictu
         bench.session().set_values(rule->presets.front().values, QObject::tr("preset"));
         bench.session().undo_stack().clear();
     });
-    bench.open(first);
+    window.part<Files>().open(first);
 }
 
 } // namespace
@@ -92,7 +96,7 @@ int main(int argc, char** argv) {
     if (parser.isSet(room))
         theme::set_room(parser.value(room));
     else if (!parser.isSet(shot))
-        Bench::restore_room();
+        restore_room();
     MainWindow window;
     if (parser.isSet(size)) {
         const QStringList parts = parser.value(size).split('x');
@@ -113,18 +117,18 @@ int main(int argc, char** argv) {
     const QStringList chosen = parser.value(lens).split(',');
     qsizetype pictures = 0;
     for (const QString& file : parser.positionalArguments())
-        window.bench().open(file, chosen[std::min(file.endsWith(".kasuri") ? 0 : pictures++, chosen.size() - 1)]);
+        window.part<Files>().open(file, chosen[std::min(file.endsWith(".kasuri") ? 0 : pictures++, chosen.size() - 1)]);
     window.show();
     // The very first time, when nothing was asked for: what it is about, in one minute.
     if (QSettings settings; !parser.isSet(shot) && !parser.isSet(demo) && parser.positionalArguments().isEmpty() &&
         !settings.contains("help/seen")) {
         settings.setValue("help/seen", true);
-        window.bench().open_help();
+        window.part<SideWindows>().open_help();
     }
-    if (parser.isSet(library) && !window.library().isVisible())
-        window.bench().open_library();
+    if (parser.isSet(library) && !window.part<LibraryPanel>().isVisible())
+        window.toggle_library();
     if (!parser.isSet(shot))
-        window.bench().keep_recovery(RecoveryKeeper::usual_folder());
+        window.part<Recovery>().keep_in(RecoveryKeeper::usual_folder());
     if (parser.isSet(shot)) {
         auto* timer = new QTimer(&window);
         constexpr int most_ticks = 300; // half a minute at the worst

@@ -1,14 +1,16 @@
 // What a user waits for, measured on the real window on Qt's offscreen platform: no timed tests, just figures.
 #include "io/picture_file.hpp"
 #include "io/stretch.hpp"
-#include "widgets/bench.hpp"
-#include "widgets/cell_view.hpp"
-#include "widgets/library_panel.hpp"
-#include "widgets/main_window.hpp"
-#include "widgets/rule_editor.hpp"
-#include "widgets/rule_panel.hpp"
-#include "widgets/sheet_view.hpp"
-#include "widgets/theme.hpp"
+#include "model/bench.hpp"
+#include "widgets/files/files.hpp"
+#include "widgets/files/recovery.hpp"
+#include "widgets/frame/main_window.hpp"
+#include "widgets/library/library_panel.hpp"
+#include "widgets/parts/theme.hpp"
+#include "widgets/sheet/cell_view.hpp"
+#include "widgets/sheet/sheet_view.hpp"
+#include "widgets/writing/rule_editor.hpp"
+#include "widgets/writing/rule_panel.hpp"
 
 #include <QApplication>
 #include <QDir>
@@ -110,7 +112,7 @@ void library(MainWindow& window, const QString& place) {
                        .arg(i)
                        .toUtf8());
     }
-    LibraryModel& model = window.library().model();
+    LibraryModel& model = window.part<LibraryPanel>().model();
     const auto wait_for = [&](auto signal) {
         QEventLoop loop;
         QObject::connect(&model, signal, &loop, &QEventLoop::quit);
@@ -119,8 +121,8 @@ void library(MainWindow& window, const QString& place) {
     };
     QElapsedTimer timer;
     timer.start();
-    window.library().add_folder(folder);
-    window.bench().open_library();
+    window.part<LibraryPanel>().add_folder(folder);
+    window.toggle_library();
     wait_for(&LibraryModel::read);
     const auto ready = timer.elapsed();
     const int all = model.all();
@@ -152,9 +154,9 @@ int main(int argc, char** argv) {
     bench.sheet().add_picture(pictures + "cloths.exr", "colour");
     bench.sheet().add_picture(pictures + "cloths.exr", "green");
     bench.sheet().add_picture(pictures + "puppet.exr", "colour");
-    bench.open(KASURI_SOURCE_DIR "/data/filters/indigo-over-madder.kasuri");
+    window.part<Files>().open(KASURI_SOURCE_DIR "/data/filters/indigo-over-madder.kasuri");
     window.show();
-    bench.keep_recovery(settings.path().toStdString() + "/recovery"); // as in the program
+    window.part<Recovery>().keep_in(settings.path().toStdString() + "/recovery"); // as in the program
     settle(window);
     window.repaint();
     std::printf("%-46s %6.0f ms\n", "start to first complete sheet", static_cast<double>(start.nsecsElapsed()) / 1e6);
@@ -162,7 +164,7 @@ int main(int argc, char** argv) {
     // With an argument only a part is measured, for a profile of it.
     const std::string part = argc > 1 ? argv[1] : "";
     const bool keys_alone = part == "keys", no_keys = part == "drag";
-    RuleEditor& editor = *window.rule_panel().editor();
+    RuleEditor& editor = *window.part<RulePanel>().editor();
     const int line = 11; // out.g = mix(g, shared, meet)
     editor.setCursorPosition(line - 1, editor.lineLength(line - 1) - 1);
     std::vector<double> keys, all_keys, proofs;
@@ -218,8 +220,8 @@ int main(int argc, char** argv) {
         bench.session().take_as_saved();
         return 0;
     }
-    CellView& cell = *window.sheet_view().cell(bench.sheet().cells()[1].id);
-    window.sheet_view().set_alone(cell.id());
+    CellView& cell = *window.part<SheetView>().cell(bench.sheet().cells()[1].id);
+    window.part<SheetView>().set_alone(cell.id());
     settle(window);
     std::vector<double> pans, zooms;
     cell.zoom_to(1);
@@ -232,7 +234,7 @@ int main(int argc, char** argv) {
         zooms.push_back(times_of(window, [&] { cell.zoom_to(1.1 + 0.1 * (i % 8)); }).all);
     print("pan, one cell filling the sheet", pans);
     print("zoom, the same", zooms);
-    window.sheet_view().set_alone(0);
+    window.part<SheetView>().set_alone(0);
     memory();
     // A picture of four times the size: a coarse sheet first, then the exact one.
     const QString large = settings.path() + "/large.exr";

@@ -1,5 +1,6 @@
 #include "subject.hpp"
 
+#include "base/file_kind.hpp"
 #include "command.hpp"
 #include "handover/render.hpp"
 #include "look/make.hpp"
@@ -24,9 +25,7 @@ Result<document::Look> lut_alone(const std::string& file, const std::string& spa
 
 } // namespace
 
-bool is_look_or_lut(const std::string& file) {
-    return file.ends_with(document::look_ending) || document::is_lut_name(file);
-}
+bool is_look_or_lut(const std::string& file) { return is_kind(file, FileKind::look) || is_kind(file, FileKind::lut); }
 
 int say_not_measured(const std::string& file, const std::vector<std::string>& sources) {
     fmt::print(stderr, "{}: not measured: no picture for {}; give --source {}=FILE\n", file, fmt::join(sources, ", "),
@@ -44,7 +43,7 @@ LoadedSubject load_subject(const RuleOptions& options, const char* command) {
         if (made.exit == Exit::good)
             made.subject = subject::Subject(std::move(filter.rule), filter.values);
     } else {
-        const bool is_lut = document::is_lut_name(options.filter);
+        const bool is_lut = is_kind(options.filter, FileKind::lut);
         if (!options.settings.empty() || !options.preset.empty()) {
             fmt::print(stderr, "kasuri-cli {}: {}; --set and --preset are for filters\n", command,
                        is_lut ? "a LUT has no values" : "a look has its own values");

@@ -43,15 +43,15 @@ function(kasuri_precompiled target name)
   target_precompile_headers(${target} REUSE_FROM kasuri_headers_${name})
 endfunction()
 
-# Headers are included as "NAME/file.hpp". Every library has an include folder of its own, with nothing in it but a link to its sources, so that
+# Headers are included as "NAME/file.hpp", or "PREFIX/NAME/file.hpp". Every library has an include folder of its own, with nothing in it but a link to its sources, so that
 # the compiler finds what a library uses and nothing else: the arrows of docs/architecture.md hold or it does not build.
 function(kasuri_library name)
-  cmake_parse_arguments(ARG "" "FOLDER;HEADERS" "USES;PRIVATE_USES" ${ARGN})
+  cmake_parse_arguments(ARG "" "FOLDER;PREFIX;HEADERS" "USES;PRIVATE_USES" ${ARGN})
   file(GLOB_RECURSE sources CONFIGURE_DEPENDS ${ARG_FOLDER}/*.cpp ${ARG_FOLDER}/*.hpp)
   set(include ${CMAKE_BINARY_DIR}/include/${name})
-  file(MAKE_DIRECTORY ${include})
+  file(MAKE_DIRECTORY ${include}/${ARG_PREFIX})
   get_filename_component(folder ${ARG_FOLDER} NAME)
-  file(CREATE_LINK ${CMAKE_CURRENT_SOURCE_DIR}/${ARG_FOLDER} ${include}/${folder} SYMBOLIC)
+  file(CREATE_LINK ${CMAKE_CURRENT_SOURCE_DIR}/${ARG_FOLDER} ${include}/${ARG_PREFIX}/${folder} SYMBOLIC)
   add_library(kasuri_${name} STATIC ${sources})
   target_include_directories(kasuri_${name} PUBLIC ${include})
   target_compile_options(kasuri_${name} PRIVATE ${KASURI_WARNINGS})

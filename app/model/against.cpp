@@ -1,5 +1,6 @@
 #include "model/against.hpp"
 
+#include "base/file_kind.hpp"
 #include "document/filter_file.hpp"
 
 namespace kasuri::app {
@@ -11,6 +12,8 @@ void Against::set(const QString& name, OtherRule rule) {
 }
 
 Status Against::open(const std::filesystem::path& path) {
+    if (is_kind(path, FileKind::look))
+        return open_look(path);
     Result<std::string> text = document::load_filter(path);
     if (!text)
         return text.error();
@@ -31,6 +34,12 @@ Status Against::open_look(const std::filesystem::path& path) {
     other.around = std::make_shared<const Around>(Around{std::move(look.value()), 0, false});
     set(QString::fromStdString(path.stem().string()), std::move(other));
     return {};
+}
+
+void Against::set_what_comes_in() {
+    OtherRule other;
+    other.is_before = true;
+    set(tr("what comes in"), std::move(other));
 }
 
 void Against::clear() {

@@ -21,16 +21,18 @@ public:
     const QString& name() const { return name_; }
 
     void set(const QString& name, OtherRule rule);
-    /// A filter file, at its defaults.
+    /// A filter file, at its defaults, or a look file.
     Status open(const std::filesystem::path& path);
-    /// A look file.
-    Status open_look(const std::filesystem::path& path);
+    /// What comes into the step in hand.
+    void set_what_comes_in();
     void clear();
 
 signals:
     void changed();
 
 private:
+    Status open_look(const std::filesystem::path& path);
+
     QString name_;
     std::optional<OtherRule> rule_;
 };

@@ -5,6 +5,7 @@
 #include "json.hpp"
 #include "subject.hpp"
 
+#include "base/file_kind.hpp"
 #include <fmt/format.h>
 #include <memory>
 
@@ -44,7 +45,7 @@ int into_filter(const Options& options) {
 int run(const Options& options) {
     if (!known_space(options.space))
         return Exit::usage;
-    if (io::is_cdl_file(options.rule.filter))
+    if (is_kind(options.rule.filter, FileKind::correction))
         return into_filter(options);
     const LoadedSubject loaded = load_subject(options.rule, "cdl");
     if (loaded.exit != Exit::good)
@@ -58,7 +59,7 @@ int run(const Options& options) {
         return Exit::rule_failed;
     }
     if (!options.out.empty()) {
-        if (!io::is_cdl_file(options.out)) {
+        if (!is_kind(options.out, FileKind::correction)) {
             fmt::print(stderr, "kasuri-cli cdl: {}: write .cc, .ccc or .cdl\n", options.out);
             return Exit::usage;
         }

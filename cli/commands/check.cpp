@@ -11,6 +11,7 @@
 #include "proof/report.hpp"
 #include "subject.hpp"
 
+#include "base/file_kind.hpp"
 #include <algorithm>
 #include <atomic>
 #include <filesystem>
@@ -43,7 +44,7 @@ std::optional<std::vector<std::string>> filters_of(const std::vector<std::string
         std::vector<std::string> found;
         for (fs::recursive_directory_iterator entry(path, fs::directory_options::skip_permission_denied, failure), end;
              !failure && entry != end; entry.increment(failure))
-            if ((entry->path().extension() == ".kasuri" || entry->path().extension() == document::look_ending) &&
+            if ((is_kind(entry->path(), FileKind::filter) || is_kind(entry->path(), FileKind::look)) &&
                 entry->is_regular_file(failure))
                 found.push_back(entry->path().string());
         if (failure) {
@@ -230,7 +231,7 @@ int run(const Options& options) {
     bool several = false;
     std::vector<Work> all;
     for (const std::string& file : *files) {
-        if (!file.ends_with(document::look_ending)) {
+        if (!is_kind(file, FileKind::look)) {
             all.push_back(prepared(options, file));
             continue;
         }

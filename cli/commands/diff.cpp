@@ -12,6 +12,7 @@
 #include "readings/view.hpp"
 #include "subject.hpp"
 
+#include "base/file_kind.hpp"
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
@@ -37,7 +38,7 @@ std::string within_words(const baking::Within& within) {
                                : absolute;
 }
 
-bool is_filter(const std::string& file) { return file.ends_with(document::filter_ending); }
+bool is_filter(const std::string& file) { return is_kind(file, FileKind::filter); }
 
 std::string colour(const std::array<float, 4>& c) {
     return fmt::format("({}, {}, {}, {})", number_text(c[0], 6), number_text(c[1], 6), number_text(c[2], 6),
@@ -257,7 +258,7 @@ int pictures(const Options& options) {
 }
 
 bool is_subject(const std::string& file) {
-    return is_filter(file) || file.ends_with(document::look_ending) || document::is_lut_name(file);
+    return is_filter(file) || is_kind(file, FileKind::look) || is_kind(file, FileKind::lut);
 }
 
 /// Looks and LUTs, with each other or with filters: colour by colour, at their values.
@@ -266,10 +267,10 @@ int subjects(const Options& options) {
     names[0].filter = options.a;
     names[1].filter = options.b;
     // A LUT says nothing of its space: it is that of what it is compared with.
-    const bool lut_first = document::is_lut_name(options.a);
+    const bool lut_first = is_kind(options.a, FileKind::lut);
     LoadedSubject loaded[2];
     for (const std::size_t i : {lut_first ? 1u : 0u, lut_first ? 0u : 1u}) {
-        if (document::is_lut_name(names[i].filter))
+        if (is_kind(names[i].filter, FileKind::lut))
             names[i].lut_space = loaded[1 - i].subject.space();
         loaded[i] = load_subject(names[i], "diff");
         if (loaded[i].exit != Exit::good)

@@ -8,8 +8,6 @@
 
 namespace kasuri::document {
 
-inline constexpr std::string_view filter_ending = ".kasuri";
-
 /// Reads the text of a filter. Must be UTF-8 without zero bytes and not longer than the language's limit;
 /// a byte order mark is dropped and \r\n becomes \n.
 Result<std::string> load_filter(const std::filesystem::path& path);

@@ -1,5 +1,6 @@
 #include "document/library.hpp"
 
+#include "base/file_kind.hpp"
 #include "document/filter_file.hpp"
 #include "document/look_file.hpp"
 #include "document/look_text.hpp"
@@ -72,8 +73,8 @@ std::string first_of(const std::vector<std::string>& list) { return list.empty()
 
 std::vector<std::filesystem::path> library_files(const std::filesystem::path& folder) {
     return found_below(folder, [](const std::filesystem::directory_entry& entry) {
-        const std::filesystem::path ending = entry.path().extension();
-        return (ending == filter_ending || ending == look_ending) && !entry.path().filename().string().starts_with('.');
+        return (is_kind(entry.path(), FileKind::filter) || is_kind(entry.path(), FileKind::look)) &&
+            !entry.path().filename().string().starts_with('.');
     });
 }
 
@@ -92,7 +93,7 @@ LibraryEntry library_entry(const std::filesystem::path& path) {
     LibraryEntry entry;
     entry.path = path;
     entry.title = path.stem().string();
-    entry.is_look = path.extension() == look_ending;
+    entry.is_look = is_kind(path, FileKind::look);
     stamp(entry);
     if (entry.is_look) {
         const Result<Look> look = load_look(path);

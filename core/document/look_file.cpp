@@ -1,6 +1,7 @@
 #include "document/look_file.hpp"
 
 #include "base/file.hpp"
+#include "base/file_kind.hpp"
 #include "document/filter_file.hpp"
 
 #include <algorithm>
@@ -163,7 +164,7 @@ LookStep step_of(const Json& object, int depth, std::size_t& count) {
     if (const auto bench = object.find("bench"); bench != object.end())
         step.bench = bench->dump(1, '\t', false, Json::error_handler_t::replace) + "\n"; // as bench_text writes it
     step.lut = text_in(object, "lut");
-    if (!step.lut.empty() && !is_lut_name("x" + step.lut))
+    if (!step.lut.empty() && !is_kind("x" + step.lut, FileKind::lut))
         throw Wrong{fmt::format("its \"lut\" is {}, which is no ending of a LUT file", step.lut)};
     step.space = text_in(object, "space", "srgb");
     if (!step.filter.empty() && !step.is_look && !object.contains("text"))
@@ -330,17 +331,6 @@ const std::shared_ptr<const SharedText::Data>& SharedText::nothing() {
 
 bool is_no_rule(const LookStep& step) { return step.is_look || !step.lut.empty(); }
 
-std::span<const std::string_view> lut_endings() {
-    static constexpr std::string_view endings[] = {".cube", ".clf", ".ctf",   ".csp",   ".3dl",
-                                                   ".itx",  ".lut", ".spi1d", ".spi3d", ".spimtx"};
-    return endings;
-}
-
-bool is_lut_name(const std::filesystem::path& path) {
-    const auto endings = lut_endings();
-    return std::find(endings.begin(), endings.end(), lower_ending(path)) != endings.end();
-}
-
 FilterState state_of(const LookStep& step, const std::filesystem::path& folder) {
     if (step.filter.empty())
         return FilterState::none;
@@ -374,7 +364,7 @@ std::function<Result<std::string>(const std::string&)> used_by(const LookStep& s
 Result<LookStep> step_from(const std::filesystem::path& file) {
     LookStep step;
     step.filter = file.generic_string();
-    if (is_lut_name(file)) {
+    if (is_kind(file, FileKind::lut)) {
         Result<std::string> content = read_file(file, longest);
         if (!content)
             return content.error();
@@ -384,7 +374,7 @@ Result<LookStep> step_from(const std::filesystem::path& file) {
         step.lut_text = SharedText(std::move(content.value()));
         return step;
     }
-    if (file.extension() != look_ending) {
+    if (!is_kind(file, FileKind::look)) {
         Result<std::string> text = load_filter(file);
         if (!text)
             return text.error();

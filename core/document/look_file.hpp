@@ -12,7 +12,6 @@
 
 namespace kasuri::document {
 
-inline constexpr std::string_view look_ending = ".kasurilook";
 inline constexpr int look_version = 1;
 /// How deep looks may stand within looks, and how many steps they may have together.
 inline constexpr int deepest_look = 8;
@@ -103,9 +102,6 @@ std::function<Result<std::string>(const std::string&)> used_by(const LookStep& s
 /// Whether the step is a look or a LUT.
 bool is_no_rule(const LookStep& step);
 
-/// Endings of LUT files that can be steps, with their dots; and whether a file's name has one.
-std::span<const std::string_view> lut_endings();
-bool is_lut_name(const std::filesystem::path& path);
 /// A step of a filter, a LUT or of another look: a copy of it, with its path as it is given.
 Result<LookStep> step_from(const std::filesystem::path& file);
 

@@ -1,6 +1,7 @@
 #include "handover/batch.hpp"
 
 #include "base/file.hpp"
+#include "base/file_kind.hpp"
 #include "base/text.hpp"
 #include "io/sequence.hpp"
 
@@ -23,7 +24,6 @@ namespace {
 namespace fs = std::filesystem;
 
 constexpr std::size_t most_items = 1'000'000;
-constexpr std::string_view picture_endings[] = {".png", ".tif", ".tiff", ".exr"};
 
 std::optional<int> whole_number(std::string_view text) {
     int value = 0;
@@ -31,10 +31,7 @@ std::optional<int> whole_number(std::string_view text) {
     return error == std::errc() && end == text.data() + text.size() && value >= 0 ? std::optional(value) : std::nullopt;
 }
 
-bool is_picture(const fs::path& path) {
-    return std::find(std::begin(picture_endings), std::end(picture_endings), lower_ending(path)) !=
-        std::end(picture_endings);
-}
+bool is_picture(const fs::path& path) { return is_kind(path, FileKind::picture); }
 
 /// Whether a file's name fits a pattern: * for any text, ? for one character, # in a run for digits, as many at least.
 /// If it has a run of #, `digits` becomes what stands in its place. Takes length times length at most: of several *,

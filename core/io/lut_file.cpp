@@ -1,6 +1,7 @@
 #include "io/lut_file.hpp"
 
 #include "base/file.hpp"
+#include "base/file_kind.hpp"
 #include "io/ocio.hpp"
 
 #include <algorithm>
@@ -210,11 +211,6 @@ Result<std::shared_ptr<const ir::External>> read_lut(const std::filesystem::path
         return Error{"cannot be understood: " + reason(e), path.string(),
                      "It may be damaged, or of another kind than its ending says."};
     }
-}
-
-bool is_cdl_file(const std::filesystem::path& path) {
-    const std::string ending = lower_ending(path);
-    return ending == ".cc" || ending == ".ccc" || ending == ".cdl";
 }
 
 Result<std::vector<Cdl>> read_cdl(const std::filesystem::path& path) {

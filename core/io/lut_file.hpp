@@ -54,7 +54,6 @@ struct Cdl {
     friend bool operator==(const Cdl&, const Cdl&) = default;
 };
 
-bool is_cdl_file(const std::filesystem::path& path);
 /// All corrections of a .cc, .ccc or .cdl file.
 Result<std::vector<Cdl>> read_cdl(const std::filesystem::path& path);
 /// By its ending: .cc, .ccc or .cdl.

@@ -2,10 +2,10 @@
 #include "gui/driver.hpp"
 #include "handover/cdl.hpp"
 #include "io/picture_file.hpp"
-#include "widgets/apply_window.hpp"
-#include "widgets/bake_window.hpp"
-#include "widgets/look_actions.hpp"
-#include "widgets/step_panel.hpp"
+#include "widgets/handover/apply_window.hpp"
+#include "widgets/handover/bake_window.hpp"
+#include "widgets/look/look_actions.hpp"
+#include "widgets/look/step_panel.hpp"
 
 #include <QLineEdit>
 #include <QPushButton>
@@ -116,7 +116,7 @@ TEST_CASE("a LUT is dropped on the bench as a step whose numbers can be said, a 
     bake->write_to(d.file("turn.cube"));
     bake->close();
     CHECK(QFile::exists(d.file("turn.clf")));
-    d.window.bench().open(d.file("turn.cube"));
+    d.window.part<app::Files>().open(d.file("turn.cube"));
     d.settle();
     LookModel& look = d.window.bench().look();
     REQUIRE((look.count() == 2 && look.step().lut == ".cube"));
@@ -127,12 +127,12 @@ TEST_CASE("a LUT is dropped on the bench as a step whose numbers can be said, a 
     d.session().recall("out.r = g\n", {}, "not there");
     d.trigger("format");
     CHECK(d.text() == listing);
-    CHECK(d.window.proofs_bar().items().empty());
+    CHECK(d.window.part<app::ProofsBar>().items().empty());
     d.trigger("take");
     CHECK(d.window.bench().takes().takes().empty());
     d.trigger("step_before");
     d.settle();
-    CHECK_FALSE(d.window.proofs_bar().items().empty()); // of the rule before it
+    CHECK_FALSE(d.window.part<app::ProofsBar>().items().empty()); // of the rule before it
     d.trigger("step_after");
     d.settle();
     look.set_space(1, "rec709-linear");
@@ -142,7 +142,7 @@ TEST_CASE("a LUT is dropped on the bench as a step whose numbers can be said, a 
                                    static_cast<std::size_t>(d.sheet().strips()[1]->sample_at(0.5)));
     CHECK(static_cast<double>(out[0]) == Approx(static_cast<double>(in[2])).margin(1e-4)); // turned twice
     REQUIRE(io::write_cdl(d.file("shot.cc").toStdString(), {{1.1, 1, 0.9}, {0, 0, 0.02}, {1, 1, 1}, 0.8, "shot", ""}));
-    d.window.bench().open(d.file("shot.cc"));
+    d.window.part<app::Files>().open(d.file("shot.cc"));
     d.settle();
     CHECK(look.count() == 3);
     CHECK(d.session().compiles());

@@ -1,9 +1,9 @@
 // Help with writing in the real editor: completion, forms of calls, meanings, values beside the lines, the trace.
 #include "gui/driver.hpp"
-#include "widgets/completion_list.hpp"
-#include "widgets/editor_assist.hpp"
-#include "widgets/pins_panel.hpp"
-#include "widgets/trace_window.hpp"
+#include "widgets/frame/trace_window.hpp"
+#include "widgets/sheet/pins_panel.hpp"
+#include "widgets/writing/completion_list.hpp"
+#include "widgets/writing/editor_assist.hpp"
 
 #include <QLabel>
 #include <QToolTip>
@@ -18,7 +18,7 @@ namespace {
 struct Writer : Driver {
     EditorAssist& assist;
 
-    explicit Writer(const QString& text = "out.rgb = rgb\n") : assist(*window.rule_panel().assist()) {
+    explicit Writer(const QString& text = "out.rgb = rgb\n") : assist(*window.part<app::RulePanel>().assist()) {
         window.activateWindow();
         replace_text(text);
         editor().setFocus();
@@ -84,7 +84,7 @@ TEST_CASE("components come after a point, own names come first, and the list giv
     CHECK_FALSE(d.assist.list()->isVisible());
     QTest::keyClick(&d.editor(), Qt::Key_Space, Qt::ControlModifier);
     CHECK(d.assist.list()->isVisible());
-    d.window.status_line().setFocus();
+    d.window.part<app::StatusLine>().setFocus();
     d.sheet().cell(d.window.bench().sheet().cells()[0].id)->setFocus();
     CHECK_FALSE(d.assist.list()->isVisible());
     d.editor().setFocus();
@@ -116,7 +116,7 @@ TEST_CASE("the lines say what they come to at the pin in force, and the trace sa
     Writer d("let sum = r + g\nout.r = sqrt(sum - 10)\n");
     CHECK(d.editor().line_values().empty()); // no pin, no values
     d.trigger("trace");
-    CHECK(d.window.status_line().message().contains("Pin a place"));
+    CHECK(d.window.part<app::StatusLine>().message().contains("Pin a place"));
     SheetModel& sheet = d.window.bench().sheet();
     const Cell& chart = sheet.cells()[0];
     sheet.add_pin(chart.source(), {0, 0});
@@ -144,8 +144,8 @@ TEST_CASE("the lines say what they come to at the pin in force, and the trace sa
     sheet.add_pin(chart.source(), {7, 2});
     d.settle();
     CHECK(d.editor().line_values()[0].text != first);
-    d.window.pins_panel().setFocus();
-    QTest::keyClick(&d.window.pins_panel(), Qt::Key_Up);
+    d.window.part<app::PinsPanel>().setFocus();
+    QTest::keyClick(&d.window.part<app::PinsPanel>(), Qt::Key_Up);
     d.settle();
     CHECK(sheet.active_pin()->number == 1);
     CHECK(d.editor().line_values()[0].text == first);

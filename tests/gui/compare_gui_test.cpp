@@ -3,10 +3,10 @@
 #include "gui/driver.hpp"
 #include "image/image.hpp"
 #include "io/picture_file.hpp"
-#include "widgets/reading_panel.hpp"
-#include "widgets/readings_column.hpp"
-#include "widgets/sources_panel.hpp"
-#include "widgets/top_bar.hpp"
+#include "widgets/frame/top_bar.hpp"
+#include "widgets/readings/reading_panel.hpp"
+#include "widgets/readings/readings_column.hpp"
+#include "widgets/sheet/sources_panel.hpp"
 
 #include <QDragEnterEvent>
 #include <QDropEvent>
@@ -31,7 +31,7 @@ struct Cloths : Driver {
 
     explicit Cloths(const QString& rule, const QString& file = "cloths.exr") {
         replace_text(rule);
-        window.bench().open(pictures + file);
+        window.part<app::Files>().open(pictures + file);
         settle();
         id = window.bench().sheet().cells()[1].id;
         view = sheet().cell(id);
@@ -69,7 +69,7 @@ TEST_CASE(
     "a picture is given to a source by dropping a file or a cell on its row, and what happens to its size is said",
     "[gui][sheet]") {
     Cloths d("source lantern : vec3\nout.rgb = lantern\n");
-    SourcesPanel& panel = d.window.sources_panel();
+    SourcesPanel& panel = d.window.part<app::SourcesPanel>();
     REQUIRE(panel.isVisible());
     CHECK(panel.said("lantern").contains("0 there"));
     drop_file(panel, {40, panel.height() - 12}, pictures + "puppet.exr");
@@ -102,7 +102,7 @@ TEST_CASE(
     CHECK(d.model().given().empty());
     // A file that cannot be read is told, and nothing else is lost.
     drop_file(panel, {40, panel.height() - 12}, d.file("nothing.exr"));
-    REQUIRE(QTest::qWaitFor([&] { return d.window.status_line().message().contains("nothing.exr"); }, 5000));
+    REQUIRE(QTest::qWaitFor([&] { return d.window.part<app::StatusLine>().message().contains("nothing.exr"); }, 5000));
     d.settle();
     CHECK(d.model().given().empty());
     d.replace_text("out.r = g\n");
@@ -137,12 +137,12 @@ TEST_CASE("the expression at the caret is shown on the sheet, and goes again wit
     CHECK(QString::fromStdString(d.view->result()->fault).contains("mask"));
     d.editor().setCursorPosition(1, 0);
     d.trigger("peek");
-    CHECK(d.window.status_line().message().contains("caret"));
+    CHECK(d.window.part<app::StatusLine>().message().contains("caret"));
 }
 
 TEST_CASE("the rule as it was is kept as before, by a key, and named where before stands", "[gui][sheet]") {
     Cloths d("out.rgb = rgb * 0.5\n");
-    CHECK(d.window.top_bar().against_button()->text().contains("the picture"));
+    CHECK(d.window.part<app::TopBar>().against_button()->text().contains("the picture"));
     d.trigger("keep_now");
     d.settle();
     CHECK(d.window.bench().against().rule());
@@ -150,9 +150,9 @@ TEST_CASE("the rule as it was is kept as before, by a key, and named where befor
     d.replace_text("out.rgb = rgb * 0.25\n");
     d.settle();
     CHECK(d.view->result()->before_pixels->at(9, 9)[0] == Approx(2 * d.view->result()->after_pixels->at(9, 9)[0]));
-    CHECK(d.window.top_bar().against_button()->text().contains("the kept rule"));
+    CHECK(d.window.part<app::TopBar>().against_button()->text().contains("the kept rule"));
     QMenu menu;
-    d.window.bench().fill_against(menu);
+    d.window.part<app::CompareActions>().fill(menu);
     menu.actions().front()->trigger();
     d.settle();
     CHECK_FALSE(d.window.bench().against().rule());
@@ -160,14 +160,14 @@ TEST_CASE("the rule as it was is kept as before, by a key, and named where befor
     // Another filter from its file; one that is not there is told.
     REQUIRE(d.window.bench().against().open(KASURI_SOURCE_DIR "/data/filters/indigo-over-madder.kasuri"));
     d.settle();
-    CHECK(d.window.top_bar().against_button()->toolTip().contains("indigo-over-madder"));
+    CHECK(d.window.part<app::TopBar>().against_button()->toolTip().contains("indigo-over-madder"));
     CHECK_FALSE(d.window.bench().against().open("/nowhere/at-all.kasuri"));
     CHECK(d.window.bench().against().name() == "indigo-over-madder");
     d.replace_text("out.rgb = ");
     d.trigger("keep_now"); // at once, or after the check: never a rule that does not compile
     d.settle_text();
     d.trigger("keep_now");
-    CHECK(d.window.status_line().message().contains("compile"));
+    CHECK(d.window.part<app::StatusLine>().message().contains("compile"));
 }
 
 TEST_CASE("layers are badges under the picture, and one click shows one", "[gui][sheet]") {
@@ -257,5 +257,5 @@ TEST_CASE("a reading is written as a picture, whole or not at all", "[gui][readi
     REQUIRE(panel->write_picture(d.file("response.png")));
     CHECK(QImage(d.file("response.png")).width() > 100);
     CHECK_FALSE(panel->write_picture("/nowhere/response.png"));
-    CHECK(d.window.status_line().message().contains("could not be written"));
+    CHECK(d.window.part<app::StatusLine>().message().contains("could not be written"));
 }

@@ -1,16 +1,21 @@
 #pragma once
+#include "model/bench.hpp"
 #include "model/session.hpp"
-#include "widgets/bench.hpp"
-#include "widgets/cell_view.hpp"
-#include "widgets/main_window.hpp"
-#include "widgets/number_field.hpp"
-#include "widgets/proofs_bar.hpp"
-#include "widgets/rule_editor.hpp"
-#include "widgets/rule_panel.hpp"
-#include "widgets/sheet_view.hpp"
-#include "widgets/status_line.hpp"
-#include "widgets/strip_view.hpp"
-#include "widgets/values_panel.hpp"
+#include "widgets/compare/compare_actions.hpp"
+#include "widgets/files/files.hpp"
+#include "widgets/files/recovery.hpp"
+#include "widgets/frame/main_window.hpp"
+#include "widgets/frame/side_windows.hpp"
+#include "widgets/frame/status_line.hpp"
+#include "widgets/handover/handover_actions.hpp"
+#include "widgets/parts/number_field.hpp"
+#include "widgets/proofs/proofs_bar.hpp"
+#include "widgets/sheet/cell_view.hpp"
+#include "widgets/sheet/sheet_view.hpp"
+#include "widgets/sheet/strip_view.hpp"
+#include "widgets/tuning/values_panel.hpp"
+#include "widgets/writing/rule_editor.hpp"
+#include "widgets/writing/rule_panel.hpp"
 
 #include <QApplication>
 #include <QFile>
@@ -36,8 +41,8 @@ public:
     ~Driver() { window.bench().session().take_as_saved(); } // no question about unsaved work
 
     app::Session& session() { return window.bench().session(); }
-    app::RuleEditor& editor() { return *window.rule_panel().editor(); }
-    app::SheetView& sheet() { return window.sheet_view(); }
+    app::RuleEditor& editor() { return *window.part<app::RulePanel>().editor(); }
+    app::SheetView& sheet() { return window.part<app::SheetView>(); }
     QString file(const QString& name) const { return folder.filePath(name); }
 
     /// Waits until everything asked for is shown.
@@ -84,7 +89,7 @@ public:
         return view->result()->after.at(static_cast<std::size_t>(view->sample_at(share)));
     }
     const proof::Outcome* outcome(const std::string& function) {
-        for (const app::ProofItem* item : window.proofs_bar().items())
+        for (const app::ProofItem* item : window.part<app::ProofsBar>().items())
             if (item->outcome().function == function)
                 return &item->outcome();
         return nullptr;

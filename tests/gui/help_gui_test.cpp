@@ -1,8 +1,8 @@
 // Help: the pages are in the program, can be searched, and name every key of the table of actions; a report is written
 // from the window.
 #include "gui/driver.hpp"
-#include "widgets/actions.hpp"
-#include "widgets/help_window.hpp"
+#include "widgets/frame/actions.hpp"
+#include "widgets/frame/help_window.hpp"
 
 #include <QLineEdit>
 #include <QListWidget>
@@ -51,8 +51,8 @@ TEST_CASE("a report of a look is one page with everything in it", "[gui][report]
                    "k)\nproof \"greys stay grey\" : neutral\n");
     d.settle();
     const auto written = [&] {
-        d.window.bench().write_report(d.file("r.html"));
-        REQUIRE(QTest::qWaitFor([&] { return d.window.status_line().message().contains("Wrote"); }, 20000));
+        d.window.part<app::HandoverActions>().write_report(d.file("r.html"));
+        REQUIRE(QTest::qWaitFor([&] { return d.window.part<app::StatusLine>().message().contains("Wrote"); }, 20000));
         QFile file(d.file("r.html"));
         REQUIRE(file.open(QIODevice::ReadOnly));
         return QString::fromUtf8(file.readAll());

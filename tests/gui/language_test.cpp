@@ -1,9 +1,9 @@
 // What the window does with the whole of the language: kinds of parameters, files that are used, further pictures,
 // neighbourhoods, hints, the canonical form.
 #include "driver.hpp"
-#include "widgets/sources_panel.hpp"
+#include "widgets/sheet/sources_panel.hpp"
 
-#include "widgets/value_editor.hpp"
+#include "widgets/tuning/value_editor.hpp"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -20,7 +20,7 @@ void write(const QString& file, const std::string& text) { std::ofstream(file.to
 
 QString understood(Driver& d) {
     QString all;
-    for (const QLabel* label : d.window.rule_panel().findChildren<QLabel*>())
+    for (const QLabel* label : d.window.part<app::RulePanel>().findChildren<QLabel*>())
         all += label->text() + "\n";
     return all;
 }
@@ -34,7 +34,7 @@ TEST_CASE("each kind of parameter has its editor, and undo takes it back", "[gui
                    "out.rgb = (inside ? rgb : vec3(0)) * tint * levels / 4 * (edge.hard ? 2 : 1)\n");
     d.settle();
     const auto grey = [&] { return d.sheet().strips()[0]->result()->before.at(40)[0]; };
-    app::ValuesPanel& panel = d.window.values_panel();
+    app::ValuesPanel& panel = d.window.part<app::ValuesPanel>();
     auto* box = panel.editor("inside")->findChild<QCheckBox*>();
     auto* list = panel.editor("edge")->findChild<QComboBox*>();
     REQUIRE(box);
@@ -82,7 +82,7 @@ TEST_CASE("functions of a file beside the filter, which is found again where the
     Driver d;
     write(d.file("dyes.kasuri"), "fn steeped(c vec3, k) = c * (1 - k)\n");
     write(d.file("vat.kasuri"), "use \"dyes.kasuri\"\nout.rgb = steeped(rgb, 0.5)\n");
-    d.window.bench().open(d.file("vat.kasuri"));
+    d.window.part<app::Files>().open(d.file("vat.kasuri"));
     d.settle();
     REQUIRE(d.session().compiles());
     const auto* strip = d.sheet().strips()[0]->result();
@@ -93,13 +93,13 @@ TEST_CASE("functions of a file beside the filter, which is found again where the
     d.replace_text("use \"dyes.kasuri\"\nout.rgb = steeped(rgb, 0.5)\n");
     d.settle_text();
     CHECK_FALSE(d.session().compiles());
-    CHECK(d.window.bench().save_to(d.file("other.kasuri")));
+    CHECK(d.window.part<app::Files>().save_to(d.file("other.kasuri")));
     REQUIRE(QTest::qWaitFor([&] { return d.session().compiles(); }, 20000));
 }
 
 TEST_CASE("a source is a layer of the picture in its cell, and where it is missing that is said", "[gui][language]") {
     Driver d;
-    d.window.bench().open(QString(KASURI_DEMO_DIR "/puppet.exr"));
+    d.window.part<app::Files>().open(QString(KASURI_DEMO_DIR "/puppet.exr"));
     d.replace_text("source robe : vec3\nout.rgb = robe\n");
     d.settle();
     const app::Cell* cell = nullptr;
@@ -116,16 +116,16 @@ TEST_CASE("a source is a layer of the picture in its cell, and where it is missi
     REQUIRE(expected);
     REQUIRE(shown);
     CHECK(*shown->planes[0] == *expected->planes[0]);
-    CHECK_FALSE(d.window.sources_panel().said("robe").contains("0"));
+    CHECK_FALSE(d.window.part<app::SourcesPanel>().said("robe").contains("0"));
     d.replace_text("source lantern : vec3\nout.rgb = lantern\n");
     d.settle();
-    CHECK(d.window.sources_panel().said("lantern").contains("not in every picture: 0 there"));
+    CHECK(d.window.part<app::SourcesPanel>().said("lantern").contains("not in every picture: 0 there"));
 }
 
 TEST_CASE("a rule that looks at its neighbours is shown, and hints are no warnings", "[gui][language]") {
     Driver d;
     d.replace_text("param reach = 0 in 0 .. 50\nout.rgb = blur(rgb, reach)\n");
-    d.window.bench().open(QString(KASURI_DEMO_DIR "/cloths.exr"));
+    d.window.part<app::Files>().open(QString(KASURI_DEMO_DIR "/cloths.exr"));
     d.settle();
     CHECK(d.session().compiles());
     d.session().set_value(0, 12);
@@ -154,5 +154,5 @@ TEST_CASE("the canonical form is one step, and a broken rule is left alone", "[g
     d.settle_text();
     d.trigger("format");
     CHECK(d.text() == "out.r=(");
-    CHECK(d.window.status_line().message().contains("left as it is"));
+    CHECK(d.window.part<app::StatusLine>().message().contains("left as it is"));
 }

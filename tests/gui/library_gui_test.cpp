@@ -1,7 +1,7 @@
 // The library in the real window: search by keys, open, add as a step by key and by dragging, compare.
 #include "gui/driver.hpp"
-#include "widgets/library_panel.hpp"
-#include "widgets/look_line.hpp"
+#include "widgets/library/library_panel.hpp"
+#include "widgets/look/look_line.hpp"
 
 #include <QDragEnterEvent>
 #include <QLineEdit>
@@ -23,7 +23,7 @@ void put(const QString& path, const char* text) {
 
 struct Shelf : Driver {
     LibraryPanel& panel;
-    Shelf() : panel(window.library()) {
+    Shelf() : panel(window.part<app::LibraryPanel>()) {
         put(file("dip.kasuri"),
             "filter \"Dip\"\nnote \"Once.\"\nparam k = 1 in 0 .. 4\npreset \"Strong\" k = 3\nout.rgb = rgb * k\n");
         put(file("turn.kasuri"), "filter \"Turn\"\nout.rgb = rgb.gbr\n");
@@ -61,7 +61,7 @@ TEST_CASE("the library is searched, opened and put away by keyboard alone", "[gu
 
 TEST_CASE("an entry is dragged onto the line of steps, opened at a preset, and compared with", "[gui][library]") {
     Shelf d;
-    d.window.bench().open_at(d.file("dip.kasuri"), "Strong");
+    d.window.part<app::Files>().open_at(d.file("dip.kasuri"), "Strong");
     d.settle();
     CHECK(d.session().values() == std::vector<double>{3});
     d.session().undo_stack().undo();

@@ -2,11 +2,11 @@
 #include "base/file.hpp"
 #include "gui/driver.hpp"
 #include "support/support.hpp"
-#include "widgets/look_actions.hpp"
-#include "widgets/look_line.hpp"
-#include "widgets/look_row.hpp"
-#include "widgets/step_panel.hpp"
-#include "widgets/values_panel.hpp"
+#include "widgets/look/look_actions.hpp"
+#include "widgets/look/look_line.hpp"
+#include "widgets/look/look_row.hpp"
+#include "widgets/look/step_panel.hpp"
+#include "widgets/tuning/values_panel.hpp"
 
 #include <QLabel>
 #include <QMenu>
@@ -61,7 +61,7 @@ TEST_CASE("two steps are one look: the sheet shows both, up to one, before one, 
     CHECK(d.look.current() == 0);
     CHECK(d.text() == "param k = 0.5 in 0 .. 1\nout.rgb = rgb * k\n");
     CHECK(d.red() == Approx(0.25));
-    CHECK(d.window.values_panel().field("k")->value() == 0.5);
+    CHECK(d.window.part<app::ValuesPanel>().field("k")->value() == 0.5);
     d.session().set_value(0, 0.8); // its value works in the look
     d.settle();
     CHECK(d.red() == Approx(0.4));
@@ -69,7 +69,7 @@ TEST_CASE("two steps are one look: the sheet shows both, up to one, before one, 
     d.settle();
     CHECK(d.red() == Approx(0.8));
     d.trigger("up_to_here");
-    d.window.bench().compare_with_what_comes_in();
+    d.window.bench().against().set_what_comes_in();
     d.trigger("step_after"); // the second in hand: what comes in is what the first makes
     d.settle();
     CHECK(d.red() == Approx(0.5));
@@ -176,17 +176,17 @@ TEST_CASE("a look is saved by the window's commands, opened again, and comes bac
     Looks d;
     d.add("filter \"Second\"\nout.r = g\n");
     CHECK(d.window.windowTitle().contains("untitled look*"));
-    REQUIRE(d.window.bench().save_to(d.file("two.kasurilook")));
+    REQUIRE(d.window.part<app::Files>().save_to(d.file("two.kasurilook")));
     CHECK(d.window.windowTitle().startsWith("two "));
     CHECK_FALSE(d.look.modified());
-    d.window.bench().new_filter();
+    d.window.part<app::Files>().new_filter();
     d.settle();
     CHECK_FALSE(d.look.is_look());
-    d.window.bench().open(d.file("two.kasurilook"));
+    d.window.part<app::Files>().open(d.file("two.kasurilook"));
     d.settle();
     CHECK(d.look.count() == 2);
     CHECK(d.look.name(1) == "Second");
-    d.window.bench().look_actions().add_files({d.file("two.kasurilook")}, 2); // a look within it
+    d.window.part<app::LookActions>().add_files({d.file("two.kasurilook")}, 2); // a look within it
     d.settle();
     CHECK((d.look.step().is_look && d.session().fixed() && d.editor().isReadOnly()));
     CHECK(d.red() == Approx(0.25));
@@ -196,11 +196,11 @@ TEST_CASE("a look is saved by the window's commands, opened again, and comes bac
     left.in_hand = 1;
     const auto again = document::recovery_of(document::recovery_text(left), "x");
     REQUIRE(again);
-    d.window.bench().open(d.file("nothing.kasurilook")); // an error, and nothing is lost
+    d.window.part<app::Files>().open(d.file("nothing.kasurilook")); // an error, and nothing is lost
     CHECK(d.look.count() == 3);
     d.save("/three.kasurilook");
-    d.window.bench().new_filter();
-    d.window.bench().bring_back({d.file("gone").toStdString(), again.value()});
+    d.window.part<app::Files>().new_filter();
+    d.window.part<app::Recovery>().bring_back({d.file("gone").toStdString(), again.value()});
     d.settle();
     CHECK((d.look.count() == 3 && d.look.current() == 1 && d.look.modified()));
 }

@@ -1,5 +1,5 @@
 #include "runner/runner.hpp"
-#include "widgets/theme.hpp"
+#include "widgets/parts/theme.hpp"
 
 #include <QApplication>
 #include <QSettings>

@@ -1,7 +1,7 @@
 // The mix table in the real window: two ways with the text.
 #include "gui/driver.hpp"
-#include "widgets/mix_panel.hpp"
-#include "widgets/wishes_window.hpp"
+#include "widgets/tuning/mix_panel.hpp"
+#include "widgets/tuning/wishes_window.hpp"
 
 #include <QCheckBox>
 #include <QMenu>
@@ -16,7 +16,7 @@ namespace {
 struct Mix : Driver {
     MixPanel& panel;
 
-    explicit Mix(const QString& text) : panel(window.mix_panel()) {
+    explicit Mix(const QString& text) : panel(window.part<app::MixPanel>()) {
         trigger("mix");
         CHECK(panel.isVisible());
         replace_text(text);
@@ -136,7 +136,7 @@ TEST_CASE("wishes become a matrix in the text, with what must hold, and say how 
     d.replace_text("out.rgb = rgb\n");
     d.settle();
     d.trigger("wishes");
-    WishesWindow* wishes = d.window.wishes();
+    WishesWindow* wishes = d.window.part<app::SideWindows>().wishes();
     REQUIRE(wishes);
     wishes->add({{1, 0, 0}, {0.8, 0.1, 0}});
     wishes->add({{0, 1, 0}, {0.1, 0.9, 0.1}});
@@ -191,22 +191,22 @@ TEST_CASE("values are linked and their ranges narrowed by the menu of their row"
     d.replace_text("param meet = 0.5 in 0 .. 1\nparam warm = 0.2 in 0 .. 1\nout.r = r * meet + warm\n");
     d.settle();
     QMenu menu;
-    d.window.values_panel().fill_row_menu(menu, "meet");
+    d.window.part<app::ValuesPanel>().fill_row_menu(menu, "meet");
     REQUIRE(menu.actions().front()->menu());
     for (QAction* action : menu.actions().front()->menu()->actions())
         if (action->text() == "warm")
             action->trigger();
-    NumberField* field = d.window.values_panel().field("meet");
+    NumberField* field = d.window.part<app::ValuesPanel>().field("meet");
     field->setFocus();
     QTest::keyClick(field, Qt::Key_Up);
     d.settle();
     CHECK(d.session().values()[1] == Approx(0.21));
     QMenu again;
-    d.window.values_panel().fill_row_menu(again, "warm");
+    d.window.part<app::ValuesPanel>().fill_row_menu(again, "warm");
     for (QAction* action : again.actions())
         if (action->text() == "Narrow the range around the value")
             action->trigger();
-    field = d.window.values_panel().field("warm");
+    field = d.window.part<app::ValuesPanel>().field("warm");
     field->setFocus();
     field->selectAll();
     QTest::keyClicks(field, "0.9"); // beyond the narrower range: its end
@@ -215,5 +215,5 @@ TEST_CASE("values are linked and their ranges narrowed by the menu of their row"
     CHECK(d.session().values()[1] == Approx(0.335));
     d.session().set_value(1, 0.9); // from elsewhere: the whole range is there again
     d.settle();
-    CHECK(d.window.values_panel().field("warm")->value() == Approx(0.9));
+    CHECK(d.window.part<app::ValuesPanel>().field("warm")->value() == Approx(0.9));
 }

@@ -1,5 +1,5 @@
 // What the one view of all readings draws.
-#include "widgets/plot_view.hpp"
+#include "widgets/readings/plot_view.hpp"
 
 #include <QImage>
 

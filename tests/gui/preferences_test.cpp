@@ -1,9 +1,10 @@
 // The settings window: every row works at once, is remembered, and can be put back.
 #include "gui/driver.hpp"
-#include "widgets/editor_settings.hpp"
-#include "widgets/library_panel.hpp"
-#include "widgets/preferences.hpp"
-#include "widgets/theme.hpp"
+#include "widgets/frame/preferences.hpp"
+#include "widgets/library/library_panel.hpp"
+#include "widgets/parts/room_menu.hpp"
+#include "widgets/parts/theme.hpp"
+#include "widgets/writing/editor_settings.hpp"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -119,7 +120,7 @@ TEST_CASE("room, screen and limits are chosen, and follow what is chosen elsewhe
     d.window.bench().sheet().set_screen({});
     CHECK(d.control<QComboBox>("screen").currentData().toString() == "srgb");
     CHECK(d.control<QComboBox>("limits").currentData().toString() == "hard");
-    Bench::choose_room("dim");
+    choose_room("dim");
     CHECK(d.control<QComboBox>("room").currentData().toString() == "dim");
     d.control<QPushButton>("usual").click();
     CHECK(theme::room() == "bright");
@@ -164,7 +165,7 @@ TEST_CASE("folders, recent files and the start are kept", "[gui][settings]") {
 
     auto* list = d.control<QWidget>("folders").findChild<QListWidget*>();
     REQUIRE(list);
-    d.window.library().keep_folder(d.folder.path());
+    d.window.part<app::LibraryPanel>().keep_folder(d.folder.path());
     REQUIRE(list->count() == 1);
     CHECK(QSettings().value("library/folders").toStringList() == QStringList{d.folder.path()});
     list->setCurrentRow(0);

@@ -1,7 +1,7 @@
 // Proofs of a look as a whole, in the window: added by a click, written, measured, followed, undone.
 #include "gui/driver.hpp"
-#include "widgets/look_actions.hpp"
-#include "widgets/promise_window.hpp"
+#include "widgets/look/look_actions.hpp"
+#include "widgets/proofs/promise_window.hpp"
 
 #include <QLabel>
 #include <QMenu>
@@ -27,19 +27,19 @@ struct Promise : Driver {
     /// The outcomes that are about the look.
     std::vector<proof::Outcome> of_look() {
         std::vector<proof::Outcome> all;
-        for (const ProofItem* item : window.proofs_bar().items())
+        for (const ProofItem* item : window.part<app::ProofsBar>().items())
             if (item->outcome().of_look)
                 all.push_back(item->outcome());
         return all;
     }
     ProofItem* item_of_look() {
-        for (ProofItem* item : window.proofs_bar().items())
+        for (ProofItem* item : window.part<app::ProofsBar>().items())
             if (item->outcome().of_look)
                 return item;
         return nullptr;
     }
     QMenu* whole_menu(QMenu& menu) {
-        emit window.proofs_bar().add_opening(menu);
+        emit window.part<app::ProofsBar>().add_opening(menu);
         return menu.findChild<QMenu*>("look_proofs");
     }
 };
@@ -119,7 +119,7 @@ TEST_CASE("nothing is said of a look whose step is left out", "[gui][look]") {
     d.settle();
     CHECK(d.of_look().empty());
     bool said = false;
-    for (const QLabel* label : d.window.proofs_bar().findChildren<QLabel*>())
+    for (const QLabel* label : d.window.part<app::ProofsBar>().findChildren<QLabel*>())
         said = said || (label->text().contains("not measured") && label->toolTip().contains("step 1"));
     CHECK(said);
     d.look.set_mask(0, "");
@@ -132,7 +132,7 @@ TEST_CASE("a filter by itself has no proofs of a look", "[gui][look]") {
     d.replace_text("out.r = g\n");
     d.settle();
     QMenu menu;
-    emit d.window.proofs_bar().add_opening(menu);
+    emit d.window.part<app::ProofsBar>().add_opening(menu);
     CHECK_FALSE(menu.findChild<QMenu*>("look_proofs"));
     CHECK_FALSE(menu.isEmpty());
     d.trigger("look_proofs");

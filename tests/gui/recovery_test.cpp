@@ -42,9 +42,9 @@ TEST_CASE("a child that writes until it is killed", "[.recovery-child]") {
     REQUIRE_FALSE(folder.isEmpty());
     MainWindow window;
     window.show();
-    window.bench().keep_recovery(folder.toStdString() + "/recovery");
-    window.bench().open(folder + "/work.kasuri");
-    RuleEditor& editor = *window.rule_panel().editor();
+    window.part<app::Recovery>().keep_in(folder.toStdString() + "/recovery");
+    window.part<app::Files>().open(folder + "/work.kasuri");
+    RuleEditor& editor = *window.part<app::RulePanel>().editor();
     editor.setFocus();
     editor.SendScintilla(QsciScintillaBase::SCI_DOCUMENTEND);
     for (int i = 1; i < 100'000; ++i) {
@@ -54,7 +54,7 @@ TEST_CASE("a child that writes until it is killed", "[.recovery-child]") {
             else
                 QTest::keyClick(&editor, c);
         if (i % 50 == 0)
-            window.bench().save();
+            window.part<app::Files>().save();
         std::printf("\n@%d\n", i);
         std::fflush(stdout);
         QTest::qWait(2);
@@ -109,7 +109,7 @@ TEST_CASE("killed at any moment, the last third of a second is the most that is 
         CHECK(lines_of(left[0].recovery.text) >= 0);
         if (lines_of(left[0].recovery.text) > lines_of(saved.value())) {
             Driver d;
-            d.window.bench().bring_back(left[0]);
+            d.window.part<app::Recovery>().bring_back(left[0]);
             d.settle();
             CHECK(d.text() == left[0].recovery.text);
             CHECK(d.session().modified());
@@ -131,22 +131,22 @@ TEST_CASE("unsaved work is kept while it is unsaved, by the running program alon
     std::string left_text;
     {
         Driver d;
-        d.window.bench().keep_recovery(kept);
-        CHECK_FALSE(std::filesystem::exists(d.window.bench().recovery()->file())); // nothing to keep
+        d.window.part<app::Recovery>().keep_in(kept);
+        CHECK_FALSE(std::filesystem::exists(d.window.part<app::Recovery>().keeper()->file())); // nothing to keep
         d.replace_text("param k = 0.5 in 0 .. 1\nout.r = k * g\n");
         d.settle();
         d.session().set_value(0, 0.25);
         d.trigger("take");
-        d.window.bench().recovery()->write_now();
-        d.window.bench().recovery()->finish();
-        REQUIRE(std::filesystem::exists(d.window.bench().recovery()->file()));
+        d.window.part<app::Recovery>().keeper()->write_now();
+        d.window.part<app::Recovery>().keeper()->finish();
+        REQUIRE(std::filesystem::exists(d.window.part<app::Recovery>().keeper()->file()));
         CHECK(RecoveryKeeper::left_behind(kept).empty()); // its program runs
-        left_text = read_file(d.window.bench().recovery()->file(), 1 << 20).value();
-        REQUIRE(d.window.bench().save_to(d.file("k.kasuri")));
+        left_text = read_file(d.window.part<app::Recovery>().keeper()->file(), 1 << 20).value();
+        REQUIRE(d.window.part<app::Files>().save_to(d.file("k.kasuri")));
         d.session().take_as_saved();
-        d.window.bench().recovery()->write_now();
-        d.window.bench().recovery()->finish();
-        CHECK_FALSE(std::filesystem::exists(d.window.bench().recovery()->file()));
+        d.window.part<app::Recovery>().keeper()->write_now();
+        d.window.part<app::Recovery>().keeper()->finish();
+        CHECK_FALSE(std::filesystem::exists(d.window.part<app::Recovery>().keeper()->file()));
     }
     // As if the program had gone.
     REQUIRE(write_file(kept / "1-1.kasuri-recovery", left_text));
@@ -167,7 +167,7 @@ TEST_CASE("unsaved work is kept while it is unsaved, by the running program alon
             box->buttons().front()->click();
         }
     });
-    d.window.bench().keep_recovery(kept);
+    d.window.part<app::Recovery>().keep_in(kept);
     d.settle();
     CHECK(asked);
     CHECK(d.text() == "param k = 0.5 in 0 .. 1\nout.r = k * g\n");
@@ -178,9 +178,9 @@ TEST_CASE("unsaved work is kept while it is unsaved, by the running program alon
     // No room: told, once, and nothing stops.
     REQUIRE(write_file(folder.filePath("blocked").toStdString(), "a file"));
     Driver other;
-    other.window.bench().keep_recovery(folder.filePath("blocked").toStdString());
+    other.window.part<app::Recovery>().keep_in(folder.filePath("blocked").toStdString());
     other.replace_text("out.r = b\n");
-    other.window.bench().recovery()->write_now();
-    other.window.bench().recovery()->finish();
-    CHECK(other.window.status_line().message().contains("cannot be kept"));
+    other.window.part<app::Recovery>().keeper()->write_now();
+    other.window.part<app::Recovery>().keeper()->finish();
+    CHECK(other.window.part<app::StatusLine>().message().contains("cannot be kept"));
 }

@@ -1,7 +1,8 @@
 // The interface for a bright, a dim and a dark room: achromatic, readable, switched while it runs; the surround of
 // pictures stays.
 #include "gui/driver.hpp"
-#include "widgets/theme.hpp"
+#include "widgets/parts/room_menu.hpp"
+#include "widgets/parts/theme.hpp"
 
 #include <QMenu>
 
@@ -50,14 +51,14 @@ TEST_CASE("the room is switched while the bench runs", "[gui][room]") {
     const QColor surround = at(d.sheet(), 5, d.sheet().height() - 4);
     CHECK(at(d.window, 600, 20) == theme::rooms()[0].chrome);
     QMenu menu;
-    d.window.bench().fill_rooms(menu);
+    fill_rooms(menu);
     REQUIRE(menu.actions().size() == 3);
     menu.actions()[2]->trigger();
     CHECK(theme::is_dark());
     CHECK(at(d.window, 600, 20) == theme::rooms()[2].chrome);
     CHECK(at(d.editor(), d.editor().width() - 30, d.editor().height() - 10) == theme::rooms()[2].field);
     CHECK(at(d.sheet(), 5, d.sheet().height() - 4) == surround);
-    d.window.bench().restore_room(); // it was remembered
+    restore_room(); // it was remembered
     CHECK(theme::is_dark());
     theme::set_room("bright");
     CHECK(at(d.window, 600, 20) == theme::rooms()[0].chrome);

@@ -2,8 +2,8 @@
 #include "gui/driver.hpp"
 #include "io/picture_file.hpp"
 #include "model/on_bench.hpp"
-#include "widgets/apply_window.hpp"
-#include "widgets/bake_window.hpp"
+#include "widgets/handover/apply_window.hpp"
+#include "widgets/handover/bake_window.hpp"
 
 #include <QDir>
 
@@ -36,7 +36,7 @@ bool rendered(Driver& d, const QString& in, const QString& out) {
         bad = is_bad;
         heard = true;
     });
-    d.window.bench().render(in, out);
+    d.window.part<app::HandoverActions>().render(in, out);
     REQUIRE(QTest::qWaitFor([&] { return heard && (said.startsWith("Wrote") || bad); }, 20000));
     return !bad;
 }
@@ -49,7 +49,7 @@ TEST_CASE("a picture that was given to a source is in what is rendered, in the c
     picture(d.file("in.exr"), {0.25, 0.5, 0.75});
     picture(d.file("lamp.exr"), {0.5, 0.25, 0.125}, 16, 9); // of another size: stretched in both
     d.replace_text("source lamp : vec3\nout.rgb = rgb + lamp\n");
-    d.window.bench().open(d.file("in.exr"));
+    d.window.part<app::Files>().open(d.file("in.exr"));
     d.settle();
     // Without it nothing is written, and the contact sheet says why.
     CHECK_FALSE(rendered(d, d.file("in.exr"), d.file("none.exr")));
@@ -76,7 +76,7 @@ TEST_CASE("a picture that was given to a source is in what is rendered, in the c
         },
         20000));
     apply->close();
-    d.window.bench().write_report(d.file("page.html"));
+    d.window.part<app::HandoverActions>().write_report(d.file("page.html"));
     REQUIRE(QTest::qWaitFor([&] { return QFile::exists(d.file("page.html")); }, 20000));
     QFile page(d.file("page.html"));
     REQUIRE(page.open(QIODevice::ReadOnly));
@@ -119,7 +119,7 @@ TEST_CASE("a file that the rule uses is followed while it changes on disk", "[gu
     };
     write("dyes.kasuri", "fn dyed(x float) = 0.5 * x\n");
     write("rule.kasuri", "use \"dyes.kasuri\"\nout.r = dyed(r)\n");
-    d.window.bench().open(d.file("rule.kasuri"));
+    d.window.part<app::Files>().open(d.file("rule.kasuri"));
     d.settle();
     const double before = static_cast<double>(d.after(0, 0.75)[0]);
     write("dyes.kasuri", "fn dyed(x float) = 0.25 * x\n");

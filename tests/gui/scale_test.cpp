@@ -12,7 +12,7 @@ TEST_CASE("sheet, zoom, split and pointer are exact at every size and scale", "[
     Driver d;
     d.replace_text("out.rgb = rgb.bgr\n");
     d.window.resize(size);
-    d.window.bench().open(QString(KASURI_DEMO_DIR "/cloths.exr"));
+    d.window.part<app::Files>().open(QString(KASURI_DEMO_DIR "/cloths.exr"));
     d.settle();
     d.settle();
     const double scale = d.window.devicePixelRatioF();

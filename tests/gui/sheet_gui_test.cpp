@@ -1,10 +1,10 @@
 // The sheet and the readings in the real window: zoom, split, pins, cuts, order, readings, export.
 #include "gui/driver.hpp"
 #include "io/picture_file.hpp"
-#include "widgets/pins_panel.hpp"
-#include "widgets/plot_view.hpp"
-#include "widgets/reading_panel.hpp"
-#include "widgets/readings_column.hpp"
+#include "widgets/readings/plot_view.hpp"
+#include "widgets/readings/reading_panel.hpp"
+#include "widgets/readings/readings_column.hpp"
+#include "widgets/sheet/pins_panel.hpp"
 
 #include <QAbstractButton>
 #include <QClipboard>
@@ -41,7 +41,7 @@ struct Cloths : Driver {
 
     Cloths() {
         replace_text("out.rgb = rgb * 0.5");
-        window.bench().open(pictures + "cloths.exr");
+        window.part<app::Files>().open(pictures + "cloths.exr");
         settle();
         id = window.bench().sheet().cells()[1].id;
         view = sheet().cell(id);
@@ -178,7 +178,7 @@ TEST_CASE("pins are set, read before and after, dragged and removed", "[gui][she
     const QPointF at = d.view->point_of({1715, 372}); // the lantern
     QTest::mouseClick(d.view, Qt::LeftButton, Qt::ControlModifier, at.toPoint());
     d.settle();
-    PinsPanel& panel = d.window.pins_panel();
+    PinsPanel& panel = d.window.part<app::PinsPanel>();
     REQUIRE(panel.pins().size() == 1);
     CHECK(panel.isVisible());
     const Readout readout = panel.pins()[0].readout;
@@ -258,7 +258,7 @@ TEST_CASE("a numbered sequence has a frame slider, and lens, pins and said space
         }));
         REQUIRE(io::save(d.file(QString("dusk.%1.exr").arg(i * 2, 4, 10, QChar('0'))).toStdString(), image));
     }
-    d.window.bench().open(d.file("dusk.0004.exr"), "red");
+    d.window.part<app::Files>().open(d.file("dusk.0004.exr"), "red");
     d.settle();
     SheetModel& sheet = d.window.bench().sheet();
     const int id = sheet.cells()[1].id;
@@ -274,7 +274,7 @@ TEST_CASE("a numbered sequence has a frame slider, and lens, pins and said space
     CHECK(red() == Approx(0.3));
     CHECK(sheet.find(id)->lens == "red");
     CHECK(view->result()->space == "acescg");
-    CHECK(d.window.pins_panel().pins()[0].readout.before[0] == Approx(0.3));
+    CHECK(d.window.part<app::PinsPanel>().pins()[0].readout.before[0] == Approx(0.3));
     QTest::keyClick(view, Qt::Key_PageUp);
     QTest::keyClick(view, Qt::Key_PageUp);
     QTest::keyClick(view, Qt::Key_PageUp); // the first: stays
@@ -293,7 +293,7 @@ TEST_CASE("a numbered sequence has a frame slider, and lens, pins and said space
 
 TEST_CASE("identity shows the same before and after, everywhere", "[gui][sheet]") {
     Driver d;
-    d.window.bench().open(pictures + "cloths.exr");
+    d.window.part<app::Files>().open(pictures + "cloths.exr");
     for (const targets::Target* target : targets::all())
         if (target->shape != targets::Shape::strip)
             d.window.bench().sheet().add_target(*target, "colour");
@@ -306,7 +306,7 @@ TEST_CASE("identity shows the same before and after, everywhere", "[gui][sheet]"
         REQUIRE(result);
         CHECK(result->before == result->after);
     }
-    for (ReadingPanel* panel : d.window.readings_column().panels()) {
+    for (ReadingPanel* panel : d.window.part<app::ReadingsColumn>().panels()) {
         panel->set_before_only(true);
         const QImage before = panel->plot().grab().toImage();
         panel->set_before_only(false);
@@ -318,7 +318,7 @@ TEST_CASE("identity shows the same before and after, everywhere", "[gui][sheet]"
 TEST_CASE("a premultiplied edge does not change under an offset", "[gui][sheet]") {
     Driver d;
     d.replace_text("out.rgb = rgb + 0.2");
-    d.window.bench().open(pictures + "puppet.exr");
+    d.window.part<app::Files>().open(pictures + "puppet.exr");
     d.settle();
     const CellResult* result = d.sheet().cell(d.window.bench().sheet().cells()[1].id)->result();
     REQUIRE(result);
@@ -339,7 +339,7 @@ TEST_CASE("a premultiplied edge does not change under an offset", "[gui][sheet]"
 TEST_CASE("readings are chosen, set, frozen, exported and kept", "[gui][readings]") {
     Cloths d;
     ReadingsModel& model = d.window.bench().readings();
-    ReadingsColumn& column = d.window.readings_column();
+    ReadingsColumn& column = d.window.part<app::ReadingsColumn>();
     REQUIRE(column.panels().size() == 3);
     ReadingPanel* panel = column.panels()[2];
     model.set_reading(panel->id(), *readings::find("histogram"));
@@ -373,7 +373,7 @@ TEST_CASE("readings are chosen, set, frozen, exported and kept", "[gui][readings
     REQUIRE(file.open(QIODevice::ReadOnly));
     CHECK(file.readLine() == "value,r\n");
     CHECK_FALSE(panel->export_to(d.file("no/such/folder.csv")));
-    CHECK(d.window.status_line().message().contains("no/such"));
+    CHECK(d.window.part<app::StatusLine>().message().contains("no/such"));
     panel->copy_picture();
     CHECK_FALSE(QApplication::clipboard()->image().isNull());
     // A window of its own follows.
@@ -394,7 +394,7 @@ TEST_CASE("readings are chosen, set, frozen, exported and kept", "[gui][readings
 
 TEST_CASE("the pointer reads a plot's axes, and the panel is reached by keyboard", "[gui][readings]") {
     Cloths d;
-    PlotView& plot = d.window.readings_column().panels()[0]->plot();
+    PlotView& plot = d.window.part<app::ReadingsColumn>().panels()[0]->plot();
     const QRectF field = plot.field_of(0);
     CHECK(plot.figures_text().contains("slope at 0.18  r 0.500  g 0.500"));
     QTest::mouseMove(&plot, field.center().toPoint() + QPoint(1, 0));
@@ -404,8 +404,8 @@ TEST_CASE("the pointer reads a plot's axes, and the panel is reached by keyboard
     CHECK(plot.hover_text().isEmpty());
     d.sheet().strips()[0]->setFocus();
     d.trigger("next_panel");
-    CHECK(d.window.readings_column().isAncestorOf(QApplication::focusWidget()));
-    for (QToolButton* button : d.window.readings_column().findChildren<QToolButton*>())
+    CHECK(d.window.part<app::ReadingsColumn>().isAncestorOf(QApplication::focusWidget()));
+    for (QToolButton* button : d.window.part<app::ReadingsColumn>().findChildren<QToolButton*>())
         CHECK_FALSE(button->accessibleName().isEmpty());
 }
 
@@ -442,9 +442,9 @@ TEST_CASE("strips and readings are remembered", "[gui][readings]") {
 TEST_CASE("every reading and lens can be drawn at odd sizes and scales", "[gui][readings]") {
     Cloths d;
     for (const readings::Reading* reading : readings::all()) {
-        d.window.bench().readings().set_reading(d.window.readings_column().panels()[0]->id(), *reading);
+        d.window.bench().readings().set_reading(d.window.part<app::ReadingsColumn>().panels()[0]->id(), *reading);
         d.settle();
-        PlotView& plot = d.window.readings_column().panels()[0]->plot();
+        PlotView& plot = d.window.part<app::ReadingsColumn>().panels()[0]->plot();
         for (const QSize size : {QSize(90, 70), QSize(1200, 300), QSize(300, 1200)}) {
             QImage image(size * 2, QImage::Format_RGB32);
             image.setDevicePixelRatio(2);

@@ -6,8 +6,8 @@
 #include "model/display.hpp"
 #include "support/config.hpp"
 #include "support/support.hpp"
-#include "widgets/sheet_settings.hpp"
-#include "widgets/top_bar.hpp"
+#include "widgets/frame/top_bar.hpp"
+#include "widgets/sheet/sheet_settings.hpp"
 
 #include <QHelpEvent>
 #include <QSettings>
@@ -104,7 +104,7 @@ TEST_CASE("the range lens marks what is outside without colour", "[gui][spaces]"
 
 TEST_CASE("one matrix in linear, log and display encodings: three looks of one picture", "[gui][spaces]") {
     Driver d;
-    d.window.bench().open(KASURI_DEMO_DIR "/cloths.exr");
+    d.window.part<app::Files>().open(KASURI_DEMO_DIR "/cloths.exr");
     d.settle();
     const app::CellView* view = d.sheet().cell(d.window.bench().sheet().cells().back().id);
     std::vector<std::array<float, 4>> looks;
@@ -127,7 +127,7 @@ TEST_CASE("the user says what a picture means, and it is remembered", "[gui][spa
     image.space = "acescg";
     REQUIRE(io::save(path, image));
     Driver d;
-    d.window.bench().open(QString::fromStdString(path));
+    d.window.part<app::Files>().open(QString::fromStdString(path));
     d.settle();
     app::SheetModel& sheet = d.window.bench().sheet();
     const int id = sheet.cells().back().id;
@@ -173,7 +173,7 @@ TEST_CASE("notes about a picture are told", "[gui][spaces]") {
     Driver d;
     QString said;
     QObject::connect(&d.window.bench(), &app::Bench::said, [&said](const QString& text) { said = text; });
-    d.window.bench().open(QString::fromStdString(path));
+    d.window.part<app::Files>().open(QString::fromStdString(path));
     d.settle();
     CHECK(said.startsWith("odd.exr: 16 numbers are below 0"));
 }
@@ -188,11 +188,11 @@ TEST_CASE("a colour config's spaces serve as working, picture and display space"
     d.replace_text("working \"vat film\"\nout.g = b\n");
     d.settle_text();
     CHECK_FALSE(d.session().compiles()); // not yet
-    d.window.bench().open(file);
+    d.window.part<app::Files>().open(file);
     REQUIRE(QTest::qWaitFor([&] { return !said.isEmpty(); }, 10000));
     CHECK(said.first().startsWith("village.ocio: 3 spaces can be used now; the config's space srgb"));
     REQUIRE(QTest::qWaitFor([&] { return d.session().compiles(); }, 10000)); // without touching the text
-    d.window.bench().open(KASURI_DEMO_DIR "/cloths.exr");
+    d.window.part<app::Files>().open(KASURI_DEMO_DIR "/cloths.exr");
     d.settle();
     app::SheetModel& sheet = d.window.bench().sheet();
     const int id = sheet.cells().back().id;
@@ -214,7 +214,7 @@ TEST_CASE("a colour config's spaces serve as working, picture and display space"
     CHECK(view->result()->after != on_loom);
     said.clear();
     write(folder.filePath("broken.ocio").toStdString(), "nothing of the kind");
-    d.window.bench().open(folder.filePath("broken.ocio"));
+    d.window.part<app::Files>().open(folder.filePath("broken.ocio"));
     REQUIRE(QTest::qWaitFor([&] { return !said.isEmpty(); }, 10000));
     CHECK(said.first().contains("cannot be used as a colour config"));
     CHECK(d.session().compiles()); // what was there stays
@@ -226,7 +226,7 @@ TEST_CASE("a colour config's spaces serve as working, picture and display space"
 TEST_CASE("a cell's caption tells the conversions, and its picture stays free of tips", "[gui][spaces]") {
     Driver d;
     d.replace_text("working acescct\nout.g = b\n");
-    d.window.bench().open(KASURI_DEMO_DIR "/cloths.exr");
+    d.window.part<app::Files>().open(KASURI_DEMO_DIR "/cloths.exr");
     d.settle();
     app::CellView* view = d.sheet().cell(d.window.bench().sheet().cells().back().id);
     const auto tip_at = [view](const QPoint& place) {

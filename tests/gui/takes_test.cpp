@@ -2,7 +2,7 @@
 #include "base/file.hpp"
 #include "document/filter_file.hpp"
 #include "gui/driver.hpp"
-#include "widgets/takes_bar.hpp"
+#include "widgets/compare/takes_bar.hpp"
 
 #include <QMenu>
 #include <QToolButton>
@@ -91,10 +91,10 @@ TEST_CASE("a take stands against the rule, and becomes a filter with its values 
     const StripResult& hues = *d.sheet().strips()[2]->result();
     CHECK(hues.before.at(5, 0)[1] ==
           Approx(0.25 * hues.after.at(5, 0)[1] + 0.75 * hues.after.at(5, 0)[2]).margin(1e-6));
-    REQUIRE(d.window.bench().write_take(0, d.file("three-quarters.kasuri")));
+    REQUIRE(d.window.part<app::CompareActions>().write_take(0, d.file("three-quarters.kasuri")));
     CHECK(document::load_filter(d.file("three-quarters.kasuri").toStdString()).value().find("meet = 0.75 in") !=
           std::string::npos);
-    CHECK_FALSE(d.window.bench().write_take(0, "/nowhere/x.kasuri"));
+    CHECK_FALSE(d.window.part<app::CompareActions>().write_take(0, "/nowhere/x.kasuri"));
 }
 
 TEST_CASE("takes and pins are kept with the document, and come back with it", "[gui][takes]") {
@@ -107,7 +107,7 @@ TEST_CASE("takes and pins are kept with the document, and come back with it", "[
         d.takes.rename(0, "first dip");
         d.window.bench().sheet().add_pin(source, {3, 1});
         CHECK_FALSE(QFile::exists(file + "-bench"));
-        REQUIRE(d.window.bench().save_to(file)); // untitled until now: written with the filter
+        REQUIRE(d.window.part<app::Files>().save_to(file)); // untitled until now: written with the filter
         REQUIRE(QFile::exists(file + "-bench"));
         d.session().set_value(0, 0.5);
         d.trigger("take");
@@ -118,14 +118,14 @@ TEST_CASE("takes and pins are kept with the document, and come back with it", "[
     CHECK(document::load_bench(file.toStdString()).value().pins.size() == 2);
     {
         Driver d;
-        d.window.bench().open(file);
+        d.window.part<app::Files>().open(file);
         d.settle();
         CHECK(d.window.bench().takes().name(0) == "first dip");
         CHECK(d.window.bench().takes().takes()[1].values.at("meet") == 0.5);
         REQUIRE(d.window.bench().sheet().pins().size() == 2);
         CHECK(d.window.bench().sheet().pins()[1].pixel == QPoint(5, 2));
         // By another name they go along; a new filter has none, and the pins go on measuring.
-        REQUIRE(d.window.bench().save_to(other));
+        REQUIRE(d.window.part<app::Files>().save_to(other));
         CHECK(document::load_bench(other.toStdString()).value().takes.size() == 2);
         d.session().start_new();
         d.settle();
@@ -136,9 +136,9 @@ TEST_CASE("takes and pins are kept with the document, and come back with it", "[
     const std::string newer = "{\"kasuri-bench\": 9}";
     REQUIRE(write_file((file + "-bench").toStdString(), newer));
     Driver d;
-    d.window.bench().open(file);
+    d.window.part<app::Files>().open(file);
     d.settle();
-    CHECK(d.window.status_line().message().contains("version 9"));
+    CHECK(d.window.part<app::StatusLine>().message().contains("version 9"));
     d.trigger("take");
     d.window.bench().keeper().write_now();
     CHECK(read_file((file + "-bench").toStdString(), 1000).value() == newer);
@@ -148,12 +148,12 @@ TEST_CASE("pins on pictures are kept by a path relative to the filter", "[gui][t
     Driver d;
     const QString file = d.file("madder.kasuri");
     REQUIRE(QFile::copy(KASURI_DEMO_DIR "/puppet.exr", d.file("puppet.exr")));
-    d.window.bench().open(d.file("puppet.exr"));
+    d.window.part<app::Files>().open(d.file("puppet.exr"));
     d.settle();
     const Cell& cell = d.window.bench().sheet().cells()[1];
     const std::string source = cell.source();
     d.window.bench().sheet().add_pin(source, {8, 9});
-    REQUIRE(d.window.bench().save_to(file));
+    REQUIRE(d.window.part<app::Files>().save_to(file));
     const auto pins = document::load_bench(file.toStdString()).value().pins;
     REQUIRE(pins.size() == 1);
     CHECK(pins[0].source == "puppet.exr#");
@@ -167,10 +167,10 @@ TEST_CASE("takes stand side by side on the sheet, each with its own rule, and go
     Driver d;
     d.replace_text("param gain = 1 in 0 .. 4\nout.rgb = rgb * gain\n");
     d.settle();
-    d.window.bench().remember_take();
+    d.window.part<app::CompareActions>().remember_take();
     d.session().set_value(0, 2);
     d.settle();
-    d.window.bench().remember_take();
+    d.window.part<app::CompareActions>().remember_take();
     d.replace_text("out.rgb = rgb.gbr\n");
     d.settle();
     const std::size_t cells = d.window.bench().sheet().cells().size();

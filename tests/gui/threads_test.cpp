@@ -1,7 +1,7 @@
 #include "targets/target.hpp"
-#include "widgets/strip_view.hpp"
-#include "widgets/theme.hpp"
-#include "widgets/threads.hpp"
+#include "widgets/parts/theme.hpp"
+#include "widgets/sheet/strip_view.hpp"
+#include "widgets/sheet/threads.hpp"
 
 #include <QImage>
 #include <QPainter>

@@ -1,9 +1,9 @@
 // Every word of the window goes through the translator: German and Japanese are a file away.
 #include "gui/driver.hpp"
-#include "widgets/actions.hpp"
-#include "widgets/help_window.hpp"
-#include "widgets/look_actions.hpp"
-#include "widgets/preferences.hpp"
+#include "widgets/frame/actions.hpp"
+#include "widgets/frame/help_window.hpp"
+#include "widgets/frame/preferences.hpp"
+#include "widgets/look/look_actions.hpp"
 
 #include <QAbstractButton>
 #include <QComboBox>
@@ -73,8 +73,8 @@ TEST_CASE("no word of the window is out of the translator's reach", "[gui][trans
         Driver d;
         d.replace_text("param k = 0.5 in 0 .. 1\nout.rgb = rgb * k\n");
         d.settle();
-        d.window.bench().open_preferences();
-        d.window.bench().open_library();
+        d.window.part<app::SideWindows>().open_preferences();
+        d.window.toggle_library();
         d.trigger("empty_step");
         d.settle();
         // Names that rules are written with, blend modes and models among them, are the same in every language.

@@ -1,7 +1,7 @@
 #include "driver.hpp"
 
-#include "widgets/bake_window.hpp"
-#include "widgets/message_box.hpp"
+#include "widgets/handover/bake_window.hpp"
+#include "widgets/parts/message_box.hpp"
 
 #include <OpenColorIO/OpenColorIO.h>
 
@@ -40,7 +40,7 @@ TEST_CASE("a new window does nothing, and proves it", "[gui]") {
         REQUIRE(result);
         CHECK(*result->before.planes[1] == *result->after.planes[1]);
     }
-    REQUIRE(d.window.proofs_bar().items().size() == 3);
+    REQUIRE(d.window.part<app::ProofsBar>().items().size() == 3);
     CHECK(d.outcome("identity")->passed);
     CHECK(d.outcome("identity")->figure == 0);
 }
@@ -70,7 +70,7 @@ TEST_CASE("a proof fails, leads to its worst place, and passes again", "[gui]") 
     CHECK_FALSE(neutral->passed);
     CHECK(neutral->figure == Approx(0.4).margin(0.01));
     // A click on it puts the hover line on the worst place of the grey ramp.
-    for (app::ProofItem* item : d.window.proofs_bar().items())
+    for (app::ProofItem* item : d.window.part<app::ProofsBar>().items())
         if (item->outcome().function == "neutral")
             QTest::mouseClick(item, Qt::LeftButton);
     QTest::qWait(1);
@@ -97,7 +97,7 @@ TEST_CASE("a broken text keeps the last good result and says it is old", "[gui]"
     CHECK(d.session().diagnostics()[0].code == lang::Code::unknown_name);
     CHECK(d.window.windowTitle().contains("*"));
     // The strip's caption says "old": it looks different.
-    d.window.rule_panel().editor()->clearFocus();
+    d.window.part<app::RulePanel>().editor()->clearFocus();
     const QImage old = grabbed(*d.sheet().strips()[1]);
     d.trigger("undo");
     d.settle();
@@ -164,7 +164,7 @@ TEST_CASE("values are typed, stepped, dragged and reset", "[gui]") {
     Driver d;
     d.replace_text("param k = 0 in 0 .. 1\nout.r = r + k\n");
     d.settle();
-    app::NumberField* field = d.window.values_panel().field("k");
+    app::NumberField* field = d.window.part<app::ValuesPanel>().field("k");
     REQUIRE(field);
     field->setFocus();
     field->selectAll();
@@ -204,18 +204,18 @@ TEST_CASE("a filter is saved, opened again, and found under recent", "[gui]") {
     d.settle();
     CHECK(d.session().modified());
     const QString file = d.file("mine.kasuri");
-    REQUIRE(d.window.bench().save_to(file));
+    REQUIRE(d.window.part<app::Files>().save_to(file));
     CHECK_FALSE(d.session().modified());
     CHECK(d.window.windowTitle().startsWith("mine"));
     d.session().start_new();
     d.settle();
     CHECK(d.text().starts_with("filter \"Untitled\""));
-    d.window.bench().open(file);
+    d.window.part<app::Files>().open(file);
     d.settle();
     CHECK(d.text() == "filter \"Mine\"\nout.rgb = rgb.gbr\n");
     CHECK(d.editor().content() == d.text());
     QMenu recent;
-    d.window.bench().fill_recent(recent);
+    d.window.part<app::Files>().fill_recent(recent);
     CHECK(recent.actions().front()->text().startsWith("mine.kasuri"));
 }
 
@@ -223,11 +223,11 @@ TEST_CASE("a save that fails says so and loses nothing", "[gui]") {
     Driver d;
     d.replace_text("out.g = b");
     d.settle();
-    CHECK_FALSE(d.window.bench().save_to(d.file("no/such/folder/x.kasuri")));
+    CHECK_FALSE(d.window.part<app::Files>().save_to(d.file("no/such/folder/x.kasuri")));
     CHECK(d.session().modified());
     CHECK(d.text() == "out.g = b");
-    CHECK(d.window.status_line().message().contains("no folder"));
-    d.window.bench().open(d.file("none.kasuri")); // cannot be read: nothing is asked, nothing changes
+    CHECK(d.window.part<app::StatusLine>().message().contains("no folder"));
+    d.window.part<app::Files>().open(d.file("none.kasuri")); // cannot be read: nothing is asked, nothing changes
     CHECK(d.text() == "out.g = b");
     CHECK(d.session().modified());
 }
@@ -240,14 +240,14 @@ TEST_CASE("bad files leave the work on screen", "[gui]") {
     REQUIRE(binary.open(QIODevice::WriteOnly));
     binary.write(QByteArray("out\0r", 5));
     binary.close();
-    d.window.bench().open(binary.fileName());
+    d.window.part<app::Files>().open(binary.fileName());
     CHECK(d.text() == before);
-    CHECK(d.window.status_line().message().contains("UTF-8"));
+    CHECK(d.window.part<app::StatusLine>().message().contains("UTF-8"));
     const std::size_t cells = d.window.bench().sheet().cells().size();
-    d.window.bench().open(d.file("none.exr"));
+    d.window.part<app::Files>().open(d.file("none.exr"));
     REQUIRE(QTest::qWaitFor([&] { return !d.window.bench().sheet().loading(); }, 5000));
     CHECK(d.window.bench().sheet().cells().size() == cells);
-    CHECK(d.window.status_line().message().contains("no such file"));
+    CHECK(d.window.part<app::StatusLine>().message().contains("no such file"));
 }
 
 TEST_CASE("a rule of 2 MB is refused in the editor without harm", "[gui]") {
@@ -264,7 +264,7 @@ TEST_CASE("a rule of 2 MB is refused in the editor without harm", "[gui]") {
 TEST_CASE("pictures, lenses and layers", "[gui]") {
     Driver d;
     d.replace_text("out.g = b");
-    d.window.bench().open(pictures + "puppet.exr");
+    d.window.part<app::Files>().open(pictures + "puppet.exr");
     d.settle();
     app::SheetModel& sheet = d.window.bench().sheet();
     REQUIRE(sheet.cells().size() == 2);
@@ -299,7 +299,7 @@ TEST_CASE("pictures, lenses and layers", "[gui]") {
 TEST_CASE("the pointer reads numbers before and after, and cells follow each other", "[gui]") {
     Driver d;
     d.replace_text("out.rgb = rgb * 0.5");
-    d.window.bench().open(pictures + "cloths.exr");
+    d.window.part<app::Files>().open(pictures + "cloths.exr");
     d.settle();
     app::Readout seen;
     QObject::connect(&d.sheet(), &app::SheetView::pointed, [&seen](const app::Readout& readout) { seen = readout; });
@@ -347,13 +347,13 @@ TEST_CASE("a LUT is measured, written, and read by another reader", "[gui]") {
     d.replace_text("filter \"Half\"\nparam k = 0 in 0 .. 1\nout.rgb = rgb * (1 - k)\n");
     d.settle();
     d.session().set_value(0, 0.5);
-    d.window.bench().open_bake();
+    d.window.part<app::HandoverActions>().open_bake();
     auto* bake = d.window.findChild<app::BakeWindow*>();
     REQUIRE(bake);
     REQUIRE(QTest::qWaitFor([&] { return bake->measured(); }, 20000));
     const QString file = d.file("half.cube");
     bake->write_to(file);
-    CHECK(d.window.status_line().message().startsWith("Wrote"));
+    CHECK(d.window.part<app::StatusLine>().message().startsWith("Wrote"));
     namespace ocio = OCIO_NAMESPACE;
     const auto transform = ocio::FileTransform::Create();
     transform->setSrc(file.toStdString().c_str());
@@ -370,15 +370,15 @@ TEST_CASE("a rule is applied to a picture file in the background", "[gui]") {
     d.replace_text("out.g = b");
     d.settle();
     const QString out = d.file("out.exr");
-    d.window.bench().render(pictures + "puppet.exr", out);
-    REQUIRE(QTest::qWaitFor([&] { return d.window.status_line().message().startsWith("Wrote"); }, 20000));
+    d.window.part<app::HandoverActions>().render(pictures + "puppet.exr", out);
+    REQUIRE(QTest::qWaitFor([&] { return d.window.part<app::StatusLine>().message().startsWith("Wrote"); }, 20000));
     CHECK(QFile::exists(out));
 }
 
 TEST_CASE("fast changes end with the newest on the sheet", "[gui]") {
     Driver d;
     d.replace_text("param k = 0 in 0 .. 1\nout.r = k\n");
-    d.window.bench().open(pictures + "cloths.exr");
+    d.window.part<app::Files>().open(pictures + "cloths.exr");
     d.settle();
     for (int i = 1; i <= 60; ++i) {
         d.session().set_value(0, i / 60.0);
@@ -416,7 +416,7 @@ TEST_CASE("everything is reached by keyboard", "[gui]") {
     d.window.activateWindow();
     d.editor().setFocus();
     d.trigger("next_panel");
-    CHECK(d.window.values_panel().isAncestorOf(QApplication::focusWidget()));
+    CHECK(d.window.part<app::ValuesPanel>().isAncestorOf(QApplication::focusWidget()));
     d.trigger("next_panel");
     CHECK(d.sheet().isAncestorOf(QApplication::focusWidget()));
     app::Readout seen;

@@ -1,11 +1,11 @@
 // Tools of the text in the real editor: names, comments, numbers, find and replace, recipes, proofs.
 #include "gui/driver.hpp"
 #include "model/function_picture.hpp"
-#include "widgets/cell_view.hpp"
-#include "widgets/colour_picker.hpp"
-#include "widgets/editor_commands.hpp"
-#include "widgets/find_bar.hpp"
-#include "widgets/trace_window.hpp"
+#include "widgets/frame/trace_window.hpp"
+#include "widgets/sheet/cell_view.hpp"
+#include "widgets/writing/colour_picker.hpp"
+#include "widgets/writing/editor_commands.hpp"
+#include "widgets/writing/find_bar.hpp"
 
 #include <QMenu>
 #include <QMouseEvent>
@@ -43,9 +43,9 @@ struct Hands : Driver {
                           modifiers);
         QApplication::sendEvent(editor().viewport(), &event);
     }
-    EditorCommands& commands() { return *window.rule_panel().commands(); }
-    FindBar& find() { return *window.rule_panel().find_bar(); }
-    QString said() { return window.status_line().message(); }
+    EditorCommands& commands() { return *window.part<app::RulePanel>().commands(); }
+    FindBar& find() { return *window.part<app::RulePanel>().find_bar(); }
+    QString said() { return window.part<app::StatusLine>().message(); }
 };
 
 } // namespace
@@ -200,7 +200,7 @@ TEST_CASE("a proof is added by a click, fails, and leads into the rule", "[gui][
     CHECK(d.text().find("proof \"greys stay grey\" : neutral") != std::string::npos); // what was measured goes on
     REQUIRE(d.outcome("folds"));
     CHECK_FALSE(d.outcome("folds")->passed);
-    QTest::mouseClick(d.window.proofs_bar().items().back(), Qt::LeftButton);
+    QTest::mouseClick(d.window.part<app::ProofsBar>().items().back(), Qt::LeftButton);
     d.settle();
     REQUIRE_FALSE(d.editor().line_values().empty()); // what the rule makes of the worst colour
     CHECK(d.editor().line_values().front().text.contains("0."));
@@ -217,7 +217,7 @@ TEST_CASE("a colour in the text has a picker: typed, taken from the sheet and fr
     Hands d("out.rgb *= vec3(0.5, 0.25, 1)\n");
     d.caret_in("0.25");
     d.trigger("colour");
-    ColourPicker& picker = *d.window.rule_panel().picker();
+    ColourPicker& picker = *d.window.part<app::RulePanel>().picker();
     REQUIRE(picker.isVisible());
     CHECK(picker.field(1)->value() == 0.25);
     picker.field(1)->setFocus();
@@ -273,12 +273,12 @@ TEST_CASE("somebody else's change of the same lines is asked about above the tex
         out.write(text);
     };
     write("out.r = g\n");
-    d.window.bench().open(file);
+    d.window.part<app::Files>().open(file);
     d.settle();
     d.replace_text("out.r = b\n");
     write("out.r = g * 2\n");
-    CHECK_FALSE(d.window.bench().save());
-    CHECK(d.window.status_line().message().contains("Not saved"));
+    CHECK_FALSE(d.window.part<app::Files>().save());
+    CHECK(d.window.part<app::StatusLine>().message().contains("Not saved"));
     QToolButton* theirs = d.window.findChild<QToolButton*>("theirs");
     REQUIRE(theirs->isVisible());
     QTest::mouseClick(theirs, Qt::LeftButton);
@@ -286,7 +286,7 @@ TEST_CASE("somebody else's change of the same lines is asked about above the tex
     CHECK(d.text() == "out.r = g * 2\n");
     d.trigger("undo");
     CHECK(d.text() == "out.r = b\n");
-    CHECK(d.window.bench().save());
+    CHECK(d.window.part<app::Files>().save());
     QFile in(file);
     REQUIRE(in.open(QIODevice::ReadOnly));
     CHECK(in.readAll() == "out.r = b\n");

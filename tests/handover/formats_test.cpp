@@ -1,5 +1,6 @@
 // LUT files of all kinds as another reader (OpenColorIO) reads them, colour decision lists, and both read back.
 #include "base/file.hpp"
+#include "base/file_kind.hpp"
 #include "document/look_file.hpp"
 #include "handover/cdl.hpp"
 #include "handover/cube.hpp"
@@ -115,7 +116,7 @@ TEST_CASE("every other kind that can be written can be read back", "[handover]")
         INFO(ending);
         const auto file = folder / ("t" + ending);
         REQUIRE(handover::write_lut(file, of_rule(bent), baked.value()));
-        if (!document::is_lut_name(file))
+        if (!is_kind(file, FileKind::lut))
             continue;
         ++written;
         CHECK(largest_difference(file, good_rule(bent), 0, 1) < 0.01); // some of them hold ten bits
@@ -269,7 +270,7 @@ TEST_CASE("broken LUT files and lists are errors, never anything else", "[handov
             }
             const auto file = folder / (std::string("broken") + ending);
             write(file, text);
-            if (io::is_cdl_file(file)) {
+            if (is_kind(file, FileKind::correction)) {
                 if (const auto read = io::read_cdl(file); !read)
                     CHECK_FALSE(read.error().text().empty());
             } else if (const auto lut = io::read_lut(file); !lut) {

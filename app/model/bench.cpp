@@ -1,0 +1,87 @@
+#include "model/bench.hpp"
+
+#include "io/config.hpp"
+#include "lang/format.hpp"
+#include "model/undo_commands.hpp"
+
+#include <QCoreApplication>
+#include <QFileInfo>
+#include <QPointer>
+#include <QSettings>
+#include <QThreadPool>
+
+#include <memory>
+
+namespace kasuri::app {
+
+Bench::Bench(QObject* parent)
+    : QObject(parent), session_(this), look_(session_), sheet_(this), takes_(session_), watch_(session_),
+      tuning_(session_), keeper_(session_, look_, sheet_, takes_, tuning_) {
+    for (const char* name : {"response", "hue_map", "parade"})
+        readings_.add(*readings::find(name));
+    record<Arrangement>(sheet_);
+    record<std::vector<Take>>(takes_);
+    record<document::KeptTuning>(tuning_);
+    record<LookArrangement>(look_);
+    relay();
+}
+
+template <class State, class Model>
+void Bench::record(Model& model) {
+    connect(&model, &Model::rearranged, this,
+            [this, &model](const QString& name, const QString& key, const State& before) {
+                session_.undo_stack().push(new ArrangementCommand<Model, State>(model, name, key, before));
+            });
+}
+
+void Bench::relay() {
+    const auto failed = [this](const Error& error) { refuse(error); };
+    connect(&sheet_, &SheetModel::failed, this, failed);
+    connect(&keeper_, &BenchKeeper::failed, this, failed);
+    connect(&sheet_, &SheetModel::noted, this, &Bench::say);
+    connect(&look_, &LookModel::refused, this, [this](const QString& why) { refuse(why); });
+    connect(&look_, &LookModel::changed, this, [this] { watch_.set_following(!look_.is_look()); });
+    connect(&watch_, &FileWatch::noticed, &look_, &LookModel::look_at_files);
+    connect(&watch_, &FileWatch::said, this, &Bench::said);
+}
+
+void Bench::format() {
+    const std::optional<std::string> canonical = lang::formatted(session_.text());
+    if (!canonical)
+        refuse(tr("The rule cannot be read yet (F8 shows where); it was left as it is."));
+    else
+        session_.apply_edit({0, session_.text(), *canonical}, tr("canonical form"));
+}
+
+void Bench::add_chart() { sheet_.add_target(*targets::find("dye_chart"), "colour"); }
+
+void Bench::use_config(const QString& file) {
+    QThreadPool::globalInstance()->start([self = QPointer<Bench>(this), file] {
+        auto loaded = std::make_shared<Result<io::LoadedConfig>>(io::load_config(file.toStdString()));
+        QMetaObject::invokeMethod(
+            qApp,
+            [self, loaded, file] {
+                if (!self)
+                    return;
+                if (!loaded->ok())
+                    return self->refuse(loaded->error());
+                QSettings().setValue("config", file);
+                const auto& [spaces, notes] = loaded->value();
+                self->say(tr("%1: %2 spaces can be used now%3")
+                              .arg(QFileInfo(file).fileName())
+                              .arg(spaces.size())
+                              .arg(notes.empty() ? QString() : "; " + QString::fromStdString(notes.front())));
+                emit self->spaces_changed();
+            },
+            Qt::QueuedConnection);
+    });
+}
+
+void Bench::restore_config() {
+    const QString kept = QSettings().value("config").toString(),
+                  named = QString::fromStdString(io::config_of_environment().string());
+    if (const QString& file = QFileInfo::exists(kept) ? kept : named; !file.isEmpty())
+        use_config(file);
+}
+
+} // namespace kasuri::app

@@ -1,0 +1,69 @@
+#pragma once
+#include "model/against.hpp"
+#include "model/bench_keeper.hpp"
+#include "model/file_watch.hpp"
+#include "model/look_model.hpp"
+#include "model/readings_model.hpp"
+#include "model/session.hpp"
+#include "model/sheet.hpp"
+#include "model/takes.hpp"
+
+#include <QObject>
+
+namespace kasuri::app {
+
+/// All that is worked on: the filter or look, what it is seen on, read by and compared with. One undo history holds the
+/// changes of all of them. Knows no window: what there is to tell, it says.
+class Bench : public QObject {
+    Q_OBJECT
+public:
+    explicit Bench(QObject* parent = nullptr);
+
+    Session& session() { return session_; }
+    LookModel& look() { return look_; }
+    SheetModel& sheet() { return sheet_; }
+    ReadingsModel& readings() { return readings_; }
+    Against& against() { return against_; }
+    TakesModel& takes() { return takes_; }
+    FileWatch& file_watch() { return watch_; }
+    Tuning& tuning() { return tuning_; }
+    BenchKeeper& keeper() { return keeper_; }
+
+    void undo() { session_.undo_stack().undo(); }
+    void redo() { session_.undo_stack().redo(); }
+    /// Brings the rule into its canonical form; says so where it cannot be read.
+    void format();
+    void add_chart();
+    /// Reads an OpenColorIO config in the background and remembers it; then its spaces can be used everywhere.
+    void use_config(const QString& file);
+    /// The config of the last session, else the one of $OCIO.
+    void restore_config();
+
+    /// Something to know.
+    void say(const QString& message) { emit said(message, false); }
+    /// Something that could not be done.
+    void refuse(const QString& message) { emit said(message, true); }
+    void refuse(const Error& error) { emit said(QString::fromStdString(error.text()), true); }
+
+signals:
+    void said(const QString& message, bool bad);
+    void spaces_changed();
+
+private:
+    /// Changes of `model` become steps of the one undo history.
+    template <class State, class Model>
+    void record(Model& model);
+    void relay();
+
+    Session session_;
+    LookModel look_;
+    SheetModel sheet_;
+    ReadingsModel readings_;
+    Against against_;
+    TakesModel takes_;
+    FileWatch watch_;
+    Tuning tuning_;
+    BenchKeeper keeper_;
+};
+
+} // namespace kasuri::app

@@ -1,0 +1,127 @@
+#include "widgets/compare/takes_bar.hpp"
+
+#include "model/bench.hpp"
+#include "model/file_names.hpp"
+#include "widgets/compare/compare_actions.hpp"
+#include "widgets/parts/heading.hpp"
+#include "widgets/parts/theme.hpp"
+
+#include <QFileDialog>
+#include <QHBoxLayout>
+#include <QInputDialog>
+#include <QLabel>
+#include <QMenu>
+#include <QToolButton>
+
+#include <utility>
+
+namespace kasuri::app {
+namespace {
+constexpr int longest_name = 90; ///< pixels
+constexpr int most_shown = 6;    ///< the last ones; the menu of each has them all
+} // namespace
+
+TakesBar::TakesBar(Bench& bench, CompareActions& compare, QWidget* parent)
+    : QWidget(parent), bench_(bench), compare_(compare) {
+    row_ = new QHBoxLayout(this);
+    row_->setContentsMargins(0, 0, 0, 0);
+    row_->setSpacing(2);
+    word_ = quiet_label(tr("take"), this);
+    row_->addWidget(word_);
+    keep_ = new QToolButton(this);
+    keep_->setObjectName("keep_take");
+    keep_->setToolTip(
+        tr("Remember rule and values as a take, to flip back to (Ctrl+T; Alt+PageUp and Alt+PageDown flip)"));
+    keep_->setAccessibleName(tr("Remember a take"));
+    connect(keep_, &QToolButton::clicked, &compare_, &CompareActions::remember_take);
+    row_->addWidget(keep_);
+    connect(&bench_.takes(), &TakesModel::changed, this, &TakesBar::refresh);
+    refresh();
+}
+
+void TakesBar::refresh() {
+    const TakesModel& takes = bench_.takes();
+    // Text and values change with every key; what is seen here seldom does.
+    QStringList state = {QString::number(takes.current())};
+    for (int i = 0; i < static_cast<int>(takes.takes().size()); ++i)
+        state << takes.name(i);
+    if (state == std::exchange(shown_, state))
+        return;
+    const int count = static_cast<int>(takes.takes().size()), first = std::max(0, count - most_shown);
+    while (static_cast<int>(buttons_.size()) > count - first) {
+        buttons_.back()->deleteLater();
+        buttons_.pop_back();
+    }
+    while (static_cast<int>(buttons_.size()) < count - first) {
+        auto* button = new QToolButton(this);
+        button->setContextMenuPolicy(Qt::CustomContextMenu);
+        const int place = static_cast<int>(buttons_.size());
+        connect(button, &QToolButton::clicked, this, [this, place] {
+            bench_.takes().flip_to(place + std::max(0, static_cast<int>(bench_.takes().takes().size()) - most_shown));
+        });
+        connect(button, &QToolButton::customContextMenuRequested, this, [this, place, button](const QPoint& at) {
+            QMenu menu(button);
+            fill_menu(menu, place + std::max(0, static_cast<int>(bench_.takes().takes().size()) - most_shown));
+            menu.exec(button->mapToGlobal(at));
+        });
+        row_->insertWidget(place + 1, button);
+        buttons_.push_back(button);
+    }
+    const int current = takes.current();
+    for (int i = first; i < count; ++i) {
+        QToolButton* button = buttons_[static_cast<std::size_t>(i - first)];
+        QFont font = theme::face(12.5, i == current);
+        font.setUnderline(i == current);
+        button->setFont(font);
+        const QString name = takes.name(i);
+        button->setText(QFontMetrics(font).elidedText(name, Qt::ElideRight, longest_name));
+        button->setToolTip(tr("Take %1: click flips to it, right click for its name and the rest").arg(name));
+        button->setAccessibleName(i == current ? tr("Take %1, in force").arg(name) : tr("Take %1").arg(name));
+        button->show();
+    }
+    word_->setVisible(count > 0);
+    keep_->setText(count == 0 ? tr("remember a take") : QStringLiteral("+"));
+    keep_->setEnabled(current < 0);
+}
+
+void TakesBar::fill_menu(QMenu& menu, int index) {
+    TakesModel& takes = bench_.takes();
+    const QString name = takes.name(index);
+    menu.addAction(tr("Flip to %1").arg(name), this, [this, index] { bench_.takes().flip_to(index); });
+    menu.addAction(tr("CompareActions with %1").arg(name), this, [this, index] { compare_.with_take(index); });
+    menu.addAction(bench_.sheet().shows_takes() ? tr("Put the takes on the sheet away")
+                                                : tr("See all takes side by side"),
+                   &compare_, &CompareActions::show_takes);
+    menu.addAction(tr("Name\u2026"), this, [this, index] { ask_name(index); });
+    menu.addAction(tr("Write it as a filter\u2026"), this, [this, index] { ask_filter(index); });
+    menu.addAction(tr("Remove"), this, [this, index] { bench_.takes().remove(index); });
+    if (takes.takes().size() > 1) {
+        menu.addSeparator();
+        for (int i = 0; i < static_cast<int>(takes.takes().size()); ++i) {
+            QAction* action =
+                menu.addAction(tr("take %1").arg(takes.name(i)), this, [this, i] { bench_.takes().flip_to(i); });
+            action->setCheckable(true);
+            action->setChecked(i == takes.current());
+        }
+    }
+}
+
+void TakesBar::ask_name(int index) {
+    bool accepted = false;
+    const QString name = QInputDialog::getText(this, tr("Name the take"), tr("Name of the take:"), QLineEdit::Normal,
+                                               bench_.takes().name(index), &accepted);
+    if (accepted)
+        bench_.takes().rename(index, name);
+}
+
+void TakesBar::ask_filter(int index) {
+    QString file = QFileDialog::getSaveFileName(
+        this, tr("Write the take as a filter"),
+        with_ending(bench_.session().display_name() + "-" + bench_.takes().name(index), FileKind::filter),
+        tr("Filters (%1)").arg(patterns({FileKind::filter})));
+    file = with_ending(file, FileKind::filter);
+    if (!file.isEmpty())
+        compare_.write_take(index, file);
+}
+
+} // namespace kasuri::app

@@ -1,0 +1,166 @@
+#include "widgets/files/files.hpp"
+
+#include "document/filter_file.hpp"
+#include "model/bench.hpp"
+#include "model/file_names.hpp"
+#include "model/recent.hpp"
+#include "widgets/look/look_actions.hpp"
+
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QMenu>
+#include <QMessageBox>
+#include <QSettings>
+#include <QWidget>
+
+namespace kasuri::app {
+
+Files::Files(Bench& bench, LookActions& look, QWidget* window)
+    : QObject(window), bench_(bench), look_(look), window_(window) {}
+
+bool Files::may_leave() {
+    if (!bench_.look().modified())
+        return true;
+    QMessageBox box(QMessageBox::NoIcon, tr("Unsaved work"),
+                    tr("\u201c%1\u201d has changes that are not saved.").arg(bench_.look().display_name()),
+                    QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, window_);
+    box.setDefaultButton(QMessageBox::Save);
+    switch (box.exec()) {
+    case QMessageBox::Save: return save();
+    case QMessageBox::Discard: return true;
+    default: return false;
+    }
+}
+
+void Files::new_filter() {
+    if (may_leave())
+        bench_.session().start_new();
+}
+
+void Files::ask_open() {
+    const QString wanted = patterns({FileKind::filter, FileKind::look, FileKind::lut, FileKind::correction,
+                                     FileKind::config, FileKind::picture});
+    const QString file = QFileDialog::getOpenFileName(window_, tr("Open a filter or a picture"),
+                                                      text_of(bench_.session().path().parent_path()),
+                                                      tr("Filters and pictures (%1);;All files (*)").arg(wanted));
+    if (!file.isEmpty())
+        open(file);
+}
+
+void Files::open(const QString& file, const QString& lens) {
+    switch (file_kind(file.toStdString()).value_or(FileKind::picture)) {
+    case FileKind::filter: return open_filter(file);
+    case FileKind::look: return open_look(file);
+    case FileKind::lut: return look_.add_files({file}, bench_.look().current() + 1);
+    case FileKind::correction: return look_.add_cdl(file);
+    case FileKind::config: return bench_.use_config(file);
+    case FileKind::picture: break;
+    }
+    bench_.sheet().add_picture(file.toStdString(), lens.toStdString());
+    remember_file(file);
+}
+
+void Files::open_filter(const QString& file) {
+    // A file that cannot be read must not cost the question about unsaved work.
+    if (const auto readable = document::load_filter(file.toStdString()); !readable)
+        return bench_.refuse(readable.error());
+    if (!may_leave())
+        return;
+    if (const Status opened = bench_.session().open(file.toStdString()); !opened)
+        bench_.refuse(opened.error());
+    else
+        remember_file(file);
+}
+
+void Files::open_look(const QString& file) {
+    if (const auto readable = document::load_look(file.toStdString()); !readable)
+        return bench_.refuse(readable.error());
+    if (!may_leave())
+        return;
+    if (const Status opened = bench_.look().open(QFileInfo(file).absoluteFilePath().toStdString()); !opened)
+        bench_.refuse(opened.error());
+    else
+        remember_file(file);
+}
+
+void Files::open_at(const QString& file, const QString& preset) {
+    open(file);
+    Session& session = bench_.session();
+    if (session.path().string() != file.toStdString())
+        return;                     // it was not opened
+    auto* once = new QObject(this); // the preset can be chosen once the text has been understood
+    connect(&session, &Session::rule_changed, once, [&session, once, preset] {
+        const lang::Rule* rule = session.rule();
+        if (!rule)
+            return;
+        once->deleteLater();
+        disconnect(&session, nullptr, once, nullptr);
+        for (const lang::Preset& each : rule->presets)
+            if (QString::fromStdString(each.name) == preset)
+                session.set_values(each.values, tr("preset %1").arg(preset));
+    });
+}
+
+void Files::open_urls(const QList<QUrl>& urls) {
+    for (const QUrl& url : urls)
+        if (url.isLocalFile())
+            open(url.toLocalFile());
+        else
+            bench_.refuse(tr("%1: only files on this machine can be opened").arg(url.toDisplayString()));
+}
+
+bool Files::save() {
+    const std::filesystem::path& path =
+        bench_.look().is_look() ? bench_.look().path() : bench_.session().path();
+    return path.empty() ? ask_save_as() : save_to(text_of(path));
+}
+
+bool Files::ask_save_as() {
+    const bool is_look = bench_.look().is_look();
+    const FileKind kind = is_look ? FileKind::look : FileKind::filter;
+    const std::filesystem::path& path = is_look ? bench_.look().path() : bench_.session().path();
+    const QString name = is_look ? bench_.look().display_name() : bench_.session().display_name();
+    const QString file = QFileDialog::getSaveFileName(
+        window_, is_look ? tr("Save the look") : tr("Save the filter"),
+        path.empty() ? with_ending(name, kind) : text_of(path),
+        (is_look ? tr("Looks (%1)") : tr("Filters (%1)")).arg(patterns({kind})));
+    return !file.isEmpty() && save_to(with_ending(file, kind));
+}
+
+bool Files::save_to(const QString& file) {
+    const bool is_look = bench_.look().is_look();
+    if (!is_look && std::filesystem::path(file.toStdString()) == bench_.session().path() &&
+        !bench_.file_watch().look()) {
+        bench_.refuse(
+            tr("Not saved: somebody else has changed the same lines of the file. Choose above the text which stay."));
+        return false;
+    }
+    const Status saved = is_look ? bench_.look().save(QFileInfo(file).absoluteFilePath().toStdString())
+                                 : bench_.session().save(file.toStdString());
+    if (!saved) {
+        bench_.refuse(saved.error());
+        return false;
+    }
+    remember_file(file);
+    bench_.say(tr("Saved %1").arg(file));
+    return true;
+}
+
+void Files::ask_config() {
+    const QString file = QFileDialog::getOpenFileName(
+        window_, tr("Use which colour config?"), QSettings().value("config").toString(),
+        tr("Colour configs (%1);;All files (*)").arg(patterns({FileKind::config})));
+    if (!file.isEmpty())
+        bench_.use_config(file);
+}
+
+void Files::fill_recent(QMenu& menu) {
+    menu.clear();
+    for (const QString& file : recent_files())
+        menu.addAction(QFileInfo(file).fileName() + "     " + QFileInfo(file).path(), this,
+                       [this, file] { open(file); });
+    if (menu.isEmpty())
+        menu.addAction(tr("nothing yet"))->setEnabled(false);
+}
+
+} // namespace kasuri::app

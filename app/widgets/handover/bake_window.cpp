@@ -1,0 +1,248 @@
+#include "widgets/handover/bake_window.hpp"
+
+#include "base/text.hpp"
+#include "model/on_bench.hpp"
+#include "widgets/parts/heading.hpp"
+#include "widgets/parts/space_menu.hpp"
+#include "widgets/parts/theme.hpp"
+
+#include <QButtonGroup>
+#include <QCheckBox>
+#include <QCoreApplication>
+#include <QFileDialog>
+#include <QGridLayout>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QMenu>
+#include <QPointer>
+#include <QPushButton>
+#include <QThreadPool>
+#include <QToolButton>
+
+namespace kasuri::app {
+namespace {
+
+QString shown(double value) { return QString::fromStdString(number_text(value, 3)).replace('-', QChar(0x2212)); }
+
+std::optional<double> typed(const QLineEdit* field) {
+    QString text = field->text();
+    return parse_number(text.replace(QChar(0x2212), '-').replace(',', '.').toStdString());
+}
+
+/// A row of the table of errors.
+QString row(const QString& name, const baking::LutError& e) {
+    QString cells;
+    for (const double value : {e.mean, e.most, e.largest, e.delta_e_mean, e.delta_e_most, e.delta_e_largest})
+        cells += QStringLiteral("<td align=\"right\">%1</td>").arg(shown(value));
+    return QStringLiteral("<tr><td>%1</td>%2</tr>").arg(name, cells);
+}
+
+QString place(const std::array<float, 3>& colour) {
+    return QStringLiteral("(%1, %2, %3)")
+        .arg(shown(static_cast<double>(colour[0])), shown(static_cast<double>(colour[1])),
+             shown(static_cast<double>(colour[2])));
+}
+
+} // namespace
+
+BakeWindow::BakeWindow(Session& session, LookModel& look, SheetModel& sheet, QWidget* parent)
+    : QDialog(parent), session_(session), look_(look), sheet_(sheet) {
+    setWindowTitle(tr("Hand over a LUT"));
+    setAttribute(Qt::WA_DeleteOnClose);
+    auto* grid = new QGridLayout(this);
+    grid->setContentsMargins(theme::margin, theme::margin, theme::margin, theme::margin);
+    grid->setVerticalSpacing(10);
+    grid->setHorizontalSpacing(12);
+    grid->addWidget(new QLabel(tr("Points a side"), this), 0, 0);
+    auto* sizes_row = new QHBoxLayout;
+    sizes_ = new QButtonGroup(this);
+    for (const int size : baking::lut_sizes) {
+        auto* button = new QPushButton(QString::number(size), this);
+        button->setCheckable(true);
+        button->setAccessibleName(tr("%1 points").arg(size));
+        sizes_->addButton(button, size);
+        sizes_row->addWidget(button);
+        button->setChecked(size == 33);
+    }
+    sizes_row->addStretch(1);
+    grid->addLayout(sizes_row, 0, 1);
+    const auto field = [this](const QString& text, const QString& name) {
+        auto* made = new QLineEdit(text, this);
+        made->setFixedWidth(64);
+        made->setAlignment(Qt::AlignRight);
+        made->setAccessibleName(name);
+        return made;
+    };
+    grid->addWidget(new QLabel(tr("Smallest within"), this), 1, 0);
+    auto* wished_row = new QHBoxLayout;
+    wished_row->setSpacing(8);
+    wished_ = field("1", tr("Largest \u0394E2000 that is wished"));
+    wished_->setObjectName("wished");
+    auto* find = new QPushButton(tr("Find the size"), this);
+    find->setObjectName("find_size");
+    find->setAutoDefault(false);
+    connect(find, &QPushButton::clicked, this, &BakeWindow::find_size);
+    wished_row->addWidget(wished_);
+    wished_row->addWidget(new QLabel(tr("\u0394E2000 everywhere"), this));
+    wished_row->addWidget(find);
+    wished_row->addStretch(1);
+    grid->addLayout(wished_row, 1, 1);
+    grid->addWidget(new QLabel(tr("Values from"), this), 2, 0);
+    auto* domain_row = new QHBoxLayout;
+    domain_row->setSpacing(8);
+    low_ = field("0", tr("Lowest value that comes in"));
+    high_ = field("1", tr("Highest value that comes in"));
+    shaper_ = new QCheckBox(tr("points closer where values are low (.clf)"), this);
+    domain_row->addWidget(low_);
+    domain_row->addWidget(new QLabel(tr("to"), this));
+    domain_row->addWidget(high_);
+    domain_row->addWidget(shaper_);
+    domain_row->addStretch(1);
+    grid->addLayout(domain_row, 2, 1);
+    grid->addWidget(new QLabel(tr("Spaces"), this), 3, 0);
+    auto* space_row = new QHBoxLayout;
+    space_row->setSpacing(8);
+    space_row->addWidget(new QLabel(tr("in"), this));
+    space_row->addWidget(space_button(in_space_, tr("working space"), tr("Space of what comes in")));
+    space_row->addWidget(new QLabel(tr("out"), this));
+    space_row->addWidget(space_button(out_space_, tr("working space"), tr("Space of what goes out")));
+    space_row->addStretch(1);
+    grid->addLayout(space_row, 3, 1);
+    error_ = quiet_label({}, this);
+    error_->setWordWrap(true);
+    error_->setMinimumSize(560, 150);
+    error_->setAlignment(Qt::AlignLeft | Qt::AlignTop);
+    grid->addWidget(error_, 4, 0, 1, 2);
+    write_ = new QPushButton(tr("Write the LUT\u2026"), this);
+    grid->addWidget(write_, 5, 1, Qt::AlignRight);
+    connect(write_, &QPushButton::clicked, this, [this] {
+        QStringList patterns;
+        for (const std::string& ending : handover::lut_endings())
+            patterns << "*" + QString::fromStdString(ending);
+        QString file = QFileDialog::getSaveFileName(this, tr("Write the LUT"),
+                                                    look_.display_name() + (shaper_->isChecked() ? ".clf" : ".cube"),
+                                                    tr("LUTs (%1)").arg(patterns.join(' ')));
+        if (file.isEmpty())
+            return;
+        if (!file.contains('.'))
+            file += ".cube";
+        write_to(file);
+    });
+    connect(sizes_, &QButtonGroup::idClicked, this, &BakeWindow::measure);
+    connect(low_, &QLineEdit::textChanged, this, &BakeWindow::measure);
+    connect(high_, &QLineEdit::textChanged, this, &BakeWindow::measure);
+    connect(shaper_, &QCheckBox::toggled, this, &BakeWindow::measure);
+    connect(&session_, &Session::rule_changed, this, &BakeWindow::measure);
+    connect(&session_, &Session::values_changed, this, &BakeWindow::measure);
+    connect(&look_, &LookModel::changed, this, &BakeWindow::measure);
+    measure();
+}
+
+BakeWindow::~BakeWindow() { cancel_.cancel(); }
+
+QToolButton* BakeWindow::space_button(std::string& space, const QString& usual, const QString& name) {
+    auto* button = new QToolButton(this);
+    button->setText(usual + " \u25be");
+    button->setAccessibleName(name);
+    button->setPopupMode(QToolButton::InstantPopup);
+    auto* menu = new QMenu(button);
+    button->setMenu(menu);
+    connect(menu, &QMenu::aboutToShow, this, [this, menu, button, &space, usual] {
+        menu->clear();
+        const auto choose = [this, button, &space, usual](const std::string& chosen) {
+            space = chosen;
+            button->setText((chosen.empty() ? usual : QString::fromStdString(chosen)) + " \u25be");
+            measure();
+        };
+        menu->addAction(usual, this, [choose] { choose({}); });
+        add_spaces(*menu, space, choose, false);
+    });
+    return button;
+}
+
+QString BakeWindow::words() const { return error_->text(); }
+
+void BakeWindow::measure() { start(false); }
+void BakeWindow::find_size() { start(true); }
+
+void BakeWindow::start(bool search) {
+    cancel_.cancel();
+    cancel_ = CancelToken();
+    const int ticket = ++ticket_;
+    baked_.reset();
+    write_->setEnabled(false);
+    const std::optional<double> low = typed(low_), high = typed(high_), wished = typed(wished_);
+    Result<subject::Subject> subject = subject_on_bench(session_, look_, sheet_);
+    if (!subject || !low || !high || (search && !(wished && *wished > 0))) {
+        error_->setText(!subject     ? QString::fromStdString(subject.error().text())
+                            : search ? tr("The wished error is a number above 0.")
+                                     : tr("The ends of the range are numbers, such as 0 and 1."));
+        return;
+    }
+    error_->setText(search ? tr("Measuring size after size\u2026") : tr("Measuring\u2026"));
+    subject_ = std::make_shared<const subject::Subject>(std::move(subject.value()));
+    baking::BakeOptions options{sizes_->checkedId(), *low, *high, shaper_->isChecked(), true, in_space_, out_space_};
+    QThreadPool::globalInstance()->start(
+        [self = QPointer<BakeWindow>(this), ticket, subject = subject_, options, search, wished, cancel = cancel_] {
+            auto result = std::make_shared<Result<baking::Baked>>(
+                search ? baking::bake_for(*subject, options, {std::nullopt, wished}, cancel)
+                       : baking::bake(*subject, options, cancel));
+            QMetaObject::invokeMethod(
+                qApp,
+                [self, ticket, result] {
+                    if (self)
+                        self->show_measured(ticket, result);
+                },
+                Qt::QueuedConnection);
+        });
+}
+
+void BakeWindow::show_measured(int ticket, const std::shared_ptr<Result<baking::Baked>>& result) {
+    if (ticket != ticket_)
+        return;
+    if (!result->ok()) {
+        QString words = QString::fromStdString(result->error().what + ". " + result->error().remedy);
+        words[0] = words[0].toUpper();
+        error_->setText(words);
+        return;
+    }
+    baked_ = std::shared_ptr<const baking::Baked>(result, &result->value());
+    if (QAbstractButton* button = sizes_->button(baked_->lut.size))
+        button->setChecked(true); // where it was looked for
+    QString words;
+    if (baked_->matrix)
+        words += tr("<p>It is exactly a matrix, and a .clf says so. As a table:</p>");
+    else if (baked_->curves)
+        words += tr("<p>It is three curves, which .clf and .cube hold as such.</p>");
+    words += QStringLiteral("<table cellspacing=\"0\" cellpadding=\"3\"><tr><td>%1</td><td align=\"right\">%2</td><td "
+                            "align=\"right\">%3</td><td align=\"right\">%4</td><td align=\"right\">\u0394E2000 "
+                            "%2</td><td align=\"right\">%3</td><td align=\"right\">%4</td></tr>")
+                 .arg(tr("error"), tr("mean"), tr("99.9 %"), tr("largest"));
+    if (baked_->curves)
+        words += row(tr("as curves"), baked_->by_curves);
+    words += row(tr("read trilinearly"), baked_->trilinear) + row(tr("read tetrahedrally"), baked_->tetrahedral) +
+        "</table>";
+    words += tr("<p>On %1 colours between the points of the table; worst at %2.</p>")
+                 .arg(baked_->samples)
+                 .arg(place(baked_->tetrahedral.worst));
+    if (baked_->reads_alpha)
+        words += tr("<p>Alpha is read; the table holds it for alpha 1.</p>");
+    error_->setText(words);
+    write_->setEnabled(true);
+}
+
+void BakeWindow::write_to(const QString& file) {
+    if (!baked_)
+        return;
+    if (const Status written = handover::write_lut(file.toStdString(), *subject_, *baked_); !written)
+        emit said(QString::fromStdString(written.error().text()), true);
+    else if (baked_->matrix && file.endsWith(".clf"))
+        emit said(tr("Wrote %1: exactly a matrix").arg(file), false);
+    else
+        emit said(tr("Wrote %1: largest error %2")
+                      .arg(file, shown(baked_->curves ? baked_->by_curves.largest : baked_->trilinear.largest)),
+                  false);
+}
+
+} // namespace kasuri::app

@@ -1,0 +1,322 @@
+// What a cell draws: caption, pictures, values of enlarged pixels, the cut's line, pins.
+#include "model/display.hpp"
+#include "model/words.hpp"
+#include "widgets/parts/theme.hpp"
+#include "widgets/sheet/cell_view.hpp"
+
+#include <QPainter>
+#include <QPainterPath>
+
+#include <algorithm>
+#include <cmath>
+
+namespace kasuri::app {
+namespace {
+constexpr double rim = 0.27;       ///< share of a patch that shows the colour before, on each side
+constexpr double values_from = 46; ///< pixels that a picture pixel needs for its numbers
+constexpr double between = 6;
+} // namespace
+
+std::vector<CellView::Link> CellView::links() const {
+    std::vector<Link> all;
+    if (!is_chart())
+        all.push_back({tr("split"), tr("Before left of a line, after right of it (S)"), compare_ == Compare::split,
+                       &CellView::toggle_split});
+    all.push_back({alone_ ? tr("back") : tr("fill"), tr("This cell fills the sheet, or goes back (F, double click)"),
+                   alone_, &CellView::toggle_alone});
+    if (!is_chart())
+        all.push_back({"1:1", tr("One pixel is one pixel of the screen, or fitted (1, 0, wheel)"),
+                       !zoom_.fits() && zoom_.scale(picture_size(), device_room()) == 1, &CellView::toggle_scale});
+    const QFontMetrics metrics(theme::face(11.5));
+    int right = width();
+    for (auto link = all.rbegin(); link != all.rend(); ++link) {
+        const int wide = metrics.horizontalAdvance(link->text);
+        link->rect = QRect(right - wide, 0, wide + 1, theme::caption_height);
+        right -= wide + 12;
+    }
+    if (right < 150) // the name and the lens come first; the keys and the menu remain
+        all.clear();
+    return all;
+}
+
+void CellView::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    painter.fillRect(rect(), theme::surround);
+    const Cell* cell = model_.find(id_);
+    if (!cell)
+        return;
+    draw_caption(painter);
+    if (!has_result_) {
+        painter.drawText(QRect(0, theme::caption_height, width(), height() - theme::caption_height), Qt::AlignCenter,
+                         cell->target || model_.picture_of(*cell) ? QString() : tr("reading\u2026"));
+    } else if (is_chart()) {
+        draw_patches(painter, picture_rect());
+    } else {
+        draw_pictures(painter);
+        draw_line(painter);
+    }
+    draw_badges(painter);
+    draw_frames(painter);
+    if (has_result_)
+        draw_pins(painter);
+    if (spot_ && has_result_) {
+        painter.setClipRect(QRectF(0, theme::caption_height, width(), height()));
+        painter.setRenderHint(QPainter::Antialiasing);
+        painter.setBrush(Qt::NoBrush);
+        QPointF at = point_of(*spot_);
+        for (int copy = 0; copy < (compare_ == Compare::twice && !is_chart() ? 2 : 1); ++copy) {
+            painter.setPen(QPen(Qt::black, 3));
+            painter.drawEllipse(at, 5, 5);
+            painter.setPen(QPen(Qt::white, 1.4));
+            painter.drawEllipse(at, 5, 5);
+            at.rx() += room().width() + between;
+        }
+        painter.setClipping(false);
+    }
+    if (hasFocus()) {
+        painter.setRenderHint(QPainter::Antialiasing, false);
+        painter.setBrush(Qt::NoBrush);
+        painter.fillRect(QRectF(0, theme::caption_height - 2.5, width(), 2.5), theme::accent);
+    }
+}
+
+void CellView::draw_caption(QPainter& painter) const {
+    const Cell& cell = *model_.find(id_);
+    const int high = theme::caption_height;
+    std::vector<Link> words = links();
+    int end = width();
+    for (const Link& link : words)
+        end = std::min(end, link.rect.left() - 12);
+    painter.setPen(theme::on_surround);
+    painter.setFont(theme::face(12.5, true));
+    const QString title = painter.fontMetrics().elidedText(model_.title(cell), Qt::ElideRight, end);
+    painter.drawText(QRect(0, 0, end, high), Qt::AlignLeft | Qt::AlignVCenter, title);
+    int x = painter.fontMetrics().horizontalAdvance(title) + 8;
+    painter.setFont(theme::face(12.5));
+    const QString lens_name = lens_caption(lens(cell.lens), true);
+    // Room for the share that is outside.
+    const int kept =
+        has_result_ && (before_only_ ? result_.outside_before : result_.outside_after) > 0 && !is_chart() ? 48 : 0;
+    const QString shows =
+        painter.fontMetrics().elidedText(QString::fromUtf8("\u00b7 ") + lens_name + QString::fromUtf8(" \u25be"),
+                                         Qt::ElideRight, std::max(0, end - x - kept));
+    painter.drawText(QRect(x, 0, std::max(0, end - x), high), Qt::AlignLeft | Qt::AlignVCenter, shows);
+    x += painter.fontMetrics().horizontalAdvance(shows) + 8;
+    if (has_result_ && !result_.fault.empty()) { // what the lens cannot show is told instead
+        painter.drawText(QRect(x, 0, std::max(0, end - x), high), Qt::AlignLeft | Qt::AlignVCenter,
+                         painter.fontMetrics().elidedText(QString::fromStdString(result_.fault), Qt::ElideRight,
+                                                          std::max(0, end - x)));
+        words.clear();
+        return;
+    }
+    QString right = is_chart() ? tr("rim before, square after") : QString();
+    if (const auto file = model_.file_of(cell))
+        right = QString::fromStdString(file->space);
+    if (!zoom_.fits())
+        right = tr("%1 %").arg(std::lround(100 * zoom_.scale(picture_size(), device_room()))) +
+            (right.isEmpty() ? QString() : QString::fromUtf8(" \u00b7 ") + right);
+    const QFontMetrics small(theme::face(11.5));
+    if (const double outside = before_only_ ? result_.outside_before : result_.outside_after;
+        has_result_ && !is_chart() && outside > 0) {
+        const QString share =
+            tr("%1 % outside").arg(outside < 0.001 ? QStringLiteral("< 0.1") : QString::number(100 * outside, 'f', 1));
+        const QString both = right.isEmpty() ? share : share + QString::fromUtf8(" \u00b7 ") + right;
+        const auto fits = [&](const QString& text) { return small.horizontalAdvance(text) <= end - x; };
+        right = fits(both) ? both : fits(share) ? share : share.section(' ', 0, -2); // what is outside is never hidden
+    }
+    if (before_only_)
+        right = before_name_;
+    if (old_)
+        right = tr("old");
+    painter.setFont(theme::face(11.5, old_));
+    if (!old_ && !before_only_ && small.horizontalAdvance(right) > end - x)
+        right.clear(); // half a word says nothing; the tip tells the space
+    if (end > x)
+        painter.drawText(QRect(x, 0, end - x, high), Qt::AlignRight | Qt::AlignVCenter, right);
+    painter.setFont(theme::face(11.5));
+    for (const Link& link : words) {
+        painter.drawText(link.rect, Qt::AlignLeft | Qt::AlignVCenter, link.text);
+        if (link.on)
+            painter.fillRect(QRect(link.rect.left(), high - 4, link.rect.width(), 1), theme::on_surround);
+    }
+}
+
+void CellView::draw_picture(QPainter& painter, const QImage& image, const QRectF& clip, double shift) const {
+    const QRectF all = picture_rect().translated(shift, 0);
+    const QSize size = picture_size();
+    if (image.isNull() || size.isEmpty() || clip.isEmpty())
+        return;
+    // The image shows a part of the picture, perhaps of the view before this one: it goes where its pixels belong.
+    const double by_x = all.width() / size.width(), by_y = all.height() / size.height();
+    const QRectF part(all.left() + result_.region.left() * by_x, all.top() + result_.region.top() * by_y,
+                      result_.region.width() * by_x, result_.region.height() * by_y);
+    painter.save();
+    painter.setClipRect(clip);
+    painter.drawImage(part, image);
+    painter.restore();
+}
+
+void CellView::draw_pictures(QPainter& painter) const {
+    const QRectF where = room();
+    const QRectF whole = picture_rect();
+    const QRectF seen = whole & where;
+    const QImage& before = result_.before.isNull() ? result_.after : result_.before; // it comes with the next sheet
+    if (before_only_) {
+        draw_picture(painter, before, seen, 0);
+    } else if (compare_ == Compare::twice) {
+        draw_picture(painter, before, seen, 0);
+        draw_picture(painter, result_.after, seen.translated(where.width() + between, 0), where.width() + between);
+    } else if (compare_ == Compare::split) {
+        const double x = std::round(split_x());
+        draw_picture(painter, result_.after, seen, 0);
+        draw_picture(painter, before, QRectF(seen.topLeft(), QPointF(x, seen.bottom())), 0);
+        painter.fillRect(QRectF(x - 1.5, seen.top(), 3, seen.height()), QColor(0, 0, 0, 90));
+        painter.fillRect(QRectF(x - 0.5, seen.top(), 1, seen.height()), Qt::white);
+        painter.fillRect(QRectF(x - 3, seen.bottom() - 18, 6, 10), Qt::white);
+        painter.setFont(theme::face(11.5));
+        const QFontMetrics metrics(painter.font());
+        const QString left = metrics.elidedText(before_name_, Qt::ElideMiddle,
+                                                std::max(46, static_cast<int>(x - seen.left()) - 20)),
+                      right = tr("after");
+        const auto word = [&](double at, const QString& text) {
+            const QRectF box(at, seen.bottom() - 21, metrics.horizontalAdvance(text) + 8, 16);
+            painter.fillRect(box, QColor(0, 0, 0, 110));
+            painter.setPen(Qt::white);
+            painter.drawText(box, Qt::AlignCenter, text);
+        };
+        word(x - 7 - metrics.horizontalAdvance(left) - 8, left);
+        word(x + 7, right);
+    } else {
+        draw_picture(painter, result_.after, seen, 0);
+    }
+    draw_values(painter);
+}
+
+void CellView::draw_values(QPainter& painter) const {
+    const QRect region = wanted_region();
+    const double side = picture_rect().width() / std::max(1, picture_size().width());
+    if (region.isNull() || side < values_from || !result_.after_pixels)
+        return;
+    painter.save();
+    painter.setClipRect(room());
+    painter.setFont(theme::mono(10));
+    for (int y = region.top(); y <= region.bottom(); ++y)
+        for (int x = region.left(); x <= region.right(); ++x) {
+            if (x >= result_.after_pixels->width || y >= result_.after_pixels->height)
+                continue;
+            const QPointF middle = point_of({x, y});
+            const bool before = before_only_ || (compare_ == Compare::split && middle.x() < split_x());
+            const auto pixel = (before ? result_.before_pixels : result_.after_pixels)->at(x, y);
+            const QRgb under = painter.device()->devType() == QInternal::Widget &&
+                    result_.after.rect().contains(x - result_.region.left(), y - result_.region.top())
+                ? (before && !result_.before.isNull() ? result_.before : result_.after)
+                      .pixel(x - result_.region.left(), y - result_.region.top())
+                : 0;
+            painter.setPen(qGray(under) > 128 ? Qt::black : Qt::white);
+            for (std::size_t c = 0; c < 3; ++c)
+                painter.drawText(QRectF(middle.x() - side / 2, middle.y() - 20 + 13 * static_cast<double>(c), side, 13),
+                                 Qt::AlignCenter, theme::number(static_cast<double>(pixel[c])));
+        }
+    painter.restore();
+}
+
+void CellView::draw_patches(QPainter& painter, const QRectF& area) const {
+    const int columns = result_.after.width(), rows = result_.after.height();
+    for (int row = 0; row < rows; ++row)
+        for (int column = 0; column < columns; ++column) {
+            // Edges on whole pixels, so that all patches look alike.
+            const double left = std::round(area.left() + area.width() * column / columns);
+            const double right = std::round(area.left() + area.width() * (column + 1) / columns) - 3;
+            const double top = std::round(area.top() + area.height() * row / rows);
+            const double bottom = std::round(area.top() + area.height() * (row + 1) / rows) - 3;
+            const QRectF patch(left, top, right - left, bottom - top);
+            painter.fillRect(patch, QColor(result_.before.pixel(column, row)));
+            const double by_x = std::round(patch.width() * rim), by_y = std::round(patch.height() * rim);
+            if (!before_only_)
+                painter.fillRect(patch.adjusted(by_x, by_y, -by_x, -by_y), QColor(result_.after.pixel(column, row)));
+        }
+}
+
+void CellView::draw_line(QPainter& painter) const {
+    const Cell& cell = *model_.find(id_);
+    const auto& strips = model_.strips();
+    if (std::none_of(strips.begin(), strips.end(), [&](const Strip& s) { return !s.target && s.cell == id_; }))
+        return;
+    const QRectF area = picture_rect();
+    const auto at = [&](double x, double y) {
+        return QPointF(area.left() + x * area.width(), area.top() + y * area.height());
+    };
+    painter.save();
+    painter.setClipRect(room());
+    painter.setRenderHint(QPainter::Antialiasing);
+    for (const QPen& pen : {QPen(QColor(0, 0, 0, 130), 3), QPen(Qt::white, 1.2, Qt::DashLine)}) {
+        painter.setPen(pen);
+        painter.drawLine(at(cell.line.x0, cell.line.y0), at(cell.line.x1, cell.line.y1));
+    }
+    painter.restore();
+}
+
+void CellView::draw_frames(QPainter& painter) const {
+    const QRectF bar = frames_bar();
+    const Cell* cell = model_.find(id_);
+    if (bar.isEmpty() || !cell)
+        return;
+    const io::Sequence& sequence = model_.sequence_of(*cell);
+    const double count = static_cast<double>(sequence.frames.size()), step = bar.width() / count;
+    const double y = std::round(bar.top() + 4);
+    painter.fillRect(QRectF(bar.left(), y, bar.width(), 1), theme::on_surround);
+    if (step > 4) // a mark for each frame, where they can be told apart
+        for (double i = 0; i < count; ++i)
+            painter.fillRect(QRectF(std::round((i + 0.5) * step), y - 1, 1, 3), theme::on_surround);
+    const double x = std::round((static_cast<double>(sequence.at) + 0.5) * step);
+    painter.fillRect(QRectF(x - 1.5, y - 4, 3, 9), theme::on_surround);
+    painter.setFont(theme::face(11.5));
+    painter.setPen(theme::on_surround);
+    const QString number = tr("frame %1").arg(sequence.frames[sequence.at].number);
+    const int wide = painter.fontMetrics().horizontalAdvance(number);
+    const double left = std::clamp(x + 6, bar.left(), bar.right() - wide);
+    painter.drawText(QRectF(left, bar.top() + 8, wide + 1, 14), Qt::AlignLeft | Qt::AlignVCenter, number);
+}
+
+void CellView::draw_badges(QPainter& painter) const {
+    const Cell* cell = model_.find(id_);
+    if (!cell)
+        return;
+    painter.setFont(theme::face(11.5));
+    for (const Badge& badge : badges()) {
+        const bool on = badge.layer.toStdString() == cell->layer;
+        if (on)
+            painter.fillRect(badge.rect, theme::on_surround);
+        painter.setPen(on ? theme::surround : theme::on_surround);
+        painter.drawText(badge.rect, Qt::AlignCenter, badge.text);
+    }
+}
+
+void CellView::draw_pins(QPainter& painter) const {
+    const Cell& cell = *model_.find(id_);
+    painter.save();
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.setClipRect(QRectF(0, theme::caption_height, width(), height()));
+    painter.setFont(theme::face(11.5, true));
+    for (const Pin& pin : model_.pins()) {
+        if (pin.source != cell.source())
+            continue;
+        const QPointF at = point_of(pin.pixel);
+        const QPointF corner = at + QPointF(8, at.y() > theme::caption_height + 26 ? -22 : 6);
+        const QRectF flag(corner, QSizeF(15, 15));
+        painter.setBrush(Qt::NoBrush);
+        painter.setPen(QPen(Qt::black, 3));
+        painter.drawEllipse(at, 4, 4);
+        painter.drawLine(at + (flag.center() - at) * 0.3, flag.center());
+        painter.setPen(QPen(Qt::white, 1.4));
+        painter.drawEllipse(at, 4, 4);
+        painter.drawLine(at + (flag.center() - at) * 0.3, flag.center());
+        painter.fillRect(flag.adjusted(-1, -1, 1, 1), Qt::black);
+        painter.fillRect(flag, Qt::white);
+        painter.setPen(Qt::black);
+        painter.drawText(flag, Qt::AlignCenter, QString::number(pin.number));
+    }
+    painter.restore();
+}
+
+} // namespace kasuri::app

@@ -1,0 +1,131 @@
+#include "widgets/writing/rule_lexer.hpp"
+
+#include "lang/lexer.hpp"
+#include "widgets/parts/theme.hpp"
+
+#include <Qsci/qsciscintilla.h>
+
+#include <algorithm>
+#include <vector>
+
+namespace kasuri::app {
+
+RuleLexer::RuleLexer(QObject* parent) : QsciLexerCustom(parent) { take_room(); }
+
+void RuleLexer::take_room() {
+    const auto set = [this](Style style, const QColor& colour, bool strong, bool italic) {
+        QFont font = theme::mono(12, strong);
+        font.setItalic(italic);
+        setFont(font, style);
+        setColor(colour, style);
+        setPaper(theme::field, style);
+    };
+    setDefaultFont(theme::mono());
+    setDefaultColor(theme::text);
+    setDefaultPaper(theme::field);
+    set(plain, theme::text, false, false);
+    set(keyword, theme::text, true, false);
+    set(number, theme::accent, false, false);
+    set(string, theme::second, false, true);
+    set(comment, theme::third, false, true);
+    set(parameter, theme::accent, false, false);
+}
+
+QString RuleLexer::description(int style) const {
+    switch (style) {
+    case plain: return "plain";
+    case keyword: return "keyword";
+    case number: return "number";
+    case string: return "text";
+    case comment: return "comment";
+    case parameter: return "parameter";
+    default: return {};
+    }
+}
+
+void RuleLexer::set_parameters(std::set<std::string> names) {
+    if (names == parameters_)
+        return;
+    parameters_ = std::move(names);
+    if (editor())
+        editor()->recolor();
+}
+
+void RuleLexer::styleText(int, int) {
+    if (!editor())
+        return;
+    // The whole text: tokens depend on what stands before them, and lexing it takes microseconds.
+    const std::string text = editor()->text().toStdString();
+    startStyling(0);
+    std::size_t styled = 0;
+    for (const lang::Token& token : lang::lex(text, nullptr)) {
+        Style style = plain;
+        switch (token.kind) {
+        case lang::TokenKind::keyword: style = keyword; break;
+        case lang::TokenKind::number: style = number; break;
+        case lang::TokenKind::string: style = string; break;
+        case lang::TokenKind::comment: style = comment; break;
+        case lang::TokenKind::name:
+            style = parameters_.contains(std::string(text_of(text, token.span))) ? parameter : plain;
+            break;
+        default: break;
+        }
+        if (token.span.begin > styled)
+            setStyling(static_cast<int>(token.span.begin - styled), plain);
+        setStyling(static_cast<int>(token.span.size()), style);
+        styled = token.span.end;
+    }
+    if (styled < text.size())
+        setStyling(static_cast<int>(text.size() - styled), plain);
+    mark_folds(text);
+}
+
+void RuleLexer::mark_folds(const std::string& text) {
+    // Bodies of functions, and runs of lines of one kind: parameters, presets, proofs, comments.
+    struct Line {
+        int depth = 0; ///< of braces, where it begins
+        std::string kind;
+    };
+    std::vector<Line> lines(1);
+    int depth = 0;
+    bool fresh = true; // nothing on this line yet
+    const auto next_line = [&] {
+        lines.push_back({depth, {}});
+        fresh = true;
+    };
+    for (const lang::Token& token : lang::lex(text, nullptr)) {
+        if (token.kind == lang::TokenKind::newline) {
+            next_line();
+            continue;
+        }
+        if (fresh && depth == 0) {
+            const std::string word(text_of(text, token.span));
+            lines.back().kind = token.kind == lang::TokenKind::comment   ? "//"
+                : word == "param" || word == "preset" || word == "proof" ? word
+                                                                         : std::string();
+        }
+        fresh = false;
+        depth += token.kind == lang::TokenKind::open_brace ? 1 : token.kind == lang::TokenKind::close_brace ? -1 : 0;
+        depth = std::max(depth, 0);
+    }
+    constexpr std::size_t least = 3; // lines that are worth folding
+    for (std::size_t i = 0; i < lines.size(); ++i) {
+        std::size_t begin = i, end = i + 1;
+        if (!lines[i].kind.empty()) {
+            while (begin > 0 && lines[begin - 1].kind == lines[i].kind)
+                --begin;
+            while (end < lines.size() && lines[end].kind == lines[i].kind)
+                ++end;
+        }
+        const bool run = end - begin >= least;
+        const int level = lines[i].depth + (run && i > begin ? 1 : 0);
+        const bool opens = (run && i == begin) || (i + 1 < lines.size() && lines[i + 1].depth > lines[i].depth);
+        const int wanted =
+            (QsciScintillaBase::SC_FOLDLEVELBASE + level) | (opens ? QsciScintillaBase::SC_FOLDLEVELHEADERFLAG : 0);
+        if (editor()->SendScintilla(QsciScintillaBase::SCI_GETFOLDLEVEL, static_cast<unsigned long>(i)) != wanted)
+            editor()->SendScintilla(QsciScintillaBase::SCI_SETFOLDLEVEL, static_cast<unsigned long>(i),
+                                    static_cast<long>(wanted));
+    }
+}
+
+} // namespace kasuri::app

@@ -1,0 +1,40 @@
+#include "base/file_kind.hpp"
+
+#include "base/file.hpp"
+
+namespace kasuri {
+
+std::span<const FileEnding> file_endings() {
+    static constexpr FileEnding rows[] = {
+        {".kasuri", FileKind::filter}, {".kasurilook", FileKind::look}, {".cube", FileKind::lut},
+        {".clf", FileKind::lut},       {".ctf", FileKind::lut},         {".csp", FileKind::lut},
+        {".3dl", FileKind::lut},       {".itx", FileKind::lut},         {".lut", FileKind::lut},
+        {".spi1d", FileKind::lut},     {".spi3d", FileKind::lut},       {".spimtx", FileKind::lut},
+        {".cc", FileKind::correction}, {".ccc", FileKind::correction},  {".cdl", FileKind::correction},
+        {".ocio", FileKind::config},   {".png", FileKind::picture},     {".tif", FileKind::picture},
+        {".tiff", FileKind::picture},  {".exr", FileKind::picture},
+    };
+    return rows;
+}
+
+std::optional<FileKind> file_kind(const std::filesystem::path& path) {
+    const std::string wanted = lower_ending(path);
+    for (const FileEnding& row : file_endings())
+        if (row.ending == wanted)
+            return row.kind;
+    return std::nullopt;
+}
+
+std::vector<std::string_view> endings_of(FileKind kind) {
+    std::vector<std::string_view> endings;
+    for (const FileEnding& row : file_endings())
+        if (row.kind == kind)
+            endings.push_back(row.ending);
+    return endings;
+}
+
+std::string with_ending(std::string file, FileKind kind) {
+    return is_kind(file, kind) ? file : file + std::string(endings_of(kind).front());
+}
+
+} // namespace kasuri
