@@ -283,7 +283,7 @@ TEST_CASE("the button shows before only while it is held", "[widgets]") {
 TEST_CASE("actions have one name and one key each", "[widgets]") {
     std::set<std::string> ids, keys;
     for (const ActionRow& row : action_table()) {
-        if (!row.run && !row.fill) { // a group or a line
+        if (!row.act.run && !row.fill.fill) { // a group or a line
             CHECK((row.text != nullptr) == (std::string_view(row.id) == "group"));
             continue;
         }

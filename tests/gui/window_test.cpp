@@ -1,5 +1,7 @@
 #include "driver.hpp"
 
+#include "widgets/frame/actions.hpp"
+#include "widgets/frame/window_parts.hpp"
 #include "widgets/handover/bake_window.hpp"
 #include "widgets/parts/message_box.hpp"
 
@@ -43,6 +45,46 @@ TEST_CASE("a new window does nothing, and proves it", "[gui]") {
     REQUIRE(d.window.part<app::ProofsBar>().items().size() == 3);
     CHECK(d.outcome("identity")->passed);
     CHECK(d.outcome("identity")->figure == 0);
+}
+
+TEST_CASE("every action finds the part of the window that it is about, and menus fill", "[gui]") {
+    Driver d;
+    int acts = 0, menus = 0;
+    for (const app::ActionRow& row : app::action_table()) {
+        INFO(row.id);
+        if (row.act.run) {
+            CHECK(row.act.part_is_there(d.window.parts()));
+            ++acts;
+        }
+        if (row.fill.fill) {
+            QMenu menu;
+            row.fill.fill(d.window.parts(), menu);
+            CHECK_FALSE(menu.isEmpty());
+            ++menus;
+        }
+    }
+    CHECK(acts > 40);
+    CHECK(menus >= 8);
+}
+
+TEST_CASE("what is dropped on a cell goes where its kind belongs, not into the cell as a picture", "[gui]") {
+    Driver d;
+    const std::size_t cells = d.window.bench().sheet().cells().size();
+    const auto on_cell = [&](const QString& file) {
+        drop_on(*d.sheet().cell(d.window.bench().sheet().cells().front().id), file);
+        d.settle();
+        CHECK(d.window.bench().sheet().cells().size() == cells);
+        CHECK(d.window.bench().sheet().cells().front().target);
+    };
+    on_cell(KASURI_SOURCE_DIR "/data/looks/three-times-of-day.kasurilook");
+    CHECK(d.window.bench().look().is_look());
+    const int steps = d.window.bench().look().count();
+    QFile lut(d.file("half.CUBE"));
+    REQUIRE(lut.open(QIODevice::WriteOnly));
+    lut.write("LUT_1D_SIZE 2\n0 0 0\n0.5 0.5 0.5\n");
+    lut.close();
+    on_cell(lut.fileName());
+    CHECK(d.window.bench().look().count() == steps + 1);
 }
 
 TEST_CASE("typing a rule changes the pixels on the sheet", "[gui]") {

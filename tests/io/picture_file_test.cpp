@@ -1,3 +1,4 @@
+#include "base/file_kind.hpp"
 #include "io/picture_file.hpp"
 #include "support/support.hpp"
 #include "targets/demo.hpp"
@@ -163,4 +164,26 @@ TEST_CASE("what does not fit is counted, never silently lost", "[io]") {
     CHECK(report.value().clipped == 2);
     CHECK(report.value().not_finite == 1);
     CHECK((*io::load(folder / "a.png").value().channels[0].plane)[3] == 0);
+}
+
+TEST_CASE("the pictures that names speak of are those that can be written, and no ending stands for two kinds",
+          "[io]") {
+    std::set<std::string> named, written(io::writable_endings().begin(), io::writable_endings().end());
+    for (const std::string_view ending : endings_of(FileKind::picture))
+        named.emplace(ending);
+    CHECK(named == written);
+    std::set<std::string_view> all;
+    for (const FileEnding& row : file_endings()) {
+        INFO(row.ending);
+        CHECK(all.insert(row.ending).second);
+        CHECK(row.ending.starts_with('.'));
+        CHECK(is_kind("A Name" + std::string(row.ending), row.kind));
+    }
+    CHECK(is_kind("LOOK.KasuriLook", FileKind::look));
+    CHECK(is_kind("a.kasuri.png", FileKind::picture));
+    CHECK_FALSE(file_kind("kasuri").has_value());
+    CHECK_FALSE(file_kind(".kasuri").has_value()); // a hidden file without an ending
+    CHECK(with_ending("a", FileKind::filter) == "a.kasuri");
+    CHECK(with_ending("a.cc", FileKind::correction) == "a.cc");
+    CHECK(with_ending("a.v2", FileKind::look) == "a.v2.kasurilook");
 }

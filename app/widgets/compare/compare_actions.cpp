@@ -42,8 +42,7 @@ void CompareActions::fill(QMenu& menu) {
 void CompareActions::with_now() {
     Session& session = bench_.session();
     if (!session.compiles())
-        return bench_.refuse(
-            tr("The rule does not compile (F8 shows where): there is nothing to compare with yet."));
+        return bench_.refuse(tr("The rule does not compile (F8 shows where): there is nothing to compare with yet."));
     bench_.against().set(bench_.look().is_look() ? tr("the kept look") : tr("the kept rule"),
                          {session.text(), session.path(), session.chosen_values(), bench_.look().around()});
     bench_.say(tr("Before is now the rule as it is; the menu beside Before goes back to the picture."));
@@ -64,8 +63,8 @@ void CompareActions::remember_take() {
     if (bench_.session().fixed())
         return bench_.refuse(tr("Takes are of rules; what is in hand is a look or a LUT."));
     const int count = static_cast<int>(bench_.takes().takes().size()), index = bench_.takes().remember();
-    bench_.say((index < count ? tr("Take %1 is this already") : tr("Take %1 remembered"))
-                   .arg(bench_.takes().name(index)));
+    bench_.say(
+        (index < count ? tr("Take %1 is this already") : tr("Take %1 remembered")).arg(bench_.takes().name(index)));
 }
 
 void CompareActions::show_takes() {

@@ -38,8 +38,8 @@ void Files::new_filter() {
 }
 
 void Files::ask_open() {
-    const QString wanted = patterns({FileKind::filter, FileKind::look, FileKind::lut, FileKind::correction,
-                                     FileKind::config, FileKind::picture});
+    const QString wanted = patterns(
+        {FileKind::filter, FileKind::look, FileKind::lut, FileKind::correction, FileKind::config, FileKind::picture});
     const QString file = QFileDialog::getOpenFileName(window_, tr("Open a filter or a picture"),
                                                       text_of(bench_.session().path().parent_path()),
                                                       tr("Filters and pictures (%1);;All files (*)").arg(wanted));
@@ -110,8 +110,7 @@ void Files::open_urls(const QList<QUrl>& urls) {
 }
 
 bool Files::save() {
-    const std::filesystem::path& path =
-        bench_.look().is_look() ? bench_.look().path() : bench_.session().path();
+    const std::filesystem::path& path = bench_.look().is_look() ? bench_.look().path() : bench_.session().path();
     return path.empty() ? ask_save_as() : save_to(text_of(path));
 }
 
@@ -120,10 +119,10 @@ bool Files::ask_save_as() {
     const FileKind kind = is_look ? FileKind::look : FileKind::filter;
     const std::filesystem::path& path = is_look ? bench_.look().path() : bench_.session().path();
     const QString name = is_look ? bench_.look().display_name() : bench_.session().display_name();
-    const QString file = QFileDialog::getSaveFileName(
-        window_, is_look ? tr("Save the look") : tr("Save the filter"),
-        path.empty() ? with_ending(name, kind) : text_of(path),
-        (is_look ? tr("Looks (%1)") : tr("Filters (%1)")).arg(patterns({kind})));
+    const QString file =
+        QFileDialog::getSaveFileName(window_, is_look ? tr("Save the look") : tr("Save the filter"),
+                                     path.empty() ? with_ending(name, kind) : text_of(path),
+                                     (is_look ? tr("Looks (%1)") : tr("Filters (%1)")).arg(patterns({kind})));
     return !file.isEmpty() && save_to(with_ending(file, kind));
 }
 
@@ -147,9 +146,9 @@ bool Files::save_to(const QString& file) {
 }
 
 void Files::ask_config() {
-    const QString file = QFileDialog::getOpenFileName(
-        window_, tr("Use which colour config?"), QSettings().value("config").toString(),
-        tr("Colour configs (%1);;All files (*)").arg(patterns({FileKind::config})));
+    const QString file =
+        QFileDialog::getOpenFileName(window_, tr("Use which colour config?"), QSettings().value("config").toString(),
+                                     tr("Colour configs (%1);;All files (*)").arg(patterns({FileKind::config})));
     if (!file.isEmpty())
         bench_.use_config(file);
 }

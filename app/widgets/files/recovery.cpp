@@ -47,8 +47,8 @@ void Recovery::bring_back(const LeftBehind& left) {
             return bench_.refuse(look.error());
         if (look.value().steps.empty())
             return bench_.refuse(tr("There is nothing in %1").arg(text_of(left.file)));
-        bench_.look().bring_back(
-            path, {std::move(look.value()), static_cast<std::size_t>(left.recovery.in_hand), false});
+        bench_.look().bring_back(path,
+                                 {std::move(look.value()), static_cast<std::size_t>(left.recovery.in_hand), false});
     } else {
         bench_.session().bring_back(path, left.recovery.text, left.recovery.values);
         bench_.keeper().take(left.recovery.bench, path.empty() ? left.file : path);

@@ -23,12 +23,14 @@ namespace {
 
 /// What a row does with the part of the window that it is about.
 template <class Part, class Do>
-constexpr auto on(Do) {
-    return +[](const WindowParts& parts) { Do{}(parts.get<Part>()); };
+constexpr Act on(Do) {
+    return {[](const WindowParts& parts) { Do{}(parts.get<Part>()); },
+            [](const WindowParts& parts) { return parts.has<Part>(); }};
 }
 template <class Part, class Do>
-constexpr auto fill(Do) {
-    return +[](const WindowParts& parts, QMenu& menu) { Do{}(parts.get<Part>(), menu); };
+constexpr Fill fill(Do) {
+    return {[](const WindowParts& parts, QMenu& menu) { Do{}(parts.get<Part>(), menu); },
+            [](const WindowParts& parts) { return parts.has<Part>(); }};
 }
 
 constexpr const char* const group = "group"; // what follows stands in a menu of this name
@@ -37,16 +39,17 @@ constexpr ActionRow table[] = {
     {"new", QT_TRANSLATE_NOOP("Actions", "New filter"), "Ctrl+N", on<Files>([](Files& c) { c.new_filter(); })},
     {"open", QT_TRANSLATE_NOOP("Actions", "Open filter or picture\u2026"), "Ctrl+O",
      on<Files>([](Files& c) { c.ask_open(); })},
-    {"recent", QT_TRANSLATE_NOOP("Actions", "Recent"), "", nullptr,
-     fill<Files>([](Files& c, QMenu& menu) { c.fill_recent(menu); })},
+    {"recent", QT_TRANSLATE_NOOP("Actions", "Recent"), "", {}, fill<Files>([](Files& c, QMenu& menu) {
+         c.fill_recent(menu);
+     })},
     {"save", QT_TRANSLATE_NOOP("Actions", "Save"), "Ctrl+S", on<Files>([](Files& c) { c.save(); })},
     {"save_as", QT_TRANSLATE_NOOP("Actions", "Save as\u2026"), "Ctrl+Shift+S",
      on<Files>([](Files& c) { c.ask_save_as(); })},
-    {line, nullptr, "", nullptr},
+    {line, nullptr, "", {}},
     {"undo", QT_TRANSLATE_NOOP("Actions", "Undo"), "Ctrl+Z", on<Bench>([](Bench& c) { c.undo(); })},
     {"redo", QT_TRANSLATE_NOOP("Actions", "Redo"), "Ctrl+Shift+Z", on<Bench>([](Bench& c) { c.redo(); })},
-    {line, nullptr, "", nullptr},
-    {group, QT_TRANSLATE_NOOP("Actions", "Hand over"), "", nullptr},
+    {line, nullptr, "", {}},
+    {group, QT_TRANSLATE_NOOP("Actions", "Hand over"), "", {}},
     {"bake", QT_TRANSLATE_NOOP("Actions", "Hand over a LUT\u2026"), "Ctrl+L",
      on<HandoverActions>([](HandoverActions& c) { c.open_bake(); })},
     {"render", QT_TRANSLATE_NOOP("Actions", "Apply to a picture file\u2026"), "Ctrl+R",
@@ -55,7 +58,7 @@ constexpr ActionRow table[] = {
      on<HandoverActions>([](HandoverActions& c) { c.open_apply(); })},
     {"report", QT_TRANSLATE_NOOP("Actions", "Write a report\u2026"), "",
      on<HandoverActions>([](HandoverActions& c) { c.ask_report(); })},
-    {group, QT_TRANSLATE_NOOP("Actions", "Rule"), "", nullptr},
+    {group, QT_TRANSLATE_NOOP("Actions", "Rule"), "", {}},
     {"fix", QT_TRANSLATE_NOOP("Actions", "Apply the offered fix"), "Alt+Return",
      on<RulePanel>([](RulePanel& c) { c.editor()->apply_fix(); })},
     {"next_fault", QT_TRANSLATE_NOOP("Actions", "Next error or warning"), "F8",
@@ -76,22 +79,26 @@ constexpr ActionRow table[] = {
      on<RulePanel>([](RulePanel& c) { c.commands()->toggle_comments(); })},
     {"colour", QT_TRANSLATE_NOOP("Actions", "Set the colour at the caret\u2026"), "Ctrl+Shift+C",
      on<RulePanel>([](RulePanel& c) { c.open_picker(); })},
-    {"recipes", QT_TRANSLATE_NOOP("Actions", "Write a recipe"), "", nullptr,
-     fill<RulePanel>([](RulePanel& c, QMenu& menu) { c.commands()->fill_recipes(menu); })},
-    {"add_proof", QT_TRANSLATE_NOOP("Actions", "Add a proof"), "", nullptr,
-     fill<RulePanel>([](RulePanel& c, QMenu& menu) { c.commands()->fill_proofs(menu); })},
+    {"recipes", QT_TRANSLATE_NOOP("Actions", "Write a recipe"), "", {}, fill<RulePanel>([](RulePanel& c, QMenu& menu) {
+         c.commands()->fill_recipes(menu);
+     })},
+    {"add_proof", QT_TRANSLATE_NOOP("Actions", "Add a proof"), "", {}, fill<RulePanel>([](RulePanel& c, QMenu& menu) {
+         c.commands()->fill_proofs(menu);
+     })},
     {"mix", QT_TRANSLATE_NOOP("Actions", "Mix table"), "Ctrl+M", on<MainWindow>([](MainWindow& c) { c.toggle_mix(); })},
     {"wishes", QT_TRANSLATE_NOOP("Actions", "A matrix from wishes\u2026"), "Ctrl+Shift+M",
      on<SideWindows>([](SideWindows& c) { c.open_wishes(); })},
     {"reset", QT_TRANSLATE_NOOP("Actions", "Reset all values"), "",
      on<Bench>([](Bench& c) { c.session().reset_values(); })},
-    {group, QT_TRANSLATE_NOOP("Actions", "Look"), "", nullptr},
-    {"add_step", QT_TRANSLATE_NOOP("Actions", "Add a step"), "", nullptr,
-     fill<LookActions>([](LookActions& c, QMenu& menu) { c.fill_add(menu); })},
+    {group, QT_TRANSLATE_NOOP("Actions", "Look"), "", {}},
+    {"add_step", QT_TRANSLATE_NOOP("Actions", "Add a step"), "", {}, fill<LookActions>([](LookActions& c, QMenu& menu) {
+         c.fill_add(menu);
+     })},
     {"empty_step", QT_TRANSLATE_NOOP("Actions", "Add an empty step"), "Ctrl+Shift+N",
      on<LookActions>([](LookActions& c) { c.add_empty_next(); })},
-    {"step", QT_TRANSLATE_NOOP("Actions", "Step in hand"), "", nullptr,
-     fill<LookActions>([](LookActions& c, QMenu& menu) { c.fill_current(menu); })},
+    {"step", QT_TRANSLATE_NOOP("Actions", "Step in hand"), "", {}, fill<LookActions>([](LookActions& c, QMenu& menu) {
+         c.fill_current(menu);
+     })},
     {"step_before", QT_TRANSLATE_NOOP("Actions", "Step before"), "Ctrl+PgUp",
      on<LookActions>([](LookActions& c) { c.take_next(-1); })},
     {"step_after", QT_TRANSLATE_NOOP("Actions", "Next step"), "Ctrl+PgDown",
@@ -102,8 +109,11 @@ constexpr ActionRow table[] = {
      on<LookActions>([](LookActions& c) { c.ask_title(); })},
     {"look_proofs", QT_TRANSLATE_NOOP("Actions", "Proofs of the look\u2026"), "",
      on<LookActions>([](LookActions& c) { c.open_proofs(); })},
-    {group, QT_TRANSLATE_NOOP("Actions", "CompareActions"), "", nullptr},
-    {"against", QT_TRANSLATE_NOOP("Actions", "Before is"), "", nullptr,
+    {group, QT_TRANSLATE_NOOP("Actions", "CompareActions"), "", {}},
+    {"against",
+     QT_TRANSLATE_NOOP("Actions", "Before is"),
+     "",
+     {},
      fill<CompareActions>([](CompareActions& c, QMenu& menu) { c.fill(menu); })},
     {"keep_now", QT_TRANSLATE_NOOP("Actions", "CompareActions with the rule as it is now"), "Ctrl+K",
      on<CompareActions>([](CompareActions& c) { c.with_now(); })},
@@ -115,33 +125,36 @@ constexpr ActionRow table[] = {
      on<Bench>([](Bench& c) { c.takes().flip(1); })},
     {"takes", QT_TRANSLATE_NOOP("Actions", "Takes side by side, or back"), "Ctrl+Shift+K",
      on<CompareActions>([](CompareActions& c) { c.show_takes(); })},
-    {group, QT_TRANSLATE_NOOP("Actions", "Sheet"), "", nullptr},
+    {group, QT_TRANSLATE_NOOP("Actions", "Sheet"), "", {}},
     {"peek", QT_TRANSLATE_NOOP("Actions", "Show the expression at the caret on the sheet"), "Ctrl+E",
      on<MainWindow>([](MainWindow& c) { c.peek(); })},
     {"trace", QT_TRANSLATE_NOOP("Actions", "Trace at the pin"), "Ctrl+Shift+T",
      on<SideWindows>([](SideWindows& c) { c.open_trace(); })},
-    {"add_target", QT_TRANSLATE_NOOP("Actions", "Add a target"), "", nullptr,
-     fill<Bench>([](Bench& c, QMenu& menu) { fill_targets(menu, c.sheet()); })},
+    {"add_target", QT_TRANSLATE_NOOP("Actions", "Add a target"), "", {}, fill<Bench>([](Bench& c, QMenu& menu) {
+         fill_targets(menu, c.sheet());
+     })},
     {"add_chart", QT_TRANSLATE_NOOP("Actions", "Add a chart cell"), "", on<Bench>([](Bench& c) { c.add_chart(); })},
-    {"add_reading", QT_TRANSLATE_NOOP("Actions", "Add a reading"), "", nullptr,
-     fill<Bench>([](Bench& c, QMenu& menu) { fill_readings(menu, c.readings()); })},
+    {"add_reading", QT_TRANSLATE_NOOP("Actions", "Add a reading"), "", {}, fill<Bench>([](Bench& c, QMenu& menu) {
+         fill_readings(menu, c.readings());
+     })},
     {"sheet_window", QT_TRANSLATE_NOOP("Actions", "Sheet in a window of its own, or back"), "Ctrl+Shift+W",
      on<SideWindows>([](SideWindows& c) { c.tear_off_sheet(); })},
     {"next_panel", QT_TRANSLATE_NOOP("Actions", "Next panel"), "F6",
      on<MainWindow>([](MainWindow& c) { c.next_panel(); })},
-    {line, nullptr, "", nullptr},
+    {line, nullptr, "", {}},
     {"library", QT_TRANSLATE_NOOP("Actions", "Library"), "Ctrl+B",
      on<MainWindow>([](MainWindow& c) { c.toggle_library(); })},
-    {"room", QT_TRANSLATE_NOOP("Actions", "Room"), "", nullptr,
-     [](const WindowParts&, QMenu& menu) { fill_rooms(menu); }},
+    {"room", QT_TRANSLATE_NOOP("Actions", "Room"), "", {}, fill<MainWindow>([](MainWindow&, QMenu& menu) {
+         fill_rooms(menu);
+     })},
     {"config", QT_TRANSLATE_NOOP("Actions", "Colour config\u2026"), "", on<Files>([](Files& c) { c.ask_config(); })},
     {"preferences", QT_TRANSLATE_NOOP("Actions", "Settings\u2026"), "Ctrl+,",
      on<SideWindows>([](SideWindows& c) { c.open_preferences(); })},
-    {line, nullptr, "", nullptr},
+    {line, nullptr, "", {}},
     {"help", QT_TRANSLATE_NOOP("Actions", "Help"), "F1", on<SideWindows>([](SideWindows& c) { c.open_help(); })},
     {"keys", QT_TRANSLATE_NOOP("Actions", "All keys"), "Ctrl+F1",
      on<SideWindows>([](SideWindows& c) { c.open_help("keys"); })},
-    {line, nullptr, "", nullptr},
+    {line, nullptr, "", {}},
     {"quit", QT_TRANSLATE_NOOP("Actions", "Quit"), "Ctrl+Q", on<MainWindow>([](MainWindow& c) { c.close(); })},
 };
 
@@ -162,13 +175,13 @@ void fill_menu(QMenu& menu, QWidget& window, const WindowParts& parts) {
             to = menu.addMenu(text);
             continue;
         }
-        if (!row.run) { // filled when it opens
+        if (!row.act.run) { // filled when it opens
             QMenu* sub = to->addMenu(text);
             sub->setObjectName(row.id);
-            QObject::connect(sub, &QMenu::aboutToShow, &window, [sub, &parts, &row] { row.fill(parts, *sub); });
+            QObject::connect(sub, &QMenu::aboutToShow, &window, [sub, &parts, &row] { row.fill.fill(parts, *sub); });
             continue;
         }
-        QAction* action = to->addAction(text, &window, [&row, &parts] { row.run(parts); });
+        QAction* action = to->addAction(text, &window, [&row, &parts] { row.act.run(parts); });
         action->setObjectName(row.id);
         if (*row.shortcut) {
             action->setShortcut(QKeySequence(row.shortcut));

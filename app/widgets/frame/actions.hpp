@@ -14,15 +14,25 @@ namespace kasuri::app {
 
 class WindowParts;
 
-/// One row: an action of the window; or, with neither `run` nor `fill`, the name of the menu that the next ones stand
+/// What a row does, with the part of the window that it is about.
+struct Act {
+    void (*run)(const WindowParts& parts) = nullptr;
+    bool (*part_is_there)(const WindowParts& parts) = nullptr;
+};
+/// Fills a menu when it opens.
+struct Fill {
+    void (*fill)(const WindowParts& parts, QMenu& menu) = nullptr;
+    bool (*part_is_there)(const WindowParts& parts) = nullptr;
+};
+
+/// One row: an action of the window; or, with neither act nor fill, the name of the menu that the next ones stand
 /// in, or a line in the first menu, where the next ones stand again.
 struct ActionRow {
     const char* id;
     const char* text;
     const char* shortcut;
-    void (*run)(const WindowParts& parts);
-    void (*fill)(const WindowParts& parts,
-                 QMenu& menu) = nullptr; ///< a menu that is filled when it opens, instead of `run`
+    Act act;
+    Fill fill{}; ///< a menu that is filled when it opens, instead of an act
 };
 
 std::span<const ActionRow> action_table();

@@ -47,6 +47,7 @@ public:
     Part& part() {
         return parts_.get<Part>();
     }
+    const WindowParts& parts() const { return parts_; }
 
     /// Whether everything asked for has been shown, proofs included.
     bool settled() const;

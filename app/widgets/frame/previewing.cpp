@@ -35,8 +35,9 @@ Previewing::Previewing(Bench& bench, SheetView& sheet, QObject* parent)
     connect(&preview_, &Preview::proofs_ready, this, [this](const ProofsPtr& result) {
         proved_ = result->generation;
         emit proofs_ready(result);
-        if (looked_into_ && std::all_of(result->outcomes.begin(), result->outcomes.end(),
-                                        [](const proof::Outcome& outcome) { return outcome.passed; }))
+        if (looked_into_ &&
+            std::all_of(result->outcomes.begin(), result->outcomes.end(),
+                        [](const proof::Outcome& outcome) { return outcome.passed; }))
             stop_looking_into(); // it is mended
     });
 }

@@ -29,8 +29,7 @@ void to_front(QWidget& window) {
 
 } // namespace
 
-SideWindows::SideWindows(const WindowParts& parts, QWidget* window)
-    : QObject(window), parts_(parts), window_(window) {}
+SideWindows::SideWindows(const WindowParts& parts, QWidget* window) : QObject(window), parts_(parts), window_(window) {}
 
 QWidget* SideWindows::torn() const { return torn_; }
 
@@ -43,9 +42,9 @@ void SideWindows::open_help(const QString& page) {
 
 void SideWindows::open_preferences() {
     if (!preferences_)
-        preferences_ = new PreferencesWindow({parts_.get<Bench>(), parts_.get<Files>(), parts_.get<LibraryPanel>(),
-                                              *parts_.get<RulePanel>().editor()},
-                                             window_);
+        preferences_ = new PreferencesWindow(
+            {parts_.get<Bench>(), parts_.get<Files>(), parts_.get<LibraryPanel>(), *parts_.get<RulePanel>().editor()},
+            window_);
     to_front(*preferences_);
 }
 
@@ -75,9 +74,10 @@ void SideWindows::show_trace(const SheetResult& sheet) {
     if (!trace_)
         return;
     const Pin* pin = parts_.get<Bench>().sheet().active_pin();
-    trace_->show_trace(sheet, parts_.get<Previewing>().looks_into() ? tr("the worst colour of a proof")
-                                  : pin                             ? tr("pin %1").arg(pin->number)
-                                                                    : tr("no pin"));
+    trace_->show_trace(sheet,
+                       parts_.get<Previewing>().looks_into() ? tr("the worst colour of a proof")
+                           : pin                             ? tr("pin %1").arg(pin->number)
+                                                             : tr("no pin"));
 }
 
 void SideWindows::tear_off_sheet() {
@@ -85,8 +85,7 @@ void SideWindows::tear_off_sheet() {
         torn_->close();
         return;
     }
-    torn_ = new TornWindow(&parts_.get<SheetView>(), parts_.get<WindowLayout>().columns(),
-                           tr("Sheet \u2013 Kasuri"));
+    torn_ = new TornWindow(&parts_.get<SheetView>(), parts_.get<WindowLayout>().columns(), tr("Sheet \u2013 Kasuri"));
     torn_->show();
 }
 

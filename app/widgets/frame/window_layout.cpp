@@ -26,8 +26,7 @@ QVBoxLayout* column(QWidget* of) {
 
 WindowLayout::WindowLayout(QWidget* window, const Parts& parts)
     : outer_(new QSplitter(Qt::Horizontal, window)), middle_(new QSplitter(Qt::Vertical)),
-      columns_(new QSplitter(Qt::Horizontal)), left_(new QSplitter(Qt::Vertical)),
-      right_(new QSplitter(Qt::Vertical)) {
+      columns_(new QSplitter(Qt::Horizontal)), left_(new QSplitter(Qt::Vertical)), right_(new QSplitter(Qt::Vertical)) {
     auto* tuning = new QWidget;
     QVBoxLayout* below = column(tuning);
     below->addWidget(parts.values, 1);

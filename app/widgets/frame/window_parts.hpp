@@ -1,5 +1,4 @@
 #pragma once
-#include <cassert>
 #include <typeindex>
 #include <unordered_map>
 
@@ -8,12 +7,18 @@ namespace kasuri::app {
 /// The parts of one window, each found by its type: what acts on one names it, and nothing relays between them.
 class WindowParts {
 public:
-    template <class Part> void add(Part& part) { parts_[typeid(Part)] = &part; }
-    /// The part must have been added.
-    template <class Part> Part& get() const {
-        const auto found = parts_.find(typeid(Part));
-        assert(found != parts_.end());
-        return *static_cast<Part*>(found->second);
+    template <class Part>
+    void add(Part& part) {
+        parts_[typeid(Part)] = &part;
+    }
+    template <class Part>
+    bool has() const {
+        return parts_.contains(typeid(Part));
+    }
+    /// Throws std::out_of_range for a part that has not been added.
+    template <class Part>
+    Part& get() const {
+        return *static_cast<Part*>(parts_.at(typeid(Part)));
     }
 
 private:

@@ -37,8 +37,8 @@ void HandoverActions::ask_render() {
     if (in.isEmpty())
         return;
     const QFileInfo facts(in);
-    const QString start = facts.path() + "/" + facts.completeBaseName() + "-" + bench_.session().display_name() + "." +
-        facts.suffix();
+    const QString start =
+        facts.path() + "/" + facts.completeBaseName() + "-" + bench_.session().display_name() + "." + facts.suffix();
     const QString out =
         QFileDialog::getSaveFileName(window_, tr("Write the result"), start, tr("Pictures (%1)").arg(pictures));
     if (!out.isEmpty())

@@ -17,8 +17,7 @@ void LibrarySample::show(const Cell& cell, const SheetModel& sheet, LibraryModel
     if (now == shown_)
         return;
     shown_ = std::move(now);
-    image::Picture whole =
-        picture ? *picture : targets::make(*cell.target, LibraryTile::picture_width, cell.settings);
+    image::Picture whole = picture ? *picture : targets::make(*cell.target, LibraryTile::picture_width, cell.settings);
     if (whole.space.empty())
         whole.space = "rec709-linear";
     const QSize size = QSize(whole.width, whole.height)
