@@ -131,9 +131,9 @@ int main(int argc, char** argv) {
         window.part<Recovery>().keep_in(RecoveryKeeper::usual_folder());
     if (parser.isSet(shot)) {
         auto* timer = new QTimer(&window);
-        constexpr int most_ticks = 300; // half a minute at the worst
+        constexpr int max_ticks = 300; // half a minute at the worst
         QObject::connect(timer, &QTimer::timeout, &window, [&, timer, ticks = 0]() mutable {
-            if (!window.settled() && ++ticks < most_ticks)
+            if (!window.settled() && ++ticks < max_ticks)
                 return;
             timer->stop();
             const QString file = parser.value(shot);

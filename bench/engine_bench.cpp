@@ -152,8 +152,8 @@ void blur(benchmark::State& state) {
     std::vector<float> out(p.pixels());
     limit_threads(1);
     for (auto _ : state)
-        engine::look_around(ir::Neighbour::blur, static_cast<double>(state.range(0)), p.width, p.height,
-                            p.planes[2]->data(), out.data(), {});
+        engine::filter_neighbourhood(ir::Neighbour::blur, static_cast<double>(state.range(0)), p.width, p.height,
+                                     p.planes[2]->data(), out.data(), {});
     limit_threads(0);
 }
 

@@ -23,7 +23,7 @@ public:
     void set(const QString& name, OtherRule rule);
     /// A filter file, at its defaults, or a look file.
     Status open(const std::filesystem::path& path);
-    /// What comes into the step in hand.
+    /// What comes into the active step.
     void set_what_comes_in();
     void clear();
 

@@ -30,7 +30,7 @@ QImage contact(const std::filesystem::path& path, const std::string& space, cons
         return {};
     }
     const QSize fits = QSize(picture->width, picture->height).scaled(width, height, Qt::KeepAspectRatio);
-    image::Picture small = reduced(*picture, std::max(1, fits.width()), std::max(1, fits.height()));
+    image::Picture small = downscaled(*picture, std::max(1, fits.width()), std::max(1, fits.height()));
     small.space = picture->space;
     const std::optional<image::Picture> made = handover::applied(subject, small, &loaded.value(), cancel);
     return made ? shown(*made, lens("colour"), screen) : QImage();

@@ -103,7 +103,7 @@ void BenchKeeper::changed() {
         return;
     if (look_.is_look()) {
         document::BenchFile now = bench(path_);
-        now.pins.clear(); // they are on the sheet, whatever step is in hand
+        now.pins.clear(); // they are on the sheet, whatever step is active
         if (!now.empty() || !look_.step().bench.empty())
             look_.keep_bench(document::bench_text(now));
         return;

@@ -141,7 +141,7 @@ QColor colour_on_screen(const std::array<double, 3>& values, std::string_view sp
             display_code(static_cast<float>(light[2]))};
 }
 
-image::Picture reduced(const image::Picture& picture, int width, int height, const QRect& region) {
+image::Picture downscaled(const image::Picture& picture, int width, int height, const QRect& region) {
     const QRect of = region.isNull() ? QRect(0, 0, picture.width, picture.height) : region;
     if (width == picture.width && height == picture.height && of.size() == QSize(width, height))
         return picture;

@@ -51,7 +51,7 @@ QColor colour_on_screen(const std::array<double, 3>& values, std::string_view sp
 /// A picture brought to `width` x `height` by averaging what falls on each pixel (nearest where it is enlarged).
 /// Colour is averaged weighted by alpha. What is NaN stays NaN. Of `region` alone, if it is not null: pixels of the
 /// picture, inside it.
-image::Picture reduced(const image::Picture& picture, int width, int height, const QRect& region = {});
+image::Picture downscaled(const image::Picture& picture, int width, int height, const QRect& region = {});
 
 /// The picture through a lens, pixel by pixel. `outside`, if given, becomes the share of pixels that the screen cannot
 /// show as they are: a channel below 0 or above 1, or no number. Lenses with an expression need `views`; those that

@@ -3,6 +3,7 @@
 #include "base/text.hpp"
 #include "colour/model.hpp"
 #include "colour/space.hpp"
+#include "document/look_file.hpp"
 #include "model/display.hpp"
 
 #include <QtGlobal>
@@ -20,6 +21,7 @@ namespace {
 constexpr float past = 1e-5f; ///< beyond what rounding can do to a colour on the edge
 constexpr int ring_steps = 360;
 constexpr std::string_view peek_prefix = "peek|";
+constexpr std::string_view step_prefix = "step|";
 
 Light grey(float value) { return {value, value, value}; }
 
@@ -172,7 +174,7 @@ std::vector<Lens> table() {
     rows.push_back(std::move(folds));
     Lens mask{"step_mask", QT_TRANSLATE_NOOP("Tables", "step's mask"),
               QT_TRANSLATE_NOOP("Tables",
-                                "Where the step in hand is laid over what comes into it: 0 black, 1 white. Everywhere, "
+                                "Where the active step is laid over what comes into it: 0 black, 1 white. Everywhere, "
                                 "if it has no mask.")};
     mask.step_mask = true;
     rows.push_back(std::move(mask));
@@ -224,42 +226,67 @@ std::span<const Lens> lenses() {
     return rows;
 }
 
+std::string step_lens(int number) { return fmt::format("{}{}", step_prefix, number); }
+
 std::string peek_lens(std::string_view expression, double low, double high) {
     return fmt::format("{}{}|{}|{}", peek_prefix, low, high, expression);
 }
 
 namespace {
 
-/// The lens that an id of `peek_lens` names; each is made once.
-const Lens* peeking(std::string_view id) {
-    if (!id.starts_with(peek_prefix))
+/// What is behind a prefix of an id that begins with it.
+std::optional<std::string_view> behind(std::string_view id, std::string_view prefix) {
+    return id.starts_with(prefix) ? std::optional(id.substr(prefix.size())) : std::nullopt;
+}
+
+std::optional<Lens> made_peek(std::string_view rest) {
+    const std::size_t first = rest.find('|'), second = first == rest.npos ? first : rest.find('|', first + 1);
+    if (second == rest.npos)
+        return std::nullopt;
+    Lens lens;
+    const auto low = parse_number(rest.substr(0, first)),
+               high = parse_number(rest.substr(first + 1, second - first - 1));
+    lens.peeks = rest.substr(second + 1);
+    lens.title = lens.peeks;
+    lens.doc = "The value of this expression of the rule.";
+    lens.low = low.value_or(0);
+    lens.high = high && *high > lens.low ? *high : lens.low + 1;
+    return lens;
+}
+
+std::optional<Lens> made_step(std::string_view rest) {
+    const auto number = parse_number(rest);
+    if (!number || !(*number >= 1 && *number <= static_cast<double>(document::max_steps)))
+        return std::nullopt;
+    Lens lens = lenses().front();
+    lens.after_step = static_cast<int>(*number);
+    lens.title = fmt::format("after step {}", lens.after_step);
+    lens.doc = "What comes out of this step of the look.";
+    return lens;
+}
+
+/// The lens that an id of `peek_lens` or `step_lens` names; each is made once. Null for every other id.
+const Lens* made_for(std::string_view id) {
+    const auto peek = behind(id, peek_prefix), step = behind(id, step_prefix);
+    if (!peek && !step)
         return nullptr;
     static std::mutex mutex;
     static std::map<std::string, Lens, std::less<>> made;
     const std::lock_guard lock(mutex);
     if (const auto found = made.find(id); found != made.end())
         return &found->second;
-    const std::string_view rest = id.substr(peek_prefix.size());
-    const std::size_t first = rest.find('|'), second = first == rest.npos ? first : rest.find('|', first + 1);
-    if (second == rest.npos)
+    std::optional<Lens> lens = peek ? made_peek(*peek) : made_step(*step);
+    if (!lens)
         return nullptr;
-    Lens lens;
-    const auto low = parse_number(rest.substr(0, first)),
-               high = parse_number(rest.substr(first + 1, second - first - 1));
-    lens.id = id;
-    lens.peeks = rest.substr(second + 1);
-    lens.title = lens.peeks;
-    lens.doc = "The value of this expression of the rule.";
-    lens.low = low.value_or(0);
-    lens.high = high && *high > lens.low ? *high : lens.low + 1;
-    return &made.emplace(id, std::move(lens)).first->second;
+    lens->id = id;
+    return &made.emplace(id, std::move(*lens)).first->second;
 }
 
 } // namespace
 
 const Lens& lens(std::string_view id) {
-    if (const Lens* peek = peeking(id))
-        return *peek;
+    if (const Lens* made = made_for(id))
+        return *made;
     const auto all = lenses();
     const auto found = std::find_if(all.begin(), all.end(), [&](const Lens& l) { return l.id == id; });
     return found == all.end() ? all.front() : *found;

@@ -36,7 +36,8 @@ struct Lens {
     /// How a number is shown, where not as `light_for` does.
     Light (*mark)(double value, int x, int y) = nullptr;
 
-    bool step_mask = false; ///< the number is the mask of the step in hand
+    bool step_mask = false; ///< the number is the mask of the active step
+    int after_step = 0;     ///< above 0: what steps 1 to this one of the look make, in its own colours
     /// Whether what is shown comes from the rule, not from a picture.
     bool of_rule() const { return !peeks.empty() || measure || step_mask; }
 };
@@ -48,6 +49,9 @@ const Lens& lens(std::string_view id);
 
 /// The id of a lens that shows the value of an expression in the rule's names, between low and high.
 std::string peek_lens(std::string_view expression, double low = 0, double high = 1);
+
+/// The id of a lens that shows what comes out of a step of the look, counted from 1.
+std::string step_lens(int number);
 
 /// "colour", or with its range: "L*a*b* l 0 .. 100".
 std::string caption(const Lens& lens);

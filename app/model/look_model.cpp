@@ -4,7 +4,10 @@
 #include "document/filter_file.hpp"
 #include "document/look_text.hpp"
 
+#include <QCoreApplication>
 #include <QFile>
+#include <QPointer>
+#include <QThreadPool>
 
 #include <algorithm>
 #include <utility>
@@ -44,7 +47,7 @@ LookModel::LookModel(Session& session, QObject* parent) : QObject(parent), sessi
     connect(&session_, &Session::rule_changed, this, &LookModel::named); // its title may be another
     connect(&session_, &Session::file_changed, this, [this] {
         if (!putting_ && !document::is_no_rule(step()))
-            state_.look.steps[state_.in_hand].filter =
+            state_.look.steps[state_.active].filter =
                 session_.path().empty() ? std::string() : std::filesystem::absolute(session_.path()).string();
         emit file_changed();
     });
@@ -91,11 +94,24 @@ void LookModel::look_at_files() {
     for (const QString& file : wanted)
         if (!watched.contains(file)) // also one that another file has taken the place of
             watcher_.addPath(file);
-    std::vector<document::FilterState> states;
-    for (const document::LookStep& step : steps())
-        states.push_back(is_look() ? document::state_of(step, {}) : document::FilterState::same);
-    if (states != std::exchange(states_, states))
-        emit changed();
+    const std::uint64_t asked = ++files_asked_;
+    if (!is_look()) {
+        states_.assign(steps().size(), document::FilterState::same); // the session minds its file
+        return;
+    }
+    // A file may be on a disk that is slow to answer.
+    QThreadPool::globalInstance()->start([self = QPointer<LookModel>(this), asked, steps = steps()] {
+        std::vector<document::FilterState> states;
+        for (const document::LookStep& step : steps)
+            states.push_back(document::state_of(step, {}));
+        QMetaObject::invokeMethod(
+            qApp,
+            [self, asked, states = std::move(states)] {
+                if (self && asked == self->files_asked_ && states != std::exchange(self->states_, states))
+                    emit self->changed();
+            },
+            Qt::QueuedConnection);
+    });
 }
 
 void LookModel::from_session() {
@@ -103,7 +119,7 @@ void LookModel::from_session() {
         return;
     if (is_look() && step().text != session_.text())
         pause_.start(); // it may differ from its file now
-    document::LookStep& mine = state_.look.steps[state_.in_hand];
+    document::LookStep& mine = state_.look.steps[state_.active];
     mine.text = session_.text();
     mine.values = session_.chosen_values();
     emit file_changed(); // perhaps modified now
@@ -143,28 +159,28 @@ std::string LookModel::listing(const document::LookStep& step) {
     return text;
 }
 
-void LookModel::take_in_hand() {
+void LookModel::show_active() {
     putting_ = true;
     const document::LookStep& mine = step();
     if (document::is_no_rule(mine)) {
-        session_.put_in_hand(listing(mine), {}, {}, listing(mine), true);
+        session_.open_step(listing(mine), {}, {}, listing(mine), true);
     } else {
         const Result<std::string> file =
             mine.filter.empty() ? Result<std::string>(mine.text) : document::load_filter(mine.filter);
-        session_.put_in_hand(mine.text, mine.values, mine.filter, file ? file.value() : mine.text, false);
+        session_.open_step(mine.text, mine.values, mine.filter, file ? file.value() : mine.text, false);
     }
     putting_ = false;
 }
 
 void LookModel::arrange(LookArrangement state) {
     const document::LookStep was = step();
-    const bool other = state.in_hand != state_.in_hand, files = files_differ(state.look.steps, steps());
+    const bool other = state.active != state_.active, files = files_differ(state.look.steps, steps());
     state_ = std::move(state);
     const document::LookStep& now = step();
     if (other || (!document::is_no_rule(now) && now.text != session_.text()) ||
         now.values != session_.chosen_values() || document::is_no_rule(now) != document::is_no_rule(was) ||
         now.within != was.within || now.filter != was.filter || now.uses != was.uses || now.bench != was.bench)
-        take_in_hand();
+        show_active();
     if (files) // not while an opacity is dragged
         look_at_files();
     emit changed();
@@ -187,15 +203,15 @@ void LookModel::change(const QString& name, const QString& key, const std::funct
 
 void LookModel::select(int index) {
     if (index >= 0 && index < count())
-        change(tr("step %1 in hand").arg(index + 1), QStringLiteral("in hand"),
-               [&](LookArrangement& s) { s.in_hand = at(index); });
+        change(tr("step %1 active").arg(index + 1), QStringLiteral("active step"),
+               [&](LookArrangement& s) { s.active = at(index); });
 }
 
 void LookModel::add(document::LookStep step, int where) {
     change(tr("another step"), {}, [&](LookArrangement& s) {
         const std::size_t place = std::min(at(std::max(0, where)), s.look.steps.size());
         s.look.steps.insert(s.look.steps.begin() + static_cast<std::ptrdiff_t>(place), std::move(step));
-        s.in_hand = place;
+        s.active = place;
     });
 }
 
@@ -207,9 +223,9 @@ void LookModel::remove(int index) {
             fresh.text = document::new_filter_text();
             s.look.steps.push_back(fresh);
         }
-        if (s.in_hand > at(index) || s.in_hand >= s.look.steps.size())
-            --s.in_hand;
-        s.in_hand = std::min(s.in_hand, s.look.steps.size() - 1);
+        if (s.active > at(index) || s.active >= s.look.steps.size())
+            --s.active;
+        s.active = std::min(s.active, s.look.steps.size() - 1);
     });
 }
 
@@ -220,17 +236,17 @@ void LookModel::move(int from, int to) {
         return;
     change(tr("another order of steps"), {}, [&](LookArrangement& s) {
         std::vector<document::LookStep>& steps = s.look.steps;
-        const bool mine = s.in_hand == at(from);
-        document::LookStep held = steps[s.in_hand];
+        const bool mine = s.active == at(from);
+        document::LookStep held = steps[s.active];
         document::LookStep moved = std::move(steps[at(from)]);
         steps.erase(steps.begin() + from);
         steps.insert(steps.begin() + to, std::move(moved));
         if (mine)
-            s.in_hand = at(to);
-        else if (at(from) < s.in_hand && at(to) >= s.in_hand)
-            --s.in_hand;
-        else if (at(from) > s.in_hand && at(to) <= s.in_hand)
-            ++s.in_hand;
+            s.active = at(to);
+        else if (at(from) < s.active && at(to) >= s.active)
+            --s.active;
+        else if (at(from) > s.active && at(to) <= s.active)
+            ++s.active;
     });
 }
 
@@ -259,13 +275,13 @@ void LookModel::set_mask_inverted(int index, bool inverted) {
 
 void LookModel::set_mask_grow(int index, double pixels) {
     change(tr("size of the mask"), QStringLiteral("grow %1").arg(index), [&](LookArrangement& s) {
-        s.look.steps[at(index)].mask_grow = std::clamp(pixels, -document::most_mask_pixels, document::most_mask_pixels);
+        s.look.steps[at(index)].mask_grow = std::clamp(pixels, -document::max_mask_pixels, document::max_mask_pixels);
     });
 }
 
 void LookModel::set_mask_soften(int index, double pixels) {
     change(tr("softness of the mask"), QStringLiteral("soften %1").arg(index), [&](LookArrangement& s) {
-        s.look.steps[at(index)].mask_soften = std::clamp(pixels, 0.0, document::most_mask_pixels);
+        s.look.steps[at(index)].mask_soften = std::clamp(pixels, 0.0, document::max_mask_pixels);
     });
 }
 
@@ -292,7 +308,7 @@ void LookModel::set_proofs(std::string lines, bool typed) {
 }
 
 void LookModel::set_up_to_here(bool up_to_here) {
-    change(up_to_here ? tr("shown up to the step in hand") : tr("shown as a whole"), {},
+    change(up_to_here ? tr("shown up to the active step") : tr("shown as a whole"), {},
            [&](LookArrangement& s) { s.up_to_here = up_to_here; });
 }
 
@@ -344,7 +360,7 @@ void LookModel::take_apart(int index) {
         }
         s.look.steps.erase(s.look.steps.begin() + index);
         s.look.steps.insert(s.look.steps.begin() + index, within.begin(), within.end());
-        s.in_hand = at(index);
+        s.active = at(index);
     });
 }
 
@@ -358,7 +374,7 @@ void LookModel::gather(int first, int last) {
         one.within.assign(s.look.steps.begin() + first, s.look.steps.begin() + last + 1);
         s.look.steps.erase(s.look.steps.begin() + first, s.look.steps.begin() + last + 1);
         s.look.steps.insert(s.look.steps.begin() + first, std::move(one));
-        s.in_hand = at(first);
+        s.active = at(first);
     });
 }
 
@@ -408,9 +424,9 @@ void LookModel::bring_back(const std::filesystem::path& path, LookArrangement st
     path_ = path;
     saved_.reset();
     state_ = std::move(state);
-    state_.in_hand = std::min(state_.in_hand, state_.look.steps.size() - 1);
+    state_.active = std::min(state_.active, state_.look.steps.size() - 1);
     session_.undo_stack().clear();
-    take_in_hand();
+    show_active();
     look_at_files();
     emit changed();
     emit file_changed();
@@ -434,7 +450,7 @@ Status LookModel::save(const std::filesystem::path& path) {
 
 void LookModel::keep_bench(const std::string& text) {
     if (!document::is_no_rule(step()))
-        state_.look.steps[state_.in_hand].bench = text;
+        state_.look.steps[state_.active].bench = text;
     emit file_changed();
 }
 

@@ -16,7 +16,7 @@ namespace kasuri::app {
 /// What undo goes back to.
 using LookArrangement = Around;
 
-/// The look on the bench: steps, of which one is in hand, that is, in the session. A filter by itself is a look of one
+/// The look on the bench: steps, of which one is active, that is, in the session. A filter by itself is a look of one
 /// plain step and stays a filter file; with a second step, an opacity, a mask ... it is a look and is saved as one.
 class LookModel : public QObject {
     Q_OBJECT
@@ -24,8 +24,8 @@ public:
     explicit LookModel(Session& session, QObject* parent = nullptr);
 
     const std::vector<document::LookStep>& steps() const { return state_.look.steps; }
-    const document::LookStep& step() const { return state_.look.steps[state_.in_hand]; }
-    int current() const { return static_cast<int>(state_.in_hand); }
+    const document::LookStep& step() const { return state_.look.steps[state_.active]; }
+    int current() const { return static_cast<int>(state_.active); }
     int count() const { return static_cast<int>(steps().size()); }
     bool up_to_here() const { return state_.up_to_here; }
     const document::Look& look() const { return state_.look; }
@@ -35,8 +35,9 @@ public:
     AroundPtr around() const;
     /// What a step is called: its label, the title in its rule, its file's name, "untitled".
     QString name(int index) const;
-    /// What has become of a step's file; looked at again a moment after it changes.
+    /// What has become of a step's file; looked at again a moment after it changes. Until it is known: none.
     document::FilterState state(int index) const;
+    /// In the background; `changed` is emitted if one is another than before.
     void look_at_files();
 
     // Each is one step of undo; opacities and mask sizes that are dragged go together.
@@ -79,7 +80,7 @@ public:
     Status save(const std::filesystem::path& path);
     void bring_back(const std::filesystem::path& path, LookArrangement state);
 
-    /// Takes and the like of the rule in hand, kept in its step; not a step of undo, for they have their own.
+    /// Takes and the like of the active rule, kept in its step; not a step of undo, for they have their own.
     void keep_bench(const std::string& text);
 
     const LookArrangement& arrangement() const { return state_; }
@@ -89,15 +90,15 @@ public:
     static std::string listing(const document::LookStep& step);
 
 signals:
-    void changed(); ///< steps, or which is in hand
-    void named();   ///< what the step in hand is called may be another
+    void changed(); ///< steps, or which is active
+    void named();   ///< what the active step is called may be another
     void rearranged(const QString& name, const QString& key, const kasuri::app::LookArrangement& before);
     void file_changed();
     void refused(const QString& why); ///< a change that could not be opened again
 
 private:
     void change(const QString& name, const QString& key, const std::function<void(LookArrangement&)>& how);
-    void take_in_hand();
+    void show_active();
     void from_session();
     void another_document();
 
@@ -106,7 +107,8 @@ private:
     std::filesystem::path path_;
     std::optional<document::Look> saved_;
     std::vector<document::FilterState> states_;
-    QFileSystemWatcher watcher_; ///< of the steps' files, which are not followed but compared
+    std::uint64_t files_asked_ = 0; ///< the latest answer counts
+    QFileSystemWatcher watcher_;    ///< of the steps' files, which are not followed but compared
     QTimer pause_;
     bool putting_ = false;
 };

@@ -9,12 +9,12 @@
 
 namespace kasuri::app {
 
-/// Measures what the look around the rule in hand promises as a whole; keeps what it has understood of the lines.
+/// Measures what the look around the active rule promises as a whole; keeps what it has understood of the lines.
 class LookPromise {
 public:
     /// Behind what is in `into`. `fault`: what is wrong with the lines, or the step
     /// that is left out, without which the look is another one. False if called off. While the look is shown up to the
-    /// step in hand nothing is measured: the promise is about all of it.
+    /// active step nothing is measured: the promise is about all of it.
     bool measure(const RuleState& rule, const Around& around, std::vector<proof::Outcome>& into, std::string& fault,
                  const CancelToken& cancel);
 

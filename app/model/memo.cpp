@@ -4,7 +4,7 @@ namespace kasuri::app {
 
 void MemoClock::trim() {
     std::size_t spare = this->spare();
-    while (spare > most_spare_) {
+    while (spare > max_spare_) {
         MemoTable* from = nullptr;
         std::uint64_t least = now_;
         for (MemoTable* table : tables_)

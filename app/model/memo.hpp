@@ -24,10 +24,10 @@ public:
 };
 
 /// Counts requests and bounds what all tables remember: what the latest request used stays, what was used before goes,
-/// oldest first, until it takes no more than `most_spare` bytes.
+/// oldest first, until it takes no more than `max_spare` bytes.
 class MemoClock {
 public:
-    explicit MemoClock(std::size_t most_spare) : most_spare_(most_spare) {}
+    explicit MemoClock(std::size_t max_spare) : max_spare_(max_spare) {}
 
     void add(MemoTable& table) { tables_.push_back(&table); }
     std::uint64_t now() const { return now_; }
@@ -39,7 +39,7 @@ public:
 private:
     std::vector<MemoTable*> tables_;
     std::uint64_t now_ = 1;
-    std::size_t most_spare_;
+    std::size_t max_spare_;
 };
 
 /// Results by what they were made from. A key names everything that a result depends on; nothing else makes an entry

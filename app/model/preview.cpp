@@ -137,7 +137,7 @@ void Preview::loop() {
         auto proofs = std::make_shared<ProofsResult>();
         proofs->generation = generation;
         proofs->of_rule =
-            !request->around || !document::is_no_rule(request->around->look.steps[request->around->in_hand]);
+            !request->around || !document::is_no_rule(request->around->look.steps[request->around->active]);
         const std::vector<lang::ProofLine> lines =
             proofs->of_rule ? proof::lines_of(worker.rule()) : std::vector<lang::ProofLine>();
         for (std::size_t i = 0; i < lines.size(); ++i) {

@@ -58,8 +58,8 @@ struct OtherRule {
     std::filesystem::path path{};
     ValueMap values{};
     AroundPtr around{};     ///< of a look that was kept whole
-    bool in_step = false;   ///< it stands in the place of the rule in hand, in the look that is around that
-    bool is_before = false; ///< it is not a rule but what comes into the step in hand
+    bool in_step = false;   ///< it stands in the place of the active rule, in the look that is around that
+    bool is_before = false; ///< it is not a rule but what comes into the active step
     friend bool operator==(const OtherRule&, const OtherRule&) = default;
 };
 

@@ -78,7 +78,7 @@ struct ProofsResult {
     std::uint64_t generation = 0;
     std::vector<proof::Outcome> outcomes;
     std::string look_fault; ///< what is wrong with the proofs of the look
-    bool of_rule = true;    ///< false: what is in hand is a look or a LUT, and has none
+    bool of_rule = true;    ///< false: the active step is a look or a LUT, and has none
     std::string understood; ///< of the rule, in a few words: an exact matrix
     std::string amounts;    ///< what is certain of the whole look, in lines
 };

@@ -14,7 +14,7 @@ namespace kasuri::app {
 namespace {
 
 /// Of what no longer is on the sheet: enough to go back and forth between a few states of it.
-constexpr std::size_t most_spare = std::size_t{48} << 20;
+constexpr std::size_t max_spare = std::size_t{48} << 20;
 
 PicturePtr stretched(const PicturePtr& picture, int width, int height) {
     return std::make_shared<const image::Picture>(io::stretched(*picture, width, height));
@@ -38,12 +38,12 @@ bool has_numbers_of_rule(const CellJob& job) { return job.target && job.target->
 
 } // namespace
 
-PreviewWorker::PreviewWorker() : clock_(most_spare) {}
+PreviewWorker::PreviewWorker() : clock_(max_spare) {}
 
 bool PreviewWorker::take(const PreviewRequest& request) {
     clock_.next_request();
     const document::LookStep* const step = request.around && !request.around->look.steps.empty()
-        ? &request.around->look.steps[request.around->in_hand]
+        ? &request.around->look.steps[request.around->active]
         : nullptr;
     const std::map<std::string, std::string> uses = step ? step->uses : std::map<std::string, std::string>();
     fresh_ = rule_.check(request.text, request.path, uses, request.files) != RuleState::Change::none;
@@ -411,17 +411,23 @@ PicturePtr PreviewWorker::downscaled(const PicturePtr& picture, const CellJob& j
         .get(key,
              [&]() -> std::optional<Kept> {
                  return Kept{std::make_shared<const image::Picture>(
-                                 reduced(*picture, job.pixels.width(), job.pixels.height(), region)),
+                                 app::downscaled(*picture, job.pixels.width(), job.pixels.height(), region)),
                              picture};
              })
         ->made;
+}
+
+/// What of the look a lens shows; nothing: the picture as it came.
+static std::optional<subject::Subject> seen_of(const RuleState& rule, const Lens& lens) {
+    return lens.after_step > 0 ? rule.up_to(lens.after_step) : rule.whole();
 }
 
 bool PreviewWorker::paint_coarse(const CellJob& job, const Lens& through, RuleState& mine, const PicturePtr& input,
                                  CellResult& result, const CancelToken& cancel) {
     // Small first, then the rule: nearly the same, many times as fast. Nothing of it is remembered.
     const PicturePtr small = downscaled(input, job);
-    std::optional<image::Picture> after = run(mine.whole(), *small, job.file, cancel);
+    const std::optional<subject::Subject> seen = seen_of(mine, through);
+    std::optional<image::Picture> after = seen ? run(*seen, *small, job.file, cancel) : *small;
     std::optional<image::Picture> before = compares_ ? run(against_.whole(), *small, job.file, cancel) : *small;
     if (!after || !before)
         return false;
@@ -472,6 +478,11 @@ std::optional<CellResult> PreviewWorker::cell(const PreviewRequest& request, con
     result.after_pixels = after;
     const auto side = [&](bool is_after) -> std::optional<Painted> {
         const PicturePtr& picture = is_after ? after : before;
+        if (is_after && through.after_step > 0) {
+            const std::optional<subject::Subject> seen = seen_of(mine, through);
+            const PicturePtr so_far = seen ? ran(*seen, input, job.file, cancel) : input;
+            return so_far ? std::optional(painted(downscaled(so_far, job), lens("colour"), nullptr)) : std::nullopt;
+        }
         if (!through.of_rule())
             return painted(downscaled(picture, job), through, through.compares ? downscaled(before, job) : nullptr);
         std::string fault;

@@ -151,7 +151,7 @@ private:
     /// The same, remembered.
     PicturePtr ran(const subject::Subject& subject, const PicturePtr& picture, const ImagePtr& file,
                    const CancelToken& cancel);
-    /// The subject with what its sources read that look back from the rule in hand, for a picture. Nothing if called
+    /// The subject with what its sources read that look back from the active rule, for a picture. Nothing if called
     /// off.
     std::optional<subject::Subject> looking_back(const subject::Subject& subject,
                                                  const std::vector<RuleState::LookBack>& sources, RuleState& rule,

@@ -84,7 +84,7 @@ void RecoveryKeeper::write_now() {
     document::Look look;
     if (look_.is_look()) {
         recovery.path = look_.path().string();
-        recovery.in_hand = look_.current();
+        recovery.active = look_.current();
         look = look_.look();
     }
     if (written_ && written_->first == recovery && written_->second == look)

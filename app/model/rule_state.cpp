@@ -71,7 +71,7 @@ void RuleState::put(const ValueMap& values, const subject::Bindings& bindings, c
     }
     around_ = around;
     document::Look look = around->look;
-    document::LookStep& mine = look.steps[around->in_hand];
+    document::LookStep& mine = look.steps[around->active];
     if (!document::is_no_rule(mine)) { // the last text that compiled stays in view
         mine.text = good_text_;
         mine.values.clear();
@@ -79,9 +79,9 @@ void RuleState::put(const ValueMap& values, const subject::Bindings& bindings, c
             mine.values[rule().parameters[i].name] = own_.values()[i];
     }
     document::Look before = look;
-    before.steps.resize(around->in_hand);
-    look.steps.resize(part == Part::before     ? around->in_hand
-                          : around->up_to_here ? around->in_hand + 1
+    before.steps.resize(around->active);
+    look.steps.resize(part == Part::before     ? around->active
+                          : around->up_to_here ? around->active + 1
                                                : look.steps.size());
     if (!made_ || !look::same_structure(before, first_)) {
         before_ = look::make_so_far(before, {});
@@ -102,6 +102,15 @@ void RuleState::put(const ValueMap& values, const subject::Bindings& bindings, c
     whole_.subject = whole_.subject.with_bindings(bindings);
 }
 
+std::optional<subject::Subject> RuleState::up_to(int number) const {
+    if (!around_)
+        return whole_.subject;
+    const auto end = std::partition_point(whole_.numbers.begin(), whole_.numbers.end(),
+                                          [&](std::size_t step) { return static_cast<int>(step) < number; });
+    const auto count = static_cast<std::size_t>(end - whole_.numbers.begin());
+    return count > 0 ? std::optional(whole_.subject.part(0, count - 1)) : std::nullopt;
+}
+
 std::vector<std::string> source_spaces_for(const subject::Subject& subject, const std::string& space) {
     std::vector<std::string> spaces;
     for (const lang::SourceInput& source : subject.sources()) {
@@ -116,7 +125,7 @@ std::vector<RuleState::LookBack> RuleState::looks_back(const lang::Rule& rule, b
     std::vector<LookBack> all;
     if (!around_)
         return all;
-    const auto place = std::find(whole_.numbers.begin(), whole_.numbers.end(), around_->in_hand);
+    const auto place = std::find(whole_.numbers.begin(), whole_.numbers.end(), around_->active);
     if (place == whole_.numbers.end())
         return all; // it is off, or left out
     const engine::ChainStep& step = whole_.subject.steps()[static_cast<std::size_t>(place - whole_.numbers.begin())];
@@ -144,7 +153,7 @@ RuleState::Peek RuleState::made_peek(const Lens& lens, const std::string& space)
     if (lens.step_mask) {
         document::LookStep step;
         if (around_)
-            step = around_->look.steps[around_->in_hand];
+            step = around_->look.steps[around_->active];
         if (step.mask.empty())
             step.mask = "1.0";
         Result<lang::Rule> mask = look::mask_rule(step, own_.space(), "", true);

@@ -41,11 +41,14 @@ public:
     const subject::Subject& before() const { return before_.subject; }
     /// What is shown: the look, or the rule if there is none.
     const subject::Subject& whole() const { return whole_.subject; }
+    /// What steps 1 to `number` of the look make; none above what is shown counts. The rule alone for a filter by
+    /// itself; nothing if all those steps are off or left out, and the picture is as it came.
+    std::optional<subject::Subject> up_to(int number) const;
     /// Steps of the look that are left out, and why.
     const std::vector<std::pair<std::size_t, Error>>& faults() const { return whole_.faults; }
     bool is_look() const { return around_ != nullptr; }
 
-    /// A source of the rule in hand, or of its mask, that looks back in the look: at what it reads.
+    /// A source of the active rule, or of its mask, that looks back in the look: at what it reads.
     struct LookBack {
         std::string source;
         int step = 0;     ///< of `whole`; engine::ChainStep::before_all: the picture as it came in

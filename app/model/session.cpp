@@ -145,8 +145,7 @@ void Session::load_text(std::string text, std::filesystem::path path) {
     emit text_changed();
 }
 
-void Session::put_in_hand(std::string text, ValueMap values, std::filesystem::path path, std::string saved,
-                          bool fixed) {
+void Session::open_step(std::string text, ValueMap values, std::filesystem::path path, std::string saved, bool fixed) {
     text_ = std::move(text);
     path_ = std::move(path);
     saved_text_ = std::move(saved);

@@ -62,7 +62,7 @@ public:
     void set_values(const std::vector<double>& values, const QString& name, int parameter = -1);
     /// Another rule takes this one's place, and the history of both goes on: a step of a look. `saved`: what its file
     /// holds. `fixed`: it is shown and not written in.
-    void put_in_hand(std::string text, ValueMap values, std::filesystem::path path, std::string saved, bool fixed);
+    void open_step(std::string text, ValueMap values, std::filesystem::path path, std::string saved, bool fixed);
     bool fixed() const { return fixed_; } ///< edits and recalls do nothing then
     /// Another state of text and values, as one step.
     void recall(const std::string& text, const ValueMap& values, const QString& name);

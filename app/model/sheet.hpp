@@ -124,9 +124,9 @@ public:
     void set_active_pin(int number);
 
     /// Pictures for the rule's sources.
-    const std::map<std::string, Given>& given() const { return arrangement_.given; }
+    const std::map<std::string, Given>& source_pictures() const { return arrangement_.given; }
     void give(const std::string& source, const std::filesystem::path& picture, const std::string& layer = {});
-    void take_back(const std::string& source);
+    void clear_source_picture(const std::string& source);
     subject::Bindings given_pictures() const; ///< those that have been read
     /// The same for rendering, with names that another run of the program knows too. The error if one is still being
     /// read.
@@ -139,6 +139,9 @@ public:
     /// Expressions of the rule that are offered as lenses: the names of its values.
     const QStringList& peeks() const { return peeks_; }
     void set_peeks(const QStringList& names) { peeks_ = names; }
+    /// Names of the steps of the look, for the menus of cells; none for a filter by itself.
+    const QStringList& steps() const { return steps_; }
+    void set_steps(const QStringList& names) { steps_ = names; }
     void set_lens(int id, const std::string& lens);
     void set_layer(int id, const std::string& layer);
     /// Shows another picture in the cell.
@@ -196,6 +199,7 @@ private:
     std::map<std::string, std::string> said_spaces_; ///< by path
     Arrangement arrangement_;
     QStringList peeks_;
+    QStringList steps_;
     int active_pin_ = 0;
     std::map<std::string, std::shared_ptr<const image::Image>> images_;
     mutable std::map<std::string, io::Sequence> sequences_; ///< by path

@@ -243,7 +243,7 @@ void SheetModel::give(const std::string& source, const std::filesystem::path& pi
     emit changed();
 }
 
-void SheetModel::take_back(const std::string& source) {
+void SheetModel::clear_source_picture(const std::string& source) {
     const Step step(*this, tr("no picture for %1").arg(QString::fromStdString(source)));
     if (arrangement_.given.erase(source) == 0)
         return;

@@ -20,6 +20,7 @@ Result<std::string> read_file(const std::filesystem::path& path, std::size_t lim
 Status write_atomically(const std::filesystem::path& path,
                         const std::function<Status(const std::filesystem::path& temporary)>& write);
 
+/// Writes `content` by write_atomically.
 Status write_file(const std::filesystem::path& path, std::string_view content);
 
 } // namespace kasuri

@@ -17,6 +17,7 @@ struct Span {
 /// Smallest span that covers both.
 inline Span cover(Span a, Span b) { return {a.begin < b.begin ? a.begin : b.begin, a.end > b.end ? a.end : b.end}; }
 
+/// The part of `source`; the span must lie within it.
 inline std::string_view text_of(std::string_view source, Span span) {
     return source.substr(span.begin, span.end - span.begin);
 }

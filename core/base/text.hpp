@@ -20,7 +20,9 @@ std::string number_text(double value, int digits);
 /// A finite or non-finite number that is the whole of `text` (C locale, outer blanks allowed).
 std::optional<double> parse_number(std::string_view text);
 
+/// Without white space at either end.
 std::string_view trimmed(std::string_view text);
+/// The parts between separators, empty ones included; of an empty text one empty part.
 std::vector<std::string_view> split(std::string_view text, char separator);
 
 /// 1-based line and column (columns count Unicode code points) of a byte offset.

@@ -10,8 +10,8 @@ constexpr std::string_view separable = "W3C Compositing and Blending Level 1, 10
 constexpr std::string_view whole_colours = "W3C Compositing and Blending Level 1, 10.2";
 constexpr std::string_view common = "common practice, no source";
 
-double dodge(double b, double s) { return b <= 0 ? 0 : s >= 1 ? 1 : least(1, b / (1 - s)); }
-double burn(double b, double s) { return b >= 1 ? 1 : s <= 0 ? 0 : 1 - least(1, (1 - b) / s); }
+double dodge(double b, double s) { return b <= 0 ? 0 : s >= 1 ? 1 : minimum(1, b / (1 - s)); }
+double burn(double b, double s) { return b >= 1 ? 1 : s <= 0 ? 0 : 1 - minimum(1, (1 - b) / s); }
 double hard(double b, double s) { return s <= 0.5 ? b * 2 * s : 1 - (1 - b) * (1 - (2 * s - 1)); }
 double soft(double b, double s) {
     if (s <= 0.5)
@@ -57,12 +57,12 @@ NodeId soft(Graph& g, NodeId b, NodeId s) {
 // 10.2: the four helpers of the recommendation.
 constexpr double lum_weights[3] = {0.3, 0.59, 0.11};
 double lum(const double* c) { return lum_weights[0] * c[0] + lum_weights[1] * c[1] + lum_weights[2] * c[2]; }
-double sat(const double* c) { return most(most(c[0], c[1]), c[2]) - least(least(c[0], c[1]), c[2]); }
+double sat(const double* c) { return maximum(maximum(c[0], c[1]), c[2]) - minimum(minimum(c[0], c[1]), c[2]); }
 void set_lum(const double* c, double to, double* r) {
     const double by = to - lum(c);
     for (int i = 0; i < 3; ++i)
         r[i] = c[i] + by;
-    const double l = lum(r), low = least(least(r[0], r[1]), r[2]), high = most(most(r[0], r[1]), r[2]);
+    const double l = lum(r), low = minimum(minimum(r[0], r[1]), r[2]), high = maximum(maximum(r[0], r[1]), r[2]);
     if (low < 0)
         for (int i = 0; i < 3; ++i)
             r[i] = l + (r[i] - l) * l / (l - low);
@@ -71,7 +71,7 @@ void set_lum(const double* c, double to, double* r) {
             r[i] = l + (r[i] - l) * (1 - l) / (high - l);
 }
 void set_sat(const double* c, double to, double* r) {
-    const double low = least(least(c[0], c[1]), c[2]), range = sat(c);
+    const double low = minimum(minimum(c[0], c[1]), c[2]), range = sat(c);
     for (int i = 0; i < 3; ++i)
         r[i] = range > 0 ? (c[i] - low) * to / range : range == 0 ? 0 : not_a_number;
 }
@@ -129,10 +129,12 @@ std::vector<Builtin> blend() {
         [](Graph& g, const NodeId* x) { return hard(g, x[1], x[0]); });
     add(
         "blend_darken", "The smaller one.", separable, {{{0.25, 0.5}, 0.25}},
-        [](const double* x) { return least(x[0], x[1]); }, [](Graph& g, const NodeId* x) { return g.min(x[0], x[1]); });
+        [](const double* x) { return minimum(x[0], x[1]); },
+        [](Graph& g, const NodeId* x) { return g.min(x[0], x[1]); });
     add(
         "blend_lighten", "The larger one.", separable, {{{0.25, 0.5}, 0.5}},
-        [](const double* x) { return most(x[0], x[1]); }, [](Graph& g, const NodeId* x) { return g.max(x[0], x[1]); });
+        [](const double* x) { return maximum(x[0], x[1]); },
+        [](Graph& g, const NodeId* x) { return g.max(x[0], x[1]); });
     add("blend_color_dodge", "Brightens the backdrop to show the source.", separable,
         {{{0.25, 0.5}, 0.5}, {{0, 1}, 0}, {{0.1, 1}, 1}}, guarded<dodge>,
         [](Graph& g, const NodeId* x) { return keep_nan(g, dodge(g, x[0], x[1]), x[0], x[1]); })
@@ -239,7 +241,9 @@ std::vector<Builtin> blend() {
         "blend_pin_light", "Darkens where the source is dark, lightens where it is light.", common,
         {{{0.75, 0.25}, 0.5}, {{0.25, 0.75}, 0.5}},
         [](const double* x) {
-            return std::isnan(x[1]) ? not_a_number : x[1] <= 0.5 ? least(x[0], 2 * x[1]) : most(x[0], 2 * x[1] - 1);
+            return std::isnan(x[1]) ? not_a_number
+                : x[1] <= 0.5       ? minimum(x[0], 2 * x[1])
+                                    : maximum(x[0], 2 * x[1] - 1);
         },
         [](Graph& g, const NodeId* x) {
             const NodeId twice = doubled(g, x[1]);

@@ -81,9 +81,9 @@ std::vector<Builtin> compose() {
         "The sum of both, of colour times alpha and of alpha, each at most 1.", source,
         {{{0.2, 0, 0, 0.5, 0.8, 0, 0, 0.25}, 0.3 / 0.75}},
         [](Shape, const double* const* x, double* r) {
-            r[3] = least(1, x[0][3] + x[1][3]);
+            r[3] = minimum(1, x[0][3] + x[1][3]);
             for (int i = 0; i < 3; ++i)
-                r[i] = r[3] == 0 ? 0 : least(1, x[0][i] * x[0][3] + x[1][i] * x[1][3]) / r[3];
+                r[i] = r[3] == 0 ? 0 : minimum(1, x[0][i] * x[0][3] + x[1][i] * x[1][3]) / r[3];
         },
         [](Graph& g, Shape, const NodeId* const* x, NodeId* r) {
             const NodeId one = g.constant(1);

@@ -62,7 +62,7 @@ std::vector<Builtin> masks() {
             own, {{{350, 10, 60, 20}, 1}, {{40, 10, 60, 20}, 0.5}, {{340, 10, 60, 20}, 0.5}, {{180, 10, 60, 20}, 0}},
             [](Shape, const double* const* x, double* r) {
                 const double away = in_turn(*x[0] - *x[1]);
-                *r = soft_step(-*x[2] / 2, *x[3], -least(away, 360 - away));
+                *r = soft_step(-*x[2] / 2, *x[3], -minimum(away, 360 - away));
             },
             [](Graph& g, Shape, const NodeId* const* x, NodeId* r) {
                 const NodeId away = in_turn(g, g.sub(*x[0], *x[1]));
@@ -117,7 +117,8 @@ std::vector<Builtin> masks() {
             own, {{{0.5, 0.9, 0, 0, 1, 0}, 0.5}, {{-1, 0, 0, 0, 1, 0}, 0}, {{2, 2, 0, 0, 1, 1}, 1}},
             [](Shape, const double* const* x, double* r) {
                 const double dx = x[2][0] - x[1][0], dy = x[2][1] - x[1][1];
-                *r = least(most(((x[0][0] - x[1][0]) * dx + (x[0][1] - x[1][1]) * dy) / (dx * dx + dy * dy), 0), 1);
+                *r =
+                    minimum(maximum(((x[0][0] - x[1][0]) * dx + (x[0][1] - x[1][1]) * dy) / (dx * dx + dy * dy), 0), 1);
             },
             [](Graph& g, Shape, const NodeId* const* x, NodeId* r) {
                 const NodeId dx = g.sub(x[2][0], x[1][0]), dy = g.sub(x[2][1], x[1][1]);

@@ -22,8 +22,8 @@ using lang::vec4_type;
 inline constexpr double not_a_number = std::numeric_limits<double>::quiet_NaN();
 
 /// NaN in, NaN out, whichever argument it is.
-inline double least(double a, double b) { return std::isnan(a) || std::isnan(b) ? not_a_number : std::fmin(a, b); }
-inline double most(double a, double b) { return std::isnan(a) || std::isnan(b) ? not_a_number : std::fmax(a, b); }
+inline double minimum(double a, double b) { return std::isnan(a) || std::isnan(b) ? not_a_number : std::fmin(a, b); }
+inline double maximum(double a, double b) { return std::isnan(a) || std::isnan(b) ? not_a_number : std::fmax(a, b); }
 
 /// Collects rows of one family.
 class Rows {

@@ -15,7 +15,7 @@ std::vector<Builtin> arithmetic(), shaping(), curves(), geometry(), light(), mas
 namespace {
 
 /// The most arguments of a componentwise function.
-constexpr std::size_t most_scalars = 8;
+constexpr std::size_t max_scalars = 8;
 
 constexpr Family families[] = {
     {"Arithmetic", arithmetic},
@@ -118,7 +118,7 @@ void evaluate(const Builtin& row, const colour::Space& space, Shape shape, const
     switch (row.form) {
     case Form::componentwise:
         for (int i = 0; i < shape.width; ++i) {
-            double x[most_scalars] = {};
+            double x[max_scalars] = {};
             for (std::size_t k = 0; k < row.parameters.size(); ++k)
                 x[k] = arguments[k][i];
             result[i] = row.reference(x);
@@ -137,7 +137,7 @@ void lower(const Builtin& row, const colour::Space& space, ir::Graph& graph, Sha
     switch (row.form) {
     case Form::componentwise:
         for (int i = 0; i < shape.width; ++i) {
-            ir::NodeId x[most_scalars] = {};
+            ir::NodeId x[max_scalars] = {};
             for (std::size_t k = 0; k < row.parameters.size(); ++k)
                 x[k] = arguments[k][i];
             result[i] = row.lowering(graph, x);

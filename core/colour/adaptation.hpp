@@ -14,6 +14,7 @@ struct Adaptation {
     Matrix3 cones; ///< of XYZ
 };
 
+/// All rows.
 std::span<const Adaptation> adaptations();
 extern const Adaptation& bradford;
 

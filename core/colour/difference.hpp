@@ -13,6 +13,7 @@ struct Difference {
     ir::NodeId (*lower)(ir::Graph& graph, const NodeTriple& a, const NodeTriple& b);
 };
 
+/// All rows.
 std::span<const Difference> differences();
 
 /// CIE 15:2018, 8.2.1.3; CIE 116-1995; G. Sharma, W. Wu, E. N. Dalal, Color Research and Application 30 (1), 2005.

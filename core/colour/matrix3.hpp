@@ -6,13 +6,16 @@ namespace kasuri::colour {
 /// 3x3 matrix by rows: one row per output.
 using Matrix3 = std::array<Triple, 3>;
 
+/// The matrix times the column x.
 inline Triple operator*(const Matrix3& m, const Triple& x) {
     return {m[0][0] * x[0] + m[0][1] * x[1] + m[0][2] * x[2], m[1][0] * x[0] + m[1][1] * x[1] + m[1][2] * x[2],
             m[2][0] * x[0] + m[2][1] * x[1] + m[2][2] * x[2]};
 }
 
+/// a b: b is applied first.
 Matrix3 times(const Matrix3& a, const Matrix3& b);
 
+/// Of the volume of colours; 0: a dimension is lost.
 double determinant(const Matrix3& m);
 
 /// By cofactors; infinite or NaN entries where the determinant is 0.

@@ -16,6 +16,7 @@ inline ir::NodeId signed_power(ir::Graph& g, ir::NodeId x, double exponent) {
     return signed_as(g, g.make(ir::Op::pow, g.make(ir::Op::abs, x), g.constant(exponent)), x);
 }
 
+/// x^3, as two products.
 inline ir::NodeId cubed(ir::Graph& g, ir::NodeId x) { return g.mul(g.mul(x, x), x); }
 
 /// x times a number known now

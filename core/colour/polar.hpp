@@ -7,20 +7,24 @@
 
 namespace kasuri::colour {
 
+/// (lightness, a, b) to (lightness, chroma, hue in degrees, 0 .. 360); at chroma 0 the hue is 0.
 inline Triple polar(const Triple& plane) {
     double hue = std::atan2(plane[2], plane[1]) * 180 / std::numbers::pi;
     if (hue < 0)
         hue += 360;
     return {plane[0], std::hypot(plane[1], plane[2]), hue};
 }
+/// And back; the hue may be any number of degrees.
 inline Triple from_polar(const Triple& lch) {
     const double angle = lch[2] * std::numbers::pi / 180;
     return {lch[0], lch[1] * std::cos(angle), lch[1] * std::sin(angle)};
 }
+/// The same as operations of a graph.
 inline NodeTriple lower_polar(ir::Graph& g, const NodeTriple& plane) {
     const ir::NodeId chroma = g.make(ir::Op::sqrt, g.add(g.mul(plane[1], plane[1]), g.mul(plane[2], plane[2])));
     return {plane[0], chroma, hue_of(g, plane[1], plane[2])};
 }
+/// The same as operations of a graph.
 inline NodeTriple lower_from_polar(ir::Graph& g, const NodeTriple& lch) {
     const ir::NodeId angle = times(g, std::numbers::pi / 180, lch[2]);
     return {lch[0], g.mul(lch[1], g.make(ir::Op::cos, angle)), g.mul(lch[1], g.make(ir::Op::sin, angle))};

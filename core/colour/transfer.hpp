@@ -18,9 +18,11 @@ struct Transfer {
     ir::NodeId (*lower_encode)(ir::Graph& graph, ir::NodeId linear);
 };
 
+/// All curves; by name: null if there is none.
 std::span<const Transfer> transfers();
 const Transfer* find_transfer(std::string_view name);
 
+/// IEC 61966-2-1, odd about 0: encoded 0 .. 1 to light 0 .. 1, and back.
 double srgb_decode(double encoded);
 double srgb_encode(double linear);
 

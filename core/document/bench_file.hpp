@@ -49,6 +49,7 @@ struct BenchFile {
     friend bool operator==(const BenchFile&, const BenchFile&) = default;
 };
 
+/// The file beside a filter that keeps its takes and pins: its name with "-bench".
 std::filesystem::path bench_path(const std::filesystem::path& filter);
 
 /// Of a filter; an empty one if there is none. A file of a newer version is an error, and so is what cannot be
@@ -60,6 +61,7 @@ Status save_bench(const std::filesystem::path& filter, const BenchFile& bench);
 
 // As text, for the recovery file.
 std::string bench_text(const BenchFile& bench);
+/// The content of a JSON text; `where` is what errors name as its place.
 Result<BenchFile> bench_of(std::string_view text, const std::string& where);
 
 } // namespace kasuri::document

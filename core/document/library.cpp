@@ -57,7 +57,7 @@ std::vector<std::filesystem::path> found_below(const std::filesystem::path& fold
     std::filesystem::recursive_directory_iterator walk(
         folder, std::filesystem::directory_options::skip_permission_denied, error),
         end;
-    for (; !error && walk != end && found.size() < most_in_library; walk.increment(error)) {
+    for (; !error && walk != end && found.size() < max_in_library; walk.increment(error)) {
         if (walk.depth() >= deepest_folder)
             walk.disable_recursion_pending();
         if (wanted(*walk))

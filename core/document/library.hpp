@@ -27,7 +27,7 @@ struct LibraryEntry {
 };
 
 /// The most files that one folder of a library may have, and how deep it is searched.
-inline constexpr std::size_t most_in_library = 20'000;
+inline constexpr std::size_t max_in_library = 20'000;
 inline constexpr int deepest_folder = 6;
 
 /// Filters and looks in a folder and below, by path. What cannot be read is left out; links to folders are not

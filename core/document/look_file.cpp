@@ -98,8 +98,8 @@ Json lines_of(const std::string& text) {
 LookStep step_of(const Json& object, int depth, std::size_t& count);
 
 std::vector<LookStep> steps_of(const Json& list, int depth, std::size_t& count) {
-    if (!list.is_array() || count + list.size() > most_steps)
-        throw Wrong{fmt::format("\"steps\" must be a list of at most {} entries", most_steps)};
+    if (!list.is_array() || count + list.size() > max_steps)
+        throw Wrong{fmt::format("\"steps\" must be a list of at most {} entries", max_steps)};
     if (depth > deepest_look)
         throw Wrong{fmt::format("has looks within looks, more than {} deep", deepest_look)};
     count += list.size();
@@ -141,11 +141,11 @@ LookStep step_of(const Json& object, int depth, std::size_t& count) {
             "its copy of the rule was changed by hand (its hash is another one); remove \"hash\" if that is meant"};
     const auto pixels = [&](const char* key, double least) {
         const double value = field<double>(object, key, 0, &Json::is_number, "a number");
-        if (!(value >= least && value <= most_mask_pixels))
-            throw Wrong{fmt::format("its {} {} is not between {} and {} pixels", key, value, least, most_mask_pixels)};
+        if (!(value >= least && value <= max_mask_pixels))
+            throw Wrong{fmt::format("its {} {} is not between {} and {} pixels", key, value, least, max_mask_pixels)};
         return value;
     };
-    step.mask_grow = pixels("mask-grow", -most_mask_pixels);
+    step.mask_grow = pixels("mask-grow", -max_mask_pixels);
     step.mask_soften = pixels("mask-soften", 0);
     if (const auto uses = object.find("uses"); uses != object.end()) {
         if (!uses->is_object())
@@ -304,8 +304,8 @@ int depth_of(const std::vector<LookStep>& steps) {
 } // namespace
 
 Status fits_limits(const Look& look) {
-    if (const std::size_t count = count_of(look.steps); count > most_steps)
-        return Error{fmt::format("has {} steps, with those of looks within it; {} are the most", count, most_steps),
+    if (const std::size_t count = count_of(look.steps); count > max_steps)
+        return Error{fmt::format("has {} steps, with those of looks within it; {} are the most", count, max_steps),
                      look.title, "Make two looks of it."};
     if (const int depth = depth_of(look.steps); depth > deepest_look)
         return Error{fmt::format("has looks within looks, {} deep; {} is the deepest", depth, deepest_look), look.title,

@@ -15,8 +15,8 @@ namespace kasuri::document {
 inline constexpr int look_version = 1;
 /// How deep looks may stand within looks, and how many steps they may have together.
 inline constexpr int deepest_look = 8;
-inline constexpr std::size_t most_steps = 1000;
-inline constexpr double most_mask_pixels = 200; ///< of growing and softening
+inline constexpr std::size_t max_steps = 1000;
+inline constexpr double max_mask_pixels = 200; ///< of growing and softening
 
 /// The content of a file that may be large: copies share it, and are equal at a glance.
 class SharedText {
@@ -78,9 +78,11 @@ std::string content_hash(std::string_view text);
 
 // Errors say what is wrong and where: no JSON, a newer version, a step that is none, a number out of its range.
 std::string look_text(const Look& look);
+/// The look of a JSON text; `where` is what errors name as its place.
 Result<Look> look_of(std::string_view text, const std::string& where);
+/// Reads a look file (at most 64 MiB); paths of steps stay as they are written.
 Result<Look> load_look(const std::filesystem::path& path);
-/// Whether it can be read again: not more than `most_steps` steps, nor looks within looks deeper than `deepest_look`.
+/// Whether it can be read again: not more than `max_steps` steps, nor looks within looks deeper than `deepest_look`.
 /// The error says which.
 Status fits_limits(const Look& look);
 /// Whole or not at all. The error too if it could not be read again.

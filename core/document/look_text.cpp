@@ -3,7 +3,7 @@
 namespace kasuri::document {
 namespace {
 
-constexpr int most_files = 64;
+constexpr int max_files = 64;
 
 } // namespace
 
@@ -39,7 +39,7 @@ void keep_used_files(LookStep& step) {
     for (LookStep& each : step.within)
         keep_used_files(each);
     std::vector<std::string> wanted = uses_in(step.text);
-    for (std::size_t i = 0; i < wanted.size() && wanted.size() < most_files; ++i) {
+    for (std::size_t i = 0; i < wanted.size() && wanted.size() < max_files; ++i) {
         const std::string name = wanted[i];
         if (const Result<std::string> text = used_by(step, {})(name)) {
             step.uses.try_emplace(name, text.value());

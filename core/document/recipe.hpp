@@ -9,6 +9,7 @@ struct Recipe {
     std::string_view id, title, doc, text;
 };
 
+/// All rows, in the order of the menu.
 std::span<const Recipe> recipes();
 
 struct Written {

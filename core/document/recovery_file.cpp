@@ -15,7 +15,7 @@ std::string recovery_text(const Recovery& recovery) {
     BenchFile state;
     state.takes = {{"", recovery.text, recovery.values}};
     const Json all = {{version_key, recovery_version},       {"path", recovery.path}, {"state", bench_text(state)},
-                      {"bench", bench_text(recovery.bench)}, {"look", recovery.look}, {"in-hand", recovery.in_hand}};
+                      {"bench", bench_text(recovery.bench)}, {"look", recovery.look}, {"active", recovery.active}};
     return all.dump(1, '\t', false, Json::error_handler_t::replace) + "\n";
 }
 
@@ -40,8 +40,9 @@ Result<Recovery> recovery_of(std::string_view text, const std::string& where) {
     if (bench)
         recovery.bench = bench.value();
     recovery.look = part("look");
-    if (all.contains("in-hand") && all["in-hand"].is_number_integer())
-        recovery.in_hand = std::max(0, all["in-hand"].get<int>());
+    for (const char* key : {"in-hand", "active"}) // the first: of versions before 0.2
+        if (all.contains(key) && all[key].is_number_integer())
+            recovery.active = std::max(0, all[key].get<int>());
     return recovery;
 }
 

@@ -16,10 +16,11 @@ struct Recovery {
     std::map<std::string, double> values; ///< that were chosen
     BenchFile bench;                      ///< takes and pins
     std::string look{}; ///< of which it is a step, as text with absolute paths; empty: it is a filter by itself
-    int in_hand = 0;    ///< which
+    int active = 0;     ///< which
     friend bool operator==(const Recovery&, const Recovery&) = default;
 };
 
+/// As JSON, to be read by recovery_of.
 std::string recovery_text(const Recovery& recovery);
 /// What cannot be understood is an error that says so; nothing is half understood.
 Result<Recovery> recovery_of(std::string_view text, const std::string& where);

@@ -32,7 +32,7 @@ std::vector<double> uniform_values(const Pass& pass, std::span<const double> par
             default: value = parameters[step.slot - ir::first_parameter_slot];
             }
         } else if (step.op != Op::constant) {
-            double args[ir::most_graph_operands] = {};
+            double args[ir::max_graph_operands] = {};
             for (int k = 0; k < ir::row(step.op).arity; ++k)
                 args[k] = values[step.args[static_cast<std::size_t>(k)]];
             value = step.external ? ir::applied(*step.external, args)[static_cast<std::size_t>(step.value)]
@@ -128,8 +128,8 @@ bool run(const Program& program, const Source& source, std::span<const double> p
             return false;
         for (const StageStep& stage : pass.stages) {
             Scratch result(regions[i].pixels());
-            if (!look_around(stage.kind, uniforms[i][stage.size], regions[i].width(), regions[i].height(),
-                             looked_at[stage.output], result.data(), cancel))
+            if (!filter_neighbourhood(stage.kind, uniforms[i][stage.size], regions[i].width(), regions[i].height(),
+                                      looked_at[stage.output], result.data(), cancel))
                 return false;
             kept.push_back(std::move(result));
             inputs[stage.slot] = kept.back().data();

@@ -316,7 +316,8 @@ void StreamCopy(const float* from, float* to, std::size_t count) {
         std::memcpy(to + i, from + i, (count - i) * sizeof(float));
 }
 
-void WeighRows(const float* const* rows, const float* weights, std::size_t rows_count, float* to, std::size_t count) {
+void ConvolveRows(const float* const* rows, const float* weights, std::size_t rows_count, float* to,
+                  std::size_t count) {
     const D d;
     const std::size_t lanes = hn::Lanes(d);
     std::size_t i = 0;
@@ -392,8 +393,8 @@ void ToHalf(const float* from, std::uint16_t* to, std::size_t count) {
 }
 
 const Kernels* All() {
-    static const Kernels all = {Find,     StreamCopy, WeighRows, WidenMax,
-                                WidenMin, FromHalf,   ToHalf,    hwy::TargetName(HWY_TARGET)};
+    static const Kernels all = {Find,     StreamCopy, ConvolveRows, WidenMax,
+                                WidenMin, FromHalf,   ToHalf,       hwy::TargetName(HWY_TARGET)};
     return &all;
 }
 

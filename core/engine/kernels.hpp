@@ -26,8 +26,8 @@ struct KernelOperand {
 /// Where one instruction reads and writes. A target may be the data of an operand: kernels read a lane before they
 /// write it.
 struct KernelCall {
-    std::array<float*, ir::most_results> targets{};
-    std::array<KernelOperand, ir::most_operands> args{};
+    std::array<float*, ir::max_results> targets{};
+    std::array<KernelOperand, ir::max_operands> args{};
 };
 
 /// Computes `count` floats (a multiple of widest_vector).
@@ -39,8 +39,8 @@ struct Kernels {
     /// Copies `count` floats to a place that is not read soon: past the caches where `to` allows it.
     void (*stream)(const float* from, float* to, std::size_t count);
     /// to[i] = sum of weights[k] * rows[k][i]; any count.
-    void (*weigh_rows)(const float* const* rows, const float* weights, std::size_t rows_count, float* to,
-                       std::size_t count);
+    void (*convolve_rows)(const float* const* rows, const float* weights, std::size_t rows_count, float* to,
+                          std::size_t count);
     /// to[i] = the larger (smaller) of a[i], b[i] and to[i]; NaN where any is.
     void (*widen_max)(const float* a, const float* b, float* to, std::size_t count);
     void (*widen_min)(const float* a, const float* b, float* to, std::size_t count);

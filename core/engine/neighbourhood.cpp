@@ -17,7 +17,7 @@ constexpr double largest_size = 1e5; // beyond any picture: everything is then i
 constexpr double direct_below = 3.5;
 
 /// Standard deviations that a kernel reaches on either side.
-double ends_at(double sigma) { return sigma <= 8 ? 4.6 : 4.3; }
+double truncation_radius(double sigma) { return sigma <= 8 ? 4.6 : 4.3; }
 
 /// Rows of floats of one width; row `first` is the first one kept.
 struct Rows {
@@ -68,7 +68,7 @@ struct Plan {
     int middle_margin = 0;      ///< of those, how many the middle step must leave right
 
     explicit Plan(double sigma) {
-        const double ends = ends_at(sigma);
+        const double ends = truncation_radius(sigma);
         if (sigma < direct_below) {
             before = gaussian(sigma, 0, 1, std::max(1.0, std::ceil(ends * sigma)));
             return;
@@ -110,7 +110,7 @@ struct Sum {
 /// Rows [0, count) of `width` floats: `fill(y, sum)` says what row y is made of, `target(y)` where it goes. Goes down
 /// the rows in columns narrow enough that the rows that neighbours share stay in the nearest cache.
 template <class Fill, class Target>
-bool weigh_rows(int count, int width, Fill&& fill, Target&& target, const CancelToken& cancel) {
+bool convolve_rows(int count, int width, Fill&& fill, Target&& target, const CancelToken& cancel) {
     constexpr std::size_t columns = 256;
     return parallel_ranges(static_cast<std::size_t>(count), 32, cancel,
                            [&](std::size_t first, std::size_t last) {
@@ -126,9 +126,9 @@ bool weigh_rows(int count, int width, Fill&& fill, Target&& target, const Cancel
                                        rows.resize(sum.rows.size());
                                        for (std::size_t k = 0; k < rows.size(); ++k)
                                            rows[k] = sum.rows[k] + x;
-                                       kernels().weigh_rows(rows.data(), sum.weights.data(), rows.size(),
-                                                            target(static_cast<int>(y)) + x,
-                                                            std::min(columns, static_cast<std::size_t>(width) - x));
+                                       kernels().convolve_rows(rows.data(), sum.weights.data(), rows.size(),
+                                                               target(static_cast<int>(y)) + x,
+                                                               std::min(columns, static_cast<std::size_t>(width) - x));
                                    }
                            }) &&
         !cancel.cancelled();
@@ -166,14 +166,15 @@ public:
                 const int x = (first_ + static_cast<int>(i)) * plan_.step + static_cast<int>(q);
                 phases_[q * phase_length_ + i] = from[std::clamp(x, 0, width_ - 1)];
             }
-        weigh(plan_.before, small_, [&](int k) {
+        convolve(plan_.before, small_, [&](int k) {
             const int a = floor_div(k, plan_.step);
             const auto q = static_cast<std::size_t>(k - a * plan_.step);
             return phases_.data() + q * phase_length_ + static_cast<std::size_t>(-plan_.margin + a - first_);
         });
-        weigh(plan_.middle, blurred_, [&](int k) { return small_.data() + (plan_.margin - plan_.middle_margin + k); });
+        convolve(plan_.middle, blurred_,
+                 [&](int k) { return small_.data() + (plan_.margin - plan_.middle_margin + k); });
         for (std::size_t q = 0; q < step; ++q) {
-            weigh(plan_.after[q], filled_, [&](int k) { return blurred_.data() + (plan_.middle_margin + k); });
+            convolve(plan_.after[q], filled_, [&](int k) { return blurred_.data() + (plan_.middle_margin + k); });
             for (std::size_t j = 0, x = q; x < static_cast<std::size_t>(width_); ++j, x += step)
                 to[x] = filled_[j];
         }
@@ -183,11 +184,11 @@ private:
     static int floor_div(int a, int b) { return a >= 0 ? a / b : -((-a + b - 1) / b); }
 
     template <class Start>
-    void weigh(const Weights& weights, std::vector<float>& to, Start&& start) {
+    void convolve(const Weights& weights, std::vector<float>& to, Start&& start) {
         rows_.resize(weights.values.size());
         for (std::size_t k = 0; k < rows_.size(); ++k)
             rows_[k] = start(weights.begin + static_cast<int>(k));
-        kernels().weigh_rows(rows_.data(), weights.values.data(), rows_.size(), to.data(), to.size());
+        kernels().convolve_rows(rows_.data(), weights.values.data(), rows_.size(), to.data(), to.size());
     }
 
     void direct(const float* from, float* to) {
@@ -196,8 +197,8 @@ private:
             padded_[i] = from[std::clamp(static_cast<int>(i) - before, 0, width_ - 1)];
         for (std::size_t k = 0; k < rows_.size(); ++k)
             rows_[k] = padded_.data() + k;
-        kernels().weigh_rows(rows_.data(), plan_.before.values.data(), rows_.size(), to,
-                             static_cast<std::size_t>(width_));
+        kernels().convolve_rows(rows_.data(), plan_.before.values.data(), rows_.size(), to,
+                                static_cast<std::size_t>(width_));
     }
 
     const Plan& plan_;
@@ -233,7 +234,7 @@ bool blur(double sigma, int width, int height, const float* from, float* to, con
     };
     if (plan.step == 1) {
         Rows across(width, 0, height);
-        if (!weigh_rows(
+        if (!convolve_rows(
                 height, width, [&](int y, Sum& sum) { gather(sum, plan.before, y, picture_row); },
                 [&](int y) { return across.row(y); }, cancel))
             return false;
@@ -249,13 +250,13 @@ bool blur(double sigma, int width, int height, const float* from, float* to, con
     }
     const int kept = plan.kept(height);
     Rows few(width, -plan.margin, kept + 2 * plan.margin);
-    if (!weigh_rows(
+    if (!convolve_rows(
             few.count, width,
             [&](int i, Sum& sum) { gather(sum, plan.before, (few.first + i) * plan.step, picture_row); },
             [&](int i) { return few.row(few.first + i); }, cancel))
         return false;
     Rows middle(width, -plan.middle_margin, kept + 2 * plan.middle_margin);
-    if (!weigh_rows(
+    if (!convolve_rows(
             middle.count, width,
             [&](int i, Sum& sum) { gather(sum, plan.middle, middle.first + i, [&](int y) { return few.row(y); }); },
             [&](int i) { return middle.row(middle.first + i); }, cancel))
@@ -263,7 +264,7 @@ bool blur(double sigma, int width, int height, const float* from, float* to, con
     Rows across(width, middle.first, middle.count);
     if (!blur_rows(plan, middle, across, cancel))
         return false;
-    return weigh_rows(
+    return convolve_rows(
         height, width,
         [&](int y, Sum& sum) {
             gather(sum, plan.after[static_cast<std::size_t>(y % plan.step)], y / plan.step,
@@ -350,31 +351,42 @@ bool disc(bool largest, double radius, int width, int height, const float* from,
         !cancel.cancelled();
 }
 
+/// One row: a neighbourhood, of a size above 0.
+struct NeighbourhoodRow {
+    ir::Neighbour kind;
+    int (*reach)(double size);
+    bool (*run)(double size, int width, int height, const float* from, float* to, const CancelToken& cancel);
+};
+template <bool largest>
+bool disc_of(double radius, int width, int height, const float* from, float* to, const CancelToken& cancel) {
+    return disc(largest, radius, width, height, from, to, cancel);
+}
+int disc_reach(double radius) { return static_cast<int>(radius); }
+int blur_reach(double sigma) {
+    // The three parts of a large blur reach further than the kernel that they make together.
+    return static_cast<int>(std::ceil((sigma < direct_below ? 1 : 2) * truncation_radius(sigma) * sigma)) + 4;
+}
+constexpr NeighbourhoodRow rows[] = {
+    {ir::Neighbour::blur, blur_reach, blur},
+    {ir::Neighbour::dilate, disc_reach, disc_of<true>},
+    {ir::Neighbour::erode, disc_reach, disc_of<false>},
+};
+const NeighbourhoodRow& row_of(ir::Neighbour kind) { return rows[static_cast<std::size_t>(kind)]; }
+
 } // namespace
 
-int reach(ir::Neighbour kind, double size) {
-    if (!(size > 0))
-        return 0;
-    const double bounded = std::min(size, largest_size);
-    if (kind != ir::Neighbour::blur)
-        return static_cast<int>(bounded);
-    // The three parts of a large blur reach further than the kernel that they make together.
-    return static_cast<int>(std::ceil((bounded < direct_below ? 1 : 2) * ends_at(bounded) * bounded)) + 4;
-}
+int reach(ir::Neighbour kind, double size) { return size > 0 ? row_of(kind).reach(std::min(size, largest_size)) : 0; }
 
-bool look_around(ir::Neighbour kind, double size, int width, int height, const float* from, float* to,
-                 const CancelToken& cancel) {
+bool filter_neighbourhood(ir::Neighbour kind, double size, int width, int height, const float* from, float* to,
+                          const CancelToken& cancel) {
     const std::size_t count = static_cast<std::size_t>(width) * static_cast<std::size_t>(height);
     if (std::isnan(size))
         std::fill_n(to, count, std::numeric_limits<float>::quiet_NaN());
-    if (!(size > 0)) {
-        if (!std::isnan(size))
-            std::copy_n(from, count, to);
-        return !cancel.cancelled();
-    }
-    if (kind == ir::Neighbour::blur)
-        return blur(size, width, height, from, to, cancel);
-    return disc(kind == ir::Neighbour::dilate, size, width, height, from, to, cancel);
+    else if (!(size > 0))
+        std::copy_n(from, count, to);
+    else
+        return row_of(kind).run(size, width, height, from, to, cancel);
+    return !cancel.cancelled();
 }
 
 } // namespace kasuri::engine

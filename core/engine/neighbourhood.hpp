@@ -4,10 +4,10 @@
 
 namespace kasuri::engine {
 
-/// How many pixels away a neighbourhood looks.
+/// How many pixels away a neighbourhood of `size` pixels looks.
 int reach(ir::Neighbour kind, double size);
 
-/// A plane of width * height floats, looked at around every pixel; what lies outside is the nearest edge pixel.
+/// Runs a neighbourhood filter over a plane of width * height floats; what lies outside is the nearest edge pixel.
 /// `to` must not be `from`. Returns false if cancelled.
 ///
 /// blur: convolution with a Gaussian of standard deviation `size` pixels, both ways. Below 3.5 pixels directly. Above
@@ -17,7 +17,7 @@ int reach(ir::Neighbour kind, double size);
 /// left (4e-6 up to 8 pixels).
 /// dilate, erode: largest or smallest value among the pixels whose centres lie within `size` pixels.
 /// A size of 0 or less changes nothing; a NaN size gives NaN.
-bool look_around(ir::Neighbour kind, double size, int width, int height, const float* from, float* to,
-                 const CancelToken& cancel);
+bool filter_neighbourhood(ir::Neighbour kind, double size, int width, int height, const float* from, float* to,
+                          const CancelToken& cancel);
 
 } // namespace kasuri::engine

@@ -276,8 +276,7 @@ std::string Program::printed() const {
             text += "\n";
         }
         for (const StageStep& stage : pass.stages) {
-            constexpr std::string_view names[] = {"blur", "dilate", "erode"};
-            text += fmt::format("i{} = {} {} u{}\n", stage.slot, names[static_cast<std::size_t>(stage.kind)],
+            text += fmt::format("i{} = {} {} u{}\n", stage.slot, ir::row(stage.kind).name,
                                 shown(pass.outputs[stage.output]), stage.size);
         }
         if (!pass.stages.empty())

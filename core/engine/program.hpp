@@ -18,18 +18,18 @@ struct Operand {
 
 struct Instruction {
     ir::Op op{};
-    const ir::External* external = nullptr;                ///< of Op::external
-    std::array<std::uint32_t, ir::most_results> targets{}; ///< registers
-    std::array<Operand, ir::most_operands> args{};
+    const ir::External* external = nullptr;               ///< of Op::external
+    std::array<std::uint32_t, ir::max_results> targets{}; ///< registers
+    std::array<Operand, ir::max_operands> args{};
 };
 
 /// A number that is the same for every pixel of a run: computed once in double precision.
 struct UniformStep {
     ir::Op op{};
-    double value = 0;                                          ///< of a constant; of an external: which result
-    std::uint32_t slot = 0;                                    ///< of a parameter
-    std::array<std::uint32_t, ir::most_graph_operands> args{}; ///< indices of earlier steps
-    const ir::External* external = nullptr;                    ///< of Op::external
+    double value = 0;                                         ///< of a constant; of an external: which result
+    std::uint32_t slot = 0;                                   ///< of a parameter
+    std::array<std::uint32_t, ir::max_graph_operands> args{}; ///< indices of earlier steps
+    const ir::External* external = nullptr;                   ///< of Op::external
 };
 
 /// One neighbourhood to be computed after a pass: what the pass put out there becomes a further input.

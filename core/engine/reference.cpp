@@ -241,7 +241,7 @@ private:
         for (const TypedId arg : t.args)
             values.push_back(value(arg, frame));
         if (row.form == builtins::Form::neighbourhood)
-            return look_around(row, values);
+            return filter_neighbourhood(row, values);
         std::vector<std::array<double, 9>> one(values.size());
         std::vector<const double*> arguments;
         for (const auto& argument : one)
@@ -262,7 +262,7 @@ private:
     }
 
     /// Straight from the definitions: every neighbour of every pixel.
-    Value look_around(const builtins::Builtin& row, const std::vector<Value>& values) const {
+    Value filter_neighbourhood(const builtins::Builtin& row, const std::vector<Value>& values) const {
         const double size = values[1][0];
         const int height = static_cast<int>(count_) / width_;
         Value result = values[0];

@@ -12,7 +12,7 @@ namespace kasuri::engine {
 struct Item {
     ir::Op op{};
     ir::Rate rate{};
-    std::array<std::uint32_t, ir::most_operands> args{};
+    std::array<std::uint32_t, ir::max_operands> args{};
     double value = 0;       ///< of a constant
     std::uint32_t slot = 0; ///< of a uniform or an input
     std::uint32_t uses = 0; ///< 0: not needed

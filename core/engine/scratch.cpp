@@ -9,7 +9,7 @@ namespace kasuri::engine {
 namespace {
 
 constexpr std::align_val_t line{64};
-constexpr std::size_t most_kept = std::size_t{256} << 20;
+constexpr std::size_t max_kept = std::size_t{256} << 20;
 
 /// Buffers that wait for their next use, by size. The one piece of shared state of the engine.
 class Store {
@@ -41,7 +41,7 @@ public:
         const auto found = sizes_.find(data);
         const std::size_t bytes = found->second;
         sizes_.erase(found);
-        if (kept_ + bytes > most_kept) {
+        if (kept_ + bytes > max_kept) {
             ::operator delete(data, line);
             return;
         }

@@ -23,7 +23,7 @@ namespace {
 
 namespace fs = std::filesystem;
 
-constexpr std::size_t most_items = 1'000'000;
+constexpr std::size_t max_items = 1'000'000;
 
 std::optional<int> whole_number(std::string_view text) {
     int value = 0;
@@ -229,8 +229,8 @@ Result<std::vector<BatchItem>> batch_items(const BatchOrder& order) {
             return Error{fmt::format("would be written twice, for {} and for {}", other->second.string(), in.string()),
                          item.out.string(), "Give a folder, or a name with more #."};
         items.push_back(std::move(item));
-        if (items.size() > most_items)
-            return Error{fmt::format("are more than {} pictures", most_items), order.inputs.front(),
+        if (items.size() > max_items)
+            return Error{fmt::format("are more than {} pictures", max_items), order.inputs.front(),
                          "Render them in parts."};
     }
     if (items.empty())
@@ -302,10 +302,10 @@ BatchReport render_all(const subject::Subject& subject, const std::vector<BatchI
         }
     };
     // A picture in memory for each: more at a time than there are pictures, or threads by far, help nobody.
-    constexpr std::size_t most_jobs = 256;
+    constexpr std::size_t max_jobs = 256;
     const std::size_t cores = std::max(1u, std::thread::hardware_concurrency());
     const std::size_t count = std::clamp<std::size_t>(options.jobs == 0 ? cores : options.jobs, 1,
-                                                      std::clamp<std::size_t>(items.size(), 1, most_jobs));
+                                                      std::clamp<std::size_t>(items.size(), 1, max_jobs));
     std::vector<std::thread> threads;
     try {
         for (std::size_t i = 1; i < count; ++i)

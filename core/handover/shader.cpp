@@ -42,8 +42,8 @@ constexpr OpText operations[] = {
     {Op::sub, "{0} - {1}"},
     {Op::mul, "{0} * {1}"},
     {Op::div, "{0} / {1}"},
-    {Op::min, "{n}_least({0}, {1})", "least"},
-    {Op::max, "{n}_most({0}, {1})", "most"},
+    {Op::min, "{n}_minimum({0}, {1})", "minimum"},
+    {Op::max, "{n}_maximum({0}, {1})", "maximum"},
     {Op::pow, "{n}_power({0}, {1})", "power"},
     {Op::atan2, "{n}_angle({0}, {1})", "angle"},
     {Op::less, "({0} < {1} ? 1.0 : 0.0)"},
@@ -70,10 +70,10 @@ struct Helper {
 };
 constexpr Helper helpers[] = {
     {"none", "", "float {n}_none() { return uintBitsToFloat(0x7fc00000u); } // no number\n"},
-    {"least", "none",
-     "float {n}_least(float x, float y) { return isnan(x) || isnan(y) ? {n}_none() : (y < x ? y : x); }\n"},
-    {"most", "none",
-     "float {n}_most(float x, float y) { return isnan(x) || isnan(y) ? {n}_none() : (x < y ? y : x); }\n"},
+    {"minimum", "none",
+     "float {n}_minimum(float x, float y) { return isnan(x) || isnan(y) ? {n}_none() : (y < x ? y : x); }\n"},
+    {"maximum", "none",
+     "float {n}_maximum(float x, float y) { return isnan(x) || isnan(y) ? {n}_none() : (x < y ? y : x); }\n"},
     {"root", "none", "float {n}_root(float x) { return x < 0.0 ? {n}_none() : sqrt(x); }\n"},
     {"log", "none",
      "float {n}_log(float x) { return x < 0.0 ? {n}_none() : x == 0.0 ? uintBitsToFloat(0xff800000u) : log2(x); }\n"},
@@ -87,31 +87,57 @@ constexpr Helper helpers[] = {
      "}\n"},
     {"angle", "", "float {n}_angle(float y, float x) { return x == 0.0 && y == 0.0 ? 0.0 : atan(y, x); }\n"},
     {"bits", "", "uint {n}_bits(float x) { return uint(clamp(x, 0.0, 16777216.0)); }\n"},
-    {"hue", "most least",
+    {"hue", "maximum minimum",
      "float {n}_hue(float r, float g, float b) {\n"
-     "    float most = {n}_most({n}_most(r, g), b), spread = most - {n}_least({n}_least(r, g), b);\n"
+     "    float largest = {n}_maximum({n}_maximum(r, g), b), spread = largest - {n}_minimum({n}_minimum(r, g), b);\n"
      "    if (spread == 0.0) return 0.0;\n"
-     "    float angle = r == most ? (g - b) / spread : g == most ? 2.0 + (b - r) / spread : 4.0 + (r - g) / spread;\n"
+     "    float angle = r == largest ? (g - b) / spread : g == largest ? 2.0 + (b - r) / spread : 4.0 + (r - g) / "
+     "spread;\n"
      "    return 60.0 * (angle < 0.0 ? angle + 6.0 : angle);\n"
      "}\n"},
-    {"value", "most least",
+    {"value", "maximum minimum",
      "float {n}_value(float r, float g, float b) {\n"
-     "    float most = {n}_most({n}_most(r, g), b);\n"
-     "    return most - {n}_least({n}_least(r, g), b) != 0.0 && abs(most) < 1e-20 ? 1e-20 : most;\n"
+     "    float largest = {n}_maximum({n}_maximum(r, g), b);\n"
+     "    return largest - {n}_minimum({n}_minimum(r, g), b) != 0.0 && abs(largest) < 1e-20 ? 1e-20 : largest;\n"
      "}\n"},
     {"saturation", "value",
      "float {n}_saturation(float r, float g, float b) {\n"
-     "    float spread = {n}_most({n}_most(r, g), b) - {n}_least({n}_least(r, g), b);\n"
+     "    float spread = {n}_maximum({n}_maximum(r, g), b) - {n}_minimum({n}_minimum(r, g), b);\n"
      "    return spread == 0.0 ? 0.0 : spread / {n}_value(r, g, b);\n"
      "}\n"},
-    {"channel", "most least",
+    {"channel", "maximum minimum",
      "float {n}_channel(float offset, float hue, float saturation, float value) {\n"
      "    float own = hue - 360.0 * floor(hue / 360.0) + offset;\n"
      "    own = own >= 360.0 ? own - 360.0 : own;\n"
-     "    float tent = {n}_least({n}_most(({n}_least(own, 360.0 - own) - 60.0) / 60.0, 0.0), 1.0);\n"
+     "    float tent = {n}_minimum({n}_maximum(({n}_minimum(own, 360.0 - own) - 60.0) / 60.0, 0.0), 1.0);\n"
      "    return value - value * saturation * tent;\n"
      "}\n"},
 };
+
+constexpr bool has_helper(std::string_view name) {
+    for (const Helper& each : helpers)
+        if (each.name == name)
+            return true;
+    return name.empty();
+}
+
+/// Whether everything that a graph can hold has its row, and everything that a row calls has its helper.
+constexpr bool complete() {
+    std::size_t at = 0;
+    for (auto op = static_cast<int>(Op::neg); op <= static_cast<int>(Op::hexcone_b); ++op, ++at)
+        if (at >= std::size(operations) || operations[at].op != static_cast<Op>(op) ||
+            !has_helper(operations[at].helper))
+            return false;
+    for (const Helper& each : helpers)
+        for (std::string_view calls = each.calls; !calls.empty();) {
+            const std::size_t end = calls.find(' ') == std::string_view::npos ? calls.size() : calls.find(' ');
+            if (!has_helper(calls.substr(0, end)))
+                return false;
+            calls.remove_prefix(end == calls.size() ? end : end + 1);
+        }
+    return at == std::size(operations);
+}
+static_assert(complete(), "one row for each operation, in the order of ir::Op, and a helper for each that is called");
 
 std::string filled(std::string_view text, std::string_view prefix, const std::string* operands = nullptr) {
     std::string made;
@@ -207,19 +233,14 @@ public:
                 names[id] = leaf(node);
                 continue;
             }
-            std::string operands[ir::most_graph_operands];
+            std::string operands[ir::max_graph_operands];
             for (int k = 0; k < ir::row(node.op).arity; ++k)
                 operands[k] = names[node.args[static_cast<std::size_t>(k)]];
-            const auto row = std::find_if(std::begin(operations), std::end(operations),
-                                          [&](const OpText& each) { return each.op == node.op; });
-            if (row == std::end(operations))
-                return Error{fmt::format("uses the operation {}, which has no row in the table of shaders",
-                                         ir::row(node.op).name),
-                             subject_.title(), ""};
-            if (!row->helper.empty())
-                want(row->helper);
+            const OpText& row = operations[static_cast<std::size_t>(node.op) - static_cast<std::size_t>(Op::neg)];
+            if (!row.helper.empty())
+                want(row.helper);
             names[id] = fmt::format("t{}", id);
-            body += fmt::format("    float t{} = {};\n", id, filled(row->text, prefix_, operands));
+            body += fmt::format("    float t{} = {};\n", id, filled(row.text, prefix_, operands));
         }
         return head() + helper_texts() + signature() + body +
             fmt::format("    return vec4({}, {}, {}, {});\n}}\n", names[outputs_[0]], names[outputs_[1]],

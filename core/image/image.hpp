@@ -16,6 +16,7 @@ namespace kasuri::image {
 /// once they are in an Image, so that copies of pictures and of single channels cost nothing.
 using Plane = std::shared_ptr<const Samples>;
 
+/// Takes the samples over; they are shared and never change.
 Plane make_plane(Samples values);
 
 /// Buffers that planes give back when nobody needs them any more, so that evaluating the same picture again and

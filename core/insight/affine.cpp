@@ -142,14 +142,14 @@ std::optional<Affine> affine(const ir::Graph& graph, std::span<const ir::NodeId>
             forms.push_back(leaf(node, values));
             continue;
         }
-        std::array<Form, ir::most_graph_operands> args;
+        std::array<Form, ir::max_graph_operands> args;
         bool constant = true;
         for (int k = 0; k < arity; ++k) {
             args[static_cast<std::size_t>(k)] = forms[node.args[static_cast<std::size_t>(k)]];
             constant = constant && args[static_cast<std::size_t>(k)].constant();
         }
         if (constant && node.op != Op::external) {
-            double plain[ir::most_graph_operands] = {};
+            double plain[ir::max_graph_operands] = {};
             for (int k = 0; k < arity; ++k)
                 plain[k] = args[static_cast<std::size_t>(k)].value();
             forms.push_back(number(ir::folded(node.op, plain)));

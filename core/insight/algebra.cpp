@@ -15,11 +15,11 @@ namespace {
 using ir::Op;
 using Atom = Polynomial::Atom;
 
-constexpr std::size_t most_terms = 160;
-constexpr std::size_t most_factors = 12;
-constexpr int most_choices = 6;
-constexpr std::size_t most_in_product = 4 * most_terms; ///< terms that are multiplied with each other at once
-constexpr std::size_t most_work = 200'000;              ///< terms looked at for one question; some tens of milliseconds
+constexpr std::size_t max_terms = 160;
+constexpr std::size_t max_factors = 12;
+constexpr int max_choices = 6;
+constexpr std::size_t max_in_product = 4 * max_terms; ///< terms that are multiplied with each other at once
+constexpr std::size_t max_work = 200'000;             ///< terms looked at for one question; some tens of milliseconds
 
 /// Everything that is an atom, by what it is made of, for one or more rules.
 class Atoms {
@@ -35,7 +35,7 @@ public:
 
     /// Counts work. A question that costs too much is given up: nothing is shown.
     void work(std::size_t terms) { done_ += terms + 1; }
-    bool spent() const { return done_ > most_work; }
+    bool spent() const { return done_ > max_work; }
 
 private:
     Atom number(const std::string& name) {
@@ -137,9 +137,9 @@ private:
 
     /// A sum that has grown too large stands for itself.
     Polynomial bounded(Polynomial made, ir::NodeId id) {
-        const auto long_product = [](const auto& term) { return term.first.size() > most_factors; };
+        const auto long_product = [](const auto& term) { return term.first.size() > max_factors; };
         const bool large =
-            made.terms().size() > most_terms || std::any_of(made.terms().begin(), made.terms().end(), long_product);
+            made.terms().size() > max_terms || std::any_of(made.terms().begin(), made.terms().end(), long_product);
         const bool odd = std::any_of(made.terms().begin(), made.terms().end(),
                                      [](const auto& term) { return !std::isfinite(term.second); });
         return large || odd ? atoms_.named(key(graph_[id])) : made;
@@ -234,7 +234,7 @@ private:
         for (int k = 0; k < arity; ++k)
             constant = constant && x(static_cast<std::size_t>(k)).is_constant();
         if (constant) {
-            double plain[ir::most_graph_operands] = {};
+            double plain[ir::max_graph_operands] = {};
             for (int k = 0; k < arity; ++k)
                 plain[k] = x(static_cast<std::size_t>(k)).constant();
             const double made = ir::folded(node.op, plain);
@@ -247,7 +247,7 @@ private:
         case Op::mul:
         case Op::fma: {
             const std::size_t terms = x(0).terms().size() * x(1).terms().size();
-            if (terms > most_in_product)
+            if (terms > max_in_product)
                 return atoms_.named(key(node));
             atoms_.work(terms);
             return node.op == Op::mul ? x(0).times(x(1)) : x(0).times(x(1)).plus(x(2));
@@ -308,12 +308,12 @@ bool is_nothing(Polynomial difference, Atoms& atoms, double scale) {
             term.add(rest, factor);
             for (std::size_t k = times_in(product); k < most; ++k) {
                 atoms.work(term.terms().size() * x.terms().size());
-                if (term.terms().size() * x.terms().size() > most_in_product || atoms.spent())
+                if (term.terms().size() * x.terms().size() > max_in_product || atoms.spent())
                     return false;
                 term = term.times(x);
             }
             cleared = cleared.plus(term);
-            if (cleared.terms().size() > most_terms * 8)
+            if (cleared.terms().size() > max_terms * 8)
                 return false;
         }
         difference = std::move(cleared);
@@ -329,7 +329,7 @@ bool every_way(const Atoms& atoms, const Holds& holds, Choices choices = {}) {
     std::optional<Open> open;
     if (holds(choices, open))
         return true;
-    if (!open || atoms.spent() || choices.decided.size() >= most_choices)
+    if (!open || atoms.spent() || choices.decided.size() >= max_choices)
         return false;
     for (const bool way : {false, true}) {
         Choices further = choices;
@@ -486,7 +486,7 @@ std::optional<Affine> shown_matrix(const Subject& subject) {
     const Inputs in = colour(atoms);
     Choices choices;
     std::array<Polynomial, 4> out;
-    for (std::optional<Open> open; choices.decided.size() <= most_choices; choices.decided[open->key] = false) {
+    for (std::optional<Open> open; choices.decided.size() <= max_choices; choices.decided[open->key] = false) {
         open.reset();
         out = reading.outputs(in, choices, open);
         if (!open || atoms.spent())

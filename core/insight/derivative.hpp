@@ -30,6 +30,7 @@ struct Measure {
     ir::NodeId (*lower)(ir::Graph&, const std::array<std::array<ir::NodeId, 3>, 3>&);
 };
 
+/// All measures of slopes; by name: null if there is none.
 std::span<const Measure> measures();
 const Measure* find_measure(std::string_view name);
 

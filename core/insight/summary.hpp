@@ -17,6 +17,7 @@ struct Known {
     bool luminance_kept = false; ///< for all values; only asked in linear spaces
 };
 
+/// What algebra shows of the subject at its values; takes no picture.
 Known known(const subject::Subject& subject);
 
 /// Lines for people, with numbers; empty if nothing is certain.

@@ -23,7 +23,7 @@ constexpr const char* made_name = "kasuri:made";
 constexpr std::string_view made_software = "Kasuri, made ";
 
 /// More than this is refused: no picture of this trade is larger, and a broken header can claim anything.
-constexpr std::uint64_t most_values = std::uint64_t{1} << 31;
+constexpr std::uint64_t max_values = std::uint64_t{1} << 31;
 
 bool is_alpha_name(std::string_view name) {
     const auto dot = name.rfind('.');
@@ -158,15 +158,15 @@ Status read_channels(OIIO::ImageInput& input, int part, const OIIO::ImageSpec& s
 
 /// Parts of an EXR are layers; those of another size, and pages of other formats, are left out.
 Status read_further_parts(OIIO::ImageInput& input, const OIIO::ImageSpec& first, Image& image, const fs::path& path) {
-    constexpr int most_parts = 1000;
+    constexpr int max_parts = 1000;
     std::uint64_t values = image.pixels() * image.channels.size();
     int left_out = 0;
-    for (int part = 1; part < most_parts && input.seek_subimage(part, 0); ++part) {
+    for (int part = 1; part < max_parts && input.seek_subimage(part, 0); ++part) {
         const OIIO::ImageSpec spec = input.spec();
         const bool fits = spec.width == first.width && spec.height == first.height && spec.x == first.x &&
             spec.y == first.y && spec.nchannels > 0 && !spec.deep && spec.depth <= 1;
         values += fits ? image.pixels() * static_cast<std::uint64_t>(spec.nchannels) : 0;
-        if (!fits || values > most_values || std::string_view(input.format_name()) != "openexr") {
+        if (!fits || values > max_values || std::string_view(input.format_name()) != "openexr") {
             ++left_out;
             continue;
         }
@@ -193,9 +193,8 @@ Status read_further_parts(OIIO::ImageInput& input, const OIIO::ImageSpec& first,
 /// Light below 0 cannot come from a display-encoded picture.
 void look_for_contradictions(Image& image) {
     const colour::Space& space = *colour::find_space(image.space);
-    if (whole_numbers(image.depth) || is_linear(space) || space.to_light || space.transfer == "acescct" ||
-        space.transfer == "acescc")
-        return;
+    if (whole_numbers(image.depth) || is_linear(space) || space.to_light || transfer_of(space).decode(0) != 0)
+        return; // where 0 is not black, as with logarithms, what is below is a code as well
     std::size_t below = 0;
     for (const image::Channel& channel : image.channels)
         if (!is_alpha_name(channel.name))
@@ -226,7 +225,7 @@ Result<Image> load(const fs::path& path, const std::string& space) {
         static_cast<std::uint64_t>(std::max(spec.height, 0)) * static_cast<std::uint64_t>(std::max(spec.nchannels, 0));
     if (values == 0 || spec.depth > 1 || spec.deep)
         return Error{"holds no flat picture", path.string(), "Deep and volume pictures are not read."};
-    if (values > most_values)
+    if (values > max_values)
         return Error{fmt::format("says it is {} x {} with {} channels, more than can be held", spec.width, spec.height,
                                  spec.nchannels),
                      path.string(), "Is the file whole?"};

@@ -35,7 +35,7 @@ struct Place {
 
 struct Hexcone {
     NodeId most, spread;
-    NodeId most_slope, spread_slope;
+    NodeId max_slope, spread_slope;
 };
 
 Hexcone hexcone(Calculus& c, const Place& p) {
@@ -44,8 +44,8 @@ Hexcone hexcone(Calculus& c, const Place& p) {
     const auto slope = [&](NodeId which) {
         return c.pick(g.equal(p.x[0], which), p.t[0], c.pick(g.equal(p.x[1], which), p.t[1], p.t[2]));
     };
-    const NodeId most_slope = slope(most);
-    return {most, g.sub(most, least), most_slope, c.minus(most_slope, slope(least))};
+    const NodeId max_slope = slope(most);
+    return {most, g.sub(most, least), max_slope, c.minus(max_slope, slope(least))};
 }
 
 NodeId of_hue(Calculus& c, const Place& p) {
@@ -64,7 +64,7 @@ NodeId of_hue(Calculus& c, const Place& p) {
 
 NodeId of_saturation(Calculus& c, const Place& p) {
     const Hexcone h = hexcone(c, p);
-    return c.over(c.minus(h.spread_slope, c.times(h.most_slope, p.self)), h.most);
+    return c.over(c.minus(h.spread_slope, c.times(h.max_slope, p.self)), h.most);
 }
 
 /// r, g or b of hue, saturation, value: the channel's own hue stands at `offset` before 360.
@@ -137,7 +137,7 @@ constexpr Row table[] = {
     {Op::select, [](Calculus& c, const Place& p) { return c.pick(p.x[0], p.t[1], p.t[2]); }},
     {Op::hexcone_h, of_hue},
     {Op::hexcone_s, of_saturation},
-    {Op::hexcone_v, [](Calculus& c, const Place& p) { return hexcone(c, p).most_slope; }},
+    {Op::hexcone_v, [](Calculus& c, const Place& p) { return hexcone(c, p).max_slope; }},
     {Op::hexcone_r, of_channel<0>},
     {Op::hexcone_g, of_channel<240>},
     {Op::hexcone_b, of_channel<120>},
@@ -184,7 +184,7 @@ std::vector<Slopes> derivatives(Graph& graph, std::span<const NodeId> of) {
                 for (std::size_t i = 0; i < 3; ++i) {
                     const NodeId inner = slopes[stage.source][i];
                     slopes[id][i] =
-                        stage.kind == Neighbour::blur ? graph.neighbourhood(stage.kind, inner, stage.size) : inner;
+                        row(stage.kind).averages ? graph.neighbourhood(stage.kind, inner, stage.size) : inner;
                 }
             }
             continue;
@@ -193,7 +193,7 @@ std::vector<Slopes> derivatives(Graph& graph, std::span<const NodeId> of) {
         if (!rule && node.op != Op::external)
             continue;
         for (std::size_t i = 0; i < 3; ++i) {
-            std::array<NodeId, most_graph_operands> t{};
+            std::array<NodeId, max_graph_operands> t{};
             bool moves = false;
             for (int k = 0; k < row(node.op).arity; ++k) {
                 t[static_cast<std::size_t>(k)] = slopes[node.args[static_cast<std::size_t>(k)]][i];

@@ -7,6 +7,15 @@
 
 namespace kasuri::ir {
 
+const NeighbourRow& row(Neighbour kind) {
+    static constexpr NeighbourRow rows[] = {
+        {Neighbour::blur, "blur", true},
+        {Neighbour::dilate, "dilate", false},
+        {Neighbour::erode, "erode", false},
+    };
+    return rows[static_cast<std::size_t>(kind)];
+}
+
 std::size_t Graph::Hash::operator()(const Node& node) const {
     std::uint64_t hash = static_cast<std::uint64_t>(node.op);
     const auto stir = [&hash](std::uint64_t part) {

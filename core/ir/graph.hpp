@@ -8,6 +8,7 @@
 #include <map>
 #include <optional>
 #include <span>
+#include <string_view>
 #include <unordered_map>
 #include <vector>
 
@@ -36,11 +37,18 @@ enum class Neighbour : std::uint8_t {
     dilate, ///< largest value of a disc; size is its radius in pixels
     erode,  ///< smallest value of a disc
 };
+/// One row for each, in their order.
+struct NeighbourRow {
+    Neighbour kind;
+    std::string_view name;
+    bool averages; ///< a weighted sum: its slope is the same sum of slopes. Else it is one neighbour, with its slope.
+};
+const NeighbourRow& row(Neighbour kind);
 
 struct Node {
     Op op = Op::constant;
     Rate rate = Rate::constant;
-    std::array<NodeId, most_graph_operands> args{};
+    std::array<NodeId, max_graph_operands> args{};
     double value = 0;       ///< of a constant; of an external: which result
     std::uint32_t slot = 0; ///< of a uniform or an input; of an external: which one
 };

@@ -141,7 +141,7 @@ std::span<const OpRow> op_table() { return rows; }
 const OpRow& row(Op op) { return rows[static_cast<std::size_t>(op)]; }
 
 double folded(Op op, const double* x) {
-    double result[most_results];
+    double result[max_results];
     row(op).fold(x, result);
     return result[0];
 }

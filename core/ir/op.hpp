@@ -71,10 +71,10 @@ enum class Op : std::uint8_t {
 };
 
 /// The most operands of an operation, and the most results.
-inline constexpr std::size_t most_operands = 15;
-inline constexpr std::size_t most_results = 3;
+inline constexpr std::size_t max_operands = 15;
+inline constexpr std::size_t max_results = 3;
 /// Operations of a graph have at most this many operands.
-inline constexpr std::size_t most_graph_operands = 3;
+inline constexpr std::size_t max_graph_operands = 3;
 
 /// One row: how many operands and results, and its meaning in double precision (used to fold constants, for
 /// uniform work and to test kernels; the reference evaluator has its own definitions and does not look here).
@@ -86,6 +86,7 @@ struct OpRow {
     int results = 1;
 };
 
+/// One row for each operation, in the order of Op; and that of one.
 std::span<const OpRow> op_table();
 const OpRow& row(Op op);
 

@@ -11,7 +11,6 @@ std::string printed(const Graph& graph, std::span<const NodeId> outputs) {
     const std::vector<bool> needed = needed_by(graph, outputs);
     constexpr std::string_view inputs[] = {"r", "g", "b", "a", "pixel.x", "pixel.y", "pos.x", "pos.y"};
     constexpr std::string_view uniforms[] = {"aspect", "width", "height"};
-    constexpr std::string_view neighbours[] = {"blur", "dilate", "erode"};
     std::string text;
     for (std::size_t i = 0; i < graph.size(); ++i) {
         if (!needed[i])
@@ -24,8 +23,7 @@ std::string printed(const Graph& graph, std::span<const NodeId> outputs) {
             text += node.slot < first_parameter_slot ? std::string(uniforms[node.slot])
                                                      : fmt::format("parameter {}", node.slot - first_parameter_slot);
         } else if (const Stage* stage = stage_of(graph, node)) {
-            text += fmt::format("{} n{} n{}", neighbours[static_cast<std::size_t>(stage->kind)], stage->source,
-                                stage->size);
+            text += fmt::format("{} n{} n{}", row(stage->kind).name, stage->source, stage->size);
         } else if (node.op == Op::input) {
             text += node.slot < input_count ? std::string(inputs[node.slot])
                                             : fmt::format("source channel {}", node.slot - input_count);

@@ -17,6 +17,7 @@ struct Rewrite {
     std::optional<NodeId> (*apply)(Graph& graph, const Args& args); ///< nothing if it does not match
 };
 
+/// All rewrites, in the order in which they are tried.
 std::span<const Rewrite> rewrites();
 
 /// The right-hand side of the first rewrite that matches.

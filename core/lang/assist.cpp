@@ -1,7 +1,7 @@
 #include "lang/assist.hpp"
 
 #include "lang/assist_place.hpp"
-#include "lang/statement_help.hpp"
+#include "lang/statement.hpp"
 
 #include <algorithm>
 #include <cctype>
@@ -137,8 +137,8 @@ private:
         for (const KnownName& known : p_.names())
             if (known.kind == CompletionKind::local && known.doc != "argument")
                 add(known.kind, known.name, known.detail, known.doc);
-        for (const StatementHelp& row : statement_table())
-            if (!row.word.empty() && (!p_.in_function || row.word == "let"))
+        for (const StatementRow& row : statement_table())
+            if (!row.word.empty() && (!p_.in_function || row.in_functions))
                 add(CompletionKind::statement, row.word, row.form, row.doc);
         if (p_.in_function)
             expression(); // the result
@@ -271,10 +271,10 @@ std::optional<Hover> hover(std::string_view source, std::size_t at, const Vocabu
     const std::string word(place.text(place.word));
     const TokenKind next = place.word + 1 < place.tokens.size() ? place.tokens[place.word + 1].kind : TokenKind::end;
     if (place.tokens[place.word].kind == TokenKind::keyword) {
-        for (const StatementHelp& row : statement_table())
-            if (row.word == word)
-                return Hover{made.span, std::string(row.form), std::string(row.doc)};
-        return std::nullopt;
+        const StatementRow* statement = find_statement(word);
+        if (!statement)
+            return std::nullopt;
+        return Hover{made.span, std::string(statement->form), std::string(statement->doc)};
     }
     if (place.kind_before() == TokenKind::dot) {
         const std::size_t begin = place.operand_of(place.word - 1);

@@ -4,6 +4,7 @@
 #include "lang/check_body.hpp"
 #include "lang/check_parameter.hpp"
 #include "lang/parser.hpp"
+#include "lang/statement.hpp"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -48,12 +49,12 @@ FunctionPtr check_function(const Statement& s, FileContext& file, const std::str
     made->doc = comment_above(file.source, s.span.begin);
     BodyChecker body(file, *made, nullptr);
     ExpressionChecker& e = body.expressions();
-    constexpr std::size_t most_arguments = 32; // one bit each
-    if (s.parameters.size() > most_arguments)
+    constexpr std::size_t max_arguments = 32; // one bit each
+    if (s.parameters.size() > max_arguments)
         e.fault(
             Code::argument_count, s.name_span,
-            {s.name, fmt::format("at most {} arguments", most_arguments), fmt::format("{}", s.parameters.size()), ""});
-    for (std::size_t i = 0; i < std::min(s.parameters.size(), most_arguments); ++i) {
+            {s.name, fmt::format("at most {} arguments", max_arguments), fmt::format("{}", s.parameters.size()), ""});
+    for (std::size_t i = 0; i < std::min(s.parameters.size(), max_arguments); ++i) {
         const FunctionParameter& p = s.parameters[i];
         const Type type = p.type.text.empty() ? float_type : type_named(p.type.text, file.vocabulary);
         if (type.kind == Kind::none)
@@ -79,18 +80,7 @@ FunctionPtr check_function(const Statement& s, FileContext& file, const std::str
             made->type = e.type(made->result);
             finished = true;
             break;
-        case StatementKind::filter:
-        case StatementKind::note:
-        case StatementKind::tags:
-        case StatementKind::working:
-        case StatementKind::use:
-        case StatementKind::source:
-        case StatementKind::param:
-        case StatementKind::preset:
-        case StatementKind::fn:
-        case StatementKind::proof:
-            e.fault(Code::not_in_function, inner.span, {e.text(inner.span).substr(0, e.text(inner.span).find(' '))});
-            break;
+        default: e.fault(Code::not_in_function, inner.span, {std::string(row(inner.kind).word)}); break;
         }
     }
     if (!finished) {
@@ -189,11 +179,11 @@ public:
                 break;
             case StatementKind::result: break; // only in functions
             }
-        if (rule_.weight > most_operations)
+        if (rule_.weight > max_operations)
             e_.fault(Code::rule_too_large, {0, 0},
-                     {fmt::format("{}", rule_.weight), fmt::format("{}", most_operations)});
-        if (rule_.stages > most_stages)
-            e_.fault(Code::too_many_stages, {0, 0}, {fmt::format("{}", rule_.stages), fmt::format("{}", most_stages)});
+                     {fmt::format("{}", rule_.weight), fmt::format("{}", max_operations)});
+        if (rule_.stages > max_stages)
+            e_.fault(Code::too_many_stages, {0, 0}, {fmt::format("{}", rule_.stages), fmt::format("{}", max_stages)});
         rule_.functions = file_.functions;
     }
 
@@ -409,14 +399,14 @@ void put_in_order(std::vector<Diagnostic>& diagnostics) {
         std::erase_if(diagnostics, [](const Diagnostic& d) { return d.code == Code::unused_name; });
     std::stable_sort(diagnostics.begin(), diagnostics.end(),
                      [](const Diagnostic& x, const Diagnostic& y) { return x.span.begin < y.span.begin; });
-    if (diagnostics.size() > most_diagnostics) {
-        const Span where = diagnostics[most_diagnostics].span;
+    if (diagnostics.size() > max_diagnostics) {
+        const Span where = diagnostics[max_diagnostics].span;
         // What is cut must not turn a broken rule into a good one.
         const bool broken = has_error(diagnostics);
-        diagnostics.resize(most_diagnostics);
+        diagnostics.resize(max_diagnostics);
         if (broken)
             diagnostics.push_back(
-                {Code::too_many_errors, Severity::error, where, {fmt::format("{}", most_diagnostics)}, {}});
+                {Code::too_many_errors, Severity::error, where, {fmt::format("{}", max_diagnostics)}, {}});
     }
 }
 

@@ -12,11 +12,11 @@
 namespace kasuri::lang {
 
 /// The most faults that are listed for one rule.
-inline constexpr std::size_t most_diagnostics = 100;
+inline constexpr std::size_t max_diagnostics = 100;
 /// The most scalar operations of a rule with every call written out.
-inline constexpr std::size_t most_operations = 100'000;
+inline constexpr std::size_t max_operations = 100'000;
 /// The most neighbourhood functions (each is a pass over the picture, for every component).
-inline constexpr std::size_t most_stages = 64;
+inline constexpr std::size_t max_stages = 64;
 /// How deep files may use files.
 inline constexpr int deepest_use = 8;
 

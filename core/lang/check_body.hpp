@@ -27,6 +27,7 @@ private:
     ExpressionChecker e_;
 };
 
+/// Whether expressions know it as what a pixel brings: r, rgb, pos ...
 bool is_input(std::string_view name);
 
 /// A step that writes out.rgb; its value is still to come.

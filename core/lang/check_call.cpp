@@ -9,10 +9,10 @@ namespace kasuri::lang {
 namespace {
 
 /// The most forms of one function that a message lists.
-constexpr std::size_t most_forms = 3;
+constexpr std::size_t max_forms = 3;
 
 /// The most knots of a curve.
-constexpr std::size_t most_knots = 64;
+constexpr std::size_t max_knots = 64;
 
 std::string type_list(const std::vector<Type>& types) {
     std::string text;
@@ -171,9 +171,9 @@ TypedId ExpressionChecker::function(const Expr& e, const std::vector<TypedId>& a
         for (std::size_t i = 0; i < args.size(); ++i)
             if (!rate_fits(e, signature.parameter_names[std::min(i, written - 1)], args[i], slot(i).rate))
                 return bad(e.span);
-        if (signature.variadic && args.size() > most_knots + 1) {
+        if (signature.variadic && args.size() > max_knots + 1) {
             fault(Code::too_many_knots, e.span,
-                  {e.name, fmt::format("{}", most_knots), fmt::format("{}", args.size() - 1)});
+                  {e.name, fmt::format("{}", max_knots), fmt::format("{}", args.size() - 1)});
             return bad(e.span);
         }
         if (signature.variadic && !knots_rise(args))
@@ -209,12 +209,12 @@ TypedId ExpressionChecker::mismatched(const Expr& e, const std::vector<Type>& ty
     std::size_t listed = 0;
     for (const Signature& signature : file_.vocabulary.functions)
         if (signature.name == e.name) {
-            if (++listed <= most_forms)
+            if (++listed <= max_forms)
                 forms += (forms.empty() ? "Write " : " or ") + shown(signature);
             wanted = signature.parameters.size();
             count_fits = count_fits || (signature.variadic ? args.size() >= wanted : args.size() == wanted);
         }
-    forms += listed > most_forms ? ", or the like with another colour model." : ".";
+    forms += listed > max_forms ? ", or the like with another colour model." : ".";
     if (!count_fits) {
         fault(Code::argument_count, e.span,
               {e.name, counted(wanted, "argument"), fmt::format("{}", args.size()), forms});

@@ -104,6 +104,7 @@ struct CodeRow {
     std::string_view example; ///< a short rule with this fault; empty where it would have to be very long
 };
 
+/// One row for each code, in their order; and that of one.
 std::span<const CodeRow> code_table();
 const CodeRow& row(Code code);
 
@@ -116,6 +117,7 @@ std::string rendered(const Diagnostic& diagnostic, std::string_view source, std:
 /// "error", "warning", "hint"
 std::string_view word(Severity severity);
 
+/// Whether one of them is an error, not a warning or a hint.
 bool has_error(std::span<const Diagnostic> diagnostics);
 
 /// `source` with the fix applied.

@@ -3,6 +3,7 @@
 #include "base/text.hpp"
 #include "lang/lexer.hpp"
 #include "lang/parser.hpp"
+#include "lang/statement.hpp"
 
 #include <algorithm>
 #include <vector>
@@ -65,6 +66,12 @@ private:
     std::string_view text(const Token& t) const { return text_of(source_, t.span); }
     std::size_t gap(const Token& before, const Token& after) const { return after.span.begin - before.span.end; }
 
+    /// Whether a statement with this first word says something about the filter, and computes nothing.
+    bool declares(const Token& first) const {
+        const StatementRow* statement = first.kind == TokenKind::keyword ? find_statement(text(first)) : nullptr;
+        return statement && !statement->in_functions && statement->kind != StatementKind::fn;
+    }
+
     void write(const std::vector<Token>& line) {
         if (line.empty()) {
             if (!result_.empty() && !result_.ends_with("\n\n"))
@@ -74,8 +81,7 @@ private:
         // A line that closes a body stands where the body began.
         const bool closes = line[0].kind == TokenKind::close_brace;
         std::string out(indent(closes), ' ');
-        const bool declaration = open_.empty() && braces_ == 0 && !goes_on_ && line[0].kind == TokenKind::keyword &&
-            text(line[0]) != "let" && text(line[0]) != "fn" && text(line[0]) != "keep" && text(line[0]) != "hold";
+        const bool declaration = open_.empty() && braces_ == 0 && !goes_on_ && declares(line[0]);
         const bool space_name = declaration && text(line[0]) == "working";
         TokenKind last = TokenKind::newline; // of the whole text so far, comments aside
         bool unary = false;                  // the last token was a sign of one operand

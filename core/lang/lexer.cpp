@@ -1,5 +1,6 @@
 #include "lang/lexer.hpp"
 
+#include "lang/statement.hpp"
 #include <algorithm>
 #include <cfloat>
 #include <charconv>
@@ -10,8 +11,8 @@
 namespace kasuri::lang {
 namespace {
 
-constexpr std::string_view keyword_list[] = {"filter", "note", "tags", "working", "use",   "source", "param", "preset",
-                                             "fn",     "let",  "keep", "hold",    "proof", "in",     "true",  "false"};
+/// Keywords of expressions; those of statements stand in their table.
+constexpr std::string_view in_expressions[] = {"in", "true", "false"};
 
 bool is_digit(char c) { return c >= '0' && c <= '9'; }
 bool is_name_start(char c) { return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || c == '_'; }
@@ -161,9 +162,20 @@ std::vector<Token> lex(std::string_view source, std::vector<Diagnostic>* diagnos
 }
 
 bool is_keyword(std::string_view word) {
-    return std::find(std::begin(keyword_list), std::end(keyword_list), word) != std::end(keyword_list);
+    return find_statement(word) ||
+        std::find(std::begin(in_expressions), std::end(in_expressions), word) != std::end(in_expressions);
 }
 
-std::span<const std::string_view> keywords() { return keyword_list; }
+std::span<const std::string_view> keywords() {
+    static const std::vector<std::string_view> all = [] {
+        std::vector<std::string_view> words;
+        for (const StatementRow& statement : statement_table())
+            if (!statement.word.empty())
+                words.push_back(statement.word);
+        words.insert(words.end(), std::begin(in_expressions), std::end(in_expressions));
+        return words;
+    }();
+    return all;
+}
 
 } // namespace kasuri::lang

@@ -59,6 +59,7 @@ inline constexpr std::size_t longest_text = std::size_t{1} << 20;
 /// (which may be null: the highlighter only wants the tokens). The same tokens feed parser and highlighter.
 std::vector<Token> lex(std::string_view source, std::vector<Diagnostic>* diagnostics);
 
+/// Whether a word cannot be a name; and all of those.
 bool is_keyword(std::string_view word);
 std::span<const std::string_view> keywords();
 

@@ -1,6 +1,7 @@
 #include "lang/parser.hpp"
 
 #include "lang/parse_expression.hpp"
+#include "lang/statement.hpp"
 
 #include <fmt/format.h>
 
@@ -23,7 +24,6 @@ public:
 
 private:
     struct Form {
-        std::string_view word;
         StatementKind kind;
         void (Parser::*read)(Statement& s);
     };
@@ -49,7 +49,7 @@ private:
         Statement s;
         s.span = token().span;
         for (const Form& form : forms)
-            if (is_word(form.word)) {
+            if (is_word(row(form.kind).word)) {
                 s.kind = form.kind;
                 ++at_;
                 (this->*form.read)(s);
@@ -334,19 +334,13 @@ private:
 };
 
 const Parser::Form Parser::forms[form_count] = {
-    {"filter", StatementKind::filter, &Parser::texted},
-    {"note", StatementKind::note, &Parser::texted},
-    {"tags", StatementKind::tags, &Parser::texted},
-    {"working", StatementKind::working, &Parser::working},
-    {"use", StatementKind::use, &Parser::texted},
-    {"source", StatementKind::source, &Parser::source},
-    {"param", StatementKind::param, &Parser::param},
-    {"preset", StatementKind::preset, &Parser::preset},
-    {"fn", StatementKind::fn, &Parser::fn},
-    {"let", StatementKind::let, &Parser::let},
-    {"keep", StatementKind::keep, &Parser::keep},
-    {"hold", StatementKind::hold, &Parser::hold},
-    {"proof", StatementKind::proof, &Parser::proof},
+    {StatementKind::filter, &Parser::texted}, {StatementKind::note, &Parser::texted},
+    {StatementKind::tags, &Parser::texted},   {StatementKind::working, &Parser::working},
+    {StatementKind::use, &Parser::texted},    {StatementKind::source, &Parser::source},
+    {StatementKind::param, &Parser::param},   {StatementKind::preset, &Parser::preset},
+    {StatementKind::fn, &Parser::fn},         {StatementKind::let, &Parser::let},
+    {StatementKind::keep, &Parser::keep},     {StatementKind::hold, &Parser::hold},
+    {StatementKind::proof, &Parser::proof},
 };
 
 bool too_long(std::string_view source, std::vector<Diagnostic>& diagnostics) {

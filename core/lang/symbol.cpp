@@ -3,6 +3,7 @@
 #include "lang/check.hpp"
 #include "lang/lexer.hpp"
 #include "lang/parser.hpp"
+#include "lang/statement.hpp"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -54,9 +55,7 @@ public:
 
     std::optional<Span> of_file(std::string_view name, bool function) const {
         for (const Statement& s : tree_.statements)
-            if (s.name == name && (s.kind == StatementKind::fn) == function &&
-                (s.kind == StatementKind::fn || s.kind == StatementKind::let || s.kind == StatementKind::param ||
-                 s.kind == StatementKind::source))
+            if (s.name == name && (s.kind == StatementKind::fn) == function && row(s.kind).gives_name)
                 return s.name_span;
         return std::nullopt;
     }
@@ -74,9 +73,7 @@ public:
         for (const Statement& s : tree_.statements) {
             if (!inside(s.span, span.begin))
                 continue;
-            if (is(s.type.span) ||
-                (is(s.name_span) &&
-                 (s.kind == StatementKind::working || s.kind == StatementKind::keep || s.kind == StatementKind::hold)))
+            if (is(s.type.span) || (is(s.name_span) && !row(s.kind).gives_name && s.kind != StatementKind::assign))
                 return false;
             for (const Word& option : s.options)
                 if (is(option.span))

@@ -1,6 +1,7 @@
 #include "lang/syntax.hpp"
 
 #include "base/text.hpp"
+#include "lang/statement.hpp"
 
 #include <fmt/format.h>
 #include <iterator>
@@ -52,11 +53,10 @@ std::string printed(const Tree& tree, ExprId id) {
 }
 
 void print(const Tree& tree, const std::vector<Statement>& statements, const std::string& indent, std::string& all) {
-    constexpr std::string_view words[] = {"filter", "note", "tags",   "working", "use",  "source", "param", "preset",
-                                          "fn",     "let",  "assign", "keep",    "hold", "result", "proof"};
     for (const Statement& s : statements) {
         all += indent;
-        all += words[static_cast<std::size_t>(s.kind)];
+        const StatementRow& statement = row(s.kind);
+        all += statement.word.empty() ? statement.printed : statement.word;
         if (!s.name.empty())
             all += " " + s.name;
         if (!s.component.empty())

@@ -54,12 +54,14 @@ constexpr int width(Type type) {
     return 0;
 }
 
+/// vec2, vec3 or vec4.
 constexpr bool is_vector(Type type) {
     return type.kind == Kind::vec2 || type.kind == Kind::vec3 || type.kind == Kind::vec4;
 }
 /// float or vec: what works component by component.
 constexpr bool is_numeric(Type type) { return type.kind == Kind::float_ || is_vector(type); }
 
+/// Of 1 (a float) to 4 components.
 constexpr Type vector_of(int components) {
     switch (components) {
     case 1: return float_type;
@@ -70,6 +72,7 @@ constexpr Type vector_of(int components) {
     }
 }
 
+/// As it is written in the language.
 std::string name(Type type);
 
 } // namespace kasuri::lang

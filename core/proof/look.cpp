@@ -9,7 +9,7 @@
 namespace kasuri::proof {
 namespace {
 
-constexpr std::size_t most_lines = 200;
+constexpr std::size_t max_lines = 200;
 
 /// Whether it begins a proof, is a comment, or is empty.
 bool may_stand(std::string_view line) {
@@ -23,8 +23,8 @@ bool may_stand(std::string_view line) {
 Result<lang::Rule> look_statements(const std::string& proofs, const std::string& space,
                                    std::function<Result<std::string>(const std::string&)> open) {
     const std::vector<std::string_view> lines = split(proofs, '\n');
-    if (lines.size() > most_lines)
-        return Error{fmt::format("are more than {} lines", most_lines), "proofs of the look", ""};
+    if (lines.size() > max_lines)
+        return Error{fmt::format("are more than {} lines", max_lines), "proofs of the look", ""};
     for (std::size_t i = 0; i < lines.size(); ++i)
         if (!may_stand(lines[i]))
             return Error{

@@ -62,6 +62,7 @@ struct Function {
     bool compares = false; ///< with another filter, whose name stands behind
 };
 
+/// All proof functions; by name: null if there is none.
 std::span<const Function* const> functions();
 const Function* find(std::string_view name);
 

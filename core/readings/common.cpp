@@ -63,7 +63,7 @@ std::optional<Measured> measure_plane(const Order& order, const PlaneView& view,
         const auto planes = order.views->look(*picture, view.working, view.expression, order.cancel);
         if (!planes || !scopes::count_plane(*(*planes)[0], *(*planes)[1], across, up, counts, order.cancel))
             return std::nullopt;
-        if (picture->pixels() <= most_spots)
+        if (picture->pixels() <= max_spots)
             for (std::size_t i = 0; i < picture->pixels(); ++i)
                 spots.spots.push_back({{(*(*planes)[0])[i], (*(*planes)[1])[i]}, light_of(*picture, i), {}});
     }

@@ -53,7 +53,7 @@ void tell_outside(Measured& measured, std::string_view name, const scopes::Count
 std::array<float, 3> light_of(const image::Picture& picture, std::size_t pixel);
 
 /// Pictures of so few pixels are charts: each pixel is shown as a spot too.
-inline constexpr std::size_t most_spots = 600;
+inline constexpr std::size_t max_spots = 600;
 
 /// A plane of two coordinates, counted over all pictures of the subject, with spots for charts.
 struct PlaneView {

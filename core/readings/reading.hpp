@@ -53,6 +53,7 @@ struct Reading {
 /// The pixels that the line runs over, one a step of the longer direction, as a picture of one row.
 image::Picture along(const image::Picture& picture, const Line& line);
 
+/// All readings, in the order of the menu; by name: null if there is none.
 std::span<const Reading* const> all();
 const Reading* find(std::string_view name);
 

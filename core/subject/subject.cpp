@@ -11,7 +11,7 @@ namespace kasuri::subject {
 namespace {
 
 /// What remains of memory for programs between further spaces: more than anybody shows at once.
-constexpr std::size_t most_programs = 32;
+constexpr std::size_t max_programs = 32;
 
 /// A program that keeps what it reads, for it may outlive the chain.
 engine::ProgramPtr keeping(engine::ProgramPtr program, const Chain& chain) {
@@ -97,7 +97,7 @@ engine::ProgramPtr Chain::program(std::string_view in, std::string_view out, std
     options.out_space = out.empty() ? std::string_view(space_) : out;
     options.source_spaces.assign(source_spaces.begin(), source_spaces.end());
     options.colour_only = colour_only;
-    if (programs_.size() >= most_programs)
+    if (programs_.size() >= max_programs)
         programs_.clear();
     return programs_[key] = keeping(engine::compile_chain(steps, options), *this);
 }

@@ -13,6 +13,7 @@ struct DemoPicture {
     image::Image (*make)();
 };
 
+/// All pictures of the demo world.
 std::span<const DemoPicture> demo_pictures();
 
 } // namespace kasuri::targets

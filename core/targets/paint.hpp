@@ -10,9 +10,11 @@ namespace kasuri::targets::paint {
 
 using colour::Triple;
 
+/// a (1 - share) + b share, component by component.
 inline Triple mixed(const Triple& a, const Triple& b, double share) {
     return {a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share, a[2] + (b[2] - a[2]) * share};
 }
+/// Component by component.
 inline Triple times(const Triple& a, double factor) { return {a[0] * factor, a[1] * factor, a[2] * factor}; }
 inline Triple plus(const Triple& a, const Triple& b) { return {a[0] + b[0], a[1] + b[1], a[2] + b[2]}; }
 

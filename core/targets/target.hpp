@@ -70,6 +70,7 @@ struct Target {
     std::span<const std::string_view> patch_names = {};
 };
 
+/// All targets, in the order of the menus; by name: null if there is none.
 std::span<const Target* const> all();
 const Target* find(std::string_view name);
 

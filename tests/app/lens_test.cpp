@@ -111,11 +111,11 @@ TEST_CASE("a part of a picture is reduced as if it were cut out", "[lens]") {
     const image::Picture part = image::generated(8, 6, [](int x, int y) {
         return std::array<double, 3>{(x + 5) / 20.0, (y + 2) / 10.0, ((x + 5) * (y + 2)) / 200.0};
     });
-    const image::Picture a = reduced(picture, 4, 3, QRect(5, 2, 8, 6)), b = reduced(part, 4, 3);
+    const image::Picture a = downscaled(picture, 4, 3, QRect(5, 2, 8, 6)), b = downscaled(part, 4, 3);
     for (std::size_t i = 0; i < 12; ++i)
         for (std::size_t c = 0; c < 3; ++c)
             CHECK(a.at(i)[c] == b.at(i)[c]);
-    CHECK(reduced(picture, 8, 6, QRect(5, 2, 8, 6)).at(0, 0) == picture.at(5, 2));
+    CHECK(downscaled(picture, 8, 6, QRect(5, 2, 8, 6)).at(0, 0) == picture.at(5, 2));
 }
 
 TEST_CASE("zoom keeps what is under the pointer, and shows no more than there is", "[zoom]") {

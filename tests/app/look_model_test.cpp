@@ -50,7 +50,7 @@ TEST_CASE("a filter becomes a look with its second step, and undo makes it a fil
     CHECK(b.look.around() == nullptr);
     b.look.add(b.step("out.g = b\n"), 1);
     CHECK(b.look.is_look());
-    CHECK(b.session.text() == "out.g = b\n"); // it is in hand
+    CHECK(b.session.text() == "out.g = b\n"); // it is active
     b.write("out.g = 0.5 * b\n");
     CHECK(b.texts() == Texts{"out.r = g\n", "out.g = 0.5 * b\n"});
     b.look.select(0);
@@ -60,7 +60,7 @@ TEST_CASE("a filter becomes a look with its second step, and undo makes it a fil
     QUndoStack& stack = b.session.undo_stack();
     stack.undo(); // the writing
     CHECK(b.session.text() == "out.r = g\n");
-    stack.undo(); // which is in hand
+    stack.undo(); // which is active
     CHECK(b.session.text() == "out.g = 0.5 * b\n");
     stack.undo();
     stack.undo();
@@ -72,7 +72,7 @@ TEST_CASE("a filter becomes a look with its second step, and undo makes it a fil
     CHECK(b.session.text() == "out.r = b\n");
 }
 
-TEST_CASE("steps are moved, doubled, gathered and taken apart, and the one in hand stays the one in hand", "[look]") {
+TEST_CASE("steps are moved, doubled, gathered and taken apart, and the active one stays the active one", "[look]") {
     Bench b;
     b.write("out.r = 0.1\n");
     for (const char* text : {"out.r = 0.2\n", "out.r = 0.3\n", "out.r = 0.4\n"})
@@ -146,8 +146,10 @@ TEST_CASE("a look is saved and opened exactly, with takes, copies and paths besi
     // The file and what it uses change: the look does not, and says so; it follows when asked.
     write(folder / "filters/dip.kasuri", "filter \"Dip\"\nout.g = r\n");
     write(folder / "filters/parts.kasuri", "fn half(x float) = 0.25 * x\n");
-    CHECK(QTest::qWaitFor([&] { return again.look.state(0) == document::FilterState::changed; },
-                          5000)); // noticed by itself
+    const auto becomes = [&](document::FilterState state) {
+        return QTest::qWaitFor([&] { return again.look.state(0) == state; }, 5000);
+    };
+    CHECK(becomes(document::FilterState::changed)); // noticed by itself
     const auto runs = look::make(again.look.look(), {});
     REQUIRE(runs);
     engine::ReferencePixel pixel;
@@ -156,12 +158,12 @@ TEST_CASE("a look is saved and opened exactly, with takes, copies and paths besi
     CHECK(engine::reference_chain(runs.value().subject.steps(), opaque, "rec709-linear", pixel)[1] == Approx(0.4));
     REQUIRE(again.look.bring_up_to_date(0));
     CHECK(again.look.steps()[0].text == "filter \"Dip\"\nout.g = r\n");
-    CHECK(again.look.state(0) == document::FilterState::same);
+    CHECK(becomes(document::FilterState::same));
     again.session.undo_stack().undo();
-    CHECK(again.look.state(0) == document::FilterState::changed);
+    CHECK(becomes(document::FilterState::changed));
     // A step's rule goes into its file by a command of its own.
     REQUIRE(again.look.write_filter(0, folder / "filters/dip.kasuri"));
-    CHECK(again.look.state(0) == document::FilterState::same);
+    CHECK(becomes(document::FilterState::same));
     CHECK_FALSE(again.look.open(folder / "nowhere.kasurilook"));
     CHECK(again.look.count() == 2); // and nothing is lost
 }
@@ -219,7 +221,7 @@ TEST_CASE("unsaved work on a look is kept beside it, and is whole when it is rea
         REQUIRE(kept);
         const auto look = document::look_of(kept.value().look, "x");
         REQUIRE(look);
-        CHECK(kept.value().in_hand == b.look.current());
+        CHECK(kept.value().active == b.look.current());
         return look.value();
     };
     CHECK(read() == b.look.look());

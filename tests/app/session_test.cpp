@@ -88,14 +88,14 @@ TEST_CASE("reducing a picture averages it, weighted by alpha", "[model]") {
     image::Picture picture = image::generated(4, 2, [](int x, int y) {
         return std::array<double, 3>{x + 4.0 * y, 1, 0};
     });
-    const image::Picture small = reduced(picture, 2, 1);
+    const image::Picture small = downscaled(picture, 2, 1);
     CHECK(small.at(0, 0)[0] == 2.5f); // of 0 1 4 5
     CHECK(small.at(1, 0)[1] == 1);
     picture.planes[3] = image::make_plane({1, 0, 1, 0, 1, 0, 1, 0});
-    const image::Picture weighted = reduced(picture, 2, 1);
+    const image::Picture weighted = downscaled(picture, 2, 1);
     CHECK(weighted.at(0, 0)[0] == 2); // of 0 and 4
     CHECK(weighted.at(0, 0)[3] == 0.5f);
-    const image::Picture large = reduced(picture, 8, 4); // nearest where enlarged
+    const image::Picture large = downscaled(picture, 8, 4); // nearest where enlarged
     CHECK(large.at(7, 3) == picture.at(3, 1));
 }
 

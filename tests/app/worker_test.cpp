@@ -195,7 +195,7 @@ TEST_CASE("a picture given to a source is stretched to each picture, and its spa
           Approx(std::pow((code + 0.055) / 1.055, 2.4)).epsilon(1e-5)); // IEC 61966-2-1
 }
 
-TEST_CASE("a step in hand that looks back is seen, peeked into and traced at what the look brings it",
+TEST_CASE("an active step that looks back is seen, peeked into and traced at what the look brings it",
           "[worker][back]") {
     PreviewWorker worker;
     PreviewRequest wanted = request("source original : vec3 = picture\nsource dark : vec3 = step \"dark\"\nlet sum = "
@@ -208,7 +208,7 @@ TEST_CASE("a step in hand that looks back is seen, peeked into and traced at wha
     around->look.steps[1].text = "out.rgb = rgb.gbr";
     around->look.steps[2].text = wanted.text;
     around->look.steps[2].mask = "source o : vec3 = picture\no.g";
-    around->in_hand = 2;
+    around->active = 2;
     wanted.around = around;
     const auto in = wanted.cells[0].picture->at(320, 180);
     const auto sheet = sheet_of(worker, wanted);

@@ -164,6 +164,29 @@ TEST_CASE("no name of a test holds a semicolon, at which ctest would part it and
     }
 }
 
+TEST_CASE("every function in the headers of core says what it does", "[architecture]") {
+    // At the margin, with round brackets, and neither a macro nor a comment nor the head of a type.
+    const std::regex function(
+        "^(\\[\\[nodiscard\\]\\] )?(inline |constexpr )?[A-Za-z_][A-Za-z_:<>,*& ]*[&*> ]([a-z_]+)\\(.*");
+    int functions = 0;
+    for (const auto& entry : fs::recursive_directory_iterator(fs::path(KASURI_SOURCE_DIR) / "core")) {
+        const std::string name = entry.path().filename().string();
+        if (!name.ends_with(".hpp") || name.ends_with("-inl.hpp"))
+            continue;
+        std::istringstream lines(content_of(entry.path()));
+        bool documented = false; // by a comment above, or above what stands above without an empty line
+        for (std::string line; std::getline(lines, line);) {
+            documented = line.starts_with("//") || (documented && !line.empty());
+            if (!std::regex_match(line, function) || line.starts_with("struct ") || line.starts_with("class "))
+                continue;
+            ++functions;
+            INFO(entry.path().string() << ": " << line);
+            CHECK((documented || line.find("///<") != std::string::npos));
+        }
+    }
+    CHECK(functions > 300);
+}
+
 TEST_CASE("every rule in the documentation compiles", "[architecture]") {
     int rules = 0;
     for (const char* file : {"README.md", "docs/language.md", "docs/writing.md"}) {

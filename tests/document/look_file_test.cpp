@@ -195,7 +195,7 @@ TEST_CASE("a look that could not be read again is not written", "[look]") {
     CHECK(refused.error().what.find("9 deep") != std::string::npos);
     CHECK(load_look(folder / "deep.kasurilook")); // the one before is still there
     Look wide;
-    wide.steps.resize(most_steps);
+    wide.steps.resize(max_steps);
     CHECK(fits_limits(wide));
     CHECK(look_of(look_text(wide), "here"));
     wide.steps[0].is_look = true;

@@ -61,7 +61,7 @@ double largest_difference(const std::vector<float>& a, const std::vector<double>
 
 std::vector<float> looked(ir::Neighbour kind, double size, int width, int height, const std::vector<float>& plane) {
     std::vector<float> result(plane.size(), -1.0f);
-    REQUIRE(look_around(kind, size, width, height, plane.data(), result.data(), {}));
+    REQUIRE(filter_neighbourhood(kind, size, width, height, plane.data(), result.data(), {}));
     return result;
 }
 
@@ -131,9 +131,9 @@ TEST_CASE("a disc beyond all numbers is the largest and the smallest of the pict
     std::vector<float> made(6);
     for (const double radius : {1e5, 3e9, 1e300, std::numeric_limits<double>::infinity()}) {
         INFO(radius);
-        REQUIRE(look_around(ir::Neighbour::dilate, radius, 3, 2, plane.data(), made.data(), {}));
+        REQUIRE(filter_neighbourhood(ir::Neighbour::dilate, radius, 3, 2, plane.data(), made.data(), {}));
         CHECK(made == std::vector<float>(6, 0.7f));
-        REQUIRE(look_around(ir::Neighbour::erode, radius, 3, 2, plane.data(), made.data(), {}));
+        REQUIRE(filter_neighbourhood(ir::Neighbour::erode, radius, 3, 2, plane.data(), made.data(), {}));
         CHECK(made == std::vector<float>(6, 0.1f));
         std::vector<ReferencePixel> pixels(6);
         for (std::size_t i = 0; i < 6; ++i)

@@ -86,7 +86,7 @@ namespace {
 /// Runs one kernel on given operands; the last ones are uniform where an operation wants them so.
 std::vector<std::vector<float>> through(Op op, const std::vector<std::vector<float>>& args) {
     const std::size_t count = args[0].size();
-    std::vector<std::vector<float>> results(ir::most_results, std::vector<float>(count));
+    std::vector<std::vector<float>> results(ir::max_results, std::vector<float>(count));
     KernelCall call;
     for (std::size_t k = 0; k < args.size(); ++k)
         call.args[k] = {args[k].data(), args[k].size() == count ? ~std::size_t{0} : 0};
@@ -135,7 +135,7 @@ TEST_CASE("kernels of every instruction set agree with the folding of constants"
                 }
                 const auto made = through(row.op, args);
                 for (std::size_t i = 0; i < widest_vector; ++i) {
-                    double exact[ir::most_results], x[ir::most_operands] = {};
+                    double exact[ir::max_results], x[ir::max_operands] = {};
                     for (std::size_t k = 0; k < args.size(); ++k)
                         x[k] = static_cast<double>(args[k][i]);
                     row.fold(x, exact);

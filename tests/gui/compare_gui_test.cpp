@@ -82,7 +82,7 @@ TEST_CASE(
     CHECK(after->at(960, 540)[0] == Approx(puppet->at(puppet->width / 2, puppet->height / 2)[0]).margin(0.1));
     d.window.bench().undo();
     d.settle();
-    CHECK(d.model().given().empty());
+    CHECK(d.model().source_pictures().empty());
     CHECK(panel.said("lantern").contains("0 there"));
     // A cell's caption is dragged there.
     const QPoint to = panel.mapToGlobal(QPoint(40, panel.height() - 12));
@@ -90,7 +90,7 @@ TEST_CASE(
     QTest::mouseMove(d.view, QPoint(60, 30));
     QTest::mouseRelease(d.view, Qt::LeftButton, {}, d.view->mapFromGlobal(to));
     d.settle();
-    REQUIRE(d.model().given().contains("lantern"));
+    REQUIRE(d.model().source_pictures().contains("lantern"));
     CHECK(*d.view->result()->after_pixels->planes[0] == *d.view->result()->before_pixels->planes[0]);
     CHECK_FALSE(panel.said("lantern").contains("stretched"));
     // The menu has it all by keyboard, and takes it back.
@@ -99,12 +99,12 @@ TEST_CASE(
     CHECK(action_of(menu, "cloths.exr")->isChecked());
     menu.actions().front()->trigger();
     d.settle();
-    CHECK(d.model().given().empty());
+    CHECK(d.model().source_pictures().empty());
     // A file that cannot be read is told, and nothing else is lost.
     drop_file(panel, {40, panel.height() - 12}, d.file("nothing.exr"));
     REQUIRE(QTest::qWaitFor([&] { return d.window.part<app::StatusLine>().message().contains("nothing.exr"); }, 5000));
     d.settle();
-    CHECK(d.model().given().empty());
+    CHECK(d.model().source_pictures().empty());
     d.replace_text("out.r = g\n");
     d.settle();
     CHECK_FALSE(panel.isVisible());

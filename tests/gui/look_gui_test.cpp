@@ -11,6 +11,7 @@
 #include <QLabel>
 #include <QMenu>
 #include <QPlainTextEdit>
+#include <QTextBlock>
 #include <QToolButton>
 
 using namespace kasuri;
@@ -56,7 +57,7 @@ TEST_CASE("two steps are one look: the sheet shows both, up to one, before one, 
     CHECK(d.row->isVisible());
     CHECK(d.red() == Approx(0.25));
     CHECK(d.row->amounts().startsWith("all 2 steps are one exact matrix"));
-    d.click(d.line->place(0).center()); // the first one in hand
+    d.click(d.line->place(0).center()); // the first one active
     d.settle();
     CHECK(d.look.current() == 0);
     CHECK(d.text() == "param k = 0.5 in 0 .. 1\nout.rgb = rgb * k\n");
@@ -70,7 +71,7 @@ TEST_CASE("two steps are one look: the sheet shows both, up to one, before one, 
     CHECK(d.red() == Approx(0.8));
     d.trigger("up_to_here");
     d.window.bench().against().set_what_comes_in();
-    d.trigger("step_after"); // the second in hand: what comes in is what the first makes
+    d.trigger("step_after"); // the second active: what comes in is what the first makes
     d.settle();
     CHECK(d.red() == Approx(0.5));
     d.window.bench().against().clear();
@@ -81,7 +82,7 @@ TEST_CASE("two steps are one look: the sheet shows both, up to one, before one, 
     d.session().undo_stack().undo();
     d.settle();
     CHECK(d.red() == Approx(0.4));
-    CHECK(d.outcome("identity")); // proofs are those of the rule in hand
+    CHECK(d.outcome("identity")); // proofs are those of the active rule
 }
 
 TEST_CASE("the line of steps by keyboard: opacity, order, off, and away", "[gui][look]") {
@@ -172,6 +173,52 @@ TEST_CASE("a mask is written, seen and refused with its reason, and undo goes th
     CHECK_FALSE(d.look.is_look());
 }
 
+TEST_CASE("a cell shows what comes out of any step, chosen by its menu", "[gui][look]") {
+    Looks d;
+    const QImage first = d.cell()->result()->after;
+    d.add("out.rgb = rgb * 0.5 + 0.1\n");
+    const QImage both = d.cell()->result()->after;
+    REQUIRE(both != first);
+    QMenu menu;
+    d.cell()->fill_menu(menu);
+    const auto named = [](const QMenu& in, const QString& text) {
+        for (QAction* action : in.actions())
+            if (action->text().contains(text))
+                return action;
+        return static_cast<QAction*>(nullptr);
+    };
+    REQUIRE(named(menu, "what comes out of a step"));
+    const QMenu& steps = *named(menu, "what comes out of a step")->menu();
+    REQUIRE(steps.actions().size() == 2);
+    steps.actions()[0]->trigger();
+    d.settle();
+    CHECK(d.cell()->result()->after == first);
+    steps.actions()[1]->trigger();
+    d.settle();
+    CHECK(d.cell()->result()->after == both);
+    d.look.set_on(0, false); // nothing has been done to it then
+    steps.actions()[0]->trigger();
+    d.settle();
+    CHECK(d.cell()->result()->after == d.cell()->result()->before);
+}
+
+TEST_CASE("the panel of a step is as high as its mask, and the rule is called as its step is", "[gui][look]") {
+    Looks d;
+    d.add("out.rgb = rgb + 1\n");
+    auto* mask = d.window.findChild<QPlainTextEdit*>("mask");
+    REQUIRE(mask);
+    const int one = mask->height();
+    mask->setPlainText("source original : vec3 = picture\nlet key = original.r\nkey");
+    d.settle();
+    const QTextBlock last = mask->document()->lastBlock();
+    CHECK(mask->height() > one);
+    CHECK(mask->cursorRect(QTextCursor(last)).bottom() <= mask->viewport()->height());
+    d.look.set_label(1, "Seam");
+    d.settle();
+    const auto labels = d.window.part<app::RulePanel>().findChildren<QLabel*>();
+    CHECK(std::any_of(labels.begin(), labels.end(), [](const QLabel* label) { return label->text() == "Seam"; }));
+}
+
 TEST_CASE("a look is saved by the window's commands, opened again, and comes back after a crash", "[gui][look]") {
     Looks d;
     d.add("filter \"Second\"\nout.r = g\n");
@@ -193,7 +240,7 @@ TEST_CASE("a look is saved by the window's commands, opened again, and comes bac
     document::Recovery left;
     left.path = d.look.path().string();
     left.look = document::look_text(d.look.look());
-    left.in_hand = 1;
+    left.active = 1;
     const auto again = document::recovery_of(document::recovery_text(left), "x");
     REQUIRE(again);
     d.window.part<app::Files>().open(d.file("nothing.kasurilook")); // an error, and nothing is lost

@@ -138,8 +138,8 @@ TEST_CASE("the text of rules grows, wraps or not, and is so the next time", "[gu
         CHECK(!wraps(d.editor()));
         CHECK(QSettings().value("editor/size").toDouble() == 14);
         d.editor().zoomTo(100); // as by the wheel: no further than the largest
-        CHECK(text_size(d.editor()) == most_text_size);
-        CHECK(d.control<NumberField>("text_size").value() == most_text_size);
+        CHECK(text_size(d.editor()) == max_text_size);
+        CHECK(d.control<NumberField>("text_size").value() == max_text_size);
         set_text_size(d.editor(), 14);
         {
             Driver next;

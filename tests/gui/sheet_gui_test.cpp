@@ -1,10 +1,13 @@
 // The sheet and the readings in the real window: zoom, split, pins, cuts, order, readings, export.
 #include "gui/driver.hpp"
 #include "io/picture_file.hpp"
+#include "widgets/parts/number_field.hpp"
 #include "widgets/readings/plot_view.hpp"
 #include "widgets/readings/reading_panel.hpp"
 #include "widgets/readings/readings_column.hpp"
 #include "widgets/sheet/pins_panel.hpp"
+#include "widgets/tuning/mix_panel.hpp"
+#include "widgets/tuning/values_panel.hpp"
 
 #include <QAbstractButton>
 #include <QClipboard>
@@ -460,4 +463,41 @@ TEST_CASE("every reading and lens can be drawn at odd sizes and scales", "[gui][
         d.settle();
         CHECK(d.view->result()->after.width() > 10);
     }
+}
+
+TEST_CASE("what is pointed at is pinned whatever has the keyboard", "[gui][pins]") {
+    Driver d;
+    d.replace_text("param k = 0.5 in 0 .. 1\nout.rgb = rgb * k\n");
+    d.settle();
+    app::SheetModel& sheet = d.window.bench().sheet();
+    app::CellView* cell = d.sheet().cell(sheet.cells().front().id);
+    const std::string text = d.text();
+    const QString number = d.window.part<app::ValuesPanel>().field("k")->text();
+    d.trigger("mix");
+    d.trigger("library");
+    std::size_t pins = 0;
+    const auto pins_by = [&](QWidget* focus, int key, Qt::KeyboardModifiers modifiers) {
+        REQUIRE(focus);
+        focus->setFocus();
+        QTest::mouseMove(cell, QPoint(40 + 7 * static_cast<int>(pins), 80));
+        QTest::keyClick(focus, static_cast<Qt::Key>(key), modifiers);
+        return sheet.pins().size() == ++pins;
+    };
+    CHECK(pins_by(&d.editor(), Qt::Key_P, Qt::ControlModifier));
+    CHECK(pins_by(d.window.part<app::ValuesPanel>().field("k"), Qt::Key_P, Qt::NoModifier));
+    CHECK(pins_by(d.window.part<app::ValuesPanel>().field("k"), Qt::Key_P, Qt::ControlModifier));
+    CHECK(pins_by(d.window.findChild<QLineEdit*>("library_search"), Qt::Key_P, Qt::ControlModifier));
+    CHECK(pins_by(cell, Qt::Key_P, Qt::NoModifier));
+    CHECK(pins_by(&d.window, Qt::Key_P, Qt::NoModifier)); // nothing has it
+    for (app::NumberField* field : d.window.part<app::MixPanel>().findChildren<app::NumberField*>())
+        if (field->isVisible()) {
+            CHECK(pins_by(field, Qt::Key_P, Qt::NoModifier));
+            break;
+        }
+    CHECK(d.window.part<app::ValuesPanel>().field("k")->text() == number);
+    CHECK(d.text() == text);
+    d.editor().setFocus();
+    QTest::keyClick(&d.editor(), Qt::Key_P); // a text takes its letters
+    CHECK(sheet.pins().size() == pins);
+    CHECK(d.text() != text);
 }

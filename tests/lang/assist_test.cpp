@@ -1,7 +1,7 @@
 // What an editor offers at the place that is marked with | in a text.
 #include "lang/assist.hpp"
 #include "lang/lexer.hpp"
-#include "lang/statement_help.hpp"
+#include "lang/statement.hpp"
 #include "support/support.hpp"
 #include "targets/target.hpp"
 
@@ -138,7 +138,7 @@ TEST_CASE("completion: names are known below the line that makes them, and insid
     CHECK(list(offered("let first = r\nlet second = g\nout.r = |"), 3) == "second first out");
     // At the beginning of a line: what can be assigned to, and statements.
     const Completions line = offered("let x = r\n|");
-    for (const StatementHelp& row : statement_table())
+    for (const StatementRow& row : statement_table())
         CHECK((row.word.empty() || has(line, std::string(row.word))));
     CHECK(has(line, "out"));
     CHECK_FALSE(has(line, "mix"));
@@ -162,7 +162,7 @@ TEST_CASE("completion: a text with faults elsewhere, and at any byte", "[lang][a
 }
 
 TEST_CASE("every statement's keyword has its help, and every help a keyword", "[lang][assist]") {
-    for (const StatementHelp& row : statement_table()) {
+    for (const StatementRow& row : statement_table()) {
         INFO(row.form);
         CHECK((row.word.empty() || is_keyword(row.word)));
         CHECK(std::string(row.form).starts_with(row.word));

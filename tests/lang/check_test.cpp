@@ -98,7 +98,7 @@ TEST_CASE("all faults are found, in the order of the text, up to a limit", "[lan
     for (int i = 0; i < 300; ++i)
         text += "out.r = nope" + std::to_string(i) + "\n";
     const Checked checked = check(text, proof::vocabulary());
-    REQUIRE(checked.diagnostics.size() == most_diagnostics + 1);
+    REQUIRE(checked.diagnostics.size() == max_diagnostics + 1);
     CHECK(checked.diagnostics.back().code == Code::too_many_errors);
     CHECK_FALSE(checked.ok);
 }

@@ -73,7 +73,7 @@ TEST_CASE("limit: operations, with functions that call functions", "[lang][limit
 
 TEST_CASE("limit: passes", "[lang][limits]") {
     std::string text = "let c = rgb\n";
-    for (int i = 0; i < static_cast<int>(most_stages) / 3; ++i)
+    for (int i = 0; i < static_cast<int>(max_stages) / 3; ++i)
         text += "c = blur(c, " + std::to_string(i + 1) + ")\n";
     CHECK(checked(text + "out.rgb = c").ok); // 21 times 3
     const Checked result = checked(text + "c = blur(c, 1)\nout.rgb = c");
@@ -117,14 +117,14 @@ TEST_CASE("limit: files that use files, or each other", "[lang][limits]") {
 TEST_CASE("limit: faults that are listed, and a broken rule stays broken", "[lang][limits]") {
     const Checked result = checked(repeated("out.r = nobody\n", 1000));
     CHECK_FALSE(result.ok);
-    CHECK(result.diagnostics.size() == most_diagnostics + 1);
+    CHECK(result.diagnostics.size() == max_diagnostics + 1);
     CHECK(has(result, Code::too_many_errors));
     std::string warnings;
     for (int i = 0; i < 300; ++i)
         warnings += "let x" + std::to_string(i) + " = r\n";
     const Checked fine = checked(warnings);
     CHECK(fine.ok);
-    CHECK(fine.diagnostics.size() == most_diagnostics);
+    CHECK(fine.diagnostics.size() == max_diagnostics);
     CHECK_FALSE(checked(warnings + "out.r = nobody").ok);
 }
 

@@ -26,7 +26,7 @@ void CompareActions::fill(QMenu& menu) {
     if (against.rule())
         choice(against.name(), true, [] {});
     if (bench_.look().is_look())
-        choice(tr("what comes into the step in hand"), against.rule() && against.rule()->is_before,
+        choice(tr("what comes into the active step"), against.rule() && against.rule()->is_before,
                [&against] { against.set_what_comes_in(); });
     menu.addSeparator();
     menu.addAction(tr("The rule as it is now, kept\tCtrl+K"), this, &CompareActions::with_now);
@@ -61,7 +61,7 @@ void CompareActions::with_take(int index) {
 
 void CompareActions::remember_take() {
     if (bench_.session().fixed())
-        return bench_.refuse(tr("Takes are of rules; what is in hand is a look or a LUT."));
+        return bench_.refuse(tr("Takes are of rules; the active step is a look or a LUT."));
     const int count = static_cast<int>(bench_.takes().takes().size()), index = bench_.takes().remember();
     bench_.say(
         (index < count ? tr("Take %1 is this already") : tr("Take %1 remembered")).arg(bench_.takes().name(index)));

@@ -18,7 +18,7 @@
 namespace kasuri::app {
 namespace {
 constexpr int longest_name = 90; ///< pixels
-constexpr int most_shown = 6;    ///< the last ones; the menu of each has them all
+constexpr int max_shown = 6;     ///< the last ones; the menu of each has them all
 } // namespace
 
 TakesBar::TakesBar(Bench& bench, CompareActions& compare, QWidget* parent)
@@ -47,7 +47,7 @@ void TakesBar::refresh() {
         state << takes.name(i);
     if (state == std::exchange(shown_, state))
         return;
-    const int count = static_cast<int>(takes.takes().size()), first = std::max(0, count - most_shown);
+    const int count = static_cast<int>(takes.takes().size()), first = std::max(0, count - max_shown);
     while (static_cast<int>(buttons_.size()) > count - first) {
         buttons_.back()->deleteLater();
         buttons_.pop_back();
@@ -57,11 +57,11 @@ void TakesBar::refresh() {
         button->setContextMenuPolicy(Qt::CustomContextMenu);
         const int place = static_cast<int>(buttons_.size());
         connect(button, &QToolButton::clicked, this, [this, place] {
-            bench_.takes().flip_to(place + std::max(0, static_cast<int>(bench_.takes().takes().size()) - most_shown));
+            bench_.takes().flip_to(place + std::max(0, static_cast<int>(bench_.takes().takes().size()) - max_shown));
         });
         connect(button, &QToolButton::customContextMenuRequested, this, [this, place, button](const QPoint& at) {
             QMenu menu(button);
-            fill_menu(menu, place + std::max(0, static_cast<int>(bench_.takes().takes().size()) - most_shown));
+            fill_menu(menu, place + std::max(0, static_cast<int>(bench_.takes().takes().size()) - max_shown));
             menu.exec(button->mapToGlobal(at));
         });
         row_->insertWidget(place + 1, button);

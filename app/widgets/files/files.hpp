@@ -18,7 +18,7 @@ public:
 
     void new_filter();
     void ask_open();
-    /// A filter or a look goes on the bench (asking about unsaved work), a LUT or correction behind the step in hand, a
+    /// A filter or a look goes on the bench (asking about unsaved work), a LUT or correction behind the active step, a
     /// picture into a new cell, a colour config into use.
     void open(const QString& file, const QString& lens = QStringLiteral("colour"));
     /// A filter at one of its presets.

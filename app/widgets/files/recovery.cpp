@@ -48,7 +48,7 @@ void Recovery::bring_back(const LeftBehind& left) {
         if (look.value().steps.empty())
             return bench_.refuse(tr("There is nothing in %1").arg(text_of(left.file)));
         bench_.look().bring_back(path,
-                                 {std::move(look.value()), static_cast<std::size_t>(left.recovery.in_hand), false});
+                                 {std::move(look.value()), static_cast<std::size_t>(left.recovery.active), false});
     } else {
         bench_.session().bring_back(path, left.recovery.text, left.recovery.values);
         bench_.keeper().take(left.recovery.bench, path.empty() ? left.file : path);

@@ -96,14 +96,14 @@ constexpr ActionRow table[] = {
      })},
     {"empty_step", QT_TRANSLATE_NOOP("Actions", "Add an empty step"), "Ctrl+Shift+N",
      on<LookActions>([](LookActions& c) { c.add_empty_next(); })},
-    {"step", QT_TRANSLATE_NOOP("Actions", "Step in hand"), "", {}, fill<LookActions>([](LookActions& c, QMenu& menu) {
+    {"step", QT_TRANSLATE_NOOP("Actions", "Active step"), "", {}, fill<LookActions>([](LookActions& c, QMenu& menu) {
          c.fill_current(menu);
      })},
     {"step_before", QT_TRANSLATE_NOOP("Actions", "Step before"), "Ctrl+PgUp",
      on<LookActions>([](LookActions& c) { c.take_next(-1); })},
     {"step_after", QT_TRANSLATE_NOOP("Actions", "Next step"), "Ctrl+PgDown",
      on<LookActions>([](LookActions& c) { c.take_next(1); })},
-    {"up_to_here", QT_TRANSLATE_NOOP("Actions", "Show up to the step in hand, or all"), "Ctrl+Shift+U",
+    {"up_to_here", QT_TRANSLATE_NOOP("Actions", "Show up to the active step, or all"), "Ctrl+Shift+U",
      on<LookActions>([](LookActions& c) { c.toggle_up_to_here(); })},
     {"title", QT_TRANSLATE_NOOP("Actions", "Title of the look\u2026"), "",
      on<LookActions>([](LookActions& c) { c.ask_title(); })},
@@ -128,6 +128,8 @@ constexpr ActionRow table[] = {
     {group, QT_TRANSLATE_NOOP("Actions", "Sheet"), "", {}},
     {"peek", QT_TRANSLATE_NOOP("Actions", "Show the expression at the caret on the sheet"), "Ctrl+E",
      on<MainWindow>([](MainWindow& c) { c.peek(); })},
+    {"pin", QT_TRANSLATE_NOOP("Actions", "Pin what is pointed at"), "Ctrl+P",
+     on<MainWindow>([](MainWindow& c) { c.pin_pointed(); })},
     {"trace", QT_TRANSLATE_NOOP("Actions", "Trace at the pin"), "Ctrl+Shift+T",
      on<SideWindows>([](SideWindows& c) { c.open_trace(); })},
     {"add_target", QT_TRANSLATE_NOOP("Actions", "Add a target"), "", {}, fill<Bench>([](Bench& c, QMenu& menu) {

@@ -17,7 +17,7 @@
 namespace kasuri::app {
 namespace {
 
-constexpr int list_width = 260, most_found = 60;
+constexpr int list_width = 260, max_found = 60;
 /// In the order in which one would read them.
 constexpr const char* order[] = {"first-minute", "sheet",    "writing", "looks",
                                  "language",     "builtins", "colour",  "errors"};
@@ -52,7 +52,7 @@ QString keys() {
         {"Return, Delete", QT_TRANSLATE_NOOP("Keys", "In a cell or strip: its menu; away with it")},
         {"Left, Right, Space, Up, Down",
          QT_TRANSLATE_NOOP(
-             "Keys", "In the line of steps: which is in hand, on or off, opacity; Shift+Left and Shift+Right move it")},
+             "Keys", "In the line of steps: which is active, on or off, opacity; Shift+Left and Shift+Right move it")},
         {"Return, Shift+Return", QT_TRANSLATE_NOOP("Keys", "In the library: open, add as a step")},
     };
     for (const Own& row : own)
@@ -153,7 +153,7 @@ void HelpWindow::fill(const QString& wanted) {
         for (const QString& line : pages_[i].text.split('\n')) {
             if (line.startsWith('#'))
                 heading = line.mid(line.indexOf(' ') + 1).remove('`');
-            if (!line.contains(words, Qt::CaseInsensitive) || list_->count() >= most_found)
+            if (!line.contains(words, Qt::CaseInsensitive) || list_->count() >= max_found)
                 continue;
             QString shown = line;
             rows_.emplace_back(i, words);

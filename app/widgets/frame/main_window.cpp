@@ -140,6 +140,7 @@ void MainWindow::connect_models() {
     connect(&session, &Session::diagnostics_changed, this, &MainWindow::mark_old);
     connect(&bench_->look(), &LookModel::changed, this, &MainWindow::refresh_titles);
     connect(&bench_->look(), &LookModel::file_changed, this, &MainWindow::refresh_titles);
+    connect(&bench_->look(), &LookModel::named, this, &MainWindow::refresh_titles);
     connect(&bench_->against(), &Against::changed, this, [this] { refresh_against({}); });
     connect(&bench_->sheet(), &SheetModel::changed, this, &MainWindow::show_sample);
     connect(compare_, &CompareActions::takes_wanted, this,
@@ -255,6 +256,11 @@ void MainWindow::refresh_titles() {
     const LookModel& look = bench_->look();
     const QString title = look.is_look() ? QString::fromStdString(look.look().title) : look.name(0);
     top_->set_step(title, look.display_name(), look.modified(), look.is_look());
+    rule_->set_name(look.is_look() ? look.name(look.current()) : QString());
+    QStringList steps;
+    for (int i = 0; look.is_look() && i < look.count(); ++i)
+        steps << look.name(i);
+    bench_->sheet().set_steps(steps);
     layout_->show_step(*step_, look.is_look());
     top_->set_working(QString::fromStdString(std::string(rule ? engine::working_space(*rule) : "")));
     setWindowTitle(look.display_name() + (look.modified() ? "*" : "") + tr(" \u2013 Kasuri"));
@@ -328,6 +334,20 @@ void MainWindow::show_before(bool before) {
     sheet_->set_before_only(before);
     readings_->set_before_only(before);
     top_->set_before_shown(before);
+}
+
+void MainWindow::pin_pointed() {
+    if (!sheet_->pin_pointed())
+        bench_->refuse(tr("Point at a place in a cell first."));
+}
+
+void MainWindow::keyPressEvent(QKeyEvent* event) {
+    // What no part wanted acts on the place that is pointed at, whatever has the focus.
+    const bool plain = event->modifiers() == Qt::NoModifier;
+    if ((plain && event->key() == Qt::Key_P && sheet_->pin_pointed()) ||
+        (plain && event->key() == Qt::Key_C && sheet_->cut_pointed()))
+        return;
+    QWidget::keyPressEvent(event);
 }
 
 void MainWindow::next_panel() {

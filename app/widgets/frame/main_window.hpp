@@ -58,8 +58,10 @@ public:
 
     void toggle_library();
     void toggle_mix();
-    /// The expression at the caret as a lens of the cell in hand, or back.
+    /// The expression at the caret as a lens of the current cell, or back.
     void peek();
+    /// Pins what is pointed at in a cell.
+    void pin_pointed();
     /// The keyboard goes to the next panel.
     void next_panel();
 
@@ -70,6 +72,7 @@ signals:
 protected:
     bool event(QEvent* event) override;
     void closeEvent(QCloseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
     void dragEnterEvent(QDragEnterEvent* event) override;
     void dropEvent(QDropEvent* event) override;
     bool eventFilter(QObject* object, QEvent* event) override;

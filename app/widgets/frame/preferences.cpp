@@ -172,7 +172,7 @@ PreferenceControl config(QWidget* parent, const SettingsOf& of) {
 PreferenceControl text_size(QWidget* parent, const SettingsOf& of) {
     RuleEditor& editor = of.editor;
     const PreferenceControl made = number(
-        parent, {least_text_size, most_text_size, 1, true}, [&editor] { return app::text_size(editor); },
+        parent, {least_text_size, max_text_size, 1, true}, [&editor] { return app::text_size(editor); },
         [&editor](double size) { set_text_size(editor, size); }, usual_text_size);
     QObject::connect(&editor, &QsciScintillaBase::SCN_ZOOM, parent, made.refresh);
     return made;

@@ -144,7 +144,7 @@ void TopBar::set_before_shown(bool shown) { before_->setDown(shown); }
 void TopBar::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     painter.fillRect(0, height() - 1, width(), 1, theme::hairline);
-    if (!step_->text().isEmpty() && !is_look_) // the step in hand is underlined
+    if (!step_->text().isEmpty() && !is_look_) // the active step is underlined
         painter.fillRect(step_->x() - 2, height() - 8, step_->sizeHint().width() + 4, 2, theme::accent);
 }
 

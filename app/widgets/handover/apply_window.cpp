@@ -1,5 +1,7 @@
 #include "widgets/handover/apply_window.hpp"
 
+#include "model/file_names.hpp"
+
 #include "model/on_bench.hpp"
 #include "widgets/parts/heading.hpp"
 #include "widgets/parts/library_tile.hpp"
@@ -8,6 +10,7 @@
 #include <QCheckBox>
 #include <QCloseEvent>
 #include <QComboBox>
+#include <QCoreApplication>
 #include <QDragEnterEvent>
 #include <QFileDialog>
 #include <QFileInfo>
@@ -23,7 +26,20 @@
 namespace kasuri::app {
 namespace {
 constexpr int pause_ms = 250; ///< after the last change of the rule
-}
+
+/// One row: what pictures can be written as; those without an ending as they came.
+struct Kind {
+    const char *title, *ending, *depth;
+};
+constexpr Kind kinds[] = {
+    {QT_TRANSLATE_NOOP("Kinds", "PNG, 8 bits"), ".png", "8"},
+    {QT_TRANSLATE_NOOP("Kinds", "PNG, 16 bits"), ".png", "16"},
+    {QT_TRANSLATE_NOOP("Kinds", "TIFF, 16 bits"), ".tif", "16"},
+    {QT_TRANSLATE_NOOP("Kinds", "TIFF, float"), ".tif", "float"},
+    {QT_TRANSLATE_NOOP("Kinds", "EXR, half"), ".exr", "half"},
+    {QT_TRANSLATE_NOOP("Kinds", "EXR, float"), ".exr", "float"},
+};
+} // namespace
 
 ApplyWindow::ApplyWindow(Session& session, LookModel& look, const SheetModel& sheet, QWidget* parent)
     : QDialog(parent), session_(session), look_(look), sheet_(sheet), model_(new ApplyModel(this)) {
@@ -41,19 +57,43 @@ ApplyWindow::ApplyWindow(Session& session, LookModel& look, const SheetModel& sh
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(theme::margin, theme::margin, theme::margin, theme::margin);
     column->setSpacing(8);
-    const auto button = [this](const QString& text) {
-        auto* made = new QPushButton(text, this);
-        made->setAutoDefault(false);
-        return made;
-    };
-    auto* first = new QHBoxLayout;
+    column->addLayout(input_row());
+    make_list();
+    column->addWidget(list_, 1);
+    column->addLayout(output_grid());
+    make_progress();
+    column->addWidget(progress_);
+    column->addLayout(last_row());
+    follow_bench();
+    connect_model();
+    take_subject();
+}
+
+QPushButton* ApplyWindow::button(const QString& text) {
+    auto* made = new QPushButton(text, this);
+    made->setAutoDefault(false);
+    return made;
+}
+
+QHBoxLayout* ApplyWindow::input_row() {
+    auto* row = new QHBoxLayout;
     from_ = quiet_label(tr("Drop pictures or a folder here, or choose them."), this);
     auto* files = button(tr("Pictures\u2026"));
     auto* folder = button(tr("A folder\u2026"));
-    first->addWidget(from_, 1);
-    first->addWidget(files);
-    first->addWidget(folder);
-    column->addLayout(first);
+    row->addWidget(from_, 1);
+    row->addWidget(files);
+    row->addWidget(folder);
+    connect(files, &QPushButton::clicked, this, [this] {
+        set_inputs(QFileDialog::getOpenFileNames(this, tr("Apply to which pictures?"), {},
+                                                 tr("Pictures (%1)").arg(patterns({FileKind::picture}))));
+    });
+    connect(folder, &QPushButton::clicked, this, [this] {
+        set_inputs({QFileDialog::getExistingDirectory(this, tr("Apply to which folder of pictures?"))});
+    });
+    return row;
+}
+
+void ApplyWindow::make_list() {
     list_ = new QListView(this);
     list_->setModel(model_);
     list_->setViewMode(QListView::IconMode);
@@ -63,7 +103,9 @@ ApplyWindow::ApplyWindow(Session& session, LookModel& look, const SheetModel& sh
     list_->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
     list_->setItemDelegate(new LibraryTile(list_));
     list_->setAccessibleName(tr("Contact sheet"));
-    column->addWidget(list_, 1);
+}
+
+QGridLayout* ApplyWindow::output_grid() {
     auto* grid = new QGridLayout;
     grid->setHorizontalSpacing(10);
     grid->addWidget(new QLabel(tr("Write into"), this), 0, 0);
@@ -74,21 +116,22 @@ ApplyWindow::ApplyWindow(Session& session, LookModel& look, const SheetModel& sh
     grid->addWidget(output_, 0, 1);
     grid->addWidget(into, 0, 2);
     grid->addWidget(new QLabel(tr("Kind"), this), 1, 0);
+    grid->addLayout(option_row(), 1, 1, 1, 2);
+    connect(into, &QPushButton::clicked, this, [this] {
+        if (const QString chosen = QFileDialog::getExistingDirectory(this, tr("Write into which folder?"));
+            !chosen.isEmpty())
+            set_output(chosen);
+    });
+    return grid;
+}
+
+QHBoxLayout* ApplyWindow::option_row() {
     auto* options = new QHBoxLayout;
     kind_ = new QComboBox(this);
     kind_->setObjectName("kind");
     kind_->addItem(tr("as they came"), QStringList{QString(), QString()});
-    struct Kind {
-        QString title;
-        const char *ending, *depth;
-    };
-    for (const Kind& each : {Kind{tr("PNG, 8 bits"), ".png", "8"},
-                             {tr("PNG, 16 bits"), ".png", "16"},
-                             {tr("TIFF, 16 bits"), ".tif", "16"},
-                             {tr("TIFF, float"), ".tif", "float"},
-                             {tr("EXR, half"), ".exr", "half"},
-                             {tr("EXR, float"), ".exr", "float"}})
-        kind_->addItem(each.title, QStringList{each.ending, each.depth});
+    for (const Kind& each : kinds)
+        kind_->addItem(QCoreApplication::translate("Kinds", each.title), QStringList{each.ending, each.depth});
     frames_ = new QLineEdit(this);
     frames_->setObjectName("frames");
     frames_->setPlaceholderText(tr("all frames"));
@@ -103,59 +146,58 @@ ApplyWindow::ApplyWindow(Session& session, LookModel& look, const SheetModel& sh
     options->addSpacing(10);
     options->addWidget(resume_);
     options->addStretch(1);
-    grid->addLayout(options, 1, 1, 1, 2);
-    column->addLayout(grid);
-    auto* last = new QHBoxLayout;
+    return options;
+}
+
+void ApplyWindow::make_progress() {
     progress_ = new QProgressBar(this);
     progress_->setTextVisible(false);
     progress_->setFixedHeight(8);
     progress_->hide();
+}
+
+QHBoxLayout* ApplyWindow::last_row() {
+    auto* row = new QHBoxLayout;
     words_ = quiet_label({}, this);
     words_->setWordWrap(true);
     go_ = new QPushButton(tr("Render"), this);
     go_->setObjectName("go");
-    last->addWidget(words_, 1);
-    last->addWidget(go_);
-    column->addWidget(progress_);
-    column->addLayout(last);
+    row->addWidget(words_, 1);
+    row->addWidget(go_);
+    return row;
+}
+
+void ApplyWindow::follow_bench() {
     pause_.setSingleShot(true);
     pause_.setInterval(pause_ms);
     connect(&pause_, &QTimer::timeout, this, &ApplyWindow::take_subject);
     connect(&session_, &Session::values_changed, &pause_, qOverload<>(&QTimer::start));
     connect(&session_, &Session::rule_changed, &pause_, qOverload<>(&QTimer::start));
     connect(&look_, &LookModel::changed, &pause_, qOverload<>(&QTimer::start));
-    connect(files, &QPushButton::clicked, this, [this] {
-        set_inputs(QFileDialog::getOpenFileNames(this, tr("Apply to which pictures?"), {},
-                                                 tr("Pictures (*.png *.tif *.tiff *.exr)")));
-    });
-    connect(folder, &QPushButton::clicked, this, [this] {
-        set_inputs({QFileDialog::getExistingDirectory(this, tr("Apply to which folder of pictures?"))});
-    });
-    connect(into, &QPushButton::clicked, this, [this] {
-        if (const QString chosen = QFileDialog::getExistingDirectory(this, tr("Write into which folder?"));
-            !chosen.isEmpty())
-            set_output(chosen);
-    });
+}
+
+void ApplyWindow::connect_model() {
     connect(go_, &QPushButton::clicked, this, &ApplyWindow::render_or_cancel);
     connect(model_, &ApplyModel::progressed, this, [this](std::size_t done, std::size_t all, double left) {
         progress_->setMaximum(static_cast<int>(all));
         progress_->setValue(static_cast<int>(done));
         say(tr("%1 of %2, about %3 s left").arg(done).arg(all).arg(left, 0, 'f', 0), false);
     });
-    connect(model_, &ApplyModel::finished, this, [this] {
-        progress_->hide();
-        go_->setText(tr("Render"));
-        const handover::BatchReport& report = model_->report();
-        QStringList parts = {tr("%1 written").arg(report.written)};
-        if (report.left > 0)
-            parts << tr("%1 there already").arg(report.left);
-        if (report.failed > 0)
-            parts << tr("%1 failed: the reasons stand in their tool tips").arg(report.failed);
-        if (report.called_off > 0)
-            parts << tr("%1 called off").arg(report.called_off);
-        say(parts.join(", ") + tr(", in %1 s").arg(report.seconds, 0, 'f', 1), report.failed > 0);
-    });
-    take_subject();
+    connect(model_, &ApplyModel::finished, this, &ApplyWindow::say_finished);
+}
+
+void ApplyWindow::say_finished() {
+    progress_->hide();
+    go_->setText(tr("Render"));
+    const handover::BatchReport& report = model_->report();
+    QStringList parts = {tr("%1 written").arg(report.written)};
+    if (report.left > 0)
+        parts << tr("%1 there already").arg(report.left);
+    if (report.failed > 0)
+        parts << tr("%1 failed: the reasons stand in their tool tips").arg(report.failed);
+    if (report.called_off > 0)
+        parts << tr("%1 called off").arg(report.called_off);
+    say(parts.join(", ") + tr(", in %1 s").arg(report.seconds, 0, 'f', 1), report.failed > 0);
 }
 
 QString ApplyWindow::words() const { return words_->text(); }

@@ -12,6 +12,8 @@ class QLabel;
 class QLineEdit;
 class QListView;
 class QProgressBar;
+class QGridLayout;
+class QHBoxLayout;
 class QPushButton;
 
 namespace kasuri::app {
@@ -35,6 +37,16 @@ protected:
     void dropEvent(QDropEvent* event) override;
 
 private:
+    QPushButton* button(const QString& text);
+    QHBoxLayout* input_row();
+    void make_list();
+    QGridLayout* output_grid();
+    QHBoxLayout* option_row();
+    void make_progress();
+    QHBoxLayout* last_row();
+    void follow_bench();
+    void connect_model();
+    void say_finished();
     void take_subject();
     void say(const QString& text, bool bad);
 

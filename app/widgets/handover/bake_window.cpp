@@ -54,81 +54,22 @@ BakeWindow::BakeWindow(Session& session, LookModel& look, SheetModel& sheet, QWi
     grid->setContentsMargins(theme::margin, theme::margin, theme::margin, theme::margin);
     grid->setVerticalSpacing(10);
     grid->setHorizontalSpacing(12);
-    grid->addWidget(new QLabel(tr("Points a side"), this), 0, 0);
-    auto* sizes_row = new QHBoxLayout;
-    sizes_ = new QButtonGroup(this);
-    for (const int size : baking::lut_sizes) {
-        auto* button = new QPushButton(QString::number(size), this);
-        button->setCheckable(true);
-        button->setAccessibleName(tr("%1 points").arg(size));
-        sizes_->addButton(button, size);
-        sizes_row->addWidget(button);
-        button->setChecked(size == 33);
-    }
-    sizes_row->addStretch(1);
-    grid->addLayout(sizes_row, 0, 1);
-    const auto field = [this](const QString& text, const QString& name) {
-        auto* made = new QLineEdit(text, this);
-        made->setFixedWidth(64);
-        made->setAlignment(Qt::AlignRight);
-        made->setAccessibleName(name);
-        return made;
+    const auto named = [&](int row, const QString& name, QHBoxLayout* what) {
+        grid->addWidget(new QLabel(name, this), row, 0);
+        grid->addLayout(what, row, 1);
     };
-    grid->addWidget(new QLabel(tr("Smallest within"), this), 1, 0);
-    auto* wished_row = new QHBoxLayout;
-    wished_row->setSpacing(8);
-    wished_ = field("1", tr("Largest \u0394E2000 that is wished"));
-    wished_->setObjectName("wished");
-    auto* find = new QPushButton(tr("Find the size"), this);
-    find->setObjectName("find_size");
-    find->setAutoDefault(false);
-    connect(find, &QPushButton::clicked, this, &BakeWindow::find_size);
-    wished_row->addWidget(wished_);
-    wished_row->addWidget(new QLabel(tr("\u0394E2000 everywhere"), this));
-    wished_row->addWidget(find);
-    wished_row->addStretch(1);
-    grid->addLayout(wished_row, 1, 1);
-    grid->addWidget(new QLabel(tr("Values from"), this), 2, 0);
-    auto* domain_row = new QHBoxLayout;
-    domain_row->setSpacing(8);
-    low_ = field("0", tr("Lowest value that comes in"));
-    high_ = field("1", tr("Highest value that comes in"));
-    shaper_ = new QCheckBox(tr("points closer where values are low (.clf)"), this);
-    domain_row->addWidget(low_);
-    domain_row->addWidget(new QLabel(tr("to"), this));
-    domain_row->addWidget(high_);
-    domain_row->addWidget(shaper_);
-    domain_row->addStretch(1);
-    grid->addLayout(domain_row, 2, 1);
-    grid->addWidget(new QLabel(tr("Spaces"), this), 3, 0);
-    auto* space_row = new QHBoxLayout;
-    space_row->setSpacing(8);
-    space_row->addWidget(new QLabel(tr("in"), this));
-    space_row->addWidget(space_button(in_space_, tr("working space"), tr("Space of what comes in")));
-    space_row->addWidget(new QLabel(tr("out"), this));
-    space_row->addWidget(space_button(out_space_, tr("working space"), tr("Space of what goes out")));
-    space_row->addStretch(1);
-    grid->addLayout(space_row, 3, 1);
+    named(0, tr("Points a side"), size_row());
+    named(1, tr("Smallest within"), wished_row());
+    named(2, tr("Values from"), domain_row());
+    named(3, tr("Spaces"), space_row());
     error_ = quiet_label({}, this);
     error_->setWordWrap(true);
     error_->setMinimumSize(560, 150);
     error_->setAlignment(Qt::AlignLeft | Qt::AlignTop);
     grid->addWidget(error_, 4, 0, 1, 2);
     write_ = new QPushButton(tr("Write the LUT\u2026"), this);
+    connect(write_, &QPushButton::clicked, this, &BakeWindow::ask_write);
     grid->addWidget(write_, 5, 1, Qt::AlignRight);
-    connect(write_, &QPushButton::clicked, this, [this] {
-        QStringList patterns;
-        for (const std::string& ending : handover::lut_endings())
-            patterns << "*" + QString::fromStdString(ending);
-        QString file = QFileDialog::getSaveFileName(this, tr("Write the LUT"),
-                                                    look_.display_name() + (shaper_->isChecked() ? ".clf" : ".cube"),
-                                                    tr("LUTs (%1)").arg(patterns.join(' ')));
-        if (file.isEmpty())
-            return;
-        if (!file.contains('.'))
-            file += ".cube";
-        write_to(file);
-    });
     connect(sizes_, &QButtonGroup::idClicked, this, &BakeWindow::measure);
     connect(low_, &QLineEdit::textChanged, this, &BakeWindow::measure);
     connect(high_, &QLineEdit::textChanged, this, &BakeWindow::measure);
@@ -137,6 +78,84 @@ BakeWindow::BakeWindow(Session& session, LookModel& look, SheetModel& sheet, QWi
     connect(&session_, &Session::values_changed, this, &BakeWindow::measure);
     connect(&look_, &LookModel::changed, this, &BakeWindow::measure);
     measure();
+}
+
+QHBoxLayout* BakeWindow::size_row() {
+    auto* row = new QHBoxLayout;
+    sizes_ = new QButtonGroup(this);
+    for (const int size : baking::lut_sizes) {
+        auto* button = new QPushButton(QString::number(size), this);
+        button->setCheckable(true);
+        button->setAccessibleName(tr("%1 points").arg(size));
+        sizes_->addButton(button, size);
+        row->addWidget(button);
+        button->setChecked(size == 33);
+    }
+    row->addStretch(1);
+    return row;
+}
+
+QLineEdit* BakeWindow::field(const QString& text, const QString& name) {
+    auto* made = new QLineEdit(text, this);
+    made->setFixedWidth(64);
+    made->setAlignment(Qt::AlignRight);
+    made->setAccessibleName(name);
+    return made;
+}
+
+QHBoxLayout* BakeWindow::wished_row() {
+    auto* row = new QHBoxLayout;
+    row->setSpacing(8);
+    wished_ = field("1", tr("Largest \u0394E2000 that is wished"));
+    wished_->setObjectName("wished");
+    auto* find = new QPushButton(tr("Find the size"), this);
+    find->setObjectName("find_size");
+    find->setAutoDefault(false);
+    connect(find, &QPushButton::clicked, this, &BakeWindow::find_size);
+    row->addWidget(wished_);
+    row->addWidget(new QLabel(tr("\u0394E2000 everywhere"), this));
+    row->addWidget(find);
+    row->addStretch(1);
+    return row;
+}
+
+QHBoxLayout* BakeWindow::domain_row() {
+    auto* row = new QHBoxLayout;
+    row->setSpacing(8);
+    low_ = field("0", tr("Lowest value that comes in"));
+    high_ = field("1", tr("Highest value that comes in"));
+    shaper_ = new QCheckBox(tr("points closer where values are low (.clf)"), this);
+    row->addWidget(low_);
+    row->addWidget(new QLabel(tr("to"), this));
+    row->addWidget(high_);
+    row->addWidget(shaper_);
+    row->addStretch(1);
+    return row;
+}
+
+QHBoxLayout* BakeWindow::space_row() {
+    auto* row = new QHBoxLayout;
+    row->setSpacing(8);
+    row->addWidget(new QLabel(tr("in"), this));
+    row->addWidget(space_button(in_space_, tr("working space"), tr("Space of what comes in")));
+    row->addWidget(new QLabel(tr("out"), this));
+    row->addWidget(space_button(out_space_, tr("working space"), tr("Space of what goes out")));
+    row->addStretch(1);
+    return row;
+}
+
+void BakeWindow::ask_write() {
+    QStringList kinds;
+    for (const std::string& ending : handover::lut_endings())
+        kinds << "*" + QString::fromStdString(ending);
+    QString file = QFileDialog::getSaveFileName(this, tr("Write the LUT"),
+                                                look_.display_name() + (shaper_->isChecked() ? ".clf" : ".cube"),
+                                                tr("LUTs (%1)").arg(kinds.join(' ')));
+    if (file.isEmpty())
+        return;
+    if (!file.contains('.'))
+        file += ".cube";
+    write_to(file);
 }
 
 BakeWindow::~BakeWindow() { cancel_.cancel(); }

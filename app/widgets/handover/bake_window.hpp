@@ -13,6 +13,7 @@
 
 class QButtonGroup;
 class QCheckBox;
+class QHBoxLayout;
 class QLabel;
 class QLineEdit;
 class QPushButton;
@@ -38,6 +39,12 @@ signals:
     void said(const QString& message, bool bad);
 
 private:
+    QHBoxLayout* size_row();
+    QHBoxLayout* wished_row();
+    QHBoxLayout* domain_row();
+    QHBoxLayout* space_row();
+    QLineEdit* field(const QString& text, const QString& name);
+    void ask_write();
     void measure();
     void find_size();
     void start(bool search);

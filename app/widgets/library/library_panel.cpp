@@ -31,7 +31,22 @@ LibraryPanel::LibraryPanel(Bench& bench, Files& files, LookActions& look, QWidge
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 1, 0, 0);
     column->setSpacing(0);
-    auto* heading = new Heading(tr("Library"), this);
+    column->addWidget(heading());
+    auto* row = new QHBoxLayout;
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(0);
+    make_list();
+    row->addWidget(list_, 1);
+    row->addWidget(details());
+    column->addLayout(row, 1);
+    connect_model();
+    model_->set_favourites(QSettings().value(favourites_key).toStringList());
+    own_folders_ = QSettings().value(folders_key).toStringList();
+    show_chosen();
+}
+
+Heading* LibraryPanel::heading() {
+    auto* made = new Heading(tr("Library"), this);
     search_ = new QLineEdit(this);
     search_->setObjectName("library_search");
     search_->setPlaceholderText(tr("title, note, tag, function \u2026"));
@@ -53,14 +68,14 @@ LibraryPanel::LibraryPanel(Bench& bench, Files& files, LookActions& look, QWidge
     away->setFont(theme::face(11.5));
     away->setToolTip(tr("Put the library away (Ctrl+B)"));
     connect(away, &QToolButton::clicked, this, &LibraryPanel::closed);
-    heading->add_control(search_);
-    heading->add_control(count_);
-    heading->add_control(folders);
-    heading->add_control(away);
-    column->addWidget(heading);
-    auto* row = new QHBoxLayout;
-    row->setContentsMargins(0, 0, 0, 0);
-    row->setSpacing(0);
+    made->add_control(search_);
+    made->add_control(count_);
+    made->add_control(folders);
+    made->add_control(away);
+    return made;
+}
+
+void LibraryPanel::make_list() {
     list_ = new QListView(this);
     list_->setObjectName("library");
     list_->setModel(model_);
@@ -78,7 +93,9 @@ LibraryPanel::LibraryPanel(Bench& bench, Files& files, LookActions& look, QWidge
     list_->setItemDelegate(new LibraryTile(list_));
     list_->setAccessibleName(tr("Filters and looks"));
     list_->installEventFilter(this);
-    row->addWidget(list_, 1);
+}
+
+QWidget* LibraryPanel::details() {
     auto* detail = new QWidget(this);
     detail->setFixedWidth(detail_width);
     auto* lines = new QVBoxLayout(detail);
@@ -98,6 +115,11 @@ LibraryPanel::LibraryPanel(Bench& bench, Files& files, LookActions& look, QWidge
     lines->addWidget(title_);
     lines->addWidget(note_, 1);
     lines->addWidget(fault_);
+    lines->addLayout(act_row(detail));
+    return detail;
+}
+
+QHBoxLayout* LibraryPanel::act_row(QWidget* detail) {
     auto* acts = new QHBoxLayout;
     acts->setSpacing(0);
     const auto act = [&](const QString& text, const QString& tip, void (LibraryPanel::*what)()) {
@@ -110,6 +132,17 @@ LibraryPanel::LibraryPanel(Bench& bench, Files& files, LookActions& look, QWidge
         acts_.push_back(button);
     };
     act(tr("open"), tr("On the bench (Return)"), &LibraryPanel::open_current);
+    make_presets(detail);
+    acts->addWidget(presets_);
+    act(tr("add as a step"), tr("Behind the active step (Shift+Return); or drag it onto the line of steps"),
+        &LibraryPanel::add_as_step);
+    act(tr("compare"), tr("Before is what it makes; of two chosen ones, the first is opened and the second is before"),
+        &LibraryPanel::compare);
+    acts->addStretch(1);
+    return acts;
+}
+
+void LibraryPanel::make_presets(QWidget* detail) {
     presets_ = new QToolButton(detail);
     presets_->setObjectName("library_presets");
     presets_->setText(tr("at") + " \u25be");
@@ -123,15 +156,9 @@ LibraryPanel::LibraryPanel(Bench& bench, Files& files, LookActions& look, QWidge
         for (const QString& preset : list_->currentIndex().data(LibraryModel::presets_role).toStringList())
             of_presets->addAction(preset, this, [this, preset] { open_preset(preset); });
     });
-    acts->addWidget(presets_);
-    act(tr("add as a step"), tr("Behind the step in hand (Shift+Return); or drag it onto the line of steps"),
-        &LibraryPanel::add_as_step);
-    act(tr("compare"), tr("Before is what it makes; of two chosen ones, the first is opened and the second is before"),
-        &LibraryPanel::compare);
-    acts->addStretch(1);
-    lines->addLayout(acts);
-    row->addWidget(detail);
-    column->addLayout(row, 1);
+}
+
+void LibraryPanel::connect_model() {
     connect(search_, &QLineEdit::textChanged, model_, &LibraryModel::set_query);
     connect(model_, &LibraryModel::modelReset, this, [this] {
         if (model_->rowCount() > 0)
@@ -150,9 +177,6 @@ LibraryPanel::LibraryPanel(Bench& bench, Files& files, LookActions& look, QWidge
         fill_menu(of_item);
         of_item.exec(list_->viewport()->mapToGlobal(at));
     });
-    model_->set_favourites(QSettings().value(favourites_key).toStringList());
-    own_folders_ = QSettings().value(folders_key).toStringList();
-    show_chosen();
 }
 
 void LibraryPanel::begin() {

@@ -3,6 +3,7 @@
 
 #include <QWidget>
 
+class QHBoxLayout;
 class QLabel;
 class QLineEdit;
 class QListView;
@@ -13,6 +14,7 @@ namespace kasuri::app {
 
 class Bench;
 class Files;
+class Heading;
 class LookActions;
 
 /// The library under the sheet: a search, thumbnails in rows, and beside them what the chosen one is and what can be
@@ -43,6 +45,13 @@ protected:
     void paintEvent(QPaintEvent*) override;
 
 private:
+    Heading* heading();
+    void make_list();
+    /// What the chosen one is, and what can be done with it.
+    QWidget* details();
+    QHBoxLayout* act_row(QWidget* detail);
+    void make_presets(QWidget* detail);
+    void connect_model();
     void show_chosen();
     void count();
     void open_current();

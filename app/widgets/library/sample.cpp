@@ -22,7 +22,7 @@ void LibrarySample::show(const Cell& cell, const SheetModel& sheet, LibraryModel
         whole.space = "rec709-linear";
     const QSize size = QSize(whole.width, whole.height)
                            .scaled(LibraryTile::picture_width, LibraryTile::picture_height, Qt::KeepAspectRatio);
-    image::Picture small = reduced(whole, std::max(1, size.width()), std::max(1, size.height()));
+    image::Picture small = downscaled(whole, std::max(1, size.width()), std::max(1, size.height()));
     small.space = whole.space;
     library.set_sample(std::make_shared<const image::Picture>(std::move(small)), shown_.screen);
 }

@@ -20,7 +20,7 @@
 
 namespace kasuri::app {
 namespace {
-constexpr int most_recent_shown = 8;
+constexpr int max_recent_shown = 8;
 /// A filter that can does nothing at its defaults, and is shown at its first preset: so it comes at that. The preset's
 /// name; empty: it has none.
 QString at_first_preset(document::LookStep& step) {
@@ -51,7 +51,7 @@ void LookActions::fill_add(QMenu& menu) {
     menu.addSeparator();
     int shown = 0;
     for (const QString& file : recent_files())
-        if (is_step_file(file) && shown++ < most_recent_shown)
+        if (is_step_file(file) && shown++ < max_recent_shown)
             menu.addAction(QFileInfo(file).completeBaseName(), this, [this, file, at] { add_files({file}, at); });
 }
 
@@ -133,8 +133,9 @@ void LookActions::write_filter(int index, bool ask) {
     QString file = QString::fromStdString(bench_.look().steps()[static_cast<std::size_t>(index)].filter);
     if (ask)
         file = QFileDialog::getSaveFileName(window_, tr("Write the step as a filter"),
-                                            file.isEmpty() ? bench_.look().name(index) + ".kasuri" : file,
-                                            tr("Filters (*.kasuri)"));
+                                            file.isEmpty() ? with_ending(bench_.look().name(index), FileKind::filter)
+                                                           : file,
+                                            tr("Filters (%1)").arg(patterns({FileKind::filter})));
     if (file.isEmpty())
         return;
     file = with_ending(file, FileKind::filter);
@@ -215,7 +216,7 @@ void LookActions::add_proofs(QMenu& menu) {
     if (!bench_.look().is_look())
         return;
     if (document::is_no_rule(bench_.look().step()))
-        menu.clear(); // nothing can be promised of what is in hand
+        menu.clear(); // nothing can be promised of the active step
     menu.addSeparator();
     QMenu* whole = menu.addMenu(tr("Of the look as a whole"));
     whole->setObjectName("look_proofs");

@@ -90,7 +90,7 @@ void LookLine::lay_out() {
         fixed += box_size + 2 * between + plain.horizontalAdvance(place.share) + 2 * pad;
         spoken << tr("%1, %2%3")
                       .arg(place.title, step.on ? percent(step.opacity) : tr("off"),
-                           i == look_.current() ? tr(", in hand") : QString());
+                           i == look_.current() ? tr(", active") : QString());
     }
     const double room = std::max(0, width() - fixed);
     const double scale = named > room ? room / named : 1;
@@ -180,7 +180,7 @@ QString LookLine::told(int index) const {
     if (!step.mask.empty())
         lines << tr("mask: %1%2")
                      .arg(QString::fromStdString(step.mask), step.mask_inverted ? tr(", inverted") : QString());
-    lines << tr("Click takes it in hand, the box switches it, drag its percentage; drag it to another place; right "
+    lines << tr("Click makes it active, the box switches it, drag its percentage; drag it to another place; right "
                 "click for the rest");
     return lines.join('\n');
 }

@@ -13,7 +13,7 @@ class QMenu;
 
 namespace kasuri::app {
 
-/// The steps of a look in a row: on or off, number, name, opacity. A click takes one in hand, the box switches it, the
+/// The steps of a look in a row: on or off, number, name, opacity. A click makes one active, the box switches it, the
 /// opacity is dragged, a step is dragged to another place; the keyboard does all of it too.
 class LookLine : public QWidget {
     Q_OBJECT

@@ -20,7 +20,7 @@ LookRow::LookRow(LookModel& look, LookActions& actions, QWidget* parent) : QWidg
     add_ = new QToolButton(this);
     add_->setObjectName("add_step");
     add_->setText(QStringLiteral("+"));
-    add_->setToolTip(tr("Another step behind the one in hand"));
+    add_->setToolTip(tr("Another step behind the active one"));
     add_->setAccessibleName(tr("Add a step"));
     add_->setPopupMode(QToolButton::InstantPopup);
     auto* menu = new QMenu(add_);
@@ -32,7 +32,7 @@ LookRow::LookRow(LookModel& look, LookActions& actions, QWidget* parent) : QWidg
     here_->setObjectName("up_to_here");
     here_->setFont(theme::face(11.5));
     here_->setToolTip(tr(
-        "Whether the sheet shows what all steps make together, or what comes out of the step in hand (Ctrl+Shift+U)"));
+        "Whether the sheet shows what all steps make together, or what comes out of the active step (Ctrl+Shift+U)"));
     connect(here_, &QToolButton::clicked, this, [this] { look_.set_up_to_here(!look_.up_to_here()); });
     row->addWidget(line_, 0);
     row->addWidget(add_);

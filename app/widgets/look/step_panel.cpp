@@ -6,6 +6,7 @@
 #include "widgets/parts/space_menu.hpp"
 #include "widgets/parts/theme.hpp"
 
+#include <QAbstractTextDocumentLayout>
 #include <QCheckBox>
 #include <QCoreApplication>
 #include <QHBoxLayout>
@@ -13,6 +14,9 @@
 #include <QLabel>
 #include <QMenu>
 #include <QPlainTextEdit>
+#include <QTextBlock>
+#include <QTextLayout>
+#include <QtMath>
 #include <QToolButton>
 
 #include <algorithm>
@@ -20,7 +24,7 @@
 namespace kasuri::app {
 namespace {
 
-constexpr int most_lines = 4;
+constexpr int max_lines = 4;
 constexpr double usual_step_pixels = 0.1;
 
 /// Row: a mask that is offered. Numbers are common practice, no source; they are there to be changed.
@@ -71,57 +75,81 @@ StepPanel::StepPanel(LookModel& look, SheetModel& sheet, QWidget* parent)
     body->setContentsMargins(theme::margin, 6, theme::margin, 8);
     body->setSpacing(4);
     column->addLayout(body);
-    const auto field = [this](double low, double high, double step, const QString& name) {
-        auto* made = new NumberField(this);
-        made->set_range(low, high, step);
-        made->setAccessibleName(name);
-        return made;
-    };
-    const auto button = [this](const QString& text, const QString& tip) {
-        auto* made = new QToolButton(this);
-        made->setText(text);
-        made->setFont(theme::face(11.5));
-        made->setToolTip(tip);
-        return made;
-    };
-    auto* first = new QHBoxLayout;
-    first->setSpacing(8);
-    opacity_ = field(0, 1, 0.01, tr("Opacity of the step"));
-    opacity_->setObjectName("opacity");
-    blend_ = button({}, tr("How the step is laid over what comes into it"));
-    blend_->setObjectName("blend");
-    blend_->setPopupMode(QToolButton::InstantPopup);
-    auto* blends = new QMenu(blend_);
-    blend_->setMenu(blends);
-    connect(blends, &QMenu::aboutToShow, this, [this, blends] {
-        blends->clear();
-        LookActions::fill_blends(*blends, look_.step().blend,
-                                 [this](const std::string& mode) { look_.set_blend(look_.current(), mode); });
+    body->addLayout(blend_row());
+    make_space();
+    body->addWidget(space_, 0, Qt::AlignLeft);
+    body->addLayout(mask_row());
+    body->addLayout(shape_row());
+    fault_ = new QLabel(this);
+    fault_->setWordWrap(true);
+    fault_->setFont(theme::face(11.5));
+    theme::tint(fault_, theme::bad);
+    fault_->hide();
+    body->addWidget(fault_);
+    connect(&look_, &LookModel::changed, this, &StepPanel::refresh);
+    refresh();
+    fit_mask();
+}
+
+NumberField* StepPanel::field(double low, double high, double step, const QString& name,
+                              void (LookModel::*set)(int, double), double usual) {
+    auto* made = new NumberField(this);
+    made->set_range(low, high, step);
+    made->setAccessibleName(name);
+    connect(made, &NumberField::value_edited, this,
+            [this, set](double value) { (look_.*set)(look_.current(), value); });
+    connect(made, &NumberField::reset_wanted, this, [this, set, usual] { (look_.*set)(look_.current(), usual); });
+    return made;
+}
+
+QToolButton* StepPanel::button(const QString& text, const QString& tip) {
+    auto* made = new QToolButton(this);
+    made->setText(text);
+    made->setFont(theme::face(11.5));
+    made->setToolTip(tip);
+    return made;
+}
+
+QToolButton* StepPanel::menu_button(const QString& text, const QString& tip, void (StepPanel::*fill)(QMenu& menu)) {
+    QToolButton* made = button(text, tip);
+    made->setPopupMode(QToolButton::InstantPopup);
+    auto* menu = new QMenu(made);
+    made->setMenu(menu);
+    connect(menu, &QMenu::aboutToShow, this, [this, menu, fill] {
+        menu->clear();
+        (this->*fill)(*menu);
     });
-    first->addWidget(new QLabel(tr("opacity"), this));
-    first->addWidget(opacity_);
-    first->addSpacing(8);
-    first->addWidget(new QLabel(tr("blend"), this));
-    first->addWidget(blend_);
-    first->addStretch(1);
-    auto* see = button(tr("see the mask"), tr("Show the mask in the cell in hand, or the picture again"));
+    return made;
+}
+
+QHBoxLayout* StepPanel::blend_row() {
+    auto* row = new QHBoxLayout;
+    row->setSpacing(8);
+    opacity_ = field(0, 1, 0.01, tr("Opacity of the step"), &LookModel::set_opacity, 1);
+    opacity_->setObjectName("opacity");
+    blend_ = menu_button({}, tr("How the step is laid over what comes into it"), &StepPanel::fill_blends);
+    blend_->setObjectName("blend");
+    auto* see = button(tr("see the mask"), tr("Show the mask in the current cell, or the picture again"));
     see->setObjectName("see_mask");
     connect(see, &QToolButton::clicked, this, &StepPanel::mask_shown);
-    first->addWidget(see);
-    body->addLayout(first);
-    space_ = button({}, tr("What the numbers of the LUT mean"));
+    row->addWidget(new QLabel(tr("opacity"), this));
+    row->addWidget(opacity_);
+    row->addSpacing(8);
+    row->addWidget(new QLabel(tr("blend"), this));
+    row->addWidget(blend_);
+    row->addStretch(1);
+    row->addWidget(see);
+    return row;
+}
+
+void StepPanel::make_space() {
+    space_ = menu_button({}, tr("What the numbers of the LUT mean"), &StepPanel::fill_spaces);
     space_->setObjectName("lut_space");
-    space_->setPopupMode(QToolButton::InstantPopup);
-    auto* spaces = new QMenu(space_);
-    space_->setMenu(spaces);
-    connect(spaces, &QMenu::aboutToShow, this, [this, spaces] {
-        spaces->clear();
-        add_spaces(*spaces, look_.step().space,
-                   [this](const std::string& space) { look_.set_space(look_.current(), space); });
-    });
-    body->addWidget(space_, 0, Qt::AlignLeft);
-    auto* second = new QHBoxLayout;
-    second->setSpacing(8);
+}
+
+QHBoxLayout* StepPanel::mask_row() {
+    auto* row = new QHBoxLayout;
+    row->setSpacing(8);
     mask_ = new QPlainTextEdit(this);
     mask_->setObjectName("mask");
     mask_->setFont(theme::mono(11.5));
@@ -131,58 +159,59 @@ StepPanel::StepPanel(LookModel& look, SheetModel& sheet, QWidget* parent)
     mask_->setUndoRedoEnabled(false); // undo is the bench's
     mask_->installEventFilter(this);
     mask_->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    auto* from = button(tr("mask") + " \u25be", tr("Masks to begin with"));
+    connect(mask_, &QPlainTextEdit::textChanged, this, [this] {
+        if (!refreshing_)
+            look_.set_mask(look_.current(), mask_->toPlainText().trimmed().toStdString());
+    });
+    connect(mask_->document()->documentLayout(), &QAbstractTextDocumentLayout::documentSizeChanged, this,
+            &StepPanel::fit_mask); // also when a narrower column wraps it
+    auto* from = menu_button(tr("mask") + " \u25be", tr("Masks to begin with"), &StepPanel::fill_masks);
     from->setObjectName("masks");
-    from->setPopupMode(QToolButton::InstantPopup);
-    auto* masks = new QMenu(from);
-    from->setMenu(masks);
-    connect(masks, &QMenu::aboutToShow, this, [this, masks] { fill_masks(*masks); });
-    second->addWidget(mask_, 1);
-    second->addWidget(from, 0, Qt::AlignTop);
-    body->addLayout(second);
-    auto* third = new QHBoxLayout;
-    third->setSpacing(8);
-    grow_ = field(-document::most_mask_pixels, document::most_mask_pixels, usual_step_pixels,
-                  tr("Pixels by which the mask grows; below 0 it shrinks"));
+    row->addWidget(mask_, 1);
+    row->addWidget(from, 0, Qt::AlignTop);
+    return row;
+}
+
+QHBoxLayout* StepPanel::shape_row() {
+    auto* row = new QHBoxLayout;
+    row->setSpacing(8);
+    grow_ = field(-document::max_mask_pixels, document::max_mask_pixels, usual_step_pixels,
+                  tr("Pixels by which the mask grows; below 0 it shrinks"), &LookModel::set_mask_grow, 0);
     grow_->setObjectName("grow");
-    soften_ = field(0, document::most_mask_pixels, usual_step_pixels, tr("Pixels by which the mask is softened"));
+    soften_ = field(0, document::max_mask_pixels, usual_step_pixels, tr("Pixels by which the mask is softened"),
+                    &LookModel::set_mask_soften, 0);
     soften_->setObjectName("soften");
     inverted_ = new QCheckBox(tr("inverted"), this);
-    third->addWidget(new QLabel(tr("grow"), this));
-    third->addWidget(grow_);
-    third->addWidget(new QLabel(tr("soften"), this));
-    third->addWidget(soften_);
-    third->addWidget(inverted_);
-    third->addStretch(1);
-    body->addLayout(third);
-    fault_ = new QLabel(this);
-    fault_->setWordWrap(true);
-    fault_->setFont(theme::face(11.5));
-    theme::tint(fault_, theme::bad);
-    fault_->hide();
-    body->addWidget(fault_);
-    connect(opacity_, &NumberField::value_edited, this,
-            [this](double value) { look_.set_opacity(look_.current(), value); });
-    connect(opacity_, &NumberField::reset_wanted, this, [this] { look_.set_opacity(look_.current(), 1); });
-    connect(grow_, &NumberField::value_edited, this,
-            [this](double value) { look_.set_mask_grow(look_.current(), value); });
-    connect(grow_, &NumberField::reset_wanted, this, [this] { look_.set_mask_grow(look_.current(), 0); });
-    connect(soften_, &NumberField::value_edited, this,
-            [this](double value) { look_.set_mask_soften(look_.current(), value); });
-    connect(soften_, &NumberField::reset_wanted, this, [this] { look_.set_mask_soften(look_.current(), 0); });
     connect(inverted_, &QCheckBox::toggled, this, [this](bool on) {
         if (!refreshing_)
             look_.set_mask_inverted(look_.current(), on);
     });
-    connect(mask_, &QPlainTextEdit::textChanged, this, [this] {
-        if (!refreshing_)
-            look_.set_mask(look_.current(), mask_->toPlainText().trimmed().toStdString());
-        const int lines = std::clamp(mask_->document()->lineCount(), 1, most_lines);
-        mask_->setFixedHeight(lines * mask_->fontMetrics().lineSpacing() + 12);
-    });
-    connect(&look_, &LookModel::changed, this, &StepPanel::refresh);
-    refresh();
-    mask_->setFixedHeight(mask_->fontMetrics().lineSpacing() + 12);
+    row->addWidget(new QLabel(tr("grow"), this));
+    row->addWidget(grow_);
+    row->addWidget(new QLabel(tr("soften"), this));
+    row->addWidget(soften_);
+    row->addWidget(inverted_);
+    row->addStretch(1);
+    return row;
+}
+
+/// As high as the lines that are seen, wrapped ones included.
+void StepPanel::fit_mask() {
+    const int lines = std::clamp(qRound(mask_->document()->size().height()), 1, max_lines);
+    const QTextBlock block = mask_->document()->firstBlock();
+    const double line =
+        block.layout()->lineCount() > 0 ? block.layout()->lineAt(0).height() : QFontMetricsF(mask_->font()).height();
+    const int around = qCeil(2 * mask_->document()->documentMargin()) + 2 * mask_->frameWidth();
+    mask_->setFixedHeight(qCeil(lines * line) + around);
+}
+
+void StepPanel::fill_blends(QMenu& menu) {
+    LookActions::fill_blends(menu, look_.step().blend,
+                             [this](const std::string& mode) { look_.set_blend(look_.current(), mode); });
+}
+
+void StepPanel::fill_spaces(QMenu& menu) {
+    add_spaces(menu, look_.step().space, [this](const std::string& space) { look_.set_space(look_.current(), space); });
 }
 
 bool StepPanel::eventFilter(QObject* object, QEvent* event) {

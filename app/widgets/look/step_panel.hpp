@@ -7,6 +7,7 @@
 #include <functional>
 
 class QCheckBox;
+class QHBoxLayout;
 class QLabel;
 class QMenu;
 class QPlainTextEdit;
@@ -17,7 +18,7 @@ namespace kasuri::app {
 class Heading;
 class NumberField;
 
-/// How the step in hand is laid over what comes into it: opacity, blend mode, mask.
+/// How the active step is laid over what comes into it: opacity, blend mode, mask.
 class StepPanel : public QWidget {
     Q_OBJECT
 public:
@@ -32,6 +33,18 @@ signals:
     void mask_shown(); ///< see the mask on the sheet, or back
 
 private:
+    NumberField* field(double low, double high, double step, const QString& name, void (LookModel::*set)(int, double),
+                       double usual);
+    QToolButton* button(const QString& text, const QString& tip);
+    /// With a menu that is filled when it opens.
+    QToolButton* menu_button(const QString& text, const QString& tip, void (StepPanel::*fill)(QMenu& menu));
+    QHBoxLayout* blend_row();
+    void make_space();
+    QHBoxLayout* mask_row();
+    QHBoxLayout* shape_row();
+    void fit_mask();
+    void fill_blends(QMenu& menu);
+    void fill_spaces(QMenu& menu);
     void refresh();
 
     LookModel& look_;

@@ -105,6 +105,14 @@ void NumberField::keyPressEvent(QKeyEvent* event) {
         break;
     default: break;
     }
+    // A number takes no letters: they go on to who wants them. The e of an exponent stands behind a digit.
+    const QString typed = event->text();
+    const bool exponent =
+        typed.toLower() == "e" && cursorPosition() > 0 && !hasSelectedText() && text()[cursorPosition() - 1].isDigit();
+    if (typed.size() == 1 && typed[0].isLetter() && !exponent) {
+        event->ignore();
+        return;
+    }
     QLineEdit::keyPressEvent(event);
 }
 

@@ -185,7 +185,7 @@ void ProofsBar::show_outcomes(const std::vector<proof::Outcome>& outcomes, bool 
     }
     sum_->setToolTip(fault);
     sum_->setText(!fault.isEmpty()                   ? tr("the look's own proofs are not measured")
-                      : !of_rule && outcomes.empty() ? tr("no rule in hand: nothing is proved of it")
+                      : !of_rule && outcomes.empty() ? tr("the active step is no rule: nothing is proved of it")
                       : old_                         ? tr("old")
                       : failed == 0                  ? tr("all %1 pass").arg(outcomes.size())
                                                      : tr("%1 of %2 fail").arg(failed).arg(outcomes.size()));

@@ -6,6 +6,7 @@
 #include "widgets/parts/theme.hpp"
 #include "widgets/sheet/cell_view.hpp"
 
+#include "model/file_names.hpp"
 #include <QFileDialog>
 #include <QInputDialog>
 #include <QMenu>
@@ -73,6 +74,20 @@ void CellView::add_peeks(QMenu& menu, const Cell& cell) {
         });
 }
 
+void CellView::add_steps(QMenu& menu, const Cell& cell) {
+    if (model_.steps().size() < 2)
+        return;
+    QMenu* steps = menu.addMenu(tr("what comes out of a step"));
+    int number = 0;
+    for (const QString& name : model_.steps()) {
+        const std::string id = step_lens(++number);
+        QAction* action = steps->addAction(QStringLiteral("%1  %2").arg(number).arg(name), this,
+                                           [this, id] { model_.set_lens(id_, id); });
+        action->setCheckable(true);
+        action->setChecked(cell.lens == id);
+    }
+}
+
 void CellView::ask_peek() {
     const Cell* cell = model_.find(id_);
     if (!cell)
@@ -103,6 +118,7 @@ void CellView::fill_menu(QMenu& menu) {
     menu.setToolTipsVisible(true);
     add_lenses(menu, *cell);
     add_peeks(menu, *cell);
+    add_steps(menu, *cell);
     const QStringList layers = model_.layers_of(*cell);
     if (layers.size() > 1) {
         menu.addSeparator();
@@ -152,8 +168,8 @@ void CellView::fill_menu(QMenu& menu) {
         });
     add_targets(menu);
     menu.addAction(tr("Show a picture\u2026"), this, [this] {
-        const QString file = QFileDialog::getOpenFileName(this, tr("Show a picture"), {},
-                                                          tr("Pictures (*.png *.tif *.tiff *.exr);;All files (*)"));
+        const QString file = QFileDialog::getOpenFileName(
+            this, tr("Show a picture"), {}, tr("Pictures (%1);;All files (*)").arg(patterns({FileKind::picture})));
         if (!file.isEmpty())
             model_.set_picture(id_, file.toStdString());
     });

@@ -57,6 +57,7 @@ public:
     void open_menu();
     void fill_menu(QMenu& menu);
     void pin_spot();
+    void add_line_cut();
 
 signals:
     void hovered(int id, std::optional<QPoint> pixel);
@@ -103,7 +104,6 @@ private:
     void toggle_split();
     void toggle_alone();
     void toggle_scale();
-    void add_line_cut();
     void zoom_by(double factor, const QPointF& at);
     QPointF in_room(const QPointF& point) const; ///< device pixels
     void draw_caption(QPainter& painter) const;
@@ -123,6 +123,7 @@ private:
     double badges_height() const;
     void draw_badges(QPainter& painter) const;
     void add_peeks(QMenu& menu, const Cell& cell);
+    void add_steps(QMenu& menu, const Cell& cell);
     void ask_peek();
     QRectF frames_bar() const; ///< empty unless the picture is one of a sequence
     void step_frame(int by);

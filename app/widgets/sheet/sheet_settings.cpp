@@ -13,7 +13,7 @@
 namespace kasuri::app {
 namespace {
 /// The most pictures of which something is kept.
-constexpr std::size_t most_pictures = 500;
+constexpr std::size_t max_pictures = 500;
 
 QString text_of(const std::vector<double>& numbers) {
     QStringList all;
@@ -79,7 +79,7 @@ void store_settings(const SheetModel& sheet, const ReadingsModel& readings) {
     settings.setValue("screen/surround", sheet.screen().surround);
     QVariantMap spaces;
     for (const auto& [path, space] : sheet.said_spaces())
-        if (spaces.size() < static_cast<qsizetype>(most_pictures))
+        if (spaces.size() < static_cast<qsizetype>(max_pictures))
             spaces.insert(QString::fromStdString(path), QString::fromStdString(space));
     settings.setValue("pictures/spaces", spaces);
     QStringList strips, read;

@@ -374,6 +374,20 @@ void SheetView::hover_cells(int id, std::optional<QPoint> pixel) {
     tell();
 }
 
+bool SheetView::pin_pointed() {
+    CellView* view = cell(hover_cell_);
+    if (view)
+        view->pin_spot();
+    return view != nullptr;
+}
+
+bool SheetView::cut_pointed() {
+    CellView* view = cell(hover_cell_);
+    if (view)
+        view->add_line_cut();
+    return view != nullptr;
+}
+
 void SheetView::point_at(const QString& target, double share) {
     for (StripView* strip : strips_)
         if (strip->target() && utf8(strip->target()->name) == target) {

@@ -43,6 +43,9 @@ public:
     /// The cell that has the sheet to itself; 0: all are there.
     int alone() const { return alone_; }
     void set_alone(int id);
+    /// Pins the place that is pointed at, or begins a cut there; false: nothing is pointed at in a cell.
+    bool pin_pointed();
+    bool cut_pointed();
     /// Puts the pointer's mark on a pin.
     void point_at_pin(int number);
     const SheetPtr& sheet() const { return sheet_; }

@@ -1,5 +1,6 @@
 #include "widgets/sheet/sources_panel.hpp"
 
+#include "model/file_names.hpp"
 #include "widgets/parts/heading.hpp"
 #include "widgets/parts/theme.hpp"
 
@@ -84,8 +85,8 @@ void SourcesPanel::set_missing(const std::vector<std::string>& missing) {
 }
 
 QString SourcesPanel::said(const std::string& source) const {
-    const auto given = model_.given().find(source);
-    if (given == model_.given().end()) {
+    const auto given = model_.source_pictures().find(source);
+    if (given == model_.source_pictures().end()) {
         const bool gone = std::find(missing_.begin(), missing_.end(), source) != missing_.end();
         return gone ? tr("not in every picture: 0 there") : tr("each picture\u2019s own layer");
     }
@@ -118,17 +119,17 @@ void SourcesPanel::refresh() {
             text, Qt::ElideMiddle, std::max(60, width() - 62 - 26 - 16 - 2 * theme::margin)));
         row.label->setToolTip(text + tr("\nDrop a picture file or the caption of a cell here"));
         row.label->setAccessibleName(of(row.name) + ": " + text);
-        given += model_.given().contains(row.name) ? 1 : 0;
+        given += model_.source_pictures().contains(row.name) ? 1 : 0;
     }
     heading_->set_right(given == 0 ? QString() : tr("%1 given").arg(given));
 }
 
 void SourcesPanel::fill_menu(QMenu& menu, const std::string& source) {
-    const auto given = model_.given().find(source);
+    const auto given = model_.source_pictures().find(source);
     QAction* own = menu.addAction(tr("each picture\u2019s own layer or channel \u201c%1\u201d").arg(of(source)), this,
-                                  [this, source] { model_.take_back(source); });
+                                  [this, source] { model_.clear_source_picture(source); });
     own->setCheckable(true);
-    own->setChecked(given == model_.given().end());
+    own->setChecked(given == model_.source_pictures().end());
     menu.addSeparator();
     QStringList listed;
     for (const Cell& cell : model_.cells()) {
@@ -144,7 +145,7 @@ void SourcesPanel::fill_menu(QMenu& menu, const std::string& source) {
                 model_.give(source, path, layer.toStdString());
             });
             action->setCheckable(true);
-            action->setChecked(given != model_.given().end() &&
+            action->setChecked(given != model_.source_pictures().end() &&
                                given->second == Given{cell.picture, layer.toStdString()});
         }
     }
@@ -154,8 +155,9 @@ void SourcesPanel::fill_menu(QMenu& menu, const std::string& source) {
 }
 
 void SourcesPanel::ask(const std::string& source) {
-    const QString file = QFileDialog::getOpenFileName(this, tr("Which picture is %1?").arg(of(source)), {},
-                                                      tr("Pictures (*.png *.tif *.tiff *.exr);;All files (*)"));
+    const QString file =
+        QFileDialog::getOpenFileName(this, tr("Which picture is %1?").arg(of(source)), {},
+                                     tr("Pictures (%1);;All files (*)").arg(patterns({FileKind::picture})));
     if (!file.isEmpty())
         model_.give(source, file.toStdString());
 }

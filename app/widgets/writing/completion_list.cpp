@@ -10,7 +10,7 @@
 
 namespace kasuri::app {
 namespace {
-constexpr int row_height = 19, most_rows = 9, list_width = 330, padding = 5;
+constexpr int row_height = 19, max_rows = 9, list_width = 330, padding = 5;
 QString of(const std::string& text) { return QString::fromStdString(text); }
 } // namespace
 
@@ -21,7 +21,7 @@ CompletionList::CompletionList(QWidget* parent) : QFrame(parent) {
     hide();
 }
 
-int CompletionList::shown() const { return std::min(most_rows, static_cast<int>(completions_.items.size())); }
+int CompletionList::shown() const { return std::min(max_rows, static_cast<int>(completions_.items.size())); }
 
 const lang::Completion* CompletionList::chosen() const {
     return at_ >= 0 && at_ < static_cast<int>(completions_.items.size())
@@ -32,6 +32,7 @@ const lang::Completion* CompletionList::chosen() const {
 void CompletionList::show_items(lang::Completions completions) {
     completions_ = std::move(completions);
     at_ = first_ = 0;
+    moved_ = false;
     setAccessibleDescription(chosen() ? of(chosen()->text) : QString());
     resize(sizeHint());
     update();
@@ -41,6 +42,7 @@ void CompletionList::choose(int by) {
     const int count = static_cast<int>(completions_.items.size());
     if (count == 0)
         return;
+    moved_ = true;
     at_ = std::abs(by) == 1 ? (at_ + by + count) % count : std::clamp(at_ + by, 0, count - 1);
     first_ = std::clamp(first_, at_ - shown() + 1, at_);
     setAccessibleDescription(of(chosen()->text));

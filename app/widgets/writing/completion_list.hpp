@@ -19,6 +19,8 @@ public:
     const std::vector<lang::Completion>& items() const { return completions_.items; }
     const lang::Completions& completions() const { return completions_; }
     const lang::Completion* chosen() const;
+    /// Whether the row was chosen by moving to it, not by being the first.
+    bool moved() const { return moved_; }
     void choose(int by);
     QSize sizeHint() const override;
 
@@ -35,6 +37,7 @@ private:
     QRect doc_rect() const;
 
     lang::Completions completions_;
+    bool moved_ = false;
     int at_ = 0, first_ = 0;
 };
 

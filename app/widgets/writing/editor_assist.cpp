@@ -43,6 +43,8 @@ EditorAssist::EditorAssist(RuleEditor& editor) : QObject(&editor), editor_(edito
     hint_->hide();
     connect(list_, &CompletionList::accepted, this, &EditorAssist::accept);
     connect(&editor_, &QsciScintilla::cursorPositionChanged, this, &EditorAssist::refresh_hint);
+    connect(&editor_, &QsciScintillaBase::SCN_MODIFIED, this,
+            [this](int position, int kind, const char*, int length) { follow_edit(position, kind, length); });
     connect(&editor_, &QsciScintillaBase::SCN_CHARADDED, this, [this](int c) { after_typing(QChar(c)); });
 }
 
@@ -83,8 +85,9 @@ void EditorAssist::after_typing(const QString& typed) {
     }
 }
 
-void EditorAssist::complete() {
+void EditorAssist::complete(bool asked) {
     const std::string text = editor_.content();
+    asked_ = asked || (asked_ && list_->isVisible());
     lang::Completions found = lang::completions(text, caret(), proof::vocabulary(), options());
     const std::string_view written = text_of(text, found.replaces);
     // A word that is whole already needs no help.
@@ -94,6 +97,8 @@ void EditorAssist::complete() {
         return;
     }
     const std::size_t from = found.replaces.begin;
+    made_for_ = text;
+    made_at_ = caret();
     list_->show_items(std::move(found));
     const QWidget* window = editor_.window();
     QPoint at = below(from) + QPoint(-6, 2);
@@ -108,8 +113,8 @@ void EditorAssist::complete() {
 
 void EditorAssist::accept() {
     const lang::Completion* chosen = list_->chosen();
-    if (!chosen)
-        return;
+    if (!chosen || !is_list_of_now())
+        return list_->hide();
     const std::string content = editor_.content();
     const Span span = list_->completions().replaces;
     std::string text = chosen->text;
@@ -125,6 +130,8 @@ void EditorAssist::accept() {
     editor_.SendScintilla(QsciScintillaBase::SCI_REPLACETARGET, text.size(), text.c_str());
     accepting_ = false;
     list_->hide();
+    if (call && !opened)
+        closings_.push_back(span.begin + text.size() - 1);
     // Between the brackets, whether they were there or not.
     const std::size_t after = span.begin + text.size() - (call && !opened ? 1 : 0) + (call && opened ? 1 : 0);
     editor_.SendScintilla(QsciScintillaBase::SCI_GOTOPOS, static_cast<unsigned long>(after));
@@ -162,8 +169,8 @@ void EditorAssist::refresh_hint() {
         return;
     }
     QStringList lines;
-    constexpr std::size_t most_forms = 4;
-    for (std::size_t i = 0; i < std::min(most_forms, help->forms.size()); ++i) {
+    constexpr std::size_t max_forms = 4;
+    for (std::size_t i = 0; i < std::min(max_forms, help->forms.size()); ++i) {
         const lang::CallForm& form = help->forms[i];
         const std::string_view text = form.text;
         lines << escaped(text.substr(0, form.active.begin)) + "<b>" + escaped(text_of(text, form.active)) + "</b>" +
@@ -210,19 +217,40 @@ void EditorAssist::close() {
     hint_->hide();
 }
 
+void EditorAssist::follow_edit(int position, int kind, int length) {
+    const auto at = static_cast<std::size_t>(position), count = static_cast<std::size_t>(length);
+    if (kind & QsciScintillaBase::SC_MOD_INSERTTEXT) {
+        for (std::size_t& closing : closings_)
+            closing += closing >= at ? count : 0;
+    } else if (kind & QsciScintillaBase::SC_MOD_DELETETEXT) {
+        std::erase_if(closings_, [&](std::size_t closing) { return closing >= at && closing < at + count; });
+        for (std::size_t& closing : closings_)
+            closing -= closing >= at + count ? count : 0;
+    }
+}
+
 bool EditorAssist::closes_already() const {
     const std::string text = editor_.content();
-    const std::size_t at = caret();
-    if (at >= text.size() || text[at] != ')')
-        return false;
-    const std::size_t begin = text.rfind('\n', at == 0 ? 0 : at - 1), end = text.find('\n', at);
-    const std::string_view line = std::string_view(text).substr(begin == std::string::npos ? 0 : begin,
-                                                                (end == std::string::npos ? text.size() : end) -
-                                                                    (begin == std::string::npos ? 0 : begin));
-    return std::count(line.begin(), line.end(), '(') == std::count(line.begin(), line.end(), ')');
+    return caret() < text.size() && text[caret()] == ')' &&
+        std::find(closings_.begin(), closings_.end(), caret()) != closings_.end();
+}
+
+bool EditorAssist::is_list_of_now() const { return made_at_ == caret() && made_for_ == editor_.content(); }
+
+bool EditorAssist::return_takes() const {
+    if (list_->moved())
+        return true;
+    const lang::Completion* chosen = list_->chosen();
+    return asked_ && chosen && chosen->text != text_of(made_for_, list_->completions().replaces);
 }
 
 bool EditorAssist::key(int key) {
+    if (list_->isVisible() && !is_list_of_now()) { // more was typed since: it is of another word
+        if (key == Qt::Key_Tab || key == Qt::Key_Down || key == Qt::Key_Up)
+            complete();
+        else if (key != Qt::Key_Backspace && key != Qt::Key_Delete)
+            list_->hide();
+    }
     if (!list_->isVisible()) {
         if (key == Qt::Key_Escape && hint_->isVisible()) {
             hint_->hide();
@@ -235,9 +263,15 @@ bool EditorAssist::key(int key) {
     case Qt::Key_Up: list_->choose(-1); return true;
     case Qt::Key_PageDown: list_->choose(8); return true;
     case Qt::Key_PageUp: list_->choose(-8); return true;
-    case Qt::Key_Tab:
+    case Qt::Key_Tab: accept(); return true;
     case Qt::Key_Return:
-    case Qt::Key_Enter: accept(); return true;
+    case Qt::Key_Enter:
+        if (return_takes()) {
+            accept();
+            return true;
+        }
+        list_->hide();
+        return false;
     case Qt::Key_Escape: list_->hide(); return true;
     case Qt::Key_Backspace:
     case Qt::Key_Delete:
@@ -271,7 +305,7 @@ bool EditorAssist::eventFilter(QObject* object, QEvent* event) {
     case QEvent::KeyPress: {
         const auto* pressed = static_cast<QKeyEvent*>(event);
         if (pressed->key() == Qt::Key_Space && pressed->modifiers() == Qt::ControlModifier) {
-            complete();
+            complete(true);
             return true;
         }
         if (pressed->key() == Qt::Key_F1) {
@@ -281,6 +315,7 @@ bool EditorAssist::eventFilter(QObject* object, QEvent* event) {
         if (pressed->modifiers() == Qt::NoModifier && key(pressed->key()))
             return true;
         if (pressed->text() == ")" && closes_already()) { // one that was written with the call
+            std::erase(closings_, caret());
             editor_.SendScintilla(QsciScintillaBase::SCI_CHARRIGHT);
             list_->hide();
             return true;

@@ -7,6 +7,8 @@
 #include <QPointer>
 
 #include <filesystem>
+#include <string>
+#include <vector>
 
 namespace kasuri::app {
 
@@ -21,7 +23,9 @@ public:
     /// Of the filter: files that it uses stand beside it.
     void set_path(const std::filesystem::path& path) { path_ = path; }
 
-    void complete();
+    /// Shows what can be written at the caret. `asked`: by the user; then Return takes an incomplete word's row at
+    /// once.
+    void complete(bool asked = false);
     void explain_at_caret();
     void close();
     CompletionList* list() const { return list_; }
@@ -37,7 +41,12 @@ private:
     void accept();
     void refresh_hint();
     bool key(int key);
+    bool return_takes() const;
+    /// Whether the list was made for the text and the caret of now.
+    bool is_list_of_now() const;
+    /// Whether a closing bracket that a completion wrote stands at the caret.
     bool closes_already() const;
+    void follow_edit(int position, int kind, int length);
     QPoint below(std::size_t position) const; ///< in the window
     QString explained(std::size_t position) const;
 
@@ -46,6 +55,10 @@ private:
     QPointer<CompletionList> list_; ///< children of the window: they may lie over other panels
     QPointer<QLabel> hint_;
     bool accepting_ = false;
+    bool asked_ = false;                ///< the list was asked for
+    std::string made_for_;              ///< the text that the list was made for
+    std::size_t made_at_ = 0;           ///< and the caret
+    std::vector<std::size_t> closings_; ///< where brackets stand that completions closed by themselves
 };
 
 } // namespace kasuri::app

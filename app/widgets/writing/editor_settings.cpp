@@ -19,7 +19,7 @@ double text_size(const RuleEditor& editor) {
 void set_text_size(RuleEditor& editor, double points) {
     if (std::isfinite(points))
         editor.zoomTo(
-            static_cast<int>(std::lround(std::clamp(points, least_text_size, most_text_size) - usual_text_size)));
+            static_cast<int>(std::lround(std::clamp(points, least_text_size, max_text_size) - usual_text_size)));
 }
 
 bool wraps(const RuleEditor& editor) { return editor.wrapMode() != QsciScintilla::WrapNone; }
@@ -34,7 +34,7 @@ void restore_editor(RuleEditor& editor) {
     set_text_size(editor, QSettings().value(size_key, usual_text_size).toDouble());
     set_wraps(editor, QSettings().value(wrap_key, true).toBool());
     QObject::connect(&editor, &QsciScintillaBase::SCN_ZOOM, &editor, [&editor] {
-        if (const double wanted = text_size(editor); wanted < least_text_size || wanted > most_text_size)
+        if (const double wanted = text_size(editor); wanted < least_text_size || wanted > max_text_size)
             set_text_size(editor, wanted); // comes back here
         else
             QSettings().setValue(size_key, wanted);

@@ -4,7 +4,7 @@ namespace kasuri::app {
 
 class RuleEditor;
 
-inline constexpr double least_text_size = 7, most_text_size = 24, usual_text_size = 9; ///< points
+inline constexpr double least_text_size = 7, max_text_size = 24, usual_text_size = 9; ///< points
 
 /// How large the text of rules is, in points, and whether long lines go on in the next one. Both are remembered.
 double text_size(const RuleEditor& editor);

@@ -1,6 +1,7 @@
 #include "widgets/writing/rule_lexer.hpp"
 
 #include "lang/lexer.hpp"
+#include "lang/statement.hpp"
 #include "widgets/parts/theme.hpp"
 
 #include <Qsci/qsciscintilla.h>
@@ -100,9 +101,10 @@ void RuleLexer::mark_folds(const std::string& text) {
         }
         if (fresh && depth == 0) {
             const std::string word(text_of(text, token.span));
-            lines.back().kind = token.kind == lang::TokenKind::comment   ? "//"
-                : word == "param" || word == "preset" || word == "proof" ? word
-                                                                         : std::string();
+            const lang::StatementRow* statement = lang::find_statement(word);
+            lines.back().kind = token.kind == lang::TokenKind::comment ? "//"
+                : statement && statement->folds                        ? word
+                                                                       : std::string();
         }
         fresh = false;
         depth += token.kind == lang::TokenKind::open_brace ? 1 : token.kind == lang::TokenKind::close_brace ? -1 : 0;

@@ -71,6 +71,13 @@ void RulePanel::show_understood(const std::string& words) {
     }
 }
 
+void RulePanel::set_name(const QString& name) {
+    if (name == name_)
+        return;
+    name_ = name;
+    refresh();
+}
+
 void RulePanel::show_sheet(std::size_t operations) {
     if (operations == std::exchange(operations_, operations))
         return;
@@ -78,7 +85,7 @@ void RulePanel::show_sheet(std::size_t operations) {
 }
 
 void RulePanel::refresh() {
-    heading_->set_detail(session_.display_name());
+    heading_->set_detail(name_.isEmpty() ? session_.display_name() : name_);
     assist_->set_path(session_.path());
     std::set<std::string> names;
     if (const lang::Rule* rule = session_.rule())

@@ -27,6 +27,8 @@ public:
     ColourPicker* picker() const { return picker_; }
     void open_picker();
     /// What the last sheet found out: the work per pixel.
+    /// What the rule is called as a step of a look; empty: as its file.
+    void set_name(const QString& name);
     void show_sheet(std::size_t operations);
     void show_understood(const std::string& words);
 
@@ -43,6 +45,7 @@ private:
     QLabel* understood_;
     std::size_t operations_ = 0;
     QString known_;
+    QString name_;
 };
 
 } // namespace kasuri::app
