@@ -1,5 +1,7 @@
 #include "builtins/row.hpp"
 
+#include <algorithm>
+
 #include <numbers>
 
 namespace kasuri::builtins {
@@ -72,6 +74,36 @@ std::vector<Builtin> arithmetic() {
         "max", {"x", "y"}, "The larger one; NaN if either is NaN.", "GLSL 4.60, 8.3", {{{1, -1}, 1}, {{2, 3}, 3}},
         [](const double* x) { return std::isnan(x[0]) || std::isnan(x[1]) ? not_a_number : std::fmax(x[0], x[1]); },
         one<Op::max>);
+    // Of three and four; written out, so that the forms are in the help.
+    add(
+        "min", {"x", "y", "z"}, "The smallest of three; NaN if one is NaN.", "GLSL 4.60, 8.3, applied twice",
+        {{{1, -1, 0}, -1}, {{3, 2, 4}, 2}}, [](const double* x) { return minimum(minimum(x[0], x[1]), x[2]); },
+        [](Graph& g, const NodeId* x) { return g.min(g.min(x[0], x[1]), x[2]); });
+    add(
+        "min", {"x", "y", "z", "w"}, "The smallest of four; NaN if one is NaN.", "GLSL 4.60, 8.3, applied three times",
+        {{{1, -1, 0, 2}, -1}, {{3, 2, 4, 1}, 1}},
+        [](const double* x) { return minimum(minimum(x[0], x[1]), minimum(x[2], x[3])); },
+        [](Graph& g, const NodeId* x) { return g.min(g.min(g.min(x[0], x[1]), x[2]), x[3]); });
+    add(
+        "max", {"x", "y", "z"}, "The largest of three; NaN if one is NaN.", "GLSL 4.60, 8.3, applied twice",
+        {{{1, -1, 0}, 1}, {{3, 2, 4}, 4}}, [](const double* x) { return maximum(maximum(x[0], x[1]), x[2]); },
+        [](Graph& g, const NodeId* x) { return g.max(g.max(x[0], x[1]), x[2]); });
+    add(
+        "max", {"x", "y", "z", "w"}, "The largest of four; NaN if one is NaN.", "GLSL 4.60, 8.3, applied three times",
+        {{{1, -1, 0, 2}, 2}, {{3, 2, 4, 1}, 4}},
+        [](const double* x) { return maximum(maximum(x[0], x[1]), maximum(x[2], x[3])); },
+        [](Graph& g, const NodeId* x) { return g.max(g.max(g.max(x[0], x[1]), x[2]), x[3]); });
+    add(
+        "median", {"x", "y", "z"}, "The middle one of three; NaN if one is NaN.", "by definition",
+        {{{1, -1, 0}, 0}, {{3, 2, 4}, 3}, {{5, 5, 1}, 5}},
+        [](const double* x) {
+            double sorted[] = {x[0], x[1], x[2]};
+            if (std::isnan(x[0]) || std::isnan(x[1]) || std::isnan(x[2]))
+                return not_a_number;
+            std::sort(std::begin(sorted), std::end(sorted));
+            return sorted[1];
+        },
+        [](Graph& g, const NodeId* x) { return g.max(g.min(x[0], x[1]), g.min(g.max(x[0], x[1]), x[2])); });
     add(
         "sqrt", {"x"}, "Square root; NaN below 0.", "GLSL 4.60, 8.2", {{{4}, 2}, {{0.25}, 0.5}},
         [](const double* x) { return std::sqrt(x[0]); }, one<Op::sqrt>);

@@ -54,6 +54,26 @@ std::vector<Builtin> masks() {
                 r[1] = g.sub(above_low, r[2]);
             })
         .jumps = true;
+    // Its two borders may be of different softness.
+    table
+        .typed(
+            "zones", {"x", "low", "high", "soft_low", "soft_high"}, {number, number, number, number, number},
+            exactly(vec3_type), "The same with a softness for each border.", own,
+            {{{0.1, 0.3, 0.7, 0.2, 0.1}, 1}, {{0.3, 0.3, 0.7, 0.2, 0.1}, 0.5}, {{0.5, 0.3, 0.7, 0.2, 0.1}, 0}},
+            [](Shape, const double* const* x, double* r) {
+                const double above_low = soft_step(*x[1], *x[3], *x[0]), above_high = soft_step(*x[2], *x[4], *x[0]);
+                r[0] = 1 - above_low;
+                r[1] = above_low * (1 - above_high);
+                r[2] = above_low * above_high;
+            },
+            [](Graph& g, Shape, const NodeId* const* x, NodeId* r) {
+                const NodeId above_low = soft_step(g, *x[1], *x[3], *x[0]),
+                             above_high = soft_step(g, *x[2], *x[4], *x[0]);
+                r[0] = g.sub(g.constant(1), above_low);
+                r[2] = g.mul(above_low, above_high);
+                r[1] = g.sub(above_low, r[2]);
+            })
+        .jumps = true;
     table
         .typed(
             "band", {"hue", "centre", "width", "softness"}, {number, number, number, number}, exactly(float_type),

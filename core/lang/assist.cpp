@@ -84,7 +84,7 @@ private:
         if (statement == "param")
             return param(in_brackets);
         if (statement == "fn" && !p_.after(TokenKind::assign)) {
-            if (in_brackets && p_.kind_before() == TokenKind::name)
+            if (in_brackets && (p_.kind_before() == TokenKind::name || p_.kind_before() == TokenKind::colon))
                 types({float_type, bool_type, vec2_type, vec3_type, vec4_type, mat3_type}, true);
             return;
         }

@@ -333,8 +333,9 @@ private:
         }
         if (s.low != no_expr)
             line.colour = plain_colour(s.low);
-        // NAME or NAME < number: a ready-made function, unless it is a name of the rule.
-        const bool compared = value.kind == ExprKind::binary && value.op == Operator::less;
+        // NAME, or NAME < number or <= number: a ready-made function, unless it is a name of the rule.
+        const bool compared =
+            value.kind == ExprKind::binary && (value.op == Operator::less || value.op == Operator::less_equal);
         const Expr& subject = compared ? file_.tree.exprs[value.args[0]] : value;
         const auto known = file_.vocabulary.proofs;
         if (subject.kind == ExprKind::name && !e_.names.contains(subject.name) && !is_input(subject.name) &&

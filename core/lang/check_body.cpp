@@ -142,9 +142,14 @@ void BodyChecker::assign(const Statement& s) {
         }
         value = e_.binary(s.op, before, value, s.span, s.name_span);
     }
-    const Type came = e_.type(value);
+    Type came = e_.type(value);
     if (came.kind == Kind::none)
         return;
+    if (came == float_type && is_vector(target) &&
+        target != vec4_type) { // one number for all channels; never for alpha
+        value = e_.spread(value, target);
+        came = target;
+    }
     if (came != target) {
         mismatch(s, target, came, value);
         return;
@@ -188,8 +193,6 @@ void BodyChecker::mismatch(const Statement& s, Type target, Type came, TypedId v
     } else if (came == float_type && is_vector(target)) {
         if (plain && target == vec4_type)
             fixes.push_back({"write it to r, g and b", whole, s.name + ".rgb = vec3(" + text + ")"});
-        else if (plain)
-            fixes.push_back({"write it to every channel", where, name(target) + "(" + text + ")"});
         e_.fault(Code::needs_colour, where, {name(target)}, std::move(fixes));
     } else if (came == vec3_type && target == vec4_type) {
         if (plain)

@@ -303,6 +303,32 @@ TypedId ExpressionChecker::unary(const Expr& e) {
     return add(std::move(typed));
 }
 
+namespace {
+
+/// What an operator takes, for the message of one that got something else.
+std::string what_works(Operator op, Type a, Type b) {
+    switch (op) {
+    case Operator::less:
+    case Operator::less_equal:
+    case Operator::greater:
+    case Operator::greater_equal:
+        return "It compares two numbers (float): take a component, or a measure such as luminance( ).";
+    case Operator::equal:
+    case Operator::not_equal: return "Both sides must have one type.";
+    default: break;
+    }
+    if (a.kind == Kind::model || b.kind == Kind::model)
+        return "Values of one model can be added and weighted by numbers; else work on their components, or on rgb( ) "
+               "of them.";
+    if (a.kind == Kind::bool_ || b.kind == Kind::bool_)
+        return "A condition is no number: write condition ? 1.0 : 0.0.";
+    if (a.kind == Kind::mat3 || b.kind == Kind::mat3)
+        return "A matrix is multiplied by a vec3 behind it, another matrix, or a float.";
+    return "Both sides must have one type, or one must be a float.";
+}
+
+} // namespace
+
 TypedId ExpressionChecker::binary(Operator op, TypedId left, TypedId right, Span where, Span op_span) {
     const Type a = type(left);
     const Type b = type(right);
@@ -340,6 +366,12 @@ TypedId ExpressionChecker::binary(Operator op, TypedId left, TypedId right, Span
         if (is_numeric(a) && is_numeric(b) && (a == b || a == float_type || b == float_type)) {
             typed.type = a == float_type ? b : a;
             typed.args = {spread(left, typed.type), spread(right, typed.type)};
+        } else if (a.kind == Kind::model &&
+                   ((a == b && (op == Operator::add || op == Operator::sub)) ||
+                    (b == float_type && (op == Operator::mul || op == Operator::div)))) {
+            typed.type = a; // a weighted sum of two values of one model
+        } else if (b.kind == Kind::model && a == float_type && op == Operator::mul) {
+            typed.type = b;
         } else if (both_matrix && op != Operator::div) {
             typed.type = mat3_type;
         } else if (op == Operator::mul && a.kind == Kind::mat3 && b == vec3_type) {
@@ -354,7 +386,8 @@ TypedId ExpressionChecker::binary(Operator op, TypedId left, TypedId right, Span
         std::vector<Fix> fixes;
         if (op == Operator::mul && a == vec3_type && b.kind == Kind::mat3)
             fixes.push_back({"put the matrix first", where, text(span(right)) + " * " + text(span(left))});
-        fault(Code::operand_types, op_span, {std::string(symbol(op)), lang::name(a), lang::name(b)}, std::move(fixes));
+        fault(Code::operand_types, op_span,
+              {std::string(symbol(op)), lang::name(a), lang::name(b), what_works(op, a, b)}, std::move(fixes));
         return bad(where);
     }
     return add(std::move(typed));

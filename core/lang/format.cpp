@@ -85,18 +85,23 @@ private:
         const bool space_name = declaration && text(line[0]) == "working";
         TokenKind last = TokenKind::newline; // of the whole text so far, comments aside
         bool unary = false;                  // the last token was a sign of one operand
+        if (open_.empty())
+            heading_ = line[0].kind == TokenKind::keyword && text(line[0]) == row(StatementKind::fn).word;
         for (std::size_t i = 0; i < line.size(); ++i) {
             const Token& token = line[i];
-            if (i > 0)
+            if (heading_ && open_.size() == 1 && token.kind == TokenKind::name && last == TokenKind::name)
+                out += " : "; // one way to write a type
+            else if (i > 0)
                 out.append(spaces(line[i - 1], token, last, unary, declaration, space_name), ' ');
             const bool sign =
                 token.kind == TokenKind::plus || token.kind == TokenKind::minus || token.kind == TokenKind::logical_not;
             unary = sign && !ends_value(i > 0 ? last : before_);
             if (token.kind == TokenKind::open)
                 open_.push_back(out.size() + 1);
-            else if (token.kind == TokenKind::close && !open_.empty())
+            else if (token.kind == TokenKind::close && !open_.empty()) {
                 open_.pop_back();
-            else if (token.kind == TokenKind::open_brace)
+                heading_ = heading_ && !open_.empty();
+            } else if (token.kind == TokenKind::open_brace)
                 ++braces_;
             else if (token.kind == TokenKind::close_brace)
                 braces_ = std::max(0, braces_ - 1);
@@ -140,6 +145,7 @@ private:
     std::string result_;
     std::vector<std::size_t> open_; ///< columns behind open brackets
     int braces_ = 0;
+    bool heading_ = false; ///< in the brackets of a function's arguments
     bool goes_on_ = false; ///< the last line ended in an operator
     TokenKind before_ = TokenKind::newline;
 };

@@ -156,7 +156,7 @@ private:
         s.value = expression();
     }
 
-    // fn = "fn" NAME "(" [ NAME [ TYPE ] { "," NAME [ TYPE ] } ] ")" ( "=" expression | block )
+    // fn = "fn" NAME "(" [ NAME [ [ ":" ] TYPE ] { "," NAME [ [ ":" ] TYPE ] } ] ")" ( "=" expression | block )
     void fn(Statement& s) {
         try {
             fn_heading(s);
@@ -195,7 +195,7 @@ private:
                 skip_newlines();
                 FunctionParameter p;
                 p.name = expect_name("the name of an argument");
-                if (look() == TokenKind::name)
+                if (accept(TokenKind::colon) || look() == TokenKind::name) // without the colon: as it was once written
                     p.type = expect_name("a type");
                 s.parameters.push_back(std::move(p));
                 skip_newlines();

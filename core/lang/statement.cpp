@@ -49,7 +49,7 @@ constexpr std::array rows = {
                  .folds = true},
     StatementRow{.kind = StatementKind::fn,
                  .word = "fn",
-                 .form = "fn NAME(ARGUMENT [TYPE], ...) = EXPRESSION",
+                 .form = "fn NAME(ARGUMENT [: TYPE], ...) = EXPRESSION",
                  .doc =
                      "A function: sees its arguments, aspect and extent alone. Instead of = there may be { lines, the "
                      "last of them the result }.",

@@ -88,7 +88,7 @@ TEST_CASE("every filter that ships, and rules of the language's cases, are what 
     Typing d;
     // Keys that come before anything else is done; then the list and the sheet follow every key, of a part of them.
     d.pause = GENERATE(-1, 0);
-    const std::size_t share = d.pause < 0 ? 1000 : 6;
+    const std::size_t share = d.pause < 0 ? 1000 : 3;
     for (const auto& files : {files_in("/data/filters", share), files_in("/tests/lang/cases/ok", share)})
         for (const std::string& wrong : d.wrong(files)) {
             INFO(wrong);
@@ -227,7 +227,8 @@ TEST_CASE("random keys do in the text what they do in a plain model of text", "[
                 model = now;
                 caret = static_cast<std::size_t>(d.editor().SendScintilla(QsciScintillaBase::SCI_GETCURRENTPOS));
                 history += "<Tab>";
-                if (now != before + behind && caret < now.size() && now[caret] == ')') { // closed by itself: written over
+                if (now != before + behind && caret < now.size() &&
+                    now[caret] == ')') { // closed by itself: written over
                     d.character(')');
                     ++caret;
                     history += ')';

@@ -337,3 +337,27 @@ TEST_CASE("a function is drawn where it has one graph", "[writing]") {
     CHECK(function_picture("blur").isNull());
     CHECK(function_picture("no such thing").isNull());
 }
+
+TEST_CASE("the first words of a fault stand beside its line while the caret is elsewhere", "[gui][faults]") {
+    Driver d;
+    d.replace_text("let s = lumniance(rgb)\nout.r = 1\nout.g = nothing\nout.b = b\n");
+    d.end_of_text();
+    d.settle_text();
+    REQUIRE(QTest::qWaitFor([&] { return !d.editor().line_faults().empty(); }, 3000));
+    // One has its whole message (the first error, for the caret's line has none), the other its first words.
+    REQUIRE(d.editor().line_faults().size() == 1);
+    const auto& fault = d.editor().line_faults().front();
+    CHECK(fault.bad);
+    CHECK(fault.text.contains("nothing"));
+    d.editor().setCursorPosition(2, 3); // its own line: the message goes there, and the other gives its words
+    REQUIRE(QTest::qWaitFor(
+        [&] {
+            const auto& faults = d.editor().line_faults();
+            return !faults.empty() && faults.front().text.contains("lumniance");
+        },
+        3000));
+    CHECK(d.editor().line_faults().size() == 1);
+    d.replace_text("out.r = g\n");
+    d.settle();
+    CHECK(d.editor().line_faults().empty());
+}

@@ -19,8 +19,6 @@ TEST_CASE("every fault has its exact code, its exact place and its fix", "[lang]
     const Faulty faulty = GENERATE(values<Faulty>({
         // A scalar where a colour is expected.
         {"out = g", Code::needs_colour, "g", "out.rgb = vec3(g)"},
-        {"out.rgb = 0.5 * g", Code::needs_colour, "0.5 * g", "out.rgb = vec3(0.5 * g)"},
-        {"out.rg = g", Code::needs_colour, "g", "out.rg = vec2(g)"},
         {"out = rgb", Code::needs_rgb, "rgb", "out.rgb = rgb"},
         // A colour model assigned to out.
         {"let c = hsv(rgb)\nout = c", Code::model_not_colour, "c", "let c = hsv(rgb)\nout.rgb = rgb(c)"},
@@ -43,6 +41,9 @@ TEST_CASE("every fault has its exact code, its exact place and its fix", "[lang]
         {"proof \"x\" : neutrl", Code::unknown_proof, "neutrl", "proof \"x\" : neutral"},
         // Types.
         {"out.r = rgb + vec2(1)", Code::operand_types, "+", ""},
+        {"out.r = rgb < rgb ? 1 : 0", Code::operand_types, "<", ""},
+        {"let c = lab(rgb)\nout.rgb = rgb(c * c)", Code::operand_types, "*", ""},
+        {"let c = lab(rgb) + hsv(rgb)\nout.r = 1", Code::operand_types, "+", ""},
         {"out.rgb = rgb * mat3(1)", Code::operand_types, "*", "out.rgb = mat3(1) * rgb"},
         {"out.r = g ? 1 : 0", Code::condition_type, "g", ""},
         {"out.r = g > 0 ? 1 : rgb", Code::wrong_type, "g > 0 ? 1 : rgb", ""},

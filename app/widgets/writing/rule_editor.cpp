@@ -178,6 +178,7 @@ void RuleEditor::set_diagnostics(const std::vector<lang::Diagnostic>& diagnostic
     }
     // A message whose fault is gone goes at once; a new one waits for a pause, so that lines do not jump.
     shown_.reset();
+    line_faults_.clear();
     if (diagnostics_.empty())
         choose_message();
     else
@@ -216,6 +217,21 @@ void RuleEditor::choose_message() {
     }
     following_ = false;
     place_message();
+    find_line_faults();
+}
+
+void RuleEditor::find_line_faults() {
+    line_faults_.clear();
+    std::set<int> lines;
+    if (const lang::Diagnostic* fault = shown_fault())
+        lines.insert(line_of(fault->span.begin));
+    for (const lang::Severity severity : {lang::Severity::error, lang::Severity::warning})
+        for (const lang::Diagnostic& fault : diagnostics_)
+            if (fault.severity == severity && lines.insert(line_of(fault.span.begin)).second)
+                line_faults_.push_back({std::min(fault.span.begin, static_cast<std::uint32_t>(mirror_.size())),
+                                        QString::fromStdString(lang::message(fault)),
+                                        severity == lang::Severity::error});
+    viewport()->update();
 }
 
 void RuleEditor::place_message() {
@@ -263,18 +279,18 @@ void RuleEditor::select(Span span) {
     SendScintilla(SCI_SETSEL, static_cast<unsigned long>(span.begin), static_cast<long>(span.end));
 }
 
-void RuleEditor::draw_line_values(QPainter& painter) const {
+void RuleEditor::draw_line_ends(QPainter& painter, std::span<const LineValue> ends) const {
     constexpr int gap = 18, least = 34;
     painter.setFont(theme::mono(10.5 * text_size(*this) / usual_text_size));
     const QFontMetrics metrics = painter.fontMetrics();
     const int line_height = static_cast<int>(SendScintilla(SCI_TEXTHEIGHT, 0));
-    for (const LineValue& value : line_values_) {
+    for (const LineValue& value : ends) {
         const long end = SendScintilla(SCI_GETLINEENDPOSITION, static_cast<unsigned long>(line_of(value.end)));
         const int x = static_cast<int>(SendScintilla(SCI_POINTXFROMPOSITION, 0, end)) + gap,
                   y = static_cast<int>(SendScintilla(SCI_POINTYFROMPOSITION, 0, end));
         const int room = viewport()->width() - 8 - x;
         if (room < least)
-            continue; // the trace has them all
+            continue; // the trace has all values, F8 goes to all faults
         const QRect where(x, y, room, line_height);
         painter.setPen(value.bad ? theme::bad : theme::third);
         painter.drawText(where, Qt::AlignRight | Qt::AlignVCenter,
@@ -383,7 +399,8 @@ void RuleEditor::paintEvent(QPaintEvent* event) {
     QsciScintilla::paintEvent(event);
     QPainter painter(viewport());
     draw_colours(painter);
-    draw_line_values(painter);
+    draw_line_ends(painter, line_values_);
+    draw_line_ends(painter, line_faults_);
     if (hasFocus()) {
         painter.fillRect(QRectF(0, 0, 2.5, viewport()->height()), theme::accent);
     }

@@ -8,6 +8,7 @@
 
 #include <optional>
 #include <set>
+#include <span>
 #include <string>
 #include <vector>
 
@@ -47,6 +48,8 @@ public:
         friend bool operator==(const LineValue&, const LineValue&) = default;
     };
     void set_line_values(std::vector<LineValue> values);
+    /// What stands at the ends of lines with faults, the one with the caret or a message excepted.
+    const std::vector<LineValue>& line_faults() const { return line_faults_; }
     const std::vector<LineValue>& line_values() const { return line_values_; }
     void select(Span span);
     /// The space in which three numbers are a colour: under each such colour of the text lies a bar of it.
@@ -69,7 +72,10 @@ protected:
 
 private:
     void take_room();
-    void draw_line_values(QPainter& painter) const;
+    /// Words at the ends of lines, as far as there is room.
+    void draw_line_ends(QPainter& painter, std::span<const LineValue> ends) const;
+    /// The first words of faults whose message is not shown.
+    void find_line_faults();
     void draw_colours(QPainter& painter) const;
     void modified(int position, int type, const char* text, int length);
     void choose_message();
@@ -84,6 +90,7 @@ private:
     std::vector<lang::Diagnostic> diagnostics_;
     std::optional<std::size_t> shown_;
     std::vector<LineValue> line_values_;
+    std::vector<LineValue> line_faults_;
     std::string working_;
     std::vector<document::ColourPlace> colours_;
     bool following_ = false;
