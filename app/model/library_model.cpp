@@ -324,7 +324,7 @@ void LibraryModel::set_favourite(const QString& path, bool favourite) {
 Status LibraryModel::rename(const QString& path, const QString& name) {
     const std::filesystem::path from = path.toStdString();
     if (name.trimmed().isEmpty() || name.contains('/'))
-        return Error{"is no name for a file", name.toStdString(), "A name without slashes is needed."};
+        return Error{"is not a name for a file", name.toStdString(), "A name without slashes is needed."};
     std::filesystem::path to = from.parent_path() / name.trimmed().toStdString();
     if (to.extension() != from.extension())
         to += from.extension();

@@ -10,6 +10,9 @@ namespace kasuri::app {
 /// is.
 QString words(std::string_view text);
 
+/// `one` for 1, else `many` with the number in the place of %1.
+QString counted(int count, const QString& one, const QString& many);
+
 struct Lens;
 /// As `caption`: the title, and where it makes sense the range of what is shown.
 QString lens_caption(const Lens& lens, bool with_range);

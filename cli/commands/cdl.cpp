@@ -53,7 +53,7 @@ int run(const Options& options) {
     const auto found = handover::cdl_of(loaded.subject, options.space);
     if (!found) {
         fmt::print(stderr,
-                   "kasuri-cli cdl: {}: is no colour decision list in {}: neither gains, offsets and a "
+                   "kasuri-cli cdl: {}: is not a colour decision list in {}: neither gains, offsets and a "
                    "saturation, nor three curves (x * slope + offset) ^ power\n",
                    options.rule.filter, options.space.empty() ? loaded.subject.space() : options.space);
         return Exit::rule_failed;

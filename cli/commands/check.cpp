@@ -187,10 +187,11 @@ void print_table(const Work& work, bool several) {
         return;
     }
     if (!work.statements && work.subject.rule()->proofs.empty())
-        fmt::print("The filter has no proof lines; these are the usual ones.\n");
+        fmt::print("Nothing is promised: the filter has no proof lines. What could be promised:\n");
     for (const proof::Outcome& outcome : work.report.outcomes)
         fmt::print("{}\n", proof::report(outcome));
-    fmt::print("{} of {} proofs fail\n", work.report.failed(), work.report.outcomes.size());
+    if (work.report.promised() > 0)
+        fmt::print("{} of {} proofs fail\n", work.report.failed(), work.report.promised());
 }
 
 Json json_of(const Work& work) {
@@ -206,6 +207,7 @@ Json json_of(const Work& work) {
             values[parameters[i].name] = json_number(outcome.values[i]);
         made["proofs"].push_back({{"title", outcome.title},
                                   {"function", outcome.function},
+                                  {"promised", !outcome.offered},
                                   {"passed", outcome.passed},
                                   {"proved", outcome.proved},
                                   {"figure", json_number(outcome.figure)},

@@ -27,7 +27,7 @@ int run(const Options& options) {
                     [](unsigned char c) { return std::isalnum(c) != 0 || c == '_'; });
     if (!good) {
         fmt::print(stderr,
-                   "kasuri-cli glsl: {} is no name for a function of a shader: letters, digits and single _, "
+                   "kasuri-cli glsl: {} is not a name for a function of a shader: letters, digits and single _, "
                    "a letter first\n",
                    options.name);
         return Exit::usage;

@@ -43,7 +43,7 @@ int run(const Options& options) {
     for (const std::string& text : options.wishes) {
         const auto wish = wish_of(text);
         if (!wish) {
-            fmt::print(stderr, "kasuri-cli solve: {} is no wish. Write it like 1,0,0=0.8,0.1,0\n", text);
+            fmt::print(stderr, "kasuri-cli solve: {} is not a wish. Write it like 1,0,0=0.8,0.1,0\n", text);
             return Exit::usage;
         }
         wishes.push_back(*wish);

@@ -79,7 +79,7 @@ std::string lines_in(const Json& object, const char* key) {
         return all;
     if (!found->is_array() ||
         !std::all_of(found->begin(), found->end(), [](const Json& line) { return line.is_string(); }))
-        throw Wrong{fmt::format("its \"{}\" are no list of texts", key)};
+        throw Wrong{fmt::format("its \"{}\" must be a list of texts", key)};
     for (const Json& line : *found)
         all += line.get<std::string>() + "\n";
     return all;
@@ -115,7 +115,7 @@ std::vector<LookStep> steps_of(const Json& list, int depth, std::size_t& count) 
 
 LookStep step_of(const Json& object, int depth, std::size_t& count) {
     if (!object.is_object())
-        throw Wrong{"is no JSON object"};
+        throw Wrong{"is not a JSON object"};
     LookStep step;
     step.label = text_in(object, "label");
     step.filter = text_in(object, "filter");
@@ -129,7 +129,7 @@ LookStep step_of(const Json& object, int depth, std::size_t& count) {
     step.mask_inverted = field<bool>(object, "mask-inverted", false, &Json::is_boolean, "true or false");
     if (const auto values = object.find("values"); values != object.end()) {
         if (!values->is_object())
-            throw Wrong{"its \"values\" are no JSON object"};
+            throw Wrong{"its \"values\" must be a JSON object"};
         for (const auto& [name, value] : values->items()) {
             if (!value.is_number() || !std::isfinite(value.get<double>()))
                 throw Wrong{fmt::format("its value of {} is not a number", name)};
@@ -149,7 +149,7 @@ LookStep step_of(const Json& object, int depth, std::size_t& count) {
     step.mask_soften = pixels("mask-soften", 0);
     if (const auto uses = object.find("uses"); uses != object.end()) {
         if (!uses->is_object())
-            throw Wrong{"its \"uses\" are no JSON object"};
+            throw Wrong{"its \"uses\" must be a JSON object"};
         for (const auto& [name, copy] : uses->items()) {
             if (!copy.is_string())
                 throw Wrong{fmt::format("its copy of {} is not a text", name)};
@@ -165,7 +165,7 @@ LookStep step_of(const Json& object, int depth, std::size_t& count) {
         step.bench = bench->dump(1, '\t', false, Json::error_handler_t::replace) + "\n"; // as bench_text writes it
     step.lut = text_in(object, "lut");
     if (!step.lut.empty() && !is_kind("x" + step.lut, FileKind::lut))
-        throw Wrong{fmt::format("its \"lut\" is {}, which is no ending of a LUT file", step.lut)};
+        throw Wrong{fmt::format("its \"lut\" is {}, which is not the ending of a LUT file", step.lut)};
     step.space = text_in(object, "space", "srgb");
     if (!step.filter.empty() && !step.is_look && !object.contains("text"))
         throw Wrong{fmt::format("it names {} but has no copy of it (\"text\"), and a look does what its copies say",
@@ -257,7 +257,7 @@ Result<Look> look_of(std::string_view text, const std::string& where) {
         return Error{"nests too deeply to be a look", where, left_as_it_is};
     const Json all = Json::parse(text, nullptr, false);
     if (!all.is_object())
-        return Error{"is no look (no JSON object)", where, left_as_it_is};
+        return Error{"is not a look (not a JSON object)", where, left_as_it_is};
     const auto version = all.find(version_key);
     if (version == all.end() || !version->is_number_integer() || version->get<int>() < 1)
         return Error{fmt::format("has no number under \"{}\"", version_key), where, left_as_it_is};
@@ -369,7 +369,7 @@ Result<LookStep> step_from(const std::filesystem::path& file) {
         if (!content)
             return content.error();
         if (utf8_fault(content.value()) != std::string::npos)
-            return Error{"is no LUT of text", file.string(), ""};
+            return Error{"is not a text LUT", file.string(), ""};
         step.lut = lower_ending(file);
         step.lut_text = SharedText(std::move(content.value()));
         return step;

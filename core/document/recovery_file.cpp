@@ -23,7 +23,7 @@ Result<Recovery> recovery_of(std::string_view text, const std::string& where) {
     const Json all = Json::parse(text, nullptr, false);
     const auto fault = [&](std::string what) { return Error{std::move(what), where, "It is left where it is."}; };
     if (!all.is_object() || !all.contains(version_key) || !all[version_key].is_number_integer())
-        return fault("is no recovery file");
+        return fault("is not a recovery file");
     if (all[version_key].get<int>() > recovery_version)
         return fault(fmt::format("is a recovery file of version {}; this Kasuri knows version {}",
                                  all[version_key].get<int>(), recovery_version));

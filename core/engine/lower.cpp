@@ -51,7 +51,9 @@ public:
             Value channels;
             for (int c = 0; c < width(rule.sources[k].type); ++c)
                 channels.push_back(g_.source_input(slot++));
-            const std::string_view of = own < options.source_spaces.size() ? options.source_spaces[own] : "";
+            std::string_view of; // not by ?: with "", which would be a view of a string that is gone
+            if (own < options.source_spaces.size())
+                of = options.source_spaces[own];
             ++own;
             // A single channel is a mask or a plate: numbers as they are. So is alpha.
             if (channels.size() >= 3) {

@@ -164,7 +164,7 @@ std::vector<std::string> baked_endings() {
 Status write_baked(const std::filesystem::path& path, const LutSteps& steps) {
     const char* format = name_of_baked(lower_ending(path));
     if (!format)
-        return Error{"is no kind of LUT that can be written", path.string(),
+        return Error{"is not a kind of LUT that can be written", path.string(),
                      fmt::format("Endings: {}.", fmt::join(baked_endings(), " "))};
     std::ostringstream content;
     try {

@@ -78,7 +78,7 @@ private:
         if (statement == "filter" || statement == "note" || statement == "use")
             return;
         if (statement == "source")
-            return p_.kind_before() == TokenKind::colon ? types({vec4_type, vec3_type, float_type}, false) : void();
+            return source();
         if (statement == "preset")
             return preset();
         if (statement == "param")
@@ -142,6 +142,15 @@ private:
                 add(CompletionKind::statement, row.word, row.form, row.doc);
         if (p_.in_function)
             expression(); // the result
+    }
+
+    void source() {
+        if (p_.kind_before() == TokenKind::colon)
+            return types({vec4_type, vec3_type, float_type}, false);
+        if (p_.kind_before() != TokenKind::assign)
+            return;
+        add(CompletionKind::word, "picture", "", "the picture as it came into the look");
+        add(CompletionKind::word, "step", "step \"LABEL\"", "what an earlier step of the look made");
     }
 
     void preset() {

@@ -321,7 +321,7 @@ std::string what_works(Operator op, Type a, Type b) {
         return "Values of one model can be added and weighted by numbers; else work on their components, or on rgb( ) "
                "of them.";
     if (a.kind == Kind::bool_ || b.kind == Kind::bool_)
-        return "A condition is no number: write condition ? 1.0 : 0.0.";
+        return "A condition is not a number: write condition ? 1.0 : 0.0.";
     if (a.kind == Kind::mat3 || b.kind == Kind::mat3)
         return "A matrix is multiplied by a vec3 behind it, another matrix, or a float.";
     return "Both sides must have one type, or one must be a float.";

@@ -172,6 +172,7 @@ struct ProofLine {
     std::string text{};                  ///< the condition as it is written
     std::shared_ptr<const Rule> other{}; ///< the filter that a function compares with
     std::string file{};                  ///< its name
+    bool offered = false;                ///< nobody wrote it: what could be promised
 };
 
 /// A rule that has been checked: immutable, and without errors if `check` reported none.

@@ -129,7 +129,7 @@ Renamed renamed(std::string_view source, const Symbol& symbol, std::string_view 
         tokens.size() >= 1 && tokens[0].kind == TokenKind::name && tokens[0].span.size() == name.size();
     if (!is_name)
         return {{},
-                fmt::format("{} is no name: letters, digits and _, a letter first, and no word of the language",
+                fmt::format("{} is not a name: letters, digits and _, a letter first, and no word of the language",
                             name.empty() ? "nothing" : name)};
     if (name == symbol.name)
         return {std::string(source), {}};

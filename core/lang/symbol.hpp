@@ -24,7 +24,7 @@ struct Renamed {
     std::string fault; ///< why it cannot be
 };
 
-/// Gives the symbol another name everywhere. Refused if that is no name, or is known already: what a text means must
+/// Gives the symbol another name everywhere. Refused if that is not a name, or is known already: what a text means must
 /// not change.
 Renamed renamed(std::string_view source, const Symbol& symbol, std::string_view name, const Vocabulary& vocabulary);
 

@@ -226,7 +226,7 @@ Result<lang::Rule> mask_rule(const document::LookStep& step, std::string_view wo
             where, mask_help};
     }
     if (checked.rule.exprs[*checked.rule.print].type != lang::float_type)
-        return Error{"its mask is no single number", where, mask_help};
+        return Error{"its mask must be a single number", where, mask_help};
     if (print != expression) {
         with.print = print;
         checked = lang::check(text, builtins::vocabulary(), with);

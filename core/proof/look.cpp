@@ -28,7 +28,7 @@ Result<lang::Rule> look_statements(const std::string& proofs, const std::string&
     for (std::size_t i = 0; i < lines.size(); ++i)
         if (!may_stand(lines[i]))
             return Error{
-                fmt::format("\"{}\" is no proof line", trimmed(lines[i])),
+                fmt::format("\"{}\" is not a proof line", trimmed(lines[i])),
                 fmt::format("proofs of the look, line {}", i + 1),
                 "Write proof \"title\" : neutral, or proof \"title\" on TARGET : a condition on r, g, b and out."};
     // The line of the space stands first, so that their own lines are one further down.

@@ -64,6 +64,7 @@ std::vector<lang::ProofLine> lines_of(const lang::Rule& rule) {
         lang::ProofLine line;
         line.title = function->title;
         line.function = function->name;
+        line.offered = true;
         lines.push_back(std::move(line));
     }
     return lines;
@@ -139,6 +140,7 @@ std::optional<Outcome> check(const subject::Subject& about, const lang::ProofLin
     const std::vector<std::vector<float>> sources = subject::source_settings(about);
     Outcome outcome;
     outcome.of_look = statements != nullptr;
+    outcome.offered = line.offered;
     outcome.space = about.in_space();
     outcome.title = line.title.empty() ? std::string(function.title) : line.title;
     outcome.function = line.function;
@@ -200,9 +202,13 @@ std::string opposite(const std::string& relation) {
 
 std::string report(const Outcome& outcome) {
     std::string text =
-        fmt::format("{}  {}  {} {} {}", outcome.passed ? "pass" : "FAIL", outcome.title, number_text(outcome.figure, 3),
+        fmt::format("{}  {}  {} {} {}",
+                    outcome.offered      ? outcome.passed ? "holds" : "does not hold"
+                        : outcome.passed ? "pass"
+                                         : "FAIL",
+                    outcome.title, number_text(outcome.figure, 3),
                     outcome.passed ? outcome.relation : opposite(outcome.relation), number_text(outcome.limit, 3));
-    if (!outcome.passed) {
+    if (!outcome.passed && !outcome.offered) {
         const auto triple = [](const std::array<float, 4>& c) {
             return fmt::format("({}, {}, {})", number_text(c[0], 4), number_text(c[1], 4), number_text(c[2], 4));
         };

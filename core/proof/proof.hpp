@@ -55,7 +55,7 @@ struct Function {
     double limit;                                       ///< when a rule says none; passed if figure <= limit
     bool at_defaults;                                   ///< measured at the defaults only
     std::optional<Measurement> (*measure)(const Task&); ///< nothing if cancelled
-    bool usual = false;                                 ///< stands in for the proofs of a rule that has none
+    bool usual = false;                                 ///< offered to a rule that promises nothing
     /// Whether it is certain for every finite colour, by algebra (insight/algebra), in exact arithmetic: for the
     /// values, and where they play no part for all of them. Null: it can only be measured.
     bool (*shown)(const Task&) = nullptr;
@@ -89,10 +89,11 @@ struct Outcome {
     std::vector<std::string> varied{}; ///< further pictures that were taken to be this and that: there is none
     int variations = 1;                ///< how many things they were taken to be
     bool of_look = false;              ///< as a whole
+    bool offered = false;              ///< nobody promised it: whether it holds is told, and judges nothing
     std::string space{};               ///< of the numbers of the worst place
 };
 
-/// The rule's own proof lines, or all functions if it has none.
+/// The rule's own proof lines, or those that are offered if it has none.
 std::vector<lang::ProofLine> lines_of(const lang::Rule& rule);
 
 /// Defaults, every preset, each parameter at either end (a choice at every option), all low, all high: without repeats.

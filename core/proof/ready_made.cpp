@@ -40,21 +40,6 @@ std::vector<ReadyMade> table() {
 
 } // namespace
 
-std::string lines_to_add(const lang::Rule& rule, const ReadyMade& row) {
-    if (!rule.proofs.empty())
-        return row.line;
-    std::string lines;
-    for (const lang::ProofLine& usual : lines_of(rule))
-        if (usual.title != row.title)
-            for (const ReadyMade& each : ready_made())
-                if (each.title == usual.title) {
-                    std::string plain = each.line;
-                    std::erase(plain, '$'); // the caret goes to the one that was asked for
-                    lines += plain + "\n";
-                }
-    return lines + row.line;
-}
-
 std::span<const ReadyMade> ready_made() {
     static const std::vector<ReadyMade> rows = table();
     return rows;

@@ -13,7 +13,9 @@ struct FilterReport {
     std::string fault{}; ///< why it could not be checked at all
     double seconds = 0;
 
+    /// Of what was promised; what is offered judges nothing.
     int failed() const;
+    int promised() const;
     bool good() const { return fault.empty() && failed() == 0; }
 };
 

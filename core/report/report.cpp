@@ -121,15 +121,21 @@ std::string values_table(const lang::Rule& rule, const std::vector<double>& valu
 }
 
 std::string row_of(const proof::Outcome& outcome) {
+    const char* const judged = outcome.passed ? "&#10003; passes" : "&#10007; fails";
     return fmt::format(
         "<tr><td class=\"{}\">{}</td><td>{}</td><td class=\"n\">{} {} {}</td><td class=\"q\">{}</td></tr>",
-        outcome.passed ? "ok" : "no", outcome.passed ? "&#10003; passes" : "&#10007; fails", escaped(outcome.title),
+        outcome.offered      ? "q"
+            : outcome.passed ? "ok"
+                             : "no",
+        outcome.offered ? outcome.passed ? "holds" : "does not hold" : judged, escaped(outcome.title),
         number_text(outcome.figure, 3), escaped(outcome.passed ? outcome.relation : proof::opposite(outcome.relation)),
         number_text(outcome.limit, 3), escaped(proof::how_known(outcome)));
 }
 
 std::string proofs_table(const subject::Subject& subject, const CancelToken& cancel) {
-    std::string text = "<table>";
+    std::string text = subject.rule()->proofs.empty()
+        ? "<p class=\"q\">Nothing is promised: there are no proof lines. What could be promised:</p>\n<table>"
+        : "<table>";
     const std::vector<std::vector<double>> settings = {subject.values()};
     for (const lang::ProofLine& line : proof::lines_of(*subject.rule()))
         if (const auto outcome = proof::check(subject, line, settings, cancel))

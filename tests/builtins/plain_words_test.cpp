@@ -9,7 +9,8 @@ namespace {
 
 void same(const std::string& a, const std::string& b) {
     INFO(a << "\n" << b);
-    for (const Colour in : {Colour{0.1f, 0.5f, 0.9f, 1.0f}, Colour{0.9f, -0.2f, 1.7f, 0.5f}, Colour{0.3f, 0.3f, 0.3f, 1.0f}}) {
+    for (const Colour in :
+         {Colour{0.1f, 0.5f, 0.9f, 1.0f}, Colour{0.9f, -0.2f, 1.7f, 0.5f}, Colour{0.3f, 0.3f, 0.3f, 1.0f}}) {
         const Colour x = run_one(a, in), y = run_one(b, in), exact = reference_one(good_rule(a), in);
         for (std::size_t c = 0; c < 4; ++c) {
             CHECK(x[c] == Approx(y[c]).margin(1e-6));

@@ -129,12 +129,26 @@ TEST_CASE("check measures proofs and its exit code tells", "[cli]") {
     CHECK(good.exit == 0);
     CHECK(good.out.find("pass  greys stay grey") != std::string::npos);
     CHECK(good.out.find("0 of 3 proofs fail") != std::string::npos);
-    const std::string tinting = folder.write("tint.kasuri", "param k = 0 in 0 .. 1\nout.r = r + 0.1 * k\n");
+    const std::string rule = "param k = 0 in 0 .. 1\nout.r = r + 0.1 * k\n";
+    const std::string tinting = folder.write("tint.kasuri",
+                                             rule +
+                                                 "proof \"greys stay grey\" : neutral\n"
+                                                 "proof \"identity at defaults\" : identity\n");
     const Ran bad = cli(folder, "check " + tinting);
     CHECK(bad.exit == 1);
     CHECK(bad.out.find("FAIL  greys stay grey  0.1 > 0.0001") != std::string::npos);
     CHECK(bad.out.find("pass  identity at defaults") != std::string::npos);
     CHECK(cli(folder, "check " + tinting + " --set k=0").exit == 0);
+    // What nobody has promised is told, and judges nothing.
+    const std::string free = folder.write("free.kasuri", rule);
+    const Ran offered = cli(folder, "check " + free + " --junit " + folder.file("free.xml"));
+    CHECK(offered.exit == 0);
+    CHECK(offered.out.find("Nothing is promised") != std::string::npos);
+    CHECK(offered.out.find("does not hold  greys stay grey  0.1 > 0.0001") != std::string::npos);
+    CHECK(offered.out.find("holds  identity at defaults") != std::string::npos);
+    CHECK(offered.out.find("FAIL") == std::string::npos);
+    CHECK(folder.read("free.xml").find("tests=\"0\"") != std::string::npos);
+    CHECK(cli(folder, "check --json " + free).out.find("\"promised\":false") != std::string::npos);
 }
 
 TEST_CASE("render and bake write their files", "[cli]") {

@@ -55,7 +55,7 @@ TEST_CASE("what cannot be read is an entry with its fault", "[library]") {
     write(folder / "bytes.kasuri", "out.r = \xff\n");
     write(folder / "broken.kasurilook", "{");
     CHECK(library_entry(folder / "bytes.kasuri").fault.find("UTF-8") != std::string::npos);
-    CHECK(library_entry(folder / "broken.kasurilook").fault.find("no look") != std::string::npos);
+    CHECK(library_entry(folder / "broken.kasurilook").fault.find("not a look") != std::string::npos);
     CHECK_FALSE(library_entry(folder / "gone.kasuri").fault.empty());
     Look look;
     look.title = "River";

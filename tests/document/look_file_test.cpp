@@ -48,8 +48,8 @@ TEST_CASE("fields of later versions are kept, newer versions and wrong values ar
     CHECK(look_of(look_text(kept), "x").value() == kept);
     CHECK(look_text(kept).find("\"grain\"") != std::string::npos);
     CHECK(look_text(kept).find("\"mood\"") != std::string::npos);
-    CHECK(fault("no look").find("no JSON object") != std::string::npos);
-    CHECK(fault("[]").find("no JSON object") != std::string::npos);
+    CHECK(fault("no look").find("not a JSON object") != std::string::npos);
+    CHECK(fault("[]").find("not a JSON object") != std::string::npos);
     CHECK(fault("{}").find("kasuri-look") != std::string::npos);
     CHECK(fault(R"({"kasuri-look": 2})").find("is of version 2") != std::string::npos);
     CHECK(fault(R"({"kasuri-look": 1, "steps": 5})").find("steps") != std::string::npos);
@@ -131,7 +131,7 @@ TEST_CASE("looks within looks, masks, copies and LUTs come back as they were wri
     CHECK(fault(R"({"kasuri-look": 1, "steps": [{"mask-soften": -1}]})").find("mask-soften") != std::string::npos);
     CHECK(fault(R"({"kasuri-look": 1, "steps": [{"uses": {"a": 1}}]})").find("its copy of a is not a text") !=
           std::string::npos);
-    CHECK(fault(R"({"kasuri-look": 1, "steps": [{"lut": ".exe"}]})").find("no ending of a LUT file") !=
+    CHECK(fault(R"({"kasuri-look": 1, "steps": [{"lut": ".exe"}]})").find("not the ending of a LUT file") !=
           std::string::npos);
     std::string deep = R"({"kasuri-look": 1, "steps": [)", end = "]}";
     for (int i = 0; i < 12; ++i) {

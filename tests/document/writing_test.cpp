@@ -46,8 +46,8 @@ TEST_CASE("a name is renamed where it is meant, and nowhere else", "[writing]") 
     CHECK(renamed_at(text, "meet here", "x") == "no symbol");
     CHECK(renamed_at(text, "meet = 0", "c").find("stands in the text already") != std::string::npos);
     CHECK(renamed_at(text, "meet = 0", "rgb").find("already") != std::string::npos);
-    CHECK(renamed_at(text, "meet = 0", "2x").find("is no name") != std::string::npos);
-    CHECK(renamed_at(text, "meet = 0", "let").find("is no name") != std::string::npos);
+    CHECK(renamed_at(text, "meet = 0", "2x").find("is not a name") != std::string::npos);
+    CHECK(renamed_at(text, "meet = 0", "let").find("is not a name") != std::string::npos);
     const auto symbol = lang::symbol_at(text, text.find("half(meet), meet"));
     REQUIRE(symbol);
     CHECK(symbol->definition.begin == text.find("half(meet float"));

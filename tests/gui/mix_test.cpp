@@ -120,7 +120,7 @@ TEST_CASE("a rule that is a matrix shows it however it is written, and can be wr
     // No matrix: said, and one can be added behind.
     d.replace_text("out.rgb = rgb * rgb\n");
     d.settle();
-    CHECK(d.panel.said().contains("no matrix"));
+    CHECK(d.panel.said().contains("not a matrix"));
     d.panel.write_matrix();
     d.settle();
     CHECK(d.text() == "out.rgb = rgb * rgb\nout.rgb = mat3(1, 0, 0,  0, 1, 0,  0, 0, 1) * out.rgb\n");

@@ -107,7 +107,7 @@ TEST_CASE("only proof lines are the proofs of a look", "[proof][look]") {
     CHECK(error("").empty());
     CHECK(error("// what it keeps\n\nproof \"a\" : neutral\nproof \"b\" on grey_ramp : out.r >= 0 || r < 0\n").empty());
     CHECK(error("proof \"a\" : neutral\nout.r = 1").find("line 2") != std::string::npos);
-    CHECK(error("proofs").find("no proof line") != std::string::npos);
+    CHECK(error("proofs").find("not a proof line") != std::string::npos);
     CHECK(error("proof \"a\" : neutral\nproof \"b\" : neutrl").find("line 2") != std::string::npos);
     CHECK(error("proof \"a\" : meet > 0").find("line 1") != std::string::npos); // values of steps are their own
     CHECK(error("proof \"a\" : equals \"gone.kasuri\"").find("line 1") != std::string::npos);
@@ -130,8 +130,10 @@ TEST_CASE("the proofs of a look are kept in its file as lines", "[document][look
     step.proofs = promise.look.proofs;
     outer.steps.push_back(step);
     CHECK(document::look_of(document::look_text(outer), "here").value() == outer);
-    CHECK(document::look_of(R"({"kasuri-look": 1, "proofs": "text"})", "here").error().what.find("no list of texts") !=
-          std::string::npos);
-    CHECK(document::look_of(R"({"kasuri-look": 1, "proofs": [1]})", "here").error().what.find("no list of texts") !=
-          std::string::npos);
+    CHECK(document::look_of(R"({"kasuri-look": 1, "proofs": "text"})", "here")
+              .error()
+              .what.find("must be a list of texts") != std::string::npos);
+    CHECK(document::look_of(R"({"kasuri-look": 1, "proofs": [1]})", "here")
+              .error()
+              .what.find("must be a list of texts") != std::string::npos);
 }

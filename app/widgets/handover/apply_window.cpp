@@ -1,6 +1,7 @@
 #include "widgets/handover/apply_window.hpp"
 
 #include "model/file_names.hpp"
+#include "model/words.hpp"
 
 #include "model/on_bench.hpp"
 #include "widgets/parts/heading.hpp"
@@ -138,7 +139,7 @@ QHBoxLayout* ApplyWindow::option_row() {
     frames_->setToolTip(tr("1-240, 1-240x2 or 1,5,9-12"));
     frames_->setFixedWidth(150);
     frames_->setAccessibleName(tr("Frames"));
-    resume_ = new QCheckBox(tr("leave what is there and younger"), this);
+    resume_ = new QCheckBox(tr("skip files that are there already and newer"), this);
     options->addWidget(kind_);
     options->addSpacing(10);
     options->addWidget(new QLabel(tr("frames"), this));
@@ -230,7 +231,8 @@ void ApplyWindow::set_inputs(const QStringList& inputs) {
         say(QString::fromStdString(taken.error().text()), true);
         return;
     }
-    from_->setText(inputs.size() == 1 ? inputs.front() : tr("%n picture(s)", "", model_->rowCount()));
+    from_->setText(inputs.size() == 1 ? inputs.front()
+                                      : counted(model_->rowCount(), tr("1 picture"), tr("%1 pictures")));
     if (output_->text().isEmpty()) {
         const QFileInfo facts(inputs.front());
         set_output((facts.isDir() ? facts.absoluteFilePath() : facts.absolutePath()) + "-" +

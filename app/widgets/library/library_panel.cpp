@@ -1,6 +1,7 @@
 #include "widgets/library/library_panel.hpp"
 
 #include "model/bench.hpp"
+#include "model/words.hpp"
 #include "widgets/files/files.hpp"
 #include "widgets/look/look_actions.hpp"
 #include "widgets/parts/heading.hpp"
@@ -262,7 +263,7 @@ void LibraryPanel::show_chosen() {
         const QString note = index.data(LibraryModel::note_role).toString(),
                       tags = index.data(LibraryModel::tags_role).toString();
         if (const int steps = index.data(LibraryModel::look_role).toInt(); steps > 0)
-            told << tr("A look of %n step(s).", "", steps);
+            told << counted(steps, tr("A look of 1 step."), tr("A look of %1 steps."));
         if (!note.isEmpty())
             told << note;
         if (!tags.isEmpty())

@@ -7,6 +7,7 @@
 #include "model/bench.hpp"
 #include "model/file_names.hpp"
 #include "model/recent.hpp"
+#include "model/words.hpp"
 #include "proof/proof.hpp"
 #include "widgets/proofs/promise_window.hpp"
 
@@ -166,8 +167,9 @@ void LookActions::add_cdl(const QString& file) {
         bench_.look().add(std::move(step), bench_.look().current() + 1);
     }
     remember_file(file);
-    bench_.say(tr("%n correction(s) as steps, meant in acescct: change \u201cworking\u201d if they are not", "",
-                  static_cast<int>(all.value().size())));
+    bench_.say(
+        counted(static_cast<int>(all.value().size()), tr("1 correction as a step"), tr("%1 corrections as steps")) +
+        tr(", meant in acescct: change \u201cworking\u201d if they are not"));
 }
 
 void LookActions::add_files(const QStringList& files, int at) {

@@ -52,8 +52,11 @@ void ProofItem::show_outcome(const proof::Outcome& outcome) {
         tip += tr("\nWorst on %1: %2  \u2192  %3")
                    .arg(target_words(outcome.worst.target), triple(outcome.worst.before), triple(outcome.worst.after));
     }
+    if (outcome.offered)
+        tip += "\n" + tr("Nobody promised this: the + adds it to the rule.");
     setToolTip(tip);
-    setAccessibleName(title() + (outcome.passed ? tr(" passes ") : tr(" fails ")) + figure_text());
+    setAccessibleName(outcome.offered ? tr("Not promised: %1 %2").arg(title(), figure_text())
+                                      : title() + (outcome.passed ? tr(" passes ") : tr(" fails ")) + figure_text());
     updateGeometry();
     update();
 }
@@ -68,6 +71,8 @@ QString ProofItem::title() const {
 }
 
 QString ProofItem::figure_text() const {
+    if (outcome_.offered)
+        return outcome_.passed ? outcome_.proved ? tr("holds, proved") : tr("holds") : tr("does not hold on");
     if (outcome_.passed && outcome_.proved)
         return tr("proved");
     if (outcome_.passed)
@@ -101,10 +106,11 @@ void ProofItem::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     if (old_)
         painter.setOpacity(0.55);
-    theme::draw_mark(painter, QRectF(12, (height() - mark) / 2.0, mark, mark), outcome_.passed);
-    int x = 12 + mark + 8;
-    painter.setFont(theme::face(12.5, true));
-    painter.setPen(theme::text);
+    if (!outcome_.offered)
+        theme::draw_mark(painter, QRectF(12, (height() - mark) / 2.0, mark, mark), outcome_.passed);
+    int x = outcome_.offered ? 12 : 12 + mark + 8;
+    painter.setFont(theme::face(12.5, !outcome_.offered));
+    painter.setPen(outcome_.offered ? theme::second : theme::text);
     const bool cut = !figures(brief_);
     const QString words = painter.fontMetrics().elidedText(title(), Qt::ElideRight, width() - x - (cut ? 8 : 0));
     if (cut && !outcome_.passed) { // a link, as its place would be
@@ -123,7 +129,7 @@ void ProofItem::paintEvent(QPaintEvent*) {
         QFont link = theme::face();
         link.setUnderline(true);
         painter.setFont(link);
-        painter.setPen(theme::text);
+        painter.setPen(outcome_.offered ? theme::second : theme::text);
         painter.drawText(QRect(x, 0, width(), height()), Qt::AlignLeft | Qt::AlignVCenter,
                          target_words(outcome_.worst.target));
     }
@@ -177,18 +183,20 @@ void ProofsBar::show_outcomes(const std::vector<proof::Outcome>& outcomes, bool 
         row_->insertWidget(static_cast<int>(items_.size()), item);
         items_.push_back(item);
     }
-    std::size_t failed = 0;
+    std::size_t failed = 0, promised = 0;
     for (std::size_t i = 0; i < outcomes.size(); ++i) {
         items_[i]->show_outcome(outcomes[i]);
         items_[i]->set_old(old_);
-        failed += outcomes[i].passed ? 0 : 1;
+        promised += outcomes[i].offered ? 0 : 1;
+        failed += outcomes[i].passed || outcomes[i].offered ? 0 : 1;
     }
     sum_->setToolTip(fault);
     sum_->setText(!fault.isEmpty()                   ? tr("the look's own proofs are not measured")
-                      : !of_rule && outcomes.empty() ? tr("the active step is no rule: nothing is proved of it")
+                      : !of_rule && outcomes.empty() ? tr("the active step is not a rule: nothing is proved of it")
                       : old_                         ? tr("old")
-                      : failed == 0                  ? tr("all %1 pass").arg(outcomes.size())
-                                                     : tr("%1 of %2 fail").arg(failed).arg(outcomes.size()));
+                      : promised == 0                ? tr("nothing promised")
+                      : failed == 0                  ? tr("all %1 pass").arg(promised)
+                                                     : tr("%1 of %2 fail").arg(failed).arg(promised));
     make_room();
 }
 

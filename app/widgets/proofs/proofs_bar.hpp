@@ -46,7 +46,7 @@ class ProofsBar : public QWidget {
     Q_OBJECT
 public:
     explicit ProofsBar(QWidget* parent = nullptr);
-    /// `of_rule`: false if the active step is no rule, which promises nothing. `fault`: of the proofs of the look.
+    /// `of_rule`: false if the active step is not a rule, which promises nothing. `fault`: of the proofs of the look.
     void show_outcomes(const std::vector<proof::Outcome>& outcomes, bool of_rule = true, const QString& fault = {});
     void set_old(bool old);
     const std::vector<ProofItem*>& items() const { return items_; }

@@ -163,7 +163,7 @@ void MixPanel::refresh() {
     if (!session_.compiles())
         words << tr("the rule does not compile");
     else if (!shown_)
-        words << tr("the rule is no matrix");
+        words << tr("the rule is not a matrix");
     if (shown_) {
         const std::string working = std::string(engine::working_space(*rule));
         const colour::Space* space = colour::find_space(working);

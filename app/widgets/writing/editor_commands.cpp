@@ -175,9 +175,7 @@ void EditorCommands::fill_proofs(QMenu& menu) {
     for (const proof::ReadyMade& row : proof::ready_made())
         menu.addAction(words(row.title), this,
                        [this, &row] {
-                           write(document::with_last_line(session_.text(),
-                                                          session_.rule() ? proof::lines_to_add(*session_.rule(), row)
-                                                                          : row.line),
+                           write(document::with_last_line(session_.text(), row.line),
                                  tr("proof: %1").arg(words(row.title)));
                        })
             ->setToolTip(words(row.doc));
