@@ -467,22 +467,21 @@ std::optional<CellResult> PreviewWorker::cell(const PreviewRequest& request, con
     // A cell may have a rule of its own: a take.
     RuleState* const taken = job.take ? of_take(request, *job.take, result.fault) : nullptr;
     RuleState& mine = taken ? *taken : rule_;
+    if (through.after_step > 0 && !mine.has_step(through.after_step))
+        result.fault = "there is no step " + std::to_string(through.after_step);
     if (coarse && job.region.isNull() && job.pixels.width() < input->width && job.pixels.height() < input->height)
         return paint_coarse(job, through, mine, input, result, cancel) ? std::optional(std::move(result))
                                                                        : std::nullopt;
     const PicturePtr before = compares_ ? ran(against_.whole(), input, job.file, cancel) : input;
-    const PicturePtr after = before ? ran(mine.whole(), input, job.file, cancel) : nullptr;
+    // Numbers, pins and readings of the cell are of what it shows: of a step, where that is chosen.
+    const std::optional<subject::Subject> seen = seen_of(mine, through);
+    const PicturePtr after = !before ? nullptr : seen ? ran(*seen, input, job.file, cancel) : input;
     if (!after)
         return std::nullopt;
     result.before_pixels = before;
     result.after_pixels = after;
     const auto side = [&](bool is_after) -> std::optional<Painted> {
         const PicturePtr& picture = is_after ? after : before;
-        if (is_after && through.after_step > 0) {
-            const std::optional<subject::Subject> seen = seen_of(mine, through);
-            const PicturePtr so_far = seen ? ran(*seen, input, job.file, cancel) : input;
-            return so_far ? std::optional(painted(downscaled(so_far, job), lens("colour"), nullptr)) : std::nullopt;
-        }
         if (!through.of_rule())
             return painted(downscaled(picture, job), through, through.compares ? downscaled(before, job) : nullptr);
         std::string fault;

@@ -104,6 +104,7 @@ void RecoveryKeeper::write_now() {
 void RecoveryKeeper::wrote(const Status& status) {
     if (status) {
         told_ = false;
+        emit kept();
         return;
     }
     written_.reset(); // tried again with the next change

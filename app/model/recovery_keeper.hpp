@@ -38,6 +38,8 @@ public:
     void write_now();
     /// Waits until that has been done.
     void finish() { writer_.waitForDone(); }
+    /// How long a change may wait for that, in milliseconds; further changes do not put it off.
+    int longest_wait() const { return soon_.interval(); }
     const std::filesystem::path& file() const { return file_; }
 
     /// What programs that run no more have left in the folder. What cannot be read is left out and left there.
@@ -47,6 +49,7 @@ public:
     static std::filesystem::path usual_folder();
 
 signals:
+    void kept();                             ///< what was unsaved when it was written stands in the file
     void failed(const kasuri::Error& error); ///< told once
 
 private:

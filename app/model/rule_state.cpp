@@ -102,6 +102,10 @@ void RuleState::put(const ValueMap& values, const subject::Bindings& bindings, c
     whole_.subject = whole_.subject.with_bindings(bindings);
 }
 
+bool RuleState::has_step(int number) const {
+    return around_ && number >= 1 && static_cast<std::size_t>(number) <= around_->look.steps.size();
+}
+
 std::optional<subject::Subject> RuleState::up_to(int number) const {
     if (!around_)
         return whole_.subject;

@@ -44,6 +44,8 @@ public:
     /// What steps 1 to `number` of the look make; none above what is shown counts. The rule alone for a filter by
     /// itself; nothing if all those steps are off or left out, and the picture is as it came.
     std::optional<subject::Subject> up_to(int number) const;
+    /// Whether there is a look of so many steps.
+    bool has_step(int number) const;
     /// Steps of the look that are left out, and why.
     const std::vector<std::pair<std::size_t, Error>>& faults() const { return whole_.faults; }
     bool is_look() const { return around_ != nullptr; }

@@ -29,50 +29,41 @@ NodeId in_turn(Graph& g, NodeId degrees) {
 constexpr double degree = std::numbers::pi / 180;
 constexpr std::string_view own = "own definition, as its line says";
 
+/// Of x, the two borders, and one softness for both or one for each.
+void zone_shares(Shape shape, const double* const* x, double* r) {
+    const double* const soft_high = shape.count == 5 ? x[4] : x[3];
+    const double above_low = soft_step(*x[1], *x[3], *x[0]), above_high = soft_step(*x[2], *soft_high, *x[0]);
+    r[0] = 1 - above_low;
+    r[1] = above_low * (1 - above_high);
+    r[2] = above_low * above_high;
+}
+
+void lower_zone_shares(Graph& g, Shape shape, const NodeId* const* x, NodeId* r) {
+    const NodeId above_low = soft_step(g, *x[1], *x[3], *x[0]),
+                 above_high = soft_step(g, *x[2], shape.count == 5 ? *x[4] : *x[3], *x[0]);
+    r[0] = g.sub(g.constant(1), above_low);
+    r[2] = g.mul(above_low, above_high);
+    r[1] = g.sub(above_low, r[2]);
+}
+
 } // namespace
 
 std::vector<Builtin> masks() {
     Rows table;
     const lang::Slot number = exactly(float_type), point = exactly(vec2_type);
     table
-        .typed(
-            "zones", {"x", "low", "high", "softness"}, {number, number, number, number}, exactly(vec3_type),
-            "Shares of the dark, middle and light zone, which always sum to 1: below low, between, above high; each "
-            "border is a smoothstep `softness` wide around it.",
-            own, {{{0.1, 0.3, 0.7, 0.2}, 1}, {{0.3, 0.3, 0.7, 0.2}, 0.5}, {{0.5, 0.3, 0.7, 0.2}, 0}},
-            [](Shape, const double* const* x, double* r) {
-                const double above_low = soft_step(*x[1], *x[3], *x[0]), above_high = soft_step(*x[2], *x[3], *x[0]);
-                r[0] = 1 - above_low;
-                r[1] = above_low * (1 - above_high);
-                r[2] = above_low * above_high;
-            },
-            [](Graph& g, Shape, const NodeId* const* x, NodeId* r) {
-                const NodeId above_low = soft_step(g, *x[1], *x[3], *x[0]),
-                             above_high = soft_step(g, *x[2], *x[3], *x[0]);
-                r[0] = g.sub(g.constant(1), above_low);
-                r[2] = g.mul(above_low, above_high);
-                r[1] = g.sub(above_low, r[2]);
-            })
+        .typed("zones", {"x", "low", "high", "softness"}, {number, number, number, number}, exactly(vec3_type),
+               "Shares of the dark, middle and light zone, which always sum to 1: below low, between, above high; each "
+               "border is a smoothstep `softness` wide around it.",
+               own, {{{0.1, 0.3, 0.7, 0.2}, 1}, {{0.3, 0.3, 0.7, 0.2}, 0.5}, {{0.5, 0.3, 0.7, 0.2}, 0}}, zone_shares,
+               lower_zone_shares)
         .jumps = true;
     // Its two borders may be of different softness.
     table
-        .typed(
-            "zones", {"x", "low", "high", "soft_low", "soft_high"}, {number, number, number, number, number},
-            exactly(vec3_type), "The same with a softness for each border.", own,
-            {{{0.1, 0.3, 0.7, 0.2, 0.1}, 1}, {{0.3, 0.3, 0.7, 0.2, 0.1}, 0.5}, {{0.5, 0.3, 0.7, 0.2, 0.1}, 0}},
-            [](Shape, const double* const* x, double* r) {
-                const double above_low = soft_step(*x[1], *x[3], *x[0]), above_high = soft_step(*x[2], *x[4], *x[0]);
-                r[0] = 1 - above_low;
-                r[1] = above_low * (1 - above_high);
-                r[2] = above_low * above_high;
-            },
-            [](Graph& g, Shape, const NodeId* const* x, NodeId* r) {
-                const NodeId above_low = soft_step(g, *x[1], *x[3], *x[0]),
-                             above_high = soft_step(g, *x[2], *x[4], *x[0]);
-                r[0] = g.sub(g.constant(1), above_low);
-                r[2] = g.mul(above_low, above_high);
-                r[1] = g.sub(above_low, r[2]);
-            })
+        .typed("zones", {"x", "low", "high", "soft_low", "soft_high"}, {number, number, number, number, number},
+               exactly(vec3_type), "The same with a softness for each border.", own,
+               {{{0.1, 0.3, 0.7, 0.2, 0.1}, 1}, {{0.3, 0.3, 0.7, 0.2, 0.1}, 0.5}, {{0.5, 0.3, 0.7, 0.2, 0.1}, 0}},
+               zone_shares, lower_zone_shares)
         .jumps = true;
     table
         .typed(

@@ -190,9 +190,14 @@ TEST_CASE("a cell shows what comes out of any step, chosen by its menu", "[gui][
     REQUIRE(named(menu, "what comes out of a step"));
     const QMenu& steps = *named(menu, "what comes out of a step")->menu();
     REQUIRE(steps.actions().size() == 2);
+    const PicturePtr whole = d.cell()->result()->after_pixels;
     steps.actions()[0]->trigger();
     d.settle();
     CHECK(d.cell()->result()->after == first);
+    // Its numbers are of what is seen: the second step halves and adds 0.1.
+    const PicturePtr seen = d.cell()->result()->after_pixels;
+    for (std::size_t i = 0; i < seen->pixels(); i += 997)
+        CHECK(seen->at(i)[0] * 0.5f + 0.1f == Approx(whole->at(i)[0]).margin(1e-6));
     steps.actions()[1]->trigger();
     d.settle();
     CHECK(d.cell()->result()->after == both);
@@ -200,6 +205,9 @@ TEST_CASE("a cell shows what comes out of any step, chosen by its menu", "[gui][
     steps.actions()[0]->trigger();
     d.settle();
     CHECK(d.cell()->result()->after == d.cell()->result()->before);
+    d.window.bench().sheet().set_lens(d.cell()->id(), step_lens(3));
+    d.settle();
+    CHECK(d.cell()->result()->fault == "there is no step 3");
 }
 
 TEST_CASE("the panel of a step is as high as its mask, and the rule is called as its step is", "[gui][look]") {
