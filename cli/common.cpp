@@ -32,8 +32,8 @@ void RuleOptions::define(Arguments& arguments, bool alternative) {
 void RuleOptions::define_sources(Arguments& arguments) {
     arguments
         .value("--source", sources,
-               "NAME=FILE, NAME=FILE:LAYER or NAME=FILE:CHANNEL of a further picture that is read; may be given "
-               "several times")
+               "NAME=FILE, NAME=FILE:LAYER or NAME=FILE:CHANNEL of a further picture that is read, or "
+               "NAME=target:TARGET; may be given several times")
         .take_all();
 }
 

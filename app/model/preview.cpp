@@ -2,6 +2,8 @@
 
 #include "model/preview_worker.hpp"
 
+#include <QTimer>
+
 #include <algorithm>
 #include <utility>
 
@@ -17,7 +19,7 @@ double milliseconds(Clock::time_point from) {
     return std::chrono::duration<double, std::milli>(Clock::now() - from).count();
 }
 
-constexpr double patience_ms = 250;
+constexpr std::chrono::milliseconds patience{250};
 constexpr double readings_wait_ms = 100;              ///< while newer work waits, readings may be so old
 constexpr auto pause = std::chrono::milliseconds(20); ///< after which a row is over
 constexpr double slow_ms = 40;                        ///< an exact sheet that took so long is preceded by a coarse one
@@ -49,8 +51,10 @@ std::uint64_t Preview::request(PreviewRequest request) {
         waiting_ = std::make_unique<PreviewRequest>(std::move(request));
         generation = ++generation_;
         in_a_row_ = in_a_row_ || (busy_ && !optional_);
-        if (optional_ || milliseconds(began_) > patience_ms)
+        if (optional_ || Clock::now() - began_ > patience)
             current_.cancel();
+        else if (busy_) // and what turns out to be slow only later
+            QTimer::singleShot(patience, this, [slow = current_] { slow.cancel(); });
     }
     wake_.notify_one();
     return generation;
@@ -83,10 +87,10 @@ void Preview::loop() {
             began_ = Clock::now();
         }
         const auto from = Clock::now();
-        const bool fresh = worker.take(*request);
-        if (fresh)
+        const bool shows = worker.take(*request, cancel);
+        if (worker.fresh())
             emit checked(request->text, worker.last_checked());
-        if (!worker.has_rule())
+        if (!shows)
             continue;
         const auto tell = [&](const std::shared_ptr<SheetResult>& sheet) {
             sheet->generation = generation;

@@ -40,29 +40,28 @@ bool has_numbers_of_rule(const CellJob& job) { return job.target && job.target->
 
 PreviewWorker::PreviewWorker() : clock_(max_spare) {}
 
-bool PreviewWorker::take(const PreviewRequest& request) {
+bool PreviewWorker::take(const PreviewRequest& request, const CancelToken& cancel) {
     clock_.next_request();
     const document::LookStep* const step = request.around && !request.around->look.steps.empty()
         ? &request.around->look.steps[request.around->active]
         : nullptr;
     const std::map<std::string, std::string> uses = step ? step->uses : std::map<std::string, std::string>();
-    fresh_ = rule_.check(request.text, request.path, uses, request.files) != RuleState::Change::none;
-    if (!has_rule())
-        return fresh_;
-    rule_.put(request.values, request.sources, request.around);
+    fresh_ = rule_.check(request.text, request.path, uses, request.files, cancel) != RuleState::Change::none;
+    if (!has_rule() || !rule_.put(request.values, request.sources, request.around, Part::shown, cancel))
+        return false;
     working_ = rule_.whole().space();
     compares_ = false;
     if (!request.against)
-        return fresh_;
+        return true;
     const OtherRule& other = *request.against;
     const bool is_before = other.is_before && request.around;
-    against_.check(is_before ? request.text : other.text, is_before ? request.path : other.path, {}, request.files);
+    against_.check(is_before ? request.text : other.text, is_before ? request.path : other.path, {}, request.files,
+                   cancel);
     compares_ = against_.has_rule() && (is_before || against_.last_checked()->ok) && is_before == other.is_before;
-    if (compares_)
+    return !compares_ ||
         against_.put(is_before ? request.values : other.values, request.sources,
-                     is_before || other.in_step ? request.around : other.around,
-                     is_before ? Part::before : Part::shown);
-    return fresh_;
+                     is_before || other.in_step ? request.around : other.around, is_before ? Part::before : Part::shown,
+                     cancel);
 }
 
 bool PreviewWorker::coarse_helps(const PreviewRequest& request) {
@@ -237,20 +236,20 @@ std::vector<std::string> PreviewWorker::missing_sources(const PreviewRequest& re
     return missing;
 }
 
-RuleState* PreviewWorker::of_take(const PreviewRequest& request, const document::KeptTake& take, std::string& fault) {
+RuleState* PreviewWorker::of_take(const PreviewRequest& request, const document::KeptTake& take, std::string& fault,
+                                  const CancelToken& cancel) {
     auto found = std::find_if(takes_.begin(), takes_.end(), [&](const auto& entry) { return *entry.first == take; });
     if (found == takes_.end()) {
         takes_.emplace_back(std::make_shared<const document::KeptTake>(take), RuleState());
         found = takes_.end() - 1;
     }
     RuleState& state = found->second;
-    state.check(take.text, request.path, {}, request.files);
+    state.check(take.text, request.path, {}, request.files, cancel);
     if (!state.has_rule()) {
         fault = "the take does not compile";
         return nullptr;
     }
-    state.put(take.values, request.sources, request.around);
-    return &state;
+    return state.put(take.values, request.sources, request.around, Part::shown, cancel) ? &state : nullptr;
 }
 
 std::string PreviewWorker::understood() {
@@ -294,8 +293,10 @@ std::shared_ptr<const engine::BoundSources> PreviewWorker::sources(const subject
 std::optional<image::Picture> PreviewWorker::run(const subject::Subject& subject, const image::Picture& picture,
                                                  const ImagePtr& file, const CancelToken& cancel) {
     const auto bound = sources(subject, file, picture.width, picture.height);
-    return engine::evaluate(*subject.program(picture.space, picture.space, source_spaces_for(subject, picture.space)),
-                            picture, subject.values(), cancel, nullptr, &pool_, bound->planes);
+    const engine::ProgramPtr program =
+        subject.program(picture.space, picture.space, source_spaces_for(subject, picture.space), false, &cancel);
+    return program ? engine::evaluate(*program, picture, subject.values(), cancel, nullptr, &pool_, bound->planes)
+                   : std::nullopt;
 }
 
 PicturePtr PreviewWorker::ran(const subject::Subject& subject, const PicturePtr& picture, const ImagePtr& file,
@@ -377,9 +378,11 @@ std::optional<image::Picture> PreviewWorker::numbers(RuleState& rule, const Lens
         return readings::numbers_of(*peek.program, input, peek.subject.values(), of_peek->planes, cancel);
     const subject::Subject& before = rule.before();
     const auto of_before = sources(before, file, input.width, input.height);
-    std::optional<image::Picture> inside =
-        engine::evaluate(*before.program(input.space, rule.own().space(), source_spaces_for(before, input.space)),
-                         input, before.values(), cancel, nullptr, nullptr, of_before->planes);
+    const engine::ProgramPtr program =
+        before.program(input.space, rule.own().space(), source_spaces_for(before, input.space), false, &cancel);
+    std::optional<image::Picture> inside = program
+        ? engine::evaluate(*program, input, before.values(), cancel, nullptr, nullptr, of_before->planes)
+        : std::nullopt;
     return inside ? readings::numbers_of(*peek.program, *inside, peek.subject.values(), of_peek->planes, cancel)
                   : std::nullopt;
 }
@@ -465,7 +468,9 @@ std::optional<CellResult> PreviewWorker::cell(const PreviewRequest& request, con
     result.region = job.region.isNull() ? QRect(0, 0, input->width, input->height) : job.region;
     const Lens& through = lens(job.lens);
     // A cell may have a rule of its own: a take.
-    RuleState* const taken = job.take ? of_take(request, *job.take, result.fault) : nullptr;
+    RuleState* const taken = job.take ? of_take(request, *job.take, result.fault, cancel) : nullptr;
+    if (cancel.cancelled())
+        return std::nullopt;
     RuleState& mine = taken ? *taken : rule_;
     if (through.after_step > 0 && !mine.has_step(through.after_step))
         result.fault = "there is no step " + std::to_string(through.after_step);

@@ -21,8 +21,10 @@ class PreviewWorker {
 public:
     PreviewWorker();
 
-    /// Takes over what the request says of rules. Returns whether the text was checked.
-    bool take(const PreviewRequest& request);
+    /// Takes over what the request says of rules. Whether there is something to be shown: there is no rule yet, or the
+    /// work was called off, else.
+    bool take(const PreviewRequest& request, const CancelToken& cancel = {});
+    bool fresh() const { return fresh_; } ///< the request's text was checked anew
     const CheckedPtr& last_checked() const { return rule_.last_checked(); }
     bool has_rule() const { return rule_.has_rule(); }
     const lang::Rule& rule() const { return rule_.rule(); }
@@ -137,8 +139,9 @@ private:
         friend std::size_t bytes_of(const KeptOutcome&) { return sizeof(proof::Outcome); }
     };
 
-    /// The rule of a take; null if it does not compile.
-    RuleState* of_take(const PreviewRequest& request, const document::KeptTake& take, std::string& fault);
+    /// The rule of a take; null if it does not compile, or is called off.
+    RuleState* of_take(const PreviewRequest& request, const document::KeptTake& take, std::string& fault,
+                       const CancelToken& cancel);
     std::vector<engine::TraceNode> trace(const PreviewRequest& request);
     std::vector<std::string> missing_sources(const PreviewRequest& request) const;
     /// The input of a cell.

@@ -12,7 +12,8 @@
 namespace kasuri::app {
 
 RuleState::Change RuleState::check(const std::string& text, const std::filesystem::path& path,
-                                   const std::map<std::string, std::string>& uses, std::uint64_t files) {
+                                   const std::map<std::string, std::string>& uses, std::uint64_t files,
+                                   const CancelToken& cancel) {
     const std::uint64_t spaces = colour::spaces_generation();
     if (checked_ && text == text_ && path == path_ && uses == uses_ && files == files_ && spaces == spaces_)
         return Change::none;
@@ -32,7 +33,7 @@ RuleState::Change RuleState::check(const std::string& text, const std::filesyste
         whole_ = {own_};
         made_ = false;
         peeks_.clear();
-        (void)own_.program(); // so that the time says all
+        (void)own_.program({}, {}, {}, false, &cancel); // so that the time says all
     }
     check_ms_ = std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - from).count();
     return checked_->ok ? Change::rule : Change::faulty;
@@ -45,9 +46,10 @@ std::function<Result<std::string>(const std::string&)> RuleState::opener() const
     return document::used_by(step, {}); // paths of filters in looks are absolute: no folder is ever asked
 }
 
-void RuleState::put(const ValueMap& values, const subject::Bindings& bindings, const AroundPtr& around, Part part) {
+bool RuleState::put(const ValueMap& values, const subject::Bindings& bindings, const AroundPtr& around, Part part,
+                    const CancelToken& cancel) {
     if (!has_rule())
-        return;
+        return true;
     const bool in_look = around && !around->look.steps.empty();
     if (const bool detached = own_.chain_ptr() != alone_.chain_ptr(); detached != in_look) {
         const bool looks_back = std::any_of(rule().sources.begin(), rule().sources.end(),
@@ -67,7 +69,7 @@ void RuleState::put(const ValueMap& values, const subject::Bindings& bindings, c
         before_ = {};
         whole_ = {own_};
         made_ = false;
-        return;
+        return own_.chain().prepare(cancel);
     }
     around_ = around;
     document::Look look = around->look;
@@ -84,14 +86,22 @@ void RuleState::put(const ValueMap& values, const subject::Bindings& bindings, c
                           : around->up_to_here ? around->active + 1
                                                : look.steps.size());
     if (!made_ || !look::same_structure(before, first_)) {
-        before_ = look::make_so_far(before, {});
+        std::optional<look::Made> made = look::make_so_far(before, {}, cancel);
+        made_ = made && made_; // or both are made again
+        if (!made)
+            return false;
+        before_ = std::move(*made);
         first_ = std::move(before);
         peeks_.clear();
     } else {
         before_.subject = before_.subject.at(look::values_of(before_, before));
     }
     if (!made_ || !look::same_structure(look, look_)) {
-        whole_ = look::make_so_far(look, {});
+        std::optional<look::Made> made = look::make_so_far(look, {}, cancel);
+        made_ = false;
+        if (!made)
+            return false;
+        whole_ = std::move(*made);
         look_ = std::move(look);
         peeks_.clear();
     } else {
@@ -100,6 +110,7 @@ void RuleState::put(const ValueMap& values, const subject::Bindings& bindings, c
     made_ = true;
     before_.subject = before_.subject.with_bindings(bindings);
     whole_.subject = whole_.subject.with_bindings(bindings);
+    return whole_.subject.chain().prepare(cancel);
 }
 
 bool RuleState::has_step(int number) const {

@@ -24,16 +24,18 @@ public:
     /// `uses`: copies of the files that the rule uses; others stand beside it. `files`: another number when one of
     /// those says something else now.
     Change check(const std::string& text, const std::filesystem::path& path,
-                 const std::map<std::string, std::string>& uses = {}, std::uint64_t files = 0);
+                 const std::map<std::string, std::string>& uses = {}, std::uint64_t files = 0,
+                 const CancelToken& cancel = {});
     const CheckedPtr& last_checked() const { return checked_; }
     bool has_rule() const { return good_ != nullptr; }
     const lang::Rule& rule() const { return good_->rule; }
     const std::string& text() const { return good_text_; } ///< of the rule
     double check_ms() const { return check_ms_; }
 
-    /// Comes after `check`: values of the rule, pictures for sources, and the look that the rule is a step of.
-    void put(const ValueMap& values, const subject::Bindings& bindings, const AroundPtr& around,
-             Part part = Part::shown);
+    /// Comes after `check`: values of the rule, pictures for sources, and the look that the rule is a step of. False if
+    /// called off: then there is nothing to be shown until it is put again.
+    bool put(const ValueMap& values, const subject::Bindings& bindings, const AroundPtr& around,
+             Part part = Part::shown, const CancelToken& cancel = {});
 
     /// The rule alone.
     const subject::Subject& own() const { return own_; }

@@ -1,6 +1,6 @@
 #include "model/sheet.hpp"
 
-#include "io/picture_file.hpp"
+#include "handover/render.hpp"
 #include "model/words.hpp"
 
 #include <QCoreApplication>
@@ -178,7 +178,7 @@ void SheetModel::read(const std::string& path) {
     const auto said = said_spaces_.find(path);
     QThreadPool::globalInstance()->start(
         [self = QPointer<SheetModel>(this), path, space = said == said_spaces_.end() ? std::string() : said->second] {
-            auto loaded = std::make_shared<Result<image::Image>>(io::load(path, space));
+            auto loaded = std::make_shared<Result<image::Image>>(handover::source_image(path, space));
             // Back on the interface thread; a model that is gone by then is not touched.
             QMetaObject::invokeMethod(
                 qApp,

@@ -61,7 +61,7 @@ struct Pin {
 
 /// A picture for one of the rule's sources, instead of each picture's own layer of that name.
 struct Given {
-    std::string picture; ///< path
+    std::string picture; ///< path, or target:NAME
     std::string layer;
     friend bool operator==(const Given&, const Given&) = default;
 };

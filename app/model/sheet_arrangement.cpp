@@ -255,7 +255,9 @@ subject::Bindings SheetModel::given_pictures() const {
     subject::Bindings pictures;
     for (const auto& [source, given] : arrangement_.given)
         if (PicturePtr picture = picture_in(given.picture, given.layer)) {
-            const std::string file = std::filesystem::path(given.picture).filename().string();
+            const std::string file = handover::is_target(given.picture)
+                ? given.picture
+                : std::filesystem::path(given.picture).filename().string();
             pictures[source] = {std::move(picture), given.layer.empty() ? file : file + ":" + given.layer, {}};
         }
     return pictures;

@@ -14,6 +14,13 @@ double fitting(const QSize& picture, const QSizeF& room) {
 
 } // namespace
 
+Zoom Zoom::at(double own_scale, const QPointF& middle) {
+    Zoom made;
+    made.scale_ = std::isfinite(own_scale) ? std::clamp(own_scale, 0.0, most) : 0;
+    made.middle_ = middle;
+    return made;
+}
+
 double Zoom::scale(const QSize& picture, const QSizeF& room) const { return fits() ? fitting(picture, room) : scale_; }
 
 QRectF Zoom::place(const QSize& picture, const QSizeF& room) const {

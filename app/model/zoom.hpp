@@ -24,6 +24,11 @@ public:
     /// Moves the picture by so many device pixels, as far as there is more to see.
     void pan(const QPointF& by, const QSize& picture, const QSizeF& room);
 
+    /// For remembering: 0 if it fits, else the scale, and the point of the picture in the middle of the room.
+    double own_scale() const { return scale_; }
+    QPointF middle() const { return middle_; }
+    static Zoom at(double own_scale, const QPointF& middle);
+
     friend bool operator==(const Zoom&, const Zoom&) = default;
     static constexpr double most = 64; ///< device pixels of a picture pixel
 

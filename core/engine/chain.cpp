@@ -48,7 +48,7 @@ std::array<NodeId, 4> converted(Graph& g, const std::array<NodeId, 4>& rgba, con
 /// Writes steps one behind the other.
 struct ChainLowering {
     Graph& g;
-    const std::vector<std::string>& source_spaces;
+    const CompileOptions& options;
     std::size_t source = 0; ///< of all, where the next rule's begin
     Feed feed;
     /// What the steps among which one stands have made so far, and what came into the first of them.
@@ -57,6 +57,8 @@ struct ChainLowering {
     /// What a rule needs to be told; its sources are counted.
     CompileOptions told(const lang::Rule& rule) {
         CompileOptions with; // a step works in its own space
+        with.cancel = options.cancel;
+        const std::vector<std::string>& source_spaces = options.source_spaces;
         for (const lang::SourceInput& each : rule.sources)
             if (lang::is_external(each)) {
                 with.source_spaces.push_back(source < source_spaces.size() ? source_spaces[source] : std::string());
@@ -86,6 +88,8 @@ struct ChainLowering {
             feed.picture = Feed::Given{feed.rgba, own};
         }
         for (const ChainStep& each : steps) {
+            if (is_called_off(options))
+                break;
             space = step(each, space);
             made_before.push_back({feed.rgba, space_of(each)});
         }
@@ -103,6 +107,8 @@ struct ChainLowering {
         if (step.rule) {
             look_back(*step.rule, step.rule_reads);
             const std::vector<NodeId> outputs = lower_behind(*step.rule, g, told(*step.rule), feed);
+            if (outputs.empty())
+                return own; // called off
             std::copy_n(outputs.begin(), 4, made.begin());
             feed.first_parameter += static_cast<std::uint32_t>(step.rule->parameters.size());
             feed.first_source += static_cast<std::uint32_t>(source_channels(*step.rule));
@@ -119,7 +125,10 @@ struct ChainLowering {
             look_back(*step.mask, step.mask_reads);
             CompileOptions print = told(*step.mask);
             print.print = true;
-            NodeId mask = lower_behind(*step.mask, g, print, feed)[0];
+            const std::vector<NodeId> printed = lower_behind(*step.mask, g, print, feed);
+            if (printed.empty())
+                return own;
+            NodeId mask = printed[0];
             feed.first_source += static_cast<std::uint32_t>(source_channels(*step.mask));
             if (step.mask_inverted)
                 mask = g.sub(g.constant(1), mask);
@@ -271,11 +280,13 @@ std::vector<NodeId> lower_chain(std::span<const ChainStep> steps, Graph& g, cons
     g.reserve_sources(static_cast<std::uint32_t>(channels));
     ChainLowering lowering{
         g,
-        options.source_spaces,
+        options,
         0,
         {{g.input(ir::Input::r), g.input(ir::Input::g), g.input(ir::Input::b), g.input(ir::Input::a)}, 0, 0}};
     const colour::Space* space = options.in_space.empty() ? nullptr : colour::find_space(options.in_space);
     space = lowering.all(steps, space);
+    if (is_called_off(options))
+        return {};
     const auto out = converted(g, lowering.feed.rgba, space,
                                options.out_space.empty() ? nullptr : colour::find_space(options.out_space));
     std::vector<NodeId> outputs(out.begin(), out.end());
@@ -287,6 +298,8 @@ std::vector<NodeId> lower_chain(std::span<const ChainStep> steps, Graph& g, cons
 ProgramPtr compile_chain(std::span<const ChainStep> steps, const CompileOptions& options) {
     Graph graph(options.rewrite);
     const std::vector<NodeId> outputs = lower_chain(steps, graph, options);
+    if (outputs.empty())
+        return nullptr;
     return std::make_shared<const Program>(graph, outputs, options.fuse);
 }
 

@@ -49,8 +49,8 @@ bool is_plain(const ChainStep& step);
 std::size_t chain_parameters(std::span<const ChainStep> steps);
 
 /// The whole chain as one graph, where one plain step is its rule (`lower`), print expressions and further ones
-/// included; and as one program: and as one program of four outputs: no pictures in between but where a step looks at
-/// neighbours.
+/// included; and as one program of four outputs: no pictures in between but where a step looks at neighbours. No nodes,
+/// and null, if the options' work is called off.
 std::vector<ir::NodeId> lower_chain(std::span<const ChainStep> steps, ir::Graph& graph, const CompileOptions& options);
 ProgramPtr compile_chain(std::span<const ChainStep> steps, const CompileOptions& options = {});
 

@@ -5,6 +5,7 @@
 #include "engine/hold_hue.hpp"
 
 #include <algorithm>
+#include <map>
 
 namespace kasuri::engine {
 
@@ -65,7 +66,10 @@ public:
     }
 
     std::vector<NodeId> run(const CompileOptions& options) {
+        cancel_ = options.cancel;
         perform_steps(rule_.steps.size());
+        if (is_called_off(options))
+            return {}; // of locals that were not reached there is nothing to be read
         std::vector<NodeId> result;
         if (options.print) {
             result = value(*rule_.print, frame_);
@@ -121,7 +125,7 @@ private:
     }
 
     void perform_steps(std::size_t count) {
-        for (std::size_t i = 0; i < count; ++i)
+        for (std::size_t i = 0; i < count && !(cancel_ && cancel_->cancelled()); ++i)
             if (rule_.steps[i].hold_hue)
                 hold_hue(i);
             else
@@ -133,15 +137,19 @@ private:
     void hold_hue(std::size_t index) {
         const lang::Step& step = rule_.steps[index];
         const Value key = value(step.value, frame_);
-        const std::array<NodeId, 4> input = input_, out = out_;
-        std::vector<Value> locals = frame_.locals;
-        input_ = out_ = {key[0], key[1], key[2], g_.constant(1)};
-        frame_.locals.assign(rule_.locals.size(), {});
-        perform_steps(index);
-        const Colour became = {out_[0], out_[1], out_[2]};
-        input_ = input;
-        out_ = out;
-        frame_.locals = std::move(locals);
+        auto known = became_.find(index); // once: what comes into the picture has no part in it
+        if (known == became_.end()) {
+            const std::array<NodeId, 4> input = input_, out = out_;
+            std::vector<Value> locals = frame_.locals;
+            input_ = out_ = {key[0], key[1], key[2], g_.constant(1)};
+            frame_.locals.assign(rule_.locals.size(), {});
+            perform_steps(index);
+            known = became_.emplace(index, Colour{out_[0], out_[1], out_[2]}).first;
+            input_ = input;
+            out_ = out;
+            frame_.locals = std::move(locals);
+        }
+        const Colour& became = known->second;
         const Colour turned =
             held_hue(g_, space_, step.model, {key[0], key[1], key[2]}, became, {out_[0], out_[1], out_[2]});
         std::copy(turned.begin(), turned.end(), out_.begin());
@@ -309,6 +317,8 @@ private:
     std::array<NodeId, 4> out_{};
     std::vector<Value> sources_;
     Frame frame_;
+    const CancelToken* cancel_ = nullptr;
+    std::map<std::size_t, Colour> became_; ///< of the colours whose hue is held, by their step
 };
 
 } // namespace
@@ -335,6 +345,8 @@ std::vector<NodeId> lower(const lang::Rule& rule, Graph& graph, const CompileOpt
 ProgramPtr compile(const lang::Rule& rule, const CompileOptions& options) {
     ir::Graph graph(options.rewrite);
     const std::vector<NodeId> outputs = lower(rule, graph, options);
+    if (outputs.empty())
+        return nullptr;
     return std::make_shared<const Program>(graph, outputs, options.fuse);
 }
 

@@ -1,4 +1,5 @@
 #pragma once
+#include "base/cancel.hpp"
 #include "engine/program.hpp"
 #include "lang/rule.hpp"
 
@@ -23,7 +24,12 @@ struct CompileOptions {
     /// The spaces of further pictures, in the order of the rule's own sources (lang::is_external); empty ones: the
     /// rule's own.
     std::vector<std::string> source_spaces{};
+    /// By which the work is called off; null: it is not. What is called off gives no nodes and no program.
+    const CancelToken* cancel = nullptr;
 };
+
+/// Whether the work was called off.
+inline bool is_called_off(const CompileOptions& options) { return options.cancel && options.cancel->cancelled(); }
 
 /// The space in which the rule's numbers are meant.
 std::string_view working_space(const lang::Rule& rule);
@@ -52,10 +58,11 @@ struct Feed {
 std::vector<ir::NodeId> lower_behind(const lang::Rule& rule, ir::Graph& graph, const CompileOptions& options,
                                      const Feed& feed);
 
-/// Lowers a checked rule to a graph; returns the four nodes of out, or the nodes of the print expression.
+/// Lowers a checked rule to a graph; returns the four nodes of out, or the nodes of the print expression; none if
+/// called off.
 std::vector<ir::NodeId> lower(const lang::Rule& rule, ir::Graph& graph, const CompileOptions& options);
 
-/// Graph and program in one step.
+/// Graph and program in one step; null if called off.
 ProgramPtr compile(const lang::Rule& rule, const CompileOptions& options = {});
 
 } // namespace kasuri::engine

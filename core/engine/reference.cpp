@@ -7,6 +7,7 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <map>
 #include <random>
 
 namespace kasuri::engine {
@@ -28,14 +29,18 @@ struct Frame {
     std::vector<Value> locals;
 };
 
+/// What the rule makes of the colours whose hue is held, by their step.
+using Became = std::map<std::size_t, Value>;
+
 class Walker {
 public:
     Walker(const lang::Rule& rule, std::span<const double> parameters, int width,
            std::span<const ReferencePixel> pixels, const ReferenceNoise* noise = nullptr,
-           std::size_t steps = std::numeric_limits<std::size_t>::max(), std::vector<TraceNode>* trace = nullptr)
-        : trace_(trace), noise_(noise ? *noise : ReferenceNoise{}), random_(noise_.seed), rule_(rule),
-          space_(*colour::find_space(working_space(rule))), parameters_(parameters), width_(width), pixels_(pixels),
-          count_(pixels.size()), frame_{rule, std::vector<Value>(rule.locals.size())} {
+           std::size_t steps = std::numeric_limits<std::size_t>::max(), std::vector<TraceNode>* trace = nullptr,
+           Became* became = nullptr)
+        : trace_(trace), became_(became ? *became : own_became_), noise_(noise ? *noise : ReferenceNoise{}),
+          random_(noise_.seed), rule_(rule), space_(*colour::find_space(working_space(rule))), parameters_(parameters),
+          width_(width), pixels_(pixels), count_(pixels.size()), frame_{rule, std::vector<Value>(rule.locals.size())} {
         out_ = gather(4, [](const ReferencePixel& p, std::size_t c) { return p.out ? (*p.out)[c] : p.rgba[c]; });
         for (step_ = 0; step_ < std::min(steps, rule.steps.size()); ++step_)
             if (const std::size_t i = step_; rule.steps[i].hold_hue)
@@ -69,7 +74,13 @@ private:
             pixel.aspect = pixels_[0].aspect;
             pixel.extent = pixels_[0].extent;
         }
-        const Value became = Walker(rule_, parameters_, 1, {&pixel, 1}, nullptr, index).out();
+        auto known = became_.find(index); // other pixels do not change what the rule makes of this colour
+        if (known == became_.end())
+            known =
+                became_
+                    .emplace(index, Walker(rule_, parameters_, 1, {&pixel, 1}, nullptr, index, nullptr, &became_).out())
+                    .first;
+        const Value& became = known->second;
         const colour::Triple wanted = {pixel.rgba[0], pixel.rgba[1], pixel.rgba[2]},
                              came = {became[0], became[1], became[2]};
         for (std::size_t i = 0; i < count_; ++i) {
@@ -356,6 +367,8 @@ private:
     }
 
     std::vector<TraceNode>* trace_;
+    Became own_became_;
+    Became& became_; ///< its own, or that of the walk that it is a part of
     std::size_t step_ = 0;
     int depth_ = 0;
     ReferenceNoise noise_;

@@ -37,16 +37,22 @@ std::string made_of(const subject::Subject& subject, const RenderJob& job);
 std::optional<image::Picture> applied(const subject::Subject& subject, const image::Picture& picture,
                                       const image::Image* file = nullptr, const CancelToken& cancel = {});
 
+/// "target:NAME", where a file could stand, is a generated target (targets/target.hpp).
+inline constexpr std::string_view target_prefix = "target:";
+bool is_target(const std::string& where);
+/// The image of a file, or of a target; `space`: as io::load. Errors: it cannot be read, there is no such target.
+Result<image::Image> source_image(const std::string& where, std::string_view space = {});
+
 /// A name for what a part of a file holds now, as long as it is not written again: of path, size and time.
 std::string identity_of(const std::filesystem::path& file, const std::string& part);
 
 /// A picture of a file as a subject's source `name` reads it. `where`: FILE, FILE:LAYER or FILE:CHANNEL (a single
-/// channel, such as lamp.exr:beauty.R; of a name that is both, the layer). Errors: it cannot be read, there is no such
-/// layer.
+/// channel, such as lamp.exr:beauty.R; of a name that is both, the layer), or a target. Errors: it cannot be read,
+/// there is no such layer.
 Result<subject::Bound> source_from(const std::string& where);
 
-/// The subject with pictures for its sources: NAME=FILE, NAME=FILE:LAYER or NAME=FILE:CHANNEL each. Errors: no such
-/// source, those of `source_from`.
+/// The subject with pictures for its sources: NAME=FILE, NAME=FILE:LAYER, NAME=FILE:CHANNEL or NAME=target:NAME
+/// each. Errors: no such source, those of `source_from`.
 Result<subject::Subject> with_sources(const subject::Subject& subject, const std::vector<std::string>& texts);
 
 } // namespace kasuri::handover

@@ -1,6 +1,7 @@
 #include "base/digest.hpp"
 #include "handover/render.hpp"
 #include "io/picture_file.hpp"
+#include "targets/target.hpp"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -13,7 +14,10 @@ namespace fs = std::filesystem;
 /// Where the file is and what is meant in it: behind the last colon, unless there is a file of the whole name.
 std::pair<fs::path, std::string> parted(const std::string& where) {
     std::error_code error;
-    const std::size_t colon = where.rfind(':');
+    // The colon of "target:" is none that a part stands behind.
+    const std::size_t colon = where.find(':', is_target(where) ? target_prefix.size() : 0) == std::string::npos
+        ? std::string::npos
+        : where.rfind(':');
     if (colon == std::string::npos || colon == 0 || fs::exists(where, error))
         return {where, {}};
     return {where.substr(0, colon), where.substr(colon + 1)};
@@ -23,11 +27,33 @@ std::string listed(const std::vector<std::string>& names) {
     return names.empty() ? "none" : fmt::format("{}", fmt::join(names, ", "));
 }
 
+constexpr int target_width = 1920;
+
 } // namespace
+
+bool is_target(const std::string& where) { return where.starts_with(target_prefix); }
+
+Result<image::Image> source_image(const std::string& where, std::string_view space) {
+    if (!is_target(where))
+        return io::load(where, std::string(space));
+    const std::string name = where.substr(target_prefix.size());
+    const targets::Target* const target = targets::find(name);
+    if (!target)
+        return Error{fmt::format("there is no target {}", name), where, "kasuri-cli target lists them."};
+    image::Image made = image::image_of(targets::picture_beside(*target, target_width));
+    if (!space.empty())
+        made.space = space;
+    return made;
+}
 
 std::string identity_of(const fs::path& file, const std::string& part) {
     std::error_code error;
     Digest digest;
+    if (is_target(file.string())) {
+        digest.add(file.string());
+        digest.add(part);
+        return digest.text();
+    }
     digest.add(fs::weakly_canonical(file, error).string());
     digest.add(part);
     digest.add(static_cast<std::uint64_t>(fs::file_size(file, error)));
@@ -37,7 +63,7 @@ std::string identity_of(const fs::path& file, const std::string& part) {
 
 Result<subject::Bound> source_from(const std::string& where) {
     const auto [file, part] = parted(where);
-    const Result<image::Image> loaded = io::load(file);
+    const Result<image::Image> loaded = source_image(file.string());
     if (!loaded)
         return loaded.error();
     const image::Image& image = loaded.value();
@@ -73,7 +99,7 @@ Result<subject::Subject> with_sources(const subject::Subject& subject, const std
                           where = equals == std::string::npos ? "" : text.substr(equals + 1);
         if (name.empty() || where.empty())
             return Error{fmt::format("\"{}\" does not say which picture a source reads", text), "",
-                         "Write NAME=FILE, NAME=FILE:LAYER or NAME=FILE:CHANNEL."};
+                         "Write NAME=FILE, NAME=FILE:LAYER, NAME=FILE:CHANNEL or NAME=target:TARGET."};
         if (std::find(names.begin(), names.end(), name) == names.end())
             return Error{fmt::format("the {} has no source {}", subject.noun(), name), "",
                          fmt::format("It has: {}.", listed(names))};

@@ -99,7 +99,10 @@ void BodyChecker::hold(const Statement& s) {
         e_.fault(Code::hold_place, s.span, {place});
         return;
     }
-    body_.weight *= 2; // the rule up to here is worked out for the colour, too
+    // The rule up to here is worked out for the colour, too; what becomes of the colours of lines before is known.
+    const std::size_t plain = body_.weight - body_.held;
+    body_.held += plain;
+    body_.weight += plain;
     body_.steps.push_back(step);
 }
 

@@ -112,6 +112,7 @@ struct Body {
     std::vector<Step> steps;
     std::vector<FunctionPtr> callees;
     std::size_t weight = 0; ///< scalar operations when every call is written out
+    std::size_t held = 0;   ///< of those, what colours whose hue is held go through
     std::size_t stages = 0; ///< neighbourhood functions when every call is written out
 };
 

@@ -57,6 +57,7 @@ Result<std::shared_ptr<const ir::External>> lut_of(const document::LookStep& ste
 struct Maker {
     const std::filesystem::path& folder;
     bool lenient = false;
+    CancelToken cancel{}; ///< then what there is does not matter
     std::shared_ptr<subject::Chain> chain = std::make_shared<subject::Chain>();
     Made made{};
 
@@ -173,7 +174,7 @@ struct Maker {
     Status add_all(const std::vector<document::LookStep>& steps, const std::string& before,
                    std::vector<engine::ChainStep>& to) {
         Among among{steps};
-        for (std::size_t i = 0; i < steps.size(); ++i) {
+        for (std::size_t i = 0; i < steps.size() && !cancel.cancelled(); ++i) {
             among.at = i;
             const std::string& name = steps[i].label.empty() ? steps[i].filter : steps[i].label;
             const std::size_t count = to.size();
@@ -294,9 +295,12 @@ Made finished(Maker maker, const document::Look& look) {
 
 } // namespace
 
-Made make_so_far(const document::Look& look, const std::filesystem::path& folder) {
-    Maker maker{folder, true};
+std::optional<Made> make_so_far(const document::Look& look, const std::filesystem::path& folder,
+                                const CancelToken& cancel) {
+    Maker maker{folder, true, cancel};
     (void)maker.add_all(look.steps, "", maker.chain->steps);
+    if (cancel.cancelled())
+        return std::nullopt;
     return finished(std::move(maker), look);
 }
 

@@ -1,8 +1,10 @@
 #pragma once
+#include "base/cancel.hpp"
 #include "base/result.hpp"
 #include "document/look_file.hpp"
 #include "subject/subject.hpp"
 
+#include <optional>
 #include <string>
 #include <utility>
 #include <vector>
@@ -28,8 +30,9 @@ Result<lang::Rule> mask_rule(const document::LookStep& step, std::string_view wo
 Result<Made> make(const document::Look& look, const std::filesystem::path& folder);
 
 /// The same while somebody works on it: a step with a fault is left out, and files are not asked whether they have
-/// changed.
-Made make_so_far(const document::Look& look, const std::filesystem::path& folder);
+/// changed. Nothing if it is called off.
+std::optional<Made> make_so_far(const document::Look& look, const std::filesystem::path& folder,
+                                const CancelToken& cancel = {});
 
 /// The values of the subject for the same look with other values and opacities (what was opaque still is, and only
 /// that).

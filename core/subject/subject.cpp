@@ -80,16 +80,12 @@ const lang::Rule* Chain::rule() const {
 }
 
 engine::ProgramPtr Chain::program(std::string_view in, std::string_view out, std::span<const std::string> source_spaces,
-                                  bool colour_only) const {
+                                  bool colour_only, const CancelToken* cancel) const {
     std::string key = fmt::format("{}\n{}\n{}", in, out, colour_only);
     for (const std::string& space : source_spaces)
         key += "\n" + space;
     const std::lock_guard lock(mutex_);
-    if (const std::uint64_t now = colour::spaces_generation(); now != spaces_) { // names may mean something else
-        programs_.clear();
-        digest_.clear();
-        spaces_ = now;
-    }
+    forget_if_spaces_changed();
     if (const auto found = programs_.find(key); found != programs_.end())
         return found->second;
     engine::CompileOptions options;
@@ -97,25 +93,49 @@ engine::ProgramPtr Chain::program(std::string_view in, std::string_view out, std
     options.out_space = out.empty() ? std::string_view(space_) : out;
     options.source_spaces.assign(source_spaces.begin(), source_spaces.end());
     options.colour_only = colour_only;
+    options.cancel = cancel;
+    engine::ProgramPtr made = engine::compile_chain(steps, options);
+    if (!made)
+        return nullptr;
     if (programs_.size() >= max_programs)
         programs_.clear();
-    return programs_[key] = keeping(engine::compile_chain(steps, options), *this);
+    return programs_[key] = keeping(std::move(made), *this);
 }
 
-const std::string& Chain::digest() const {
-    const std::lock_guard lock(mutex_);
+/// Names of spaces may mean something else now.
+void Chain::forget_if_spaces_changed() const {
     if (const std::uint64_t now = colour::spaces_generation(); now != spaces_) {
         programs_.clear();
         digest_.clear();
         spaces_ = now;
     }
-    if (digest_.empty()) {
-        ir::Graph graph;
-        engine::CompileOptions options; // light, so that the space of the first step counts
-        options.in_space = options.out_space = colour::default_space;
-        const std::vector<ir::NodeId> outputs = engine::lower_chain(steps, graph, options);
-        digest_ = ir::digest_of(graph, outputs);
-    }
+}
+
+bool Chain::make_digest(const CancelToken* cancel) const {
+    forget_if_spaces_changed();
+    if (!digest_.empty())
+        return true;
+    ir::Graph graph;
+    engine::CompileOptions options; // light, so that the space of the first step counts
+    options.in_space = options.out_space = colour::default_space;
+    options.cancel = cancel;
+    const std::vector<ir::NodeId> outputs = engine::lower_chain(steps, graph, options);
+    if (outputs.empty())
+        return false;
+    digest_ = ir::digest_of(graph, outputs);
+    return true;
+}
+
+bool Chain::prepare(const CancelToken& cancel) const {
+    if (!program({}, {}, {}, false, &cancel))
+        return false;
+    const std::lock_guard lock(mutex_);
+    return make_digest(&cancel);
+}
+
+const std::string& Chain::digest() const {
+    const std::lock_guard lock(mutex_);
+    (void)make_digest(nullptr);
     return digest_;
 }
 
@@ -242,17 +262,21 @@ std::vector<ir::NodeId> Subject::lower(ir::Graph& graph, const engine::CompileOp
 }
 
 engine::ProgramPtr Subject::program(std::string_view in, std::string_view out,
-                                    std::span<const std::string> source_spaces, bool colour_only) const {
+                                    std::span<const std::string> source_spaces, bool colour_only,
+                                    const CancelToken* cancel) const {
     if (!fixed_)
         return chain_->program(in.empty() ? std::string_view(in_) : in, out.empty() ? std::string_view(out_) : out,
-                               source_spaces, colour_only);
+                               source_spaces, colour_only, cancel);
     engine::CompileOptions options;
     options.in_space = in;
     options.out_space = out;
     options.source_spaces.assign(source_spaces.begin(), source_spaces.end());
     options.colour_only = colour_only;
+    options.cancel = cancel;
     ir::Graph graph;
     const std::vector<ir::NodeId> outputs = lower(graph, options);
+    if (outputs.empty())
+        return nullptr;
     return keeping(std::make_shared<const engine::Program>(graph, outputs), *chain_);
 }
 

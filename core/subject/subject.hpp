@@ -1,4 +1,5 @@
 #pragma once
+#include "base/cancel.hpp"
 #include "engine/chain.hpp"
 #include "engine/evaluate.hpp"
 #include "engine/sources.hpp"
@@ -66,9 +67,12 @@ public:
     const lang::Rule* rule() const;
 
     /// The program between these spaces (empty: `space`), with sources in these (empty, or too few: the steps' own).
-    /// Made once. Thread-safe.
+    /// Made once; null if that is called off. Thread-safe.
     engine::ProgramPtr program(std::string_view in, std::string_view out, std::span<const std::string> source_spaces,
-                               bool colour_only = false) const;
+                               bool colour_only = false, const CancelToken* cancel = nullptr) const;
+    /// Makes what takes time in a long chain, so that it is there when it is asked for: the program between the usual
+    /// spaces, and the digest. False if called off. Thread-safe.
+    bool prepare(const CancelToken& cancel) const;
     /// What the steps compute, whatever the values are: a digest of the graph. Made once. Thread-safe.
     const std::string& digest() const;
 
@@ -78,6 +82,9 @@ private:
     std::vector<Parameter> parameters_;
     std::vector<lang::SourceInput> sources_;
     std::string space_;
+    void forget_if_spaces_changed() const;
+    bool make_digest(const CancelToken* cancel) const;
+
     mutable std::mutex mutex_;
     mutable std::map<std::string, engine::ProgramPtr> programs_; ///< they keep the tables that they read
     mutable std::string digest_;
@@ -135,9 +142,11 @@ public:
     /// Four nodes: r, g, b and a (three if the options want colours only), then what else they ask for. Where they name
     /// no space it is `in_space` and `out_space`. A fixed subject has no parameters in the graph.
     std::vector<ir::NodeId> lower(ir::Graph& graph, const engine::CompileOptions& options = {}) const;
-    /// A program of four outputs (three: colours only) that `values` fit. Of a fixed subject, made anew at every call.
+    /// A program of four outputs (three: colours only) that `values` fit; null if that is called off. Of a fixed
+    /// subject, made anew at every call.
     engine::ProgramPtr program(std::string_view in = {}, std::string_view out = {},
-                               std::span<const std::string> source_spaces = {}, bool colour_only = false) const;
+                               std::span<const std::string> source_spaces = {}, bool colour_only = false,
+                               const CancelToken* cancel = nullptr) const;
 
     /// 32 digits, equal for subjects that make the same of every picture: of what the steps compute, the values and the
     /// pictures that are bound. Titles, texts and names play no part.

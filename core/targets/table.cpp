@@ -78,6 +78,20 @@ image::Picture make(const Target& target, int width, Values given) {
     return picture;
 }
 
+image::Picture picture_beside(const Target& target, int width) {
+    image::Picture picture = make(target, width);
+    if (target.shape == Shape::patches) {
+        const image::Picture patches = std::move(picture);
+        const int size = std::max(1, width / target.columns);
+        picture = image::generated(patches.width * size, patches.height * size, [&](int x, int y) {
+            const auto p = patches.at(x / size, y / size);
+            return Colour{p[0], p[1], p[2]};
+        });
+    }
+    picture.space = target.space;
+    return picture;
+}
+
 const image::Picture& sampled(const Target& target, int strip_width) {
     static std::mutex mutex;
     static std::map<std::pair<const Target*, int>, image::Picture> made;

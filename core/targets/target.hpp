@@ -81,6 +81,10 @@ Axis axis_of(const Target& target, Values given);
 /// is ignored). `space` of the picture is the target's own, or stays as it is in a new picture.
 image::Picture make(const Target& target, int width, Values given = {});
 
+/// The target, at its usual settings, as a picture that stands beside others: about `width` pixels wide, patches as
+/// even areas of some height. A space of "" says that the numbers are values of the working space, whichever it is.
+image::Picture picture_beside(const Target& target, int width);
+
 /// What proofs are measured on, at the usual settings: fine for strips, small for fields. Made once; safe across
 /// threads.
 const image::Picture& sampled(const Target& target, int strip_width);

@@ -1,4 +1,5 @@
 #include "model/preview.hpp"
+#include "model/preview_worker.hpp"
 
 #include "colour/transfer.hpp"
 
@@ -207,4 +208,42 @@ TEST_CASE("closing while there is work ends, and nothing arrives afterwards", "[
     }
     QTest::qWait(20);
     CHECK(arrived == 0); // no event loop ran while they lived
+}
+
+TEST_CASE("a look that takes seconds to be made is called off when something newer waits", "[preview][cancel]") {
+    // As many operations as a rule may have, a few hundred times: minutes of checking and compiling.
+    std::string long_text = "working rec709-linear\n";
+    for (int i = 0; i < 1200; ++i)
+        long_text += "out.rgb = rgb * 0.9" + std::to_string(i) + " + pow(abs(out.rgb), vec3(1." + std::to_string(i) +
+            ")) * oklch(out.rgb).c\n";
+    auto around = std::make_shared<Around>();
+    around->look.steps.resize(400);
+    for (document::LookStep& step : around->look.steps)
+        step.text = long_text;
+    Asker asker;
+    PreviewRequest wanted = request(long_text);
+    wanted.around = around;
+    const std::uint64_t slow = asker.preview.request(wanted);
+    REQUIRE(QTest::qWaitFor([&] { return asker.checked != nullptr || asker.sheet != nullptr; }, 60) == false);
+    // While its thread is busy with it, and before that is known to be slow.
+    asker.ask(request("out.r = 0.25"));
+    CHECK(asker.sheets == 1);
+    CHECK(asker.sheet->generation == slow + 1);
+    CHECK(asker.sheet->strips[0].after.at(3, 0)[0] == 0.25f);
+    // Called off in the middle, it is made from the beginning when it is asked for again.
+    PreviewWorker worker;
+    CancelToken off;
+    off.cancel();
+    auto small = std::make_shared<Around>();
+    small->look.steps.resize(2);
+    small->look.steps[0].text = "out.rgb = rgb * 0.5";
+    small->look.steps[1].text = "out.rgb = rgb + 0.25";
+    wanted = request("out.rgb = rgb + 0.25");
+    small->active = 1;
+    wanted.around = small;
+    CHECK_FALSE(worker.take(wanted, off));
+    CHECK(worker.take(wanted));
+    const auto sheet = worker.sheet(wanted, false, {});
+    REQUIRE(sheet);
+    CHECK(sheet->strips[0].after.at(50, 0)[0] == Approx(sheet->strips[0].before.at(50, 0)[0] * 0.5f + 0.25f));
 }

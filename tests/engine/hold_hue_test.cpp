@@ -103,3 +103,27 @@ TEST_CASE("hold hue: nothing is turned where the rule makes the colour neutral",
     CHECK(grey[0] == Approx(0.2f).margin(1e-6));
     CHECK(grey[1] == Approx(0.2f).margin(1e-6));
 }
+
+TEST_CASE("a hue held in every line costs what its lines cost, not twice as much with each", "[engine][hold]") {
+    std::string text;
+    for (int i = 1; i <= 60; ++i)
+        text += "out.g = mix(out.g, out.b, 0.0" + std::to_string(i) + ")\nhold hue of (0." +
+            std::to_string(70 + i % 9) + ", 0.5, 0.4)" + (i % 3 == 0 ? " in oklab\n" : "\n");
+    const lang::Rule rule = good_rule(text); // was K421 from the 14th on
+    CHECK(rule.weight < 20'000);
+    const std::vector<Colour> colours = {{0.77f, 0.5f, 0.4f, 1}, {0.2f, 0.6f, 0.9f, 1}, {0.3f, 0.3f, 0.3f, 1}};
+    const auto made = run(rule, colours);
+    for (std::size_t i = 0; i < colours.size(); ++i) {
+        const auto exact = reference_one(rule, colours[i]);
+        for (std::size_t c = 0; c < 3; ++c)
+            CHECK(static_cast<double>(made[i][c]) == Approx(static_cast<double>(exact[c])).margin(2e-5));
+    }
+    // The last line, the 60th, has the last word: its colour (0.76, 0.5, 0.4) keeps its hue in OKLab.
+    const auto angle = [](const Colour& c) {
+        const colour::Triple lab =
+            from_rgb(*colour::find_model("oklab"), *colour::find_space("rec709-linear"), triple(c));
+        return std::atan2(lab[2], lab[1]);
+    };
+    const Colour key = {0.76f, 0.5f, 0.4f, 1};
+    CHECK(angle(run(rule, {key}).front()) == Approx(angle(key)).margin(1e-4));
+}

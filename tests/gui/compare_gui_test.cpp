@@ -100,6 +100,21 @@ TEST_CASE(
     menu.actions().front()->trigger();
     d.settle();
     CHECK(d.model().source_pictures().empty());
+    // A generated target, whose numbers are of the working space.
+    QMenu again;
+    panel.fill_menu(again, "lantern");
+    REQUIRE(action_of(again, "a generated target")->menu());
+    action_of(again, "a generated target")->menu()->findChild<QAction*>("grey_ramp")->trigger();
+    d.settle();
+    CHECK(panel.said("lantern").startsWith("grey ramp, generated, 1920 x 1 stretched to 1920 x 1080"));
+    const auto ramp = d.view->result()->after_pixels;
+    const image::Picture of_values = targets::make(*targets::find("grey_ramp"), 1920);
+    for (const int x : {0, 500, 1919})
+        CHECK(ramp->at(x, 540)[1] == Approx(of_values.at(x, 0)[1]).margin(1e-4));
+    CHECK(d.model().pictures_to_render().value().at("lantern").label == "target:grey_ramp");
+    d.window.bench().undo();
+    d.settle();
+    CHECK(d.model().source_pictures().empty());
     // A file that cannot be read is told, and nothing else is lost.
     drop_file(panel, {40, panel.height() - 12}, d.file("nothing.exr"));
     REQUIRE(QTest::qWaitFor([&] { return d.window.part<app::StatusLine>().message().contains("nothing.exr"); }, 5000));
@@ -196,14 +211,14 @@ TEST_CASE("the sheet goes into a window of its own and comes back, with everythi
     CHECK(d.sheet().window()->windowTitle().contains("Sheet"));
     d.sheet().window()->resize(1500, 900);
     d.settle();
-    const int wide = d.view->width();
+    const int high = d.view->height();
     d.replace_text("out.rgb = rgb * 0.25\n"); // still one instrument
     d.settle();
     CHECK(d.view->result()->after_pixels->at(9, 9)[0] == Approx(0.25 * d.view->result()->before_pixels->at(9, 9)[0]));
     d.sheet().window()->close();
     d.settle();
     CHECK(d.sheet().window() == &d.window);
-    CHECK(d.view->width() < wide);
+    CHECK(d.view->height() < high);
     CHECK(d.sheet().isVisible());
     d.trigger("sheet_window");
     d.trigger("sheet_window");

@@ -103,9 +103,11 @@ TEST_CASE("before and after: split by a line that moves, the same part twice, an
     const QRgb before = pixel_of(d.view, dark);
     CHECK(qRed(before) > qRed(after)); // left of the line: not halved
     const QPointF right = d.view->point_of({1600, 400});
-    CHECK(pixel_of(d.view, right) ==
-          d.view->result()->after.pixel(
-              (right - QPointF(d.view->point_of({0, 0}).x(), d.view->point_of({0, 0}).y())).toPoint()));
+    // A pixel of the screen is not one of the picture: its neighbours are a step or two apart.
+    const QRgb shown = pixel_of(d.view, right),
+               made = d.view->result()->after.pixel((right - d.view->point_of({0, 0})).toPoint());
+    for (const int shift : {0, 8, 16})
+        CHECK(std::abs(static_cast<int>(shown >> shift & 255) - static_cast<int>(made >> shift & 255)) <= 3);
     // The line is dragged beyond the place.
     const QPoint line(static_cast<int>((d.view->point_of({0, 0}).x() + d.view->point_of({1919, 0}).x()) / 2), 100);
     QTest::mousePress(d.view, Qt::LeftButton, {}, line);
@@ -127,7 +129,7 @@ TEST_CASE("before and after: split by a line that moves, the same part twice, an
     QTest::keyClick(d.view, Qt::Key_F);
     d.settle();
     CHECK(d.sheet().alone() == d.id);
-    CHECK(d.view->width() > 1.5 * small.width());
+    CHECK(d.view->height() > 1.5 * small.height());
     CHECK_FALSE(d.sheet().strips()[0]->isVisible());
     QTest::mouseDClick(d.view, Qt::LeftButton, {}, QPoint(80, 80));
     d.settle();

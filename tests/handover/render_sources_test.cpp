@@ -1,6 +1,7 @@
 #include "colour/space.hpp"
 #include "handover/render.hpp"
 #include "support/support.hpp"
+#include "targets/target.hpp"
 
 using namespace kasuri;
 using namespace kasuri::handover;
@@ -132,4 +133,37 @@ TEST_CASE("an offset makes no light where a premultiplied picture has no cover",
         CHECK(at("G", 2) == Approx(flame[1]).margin(1e-6));
         CHECK(at("R", 3) == 0); // gone with its cover
     }
+}
+
+TEST_CASE("a generated target is a source of every command, in the working space or its own", "[handover]") {
+    const TemporaryFolder folder;
+    REQUIRE(io::save(folder / "in.exr",
+                     image::image_of(image::generated(1920, 2, [](int, int) { return std::array<double, 3>{}; }))));
+    const lang::Rule rule = good_rule("source dye : vec3\nout.rgb = dye");
+    const subject::Subject ramp = reading(rule, {"dye=target:grey_ramp"});
+    REQUIRE(render(ramp, {folder / "in.exr", folder / "out.exr"}));
+    const auto out = io::load(folder / "out.exr");
+    REQUIRE(out);
+    // As wide as the target is made, it is not stretched.
+    const image::Picture values = targets::make(*targets::find("grey_ramp"), 1920);
+    for (const std::size_t x : {0u, 700u, 1919u})
+        CHECK((*out.value().find("R")->plane)[1920 + x] == values.at(static_cast<int>(x), 0)[0]);
+    CHECK(ramp.bindings().at("dye").picture->space.empty());
+    CHECK(ramp.identity() == reading(rule, {"dye=target:grey_ramp"}).identity());
+    CHECK(ramp.identity() != reading(rule, {"dye=target:hue_sweep"}).identity());
+    // One channel; patches as even areas; a target with a space of its own.
+    const subject::Subject one = reading(rule, {"dye=target:hue_sweep:R"});
+    CHECK(one.bindings().at("dye").picture->planes[0] == one.bindings().at("dye").picture->planes[1]);
+    const targets::Target& chart = *targets::find("dye_chart");
+    const subject::PicturePtr patches = reading(rule, {"dye=target:dye_chart"}).bindings().at("dye").picture;
+    const int size = patches->width / chart.columns;
+    CHECK(size > 50);
+    CHECK(patches->height == size * chart.rows);
+    CHECK(patches->at(0, 0) == patches->at(size - 1, size - 1));
+    CHECK(patches->at(size, 0) == targets::make(chart, 0).at(1, 0));
+    for (const targets::Target* each : targets::all())
+        CHECK(source_from("target:" + std::string(each->name)).value().picture->space == each->space);
+    const auto wrong = with_sources(rule, {"dye=target:nobody"});
+    REQUIRE_FALSE(wrong);
+    CHECK(wrong.error().what == "there is no target nobody");
 }

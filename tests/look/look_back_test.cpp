@@ -196,7 +196,7 @@ TEST_CASE("what cannot be read is said in a sentence", "[look][back]") {
     // While somebody works on it, the step is left out.
     document::Look look;
     look.steps = {step("first", reads), step("later", "out.rgb = rgb * 0.5")};
-    const look::Made so_far = look::make_so_far(look, {});
+    const look::Made so_far = look::make_so_far(look, {}).value();
     REQUIRE(so_far.faults.size() == 1);
     CHECK(apart(so_far.subject, good_rule("out.rgb = rgb * 0.5")) < 1e-6);
 }

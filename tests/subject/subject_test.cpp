@@ -153,3 +153,34 @@ TEST_CASE("a program keeps the LUT that it reads when nobody else does", "[subje
         CHECK(engine::evaluate(*each, picture, {})->at(0)[0] == Approx(0.2));
     CHECK(engine::evaluate(*part, picture, {})->at(0)[0] == Approx(0.1));
 }
+
+TEST_CASE("what is called off gives no program, and is made when it is asked for again", "[subject][cancel]") {
+    CancelToken off;
+    off.cancel();
+    engine::CompileOptions options;
+    options.cancel = &off;
+    const lang::Rule rule = good_rule("let d = rgb * 0.5\nout.rgb = d\nhold hue of vec3(0.8, 0.4, 0.2)");
+    CHECK(engine::compile(rule, options) == nullptr);
+    options.print = true;
+    ir::Graph graph;
+    CHECK(engine::lower(rule, graph, options).empty());
+    CHECK(engine::compile(rule) != nullptr);
+    // Masks, groups and steps that look back, too.
+    document::LookStep group;
+    group.is_look = true;
+    group.within = {step("out.rgb = rgb.gbr"), step("source first : vec3 = step \"1\"\nout.rgb = rgb + first")};
+    group.mask = "luminance(rgb)";
+    group.opacity = 0.5;
+    const std::vector<document::LookStep> steps = {step("out.rgb = rgb * 0.5"), group};
+    const Subject look = look_of(steps).subject;
+    CHECK_FALSE(look.chain().prepare(off));
+    CHECK(look.program({}, {}, {}, false, &off) == nullptr);
+    CHECK(look.fixed().program({}, {}, {}, true, &off) == nullptr);
+    CHECK(look.chain().prepare({}));
+    CHECK(look.identity() == look_of(steps).subject.identity());
+    CHECK(look.program({}, {}, {}, false, &off) == look.program()); // it is there
+    document::Look whole;
+    whole.steps = steps;
+    CHECK_FALSE(look::make_so_far(whole, {}, off));
+    CHECK(look::make_so_far(whole, {})->subject.identity() == look.identity());
+}

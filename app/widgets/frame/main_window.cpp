@@ -125,10 +125,9 @@ void MainWindow::make_panels() {
 }
 
 void MainWindow::lay_out() {
-    layout_ =
-        std::make_unique<WindowLayout>(this,
-                                       WindowLayout::Parts{top_, look_, rule_, values_, step_, mix_, sources_, sheet_,
-                                                           readings_, pointer_, library_, proofs_, status_});
+    layout_ = new WindowLayout(
+        this,
+        {top_, look_, rule_, values_, step_, mix_, sources_, sheet_, readings_, pointer_, library_, proofs_, status_});
     parts_.add(*layout_);
 }
 
@@ -261,7 +260,7 @@ void MainWindow::refresh_titles() {
     for (int i = 0; look.is_look() && i < look.count(); ++i)
         steps << look.name(i);
     bench_->sheet().set_steps(steps);
-    layout_->show_step(*step_, look.is_look());
+    step_->setVisible(look.is_look());
     top_->set_working(QString::fromStdString(std::string(rule ? engine::working_space(*rule) : "")));
     setWindowTitle(look.display_name() + (look.modified() ? "*" : "") + tr(" \u2013 Kasuri"));
 }
@@ -322,7 +321,11 @@ void MainWindow::toggle_library() {
     library_->begin();
 }
 
-void MainWindow::toggle_mix() { mix_->setVisible(!mix_->isVisible()); }
+void MainWindow::toggle_mix() {
+    mix_->setVisible(!mix_->isVisible());
+    if (mix_->isVisible())
+        layout_->reveal(*mix_);
+}
 
 void MainWindow::show_sample() {
     const Cell* cell = bench_->sheet().find(sheet_->current_cell());
@@ -418,6 +421,7 @@ void MainWindow::closeEvent(QCloseEvent* event) {
     settings.setValue("window/sheet", sheet_->splitter()->saveState());
     settings.setValue("window/mix", mix_->isVisible());
     settings.setValue("window/library", library_->isVisible());
+    settings.setValue("sheet/views", sheet_->stored_views());
     store_settings(bench_->sheet(), bench_->readings());
     event->accept();
 }
@@ -425,6 +429,7 @@ void MainWindow::closeEvent(QCloseEvent* event) {
 void MainWindow::restore_sheet() {
     if (QSettings().value("start").toString() == "chart" || !restore_cells(bench_->sheet()))
         bench_->add_chart();
+    sheet_->restore_views(QSettings().value("sheet/views").toList());
     bench_->session().undo_stack().clear(); // nothing that anybody did
 }
 

@@ -120,7 +120,7 @@ private:
     LibraryPanel* library_;
     ProofsBar* proofs_;
     StatusLine* status_;
-    std::unique_ptr<WindowLayout> layout_;
+    WindowLayout* layout_ = nullptr;
     std::unique_ptr<LibrarySample> sample_;
     Previewing* previewing_;
     QString against_shown_ = QStringLiteral("\n");

@@ -1,16 +1,21 @@
 #include "widgets/frame/window_layout.hpp"
 
-#include <QSplitter>
+#include <QEvent>
+#include <QScrollArea>
+#include <QScrollBar>
 #include <QTimer>
 #include <QVBoxLayout>
+
+#include <algorithm>
 
 namespace kasuri::app {
 namespace {
 
-void stretch(QSplitter& splitter, const QList<int>& sizes, int first, int second) {
-    splitter.setHandleWidth(1);
-    splitter.setChildrenCollapsible(false);
-    splitter.setSizes(sizes);
+constexpr double rule_share = 0.45; ///< of the left column: the least that the rule keeps
+constexpr int least_below = 90;
+
+void stretch(PartSplitter& splitter, const QList<int>& sizes, int first, int second) {
+    splitter.set_usual(sizes);
     splitter.setStretchFactor(0, first);
     splitter.setStretchFactor(1, second);
 }
@@ -25,15 +30,22 @@ QVBoxLayout* column(QWidget* of) {
 } // namespace
 
 WindowLayout::WindowLayout(QWidget* window, const Parts& parts)
-    : outer_(new QSplitter(Qt::Horizontal, window)), middle_(new QSplitter(Qt::Vertical)),
-      columns_(new QSplitter(Qt::Horizontal)), left_(new QSplitter(Qt::Vertical)), right_(new QSplitter(Qt::Vertical)) {
+    : QObject(window), outer_(new PartSplitter(Qt::Horizontal, window)), middle_(new PartSplitter(Qt::Vertical)),
+      columns_(new PartSplitter(Qt::Horizontal)), left_(new PartSplitter(Qt::Vertical)),
+      right_(new PartSplitter(Qt::Vertical)), below_(new QScrollArea) {
     auto* tuning = new QWidget;
-    QVBoxLayout* below = column(tuning);
-    below->addWidget(parts.values, 1);
-    for (QWidget* part : {parts.step, parts.sources, parts.mix})
-        below->addWidget(part);
+    QVBoxLayout* rows_below = column(tuning);
+    for (QWidget* part : {parts.values, parts.step, parts.sources, parts.mix})
+        rows_below->addWidget(part);
+    rows_below->addStretch(1);
+    below_->setFrameShape(QFrame::NoFrame);
+    below_->setWidgetResizable(true);
+    below_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    below_->setMinimumHeight(least_below);
+    below_->setFocusPolicy(Qt::NoFocus); // what is in it has it
+    below_->setWidget(tuning);
     left_->addWidget(parts.rule);
-    left_->addWidget(tuning);
+    left_->addWidget(below_);
     columns_->addWidget(left_);
     columns_->addWidget(parts.sheet);
     middle_->addWidget(columns_);
@@ -43,6 +55,13 @@ WindowLayout::WindowLayout(QWidget* window, const Parts& parts)
     outer_->addWidget(middle_);
     outer_->addWidget(right_);
     left_->setMinimumWidth(260);
+    left_->installEventFilter(this);
+    tuning->installEventFilter(this);
+    connect(left_, &QSplitter::splitterMoved, this, [this] { pulled_ = true; });
+    connect(left_, &PartSplitter::reset, this, [this] {
+        pulled_ = false;
+        fit_below();
+    });
     right_->setMinimumWidth(200);
     stretch(*left_, {490, 190}, 1, 0);
     stretch(*right_, {486, 208}, 1, 0);
@@ -58,15 +77,30 @@ WindowLayout::WindowLayout(QWidget* window, const Parts& parts)
     rows->addWidget(parts.status);
 }
 
-void WindowLayout::show_step(QWidget& panel, bool shown) {
-    if (shown == panel.isVisibleTo(panel.parentWidget()))
+void WindowLayout::fit_below() {
+    // It scrolls up and down only.
+    below_->setMinimumWidth(below_->widget()->minimumSizeHint().width() +
+                            below_->verticalScrollBar()->sizeHint().width());
+    const int all = left_->height() - left_->handleWidth();
+    if (pulled_ || all <= 0)
         return;
-    panel.setVisible(shown);
-    const int by = (shown ? 1 : -1) * (panel.sizeHint().height() - 40);
-    QTimer::singleShot(0, left_, [left = left_, by] { // once it is laid out
-        const QList<int> sizes = left->sizes();
-        left->setSizes({sizes[0] - by, sizes[1] + by});
-    });
+    const int rule = std::max(left_->widget(0)->minimumSizeHint().height(), static_cast<int>(all * rule_share)),
+              wanted = below_->widget()->sizeHint().height(),
+              below = std::max(least_below, std::min(wanted, all - rule));
+    if (left_->sizes() != QList<int>{all - below, below})
+        left_->setSizes({all - below, below});
+}
+
+bool WindowLayout::eventFilter(QObject* object, QEvent* event) {
+    const bool other_size = object == left_ && event->type() == QEvent::Resize,
+               other_parts = object == below_->widget() && event->type() == QEvent::LayoutRequest;
+    if (other_size || other_parts)
+        QTimer::singleShot(0, this, &WindowLayout::fit_below); // once it is laid out
+    return QObject::eventFilter(object, event);
+}
+
+void WindowLayout::reveal(QWidget& part) {
+    QTimer::singleShot(0, &part, [this, &part] { below_->ensureWidgetVisible(&part, 0, 0); });
 }
 
 std::vector<WindowLayout::Kept> WindowLayout::kept() const {
@@ -80,11 +114,15 @@ std::vector<WindowLayout::Kept> WindowLayout::kept() const {
 void WindowLayout::store(QSettings& settings) const {
     for (const Kept& each : kept())
         settings.setValue(each.key, each.splitter->saveState());
+    settings.setValue("window/pulled", pulled_);
 }
 
 void WindowLayout::restore(const QSettings& settings) {
     for (const Kept& each : kept())
         each.splitter->restoreState(settings.value(each.key).toByteArray());
+    for (const Kept& each : kept()) // a state brings its own, from before boundaries were kept thin
+        each.splitter->setHandleWidth(1);
+    pulled_ = settings.value("window/pulled").toBool();
 }
 
 } // namespace kasuri::app

@@ -71,10 +71,12 @@ StepPanel::StepPanel(LookModel& look, SheetModel& sheet, QWidget* parent)
     column->setSpacing(0);
     heading_ = new Heading(tr("Step"), this);
     column->addWidget(heading_);
-    auto* body = new QVBoxLayout;
+    auto* below = new QWidget(this);
+    auto* body = new QVBoxLayout(below);
     body->setContentsMargins(theme::margin, 6, theme::margin, 8);
     body->setSpacing(4);
-    column->addLayout(body);
+    column->addWidget(below);
+    heading_->fold(below, "step");
     body->addLayout(blend_row());
     make_space();
     body->addWidget(space_, 0, Qt::AlignLeft);

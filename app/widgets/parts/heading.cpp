@@ -3,7 +3,10 @@
 #include "widgets/parts/theme.hpp"
 
 #include <QHBoxLayout>
+#include <QMouseEvent>
 #include <QPainter>
+#include <QSettings>
+#include <QToolButton>
 
 namespace kasuri::app {
 
@@ -14,7 +17,7 @@ QLabel* quiet_label(const QString& text, QWidget* parent, double pixels) {
     return label;
 }
 
-Heading::Heading(const QString& title, QWidget* parent) : QWidget(parent) {
+Heading::Heading(const QString& title, QWidget* parent) : QWidget(parent), title_(title) {
     setFixedHeight(theme::heading_height);
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(theme::margin, 0, theme::margin, 0);
@@ -32,6 +35,36 @@ Heading::Heading(const QString& title, QWidget* parent) : QWidget(parent) {
 void Heading::set_detail(const QString& text) { detail_->setText(text); }
 void Heading::set_right(const QString& text) { right_->setText(text); }
 void Heading::add_control(QWidget* control) { layout()->addWidget(control); }
+
+void Heading::fold(QWidget* body, const QString& key) {
+    body_ = body;
+    key_ = "fold/" + key;
+    triangle_ = new QToolButton(this);
+    triangle_->setObjectName("fold");
+    triangle_->setGeometry(0, 4, theme::margin, theme::heading_height - 8); // in the margin: names stand in line
+    triangle_->setFont(theme::face(10));
+    triangle_->setStyleSheet("padding: 0");
+    connect(triangle_, &QToolButton::clicked, this, [this] { set_folded(!is_folded()); });
+    set_folded(QSettings().value(key_).toBool());
+}
+
+bool Heading::is_folded() const { return body_ && body_->isHidden(); }
+
+void Heading::set_folded(bool folded) {
+    if (!body_)
+        return;
+    body_->setHidden(folded);
+    QSettings().setValue(key_, folded);
+    triangle_->setText(QString::fromUtf8(folded ? "\u25b8" : "\u25be"));
+    triangle_->setAccessibleName((folded ? tr("Unfold %1") : tr("Fold %1")).arg(title_));
+    triangle_->setToolTip(triangle_->accessibleName());
+}
+
+void Heading::mousePressEvent(QMouseEvent* event) {
+    if (!body_ || event->button() != Qt::LeftButton)
+        return QWidget::mousePressEvent(event);
+    set_folded(!is_folded());
+}
 
 void Heading::paintEvent(QPaintEvent*) {
     QPainter painter(this);

@@ -1,8 +1,8 @@
 #include "widgets/readings/readings_column.hpp"
 
+#include "widgets/parts/part_splitter.hpp"
 #include "widgets/readings/reading_panel.hpp"
 
-#include <QSplitter>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -13,9 +13,7 @@ ReadingsColumn::ReadingsColumn(ReadingsModel& readings, SheetModel& sheet, QWidg
     : QWidget(parent), model_(readings), sheet_(sheet) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
-    splitter_ = new QSplitter(Qt::Vertical, this);
-    splitter_->setHandleWidth(1);
-    splitter_->setChildrenCollapsible(false);
+    splitter_ = new PartSplitter(Qt::Vertical, this);
     column->addWidget(splitter_);
     connect(&model_, &ReadingsModel::changed, this, &ReadingsColumn::rebuild);
     connect(&sheet_, &SheetModel::changed, this, [this] { set_current_cell(current_cell_); });
@@ -52,7 +50,7 @@ void ReadingsColumn::rebuild() {
             const readings::Reading& reading = *model_.find(each->id())->reading;
             heights << (reading.panels(completed(reading.settings, {})).front().square ? 200 : 125);
         }
-        splitter_->setSizes(heights);
+        splitter_->set_usual(heights);
     }
     set_current_cell(current_cell_);
 }

@@ -6,10 +6,9 @@
 
 #include <vector>
 
-class QSplitter;
-
 namespace kasuri::app {
 
+class PartSplitter;
 class ReadingPanel;
 
 /// The readings under each other.
@@ -31,7 +30,7 @@ private:
 
     ReadingsModel& model_;
     SheetModel& sheet_;
-    QSplitter* splitter_;
+    PartSplitter* splitter_;
     std::vector<ReadingPanel*> panels_;
     int current_cell_ = 0;
 };

@@ -105,6 +105,12 @@ bool CellView::is_chart() const {
     return cell && cell->target && cell->target->shape == targets::Shape::patches;
 }
 
+double CellView::aspect() const {
+    const QSize size = picture_size();
+    const double one = size.isEmpty() ? 16.0 / 9 : static_cast<double>(size.width()) / size.height();
+    return compare_ == Compare::twice && !is_chart() ? 2 * one : one;
+}
+
 QSize CellView::picture_size() const {
     const Cell* cell = model_.find(id_);
     if (!cell)

@@ -50,6 +50,8 @@ public:
     QSize wanted_pixels() const;
     /// Whether before is seen. In a picture that fits it always may be.
     bool shows_before() const { return zoom_.fits() || is_chart() || before_only_ || compare_ != Compare::after; }
+    /// Width by height of what is shown.
+    double aspect() const;
     /// Column and row of the picture under a point of this widget.
     std::optional<QPoint> pixel_at(const QPointF& point) const;
     /// The other way: middle of a pixel.

@@ -2,7 +2,9 @@
 
 #include "model/file_names.hpp"
 
+#include "widgets/parts/part_splitter.hpp"
 #include "widgets/parts/theme.hpp"
+#include "widgets/sheet/cell_places.hpp"
 #include "widgets/sheet/cell_view.hpp"
 #include "widgets/sheet/strip_view.hpp"
 
@@ -10,7 +12,6 @@
 #include <QEvent>
 #include <QKeyEvent>
 #include <QPainter>
-#include <QSplitter>
 #include <QUrl>
 #include <QVBoxLayout>
 
@@ -21,16 +22,14 @@
 namespace kasuri::app {
 namespace {
 constexpr int resize_pause_ms = 15;
-constexpr int cell_gap = 32;
+constexpr int cell_gap = 32, row_gap = 3;
 QString utf8(std::string_view text) { return QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size())); }
 } // namespace
 
 SheetView::SheetView(SheetModel& model, QWidget* parent) : QWidget(parent), model_(model) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
-    splitter_ = new QSplitter(Qt::Vertical, this);
-    splitter_->setHandleWidth(1);
-    splitter_->setChildrenCollapsible(false);
+    splitter_ = new PartSplitter(Qt::Vertical, this);
     strips_area_ = new QWidget(splitter_);
     strips_column_ = new QVBoxLayout(strips_area_);
     strips_column_->setContentsMargins(0, 0, 0, 2);
@@ -48,7 +47,7 @@ SheetView::SheetView(SheetModel& model, QWidget* parent) : QWidget(parent), mode
     cells_area_->installEventFilter(this);
     splitter_->addWidget(strips_area_);
     splitter_->addWidget(cells_area_);
-    splitter_->setSizes({318, 380});
+    splitter_->set_usual({318, 380});
     splitter_->setStretchFactor(0, 45);
     splitter_->setStretchFactor(1, 55);
     column->addWidget(splitter_);
@@ -214,7 +213,10 @@ void SheetView::rebuild_cells() {
             view->set_before_only(before_only_);
             view->setVisible(alone_ == 0);
             connect(view, &CellView::hovered, this, &SheetView::hover_cells);
-            connect(view, &CellView::view_changed, this, &SheetView::wanted);
+            connect(view, &CellView::view_changed, this, [this] {
+                arrange_cells(); // two copies side by side are twice as broad
+                emit wanted();
+            });
             connect(view, &CellView::alone_wanted, this, &SheetView::set_alone);
             connect(view, &CellView::dropped_on, this, &SheetView::drop_cell);
             connect(view, &CellView::file_dropped, this, [this](int id, const QString& file) {
@@ -250,28 +252,12 @@ void SheetView::arrange_cells() {
         only->setGeometry(room);
         return;
     }
-    const int count = static_cast<int>(cells_.size());
-    if (count == 0)
-        return;
-    // As many columns as make the cells largest for 16:9 pictures.
-    int best_columns = 1;
-    double best = 0;
-    for (int columns = 1; columns <= count; ++columns) {
-        const int rows = (count + columns - 1) / columns;
-        const double width = (room.width() - (columns - 1) * cell_gap) / static_cast<double>(columns);
-        const double height = room.height() / static_cast<double>(rows) - 26;
-        const double size = std::min(width, height * 16 / 9);
-        if (size > best + 0.5) {
-            best = size;
-            best_columns = columns;
-        }
-    }
-    const int rows = (count + best_columns - 1) / best_columns;
-    const int width = (room.width() - (best_columns - 1) * cell_gap) / best_columns;
-    const int height = room.height() / rows;
-    for (int i = 0; i < count; ++i)
-        cells_[static_cast<std::size_t>(i)]->setGeometry(room.left() + (i % best_columns) * (width + cell_gap),
-                                                         room.top() + (i / best_columns) * height, width, height - 3);
+    std::vector<double> aspects;
+    for (const CellView* view : cells_)
+        aspects.push_back(view->aspect());
+    const std::vector<QRect> places = cell_places(aspects, room, theme::caption_height, {cell_gap, row_gap});
+    for (std::size_t i = 0; i < places.size(); ++i)
+        cells_[i]->setGeometry(places[i]);
 }
 
 void SheetView::drop_cell(int id, const QPoint& global) {

@@ -5,16 +5,17 @@
 #include "model/sheet.hpp"
 
 #include <QTimer>
+#include <QVariant>
 #include <QWidget>
 
 #include <functional>
 #include <vector>
 
-class QSplitter;
 class QVBoxLayout;
 
 namespace kasuri::app {
 
+class PartSplitter;
 class CellView;
 class StripView;
 
@@ -37,7 +38,7 @@ public:
     void point_at(const QString& target, double share);
     const std::vector<StripView*>& strips() const { return strips_; }
     CellView* cell(int id) const;
-    QSplitter* splitter() const { return splitter_; }
+    PartSplitter* splitter() const { return splitter_; }
     /// The cell that was used last; 0 if there is none.
     int current_cell() const;
     /// The cell that has the sheet to itself; 0: all are there.
@@ -48,6 +49,9 @@ public:
     bool cut_pointed();
     /// Puts the pointer's mark on a pin.
     void point_at_pin(int number);
+    /// How each cell is looked at (compared, split, zoomed), by what it shows.
+    QVariantList stored_views() const;
+    void restore_views(const QVariantList& stored);
     const SheetPtr& sheet() const { return sheet_; }
     /// What is clicked next goes to `take`, and does nothing else; Escape leaves it.
     void pick(std::function<void(const Readout&)> take);
@@ -78,7 +82,7 @@ private:
     bool eventFilter(QObject* object, QEvent* event) override;
 
     SheetModel& model_;
-    QSplitter* splitter_;
+    PartSplitter* splitter_;
     QWidget* strips_area_;
     QVBoxLayout* strips_column_;
     QWidget* cells_area_;

@@ -1,7 +1,9 @@
 #include "widgets/sheet/sources_panel.hpp"
 
+#include "handover/render.hpp"
 #include "model/file_names.hpp"
 #include "widgets/parts/heading.hpp"
+#include "widgets/parts/target_menu.hpp"
 #include "widgets/parts/theme.hpp"
 
 #include <QDragEnterEvent>
@@ -21,15 +23,30 @@ namespace kasuri::app {
 namespace {
 constexpr int row_height = 26;
 QString of(const std::string& text) { return QString::fromStdString(text); }
+std::string target_named(const targets::Target& target) {
+    return std::string(handover::target_prefix) + std::string(target.name);
+}
+QString file_or_target(const std::string& picture) {
+    const targets::Target* const target =
+        handover::is_target(picture) ? targets::find(picture.substr(handover::target_prefix.size())) : nullptr;
+    return target ? QObject::tr("%1, generated").arg(of(std::string(target->title)))
+                  : of(std::filesystem::path(picture).filename().string());
+}
 QString size_text(int width, int height) { return QObject::tr("%1 x %2").arg(width).arg(height); }
 } // namespace
 
 SourcesPanel::SourcesPanel(SheetModel& model, QWidget* parent) : QWidget(parent), model_(model) {
     auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(0, 0, 0, 8);
+    column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
     heading_ = new Heading(tr("Further pictures"), this);
     column->addWidget(heading_);
+    list_ = new QWidget(this);
+    auto* rows = new QVBoxLayout(list_);
+    rows->setContentsMargins(0, 0, 0, 8);
+    rows->setSpacing(0);
+    column->addWidget(list_);
+    heading_->fold(list_, "sources");
     setAcceptDrops(true);
     hide();
     connect(&model_, &SheetModel::changed, this, &SourcesPanel::refresh);
@@ -44,7 +61,7 @@ void SourcesPanel::set_sources(const std::vector<lang::SourceInput>& sources) {
             row.widget->deleteLater();
         rows_.clear();
         for (const lang::SourceInput& source : sources) {
-            Row row{source.name, new QWidget(this), nullptr, nullptr};
+            Row row{source.name, new QWidget(list_), nullptr, nullptr};
             row.widget->setFixedHeight(row_height);
             auto* line = new QHBoxLayout(row.widget);
             line->setContentsMargins(theme::margin, 0, theme::margin, 0);
@@ -69,7 +86,7 @@ void SourcesPanel::set_sources(const std::vector<lang::SourceInput>& sources) {
             line->addWidget(name);
             line->addWidget(row.label, 1);
             line->addWidget(row.button);
-            layout()->addWidget(row.widget);
+            list_->layout()->addWidget(row.widget);
             rows_.push_back(row);
         }
     }
@@ -90,9 +107,8 @@ QString SourcesPanel::said(const std::string& source) const {
         const bool gone = std::find(missing_.begin(), missing_.end(), source) != missing_.end();
         return gone ? tr("not in every picture: 0 there") : tr("each picture\u2019s own layer");
     }
-    const std::filesystem::path path(given->second.picture);
-    QString text = of(path.filename().string());
-    if (!given->second.layer.empty())
+    QString text = file_or_target(given->second.picture);
+    if (!given->second.layer.empty() && !handover::is_target(given->second.picture))
         text += ", " + of(given->second.layer);
     const subject::Bindings pictures = model_.given_pictures();
     const auto picture = pictures.find(source);
@@ -151,6 +167,9 @@ void SourcesPanel::fill_menu(QMenu& menu, const std::string& source) {
     }
     if (!listed.isEmpty())
         menu.addSeparator();
+    add_target_actions(
+        *menu.addMenu(tr("a generated target")), [](const targets::Target&) { return true; },
+        [this, source](const targets::Target& target) { model_.give(source, target_named(target)); });
     menu.addAction(tr("Another picture\u2026"), this, [this, source] { ask(source); });
 }
 
@@ -174,9 +193,12 @@ const SourcesPanel::Row* SourcesPanel::row_at(const QPoint& global) const {
 bool SourcesPanel::drop_cell(int id, const QPoint& global) {
     const Row* row = row_at(global);
     const Cell* cell = model_.find(id);
-    if (!row || !cell || cell->target)
+    if (!row || !cell)
         return false;
-    model_.give(row->name, cell->picture, cell->layer);
+    if (cell->target)
+        model_.give(row->name, target_named(*cell->target));
+    else
+        model_.give(row->name, cell->picture, cell->layer);
     return true;
 }
 

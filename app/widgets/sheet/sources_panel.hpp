@@ -48,6 +48,7 @@ private:
 
     SheetModel& model_;
     Heading* heading_;
+    QWidget* list_;
     std::vector<Row> rows_;
     std::vector<std::string> missing_;
 };

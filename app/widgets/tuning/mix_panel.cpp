@@ -46,7 +46,7 @@ MixPanel::MixPanel(Session& session, QWidget* parent)
     : QWidget(parent), session_(session), hold_(QSettings().value("mix/hold").toInt()) {
     setAccessibleName(tr("Mix table"));
     auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(0, 0, 0, 6);
+    column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
     heading_ = new Heading(tr("Mix"), this);
     hold_button_ = new QToolButton(heading_);
@@ -81,6 +81,11 @@ MixPanel::MixPanel(Session& session, QWidget* parent)
     heading_->add_control(which_);
     heading_->add_control(hold_button_);
     column->addWidget(heading_);
+    auto* body = new QWidget(this);
+    auto* rows = new QVBoxLayout(body);
+    rows->setContentsMargins(0, 0, 0, 6);
+    rows->setSpacing(0);
+    column->addWidget(body);
     auto* grid = new QGridLayout;
     grid->setContentsMargins(theme::margin, 4, theme::margin, 0);
     grid->setHorizontalSpacing(6);
@@ -109,7 +114,7 @@ MixPanel::MixPanel(Session& session, QWidget* parent)
         sums_[static_cast<std::size_t>(row)]->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
         grid->addWidget(sums_[static_cast<std::size_t>(row)], row + 1, 5);
     }
-    column->addLayout(grid);
+    rows->addLayout(grid);
     auto* below = new QHBoxLayout;
     below->setContentsMargins(theme::margin, 4, theme::margin, 0);
     said_ = quiet_label({}, this, 11.5);
@@ -118,7 +123,8 @@ MixPanel::MixPanel(Session& session, QWidget* parent)
     connect(write_, &QToolButton::clicked, this, &MixPanel::write_matrix);
     below->addWidget(said_, 1);
     below->addWidget(write_);
-    column->addLayout(below);
+    rows->addLayout(below);
+    heading_->fold(body, "mix");
     connect(&session_, &Session::rule_changed, this, &MixPanel::refresh);
     connect(&session_, &Session::values_changed, this, &MixPanel::refresh);
     connect(&session_, &Session::diagnostics_changed, this, &MixPanel::refresh);

@@ -11,7 +11,6 @@
 #include <QHBoxLayout>
 #include <QInputDialog>
 #include <QMenu>
-#include <QScrollArea>
 #include <QToolButton>
 
 #include <algorithm>
@@ -42,19 +41,14 @@ ValuesPanel::ValuesPanel(Session& session, Tuning& tuning, QWidget* parent)
     connect(presets_, &QToolButton::clicked, this, &ValuesPanel::show_presets);
     heading_->add_control(presets_);
     column->addWidget(heading_);
-    auto* scroll = new QScrollArea(this);
-    scroll->setFrameShape(QFrame::NoFrame);
-    scroll->setWidgetResizable(true);
-    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    list_ = new QWidget(scroll);
+    list_ = new QWidget(this);
     auto* rows = new QVBoxLayout(list_);
     rows->setContentsMargins(theme::margin, 8, theme::margin, 8);
     rows->setSpacing(3);
     none_ = quiet_label({}, list_, 11.5);
     rows->addWidget(none_);
-    rows->addStretch(1);
-    scroll->setWidget(list_);
-    column->addWidget(scroll, 1);
+    column->addWidget(list_);
+    heading_->fold(list_, "values");
     connect(&session_, &Session::rule_changed, this, &ValuesPanel::rebuild);
     connect(&session_, &Session::values_changed, this, &ValuesPanel::refresh);
     connect(&tuning_, &Tuning::changed, this, &ValuesPanel::rebuild);

@@ -26,6 +26,7 @@ constexpr int warning_mark = 9;
 constexpr int message_pause_ms = 350;
 constexpr int number_margin = 0;
 constexpr int fold_margin = 2;
+constexpr int least_lines = 12;
 } // namespace
 
 RuleEditor::RuleEditor(QUndoStack& undo, QWidget* parent) : QsciScintilla(parent), undo_(undo) {
@@ -54,6 +55,7 @@ RuleEditor::RuleEditor(QUndoStack& undo, QWidget* parent) : QsciScintilla(parent
     SendScintilla(SCI_SETWRAPSTARTINDENT, 2);
     SendScintilla(SCI_SETEXTRAASCENT, 1);
     SendScintilla(SCI_SETEXTRADESCENT, 1);
+    setMinimumHeight(least_lines * textHeight(0)); // the text is the truth: whatever is open, so much of it is seen
     setTabWidth(4);
     setIndentationsUseTabs(false);
     setAutoIndent(true);
