@@ -3,6 +3,7 @@
 #include "targets/target.hpp"
 #include "widgets/files/files.hpp"
 #include "widgets/files/recovery.hpp"
+#include "widgets/frame/first_minute.hpp"
 #include "widgets/frame/main_window.hpp"
 #include "widgets/frame/side_windows.hpp"
 #include "widgets/library/library_panel.hpp"
@@ -55,6 +56,7 @@ void start_demo(MainWindow& window, const QString& filters, const QString& pictu
             return;
         bench.session().set_values(rule->presets.front().values, QObject::tr("preset"));
         bench.session().undo_stack().clear();
+        bench.session().take_as_saved(); // nothing that anybody did
     });
     window.part<Files>().open(first);
 }
@@ -119,12 +121,9 @@ int main(int argc, char** argv) {
     for (const QString& file : parser.positionalArguments())
         window.part<Files>().open(file, chosen[std::min(file.endsWith(".kasuri") ? 0 : pictures++, chosen.size() - 1)]);
     window.show();
-    // The very first time, when nothing was asked for: what it is about, in one minute.
-    if (QSettings settings; !parser.isSet(shot) && !parser.isSet(demo) && parser.positionalArguments().isEmpty() &&
-        !settings.contains("help/seen")) {
-        settings.setValue("help/seen", true);
-        window.part<SideWindows>().open_help();
-    }
+    // Until it has been closed: what there is to do first, in a row above the bench.
+    if (!parser.isSet(shot) && (parser.isSet(demo) || parser.positionalArguments().isEmpty()))
+        window.part<FirstMinute>().begin_if_new();
     if (parser.isSet(library) && !window.part<LibraryPanel>().isVisible())
         window.toggle_library();
     if (!parser.isSet(shot))

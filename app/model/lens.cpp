@@ -3,6 +3,7 @@
 #include "base/text.hpp"
 #include "colour/model.hpp"
 #include "colour/space.hpp"
+#include "colour/vision.hpp"
 #include "document/look_file.hpp"
 #include "model/display.hpp"
 
@@ -58,6 +59,19 @@ Light veil(const LensPixel& p) {
     const float share = 0.75f * (1 - a);
     return {p.screen[0] * (1 - share) + tint[0] * share, p.screen[1] * (1 - share) + tint[1] * share,
             p.screen[2] * (1 - share) + tint[2] * share};
+}
+
+/// As others see it. The matrices are of a display's light; the screen's is taken for it.
+Light seen(const LensPixel& p, const colour::Matrix3& matrix) {
+    using colour::operator*;
+    const colour::Triple made = matrix * colour::Triple{p.screen[0], p.screen[1], p.screen[2]};
+    return over_surround(p, {static_cast<float>(made[0]), static_cast<float>(made[1]), static_cast<float>(made[2])});
+}
+
+/// The kinds of vision that one of three cones is missing from, at their full severity.
+template <std::size_t kind>
+Light seen(const LensPixel& p) {
+    return seen(p, colour::deficiencies()[kind].by_severity.back());
 }
 
 /// What is turned over: light rising stripes; what has lost a dimension: dark level lines. The rest is a dim grey, the
@@ -178,6 +192,22 @@ std::vector<Lens> table() {
                                 "if it has no mask.")};
     mask.step_mask = true;
     rows.push_back(std::move(mask));
+    const auto eyes = [&](const char* id, const char* title, const char* doc, Light (*shown)(const LensPixel&)) {
+        Lens lens;
+        lens.id = id;
+        lens.title = title;
+        lens.doc = doc;
+        lens.group = QT_TRANSLATE_NOOP("Tables", "other eyes");
+        lens.shown = shown;
+        rows.push_back(std::move(lens));
+    };
+    eyes("protan", QT_TRANSLATE_NOOP("Tables", "without long-wave cones"),
+         QT_TRANSLATE_NOOP("Tables", "As protanopes see the screen (Machado, Oliveira and Fernandes 2009)."), seen<0>);
+    eyes("deutan", QT_TRANSLATE_NOOP("Tables", "without middle-wave cones"),
+         QT_TRANSLATE_NOOP("Tables", "As deuteranopes see the screen (Machado, Oliveira and Fernandes 2009)."),
+         seen<1>);
+    eyes("tritan", QT_TRANSLATE_NOOP("Tables", "without short-wave cones"),
+         QT_TRANSLATE_NOOP("Tables", "As tritanopes see the screen (Machado, Oliveira and Fernandes 2009)."), seen<2>);
     for (const colour::Model* model : colour::models())
         for (const colour::Component& component : model->components) {
             Lens lens;

@@ -10,7 +10,7 @@
 namespace kasuri::builtins {
 
 std::vector<Builtin> arithmetic(), shaping(), curves(), geometry(), light(), masks(), codes(), blend(), compose(),
-    neighbours(), conversions(), encodings(), space_functions(), adaptation(), measures();
+    neighbours(), conversions(), encodings(), space_functions(), adaptation(), measures(), vision();
 
 namespace {
 
@@ -33,6 +33,7 @@ constexpr Family families[] = {
     {"Spaces", space_functions},
     {"White balance", adaptation},
     {"Colour differences", measures},
+    {"Other eyes", vision},
 };
 
 std::vector<Builtin> gathered() {

@@ -45,13 +45,56 @@ std::string offset_term(const std::array<double, 3>& offsets) {
                        number_for_text(offsets[2]));
 }
 
-std::optional<MixPlace> product_of(const lang::Rule& rule, lang::TypedId id) {
+/// What a construct is made of, with constructs in it taken apart.
+void leaves_of(const lang::Rule& rule, lang::TypedId id, std::vector<lang::TypedId>& leaves) {
     const lang::Typed& t = rule.exprs[id];
-    MixPlace place;
-    if (t.kind != TypedKind::binary || t.op != Operator::mul || rule.exprs[t.args[0]].type.kind != Kind::mat3 ||
-        rule.exprs[t.args[1]].type.kind == Kind::mat3)
+    if (t.kind != TypedKind::construct)
+        leaves.push_back(id);
+    else
+        for (const lang::TypedId arg : t.args)
+            leaves_of(rule, arg, leaves);
+}
+
+std::optional<MixPlace> matrix_of(const lang::Rule& rule, lang::TypedId id) {
+    const lang::Typed& t = rule.exprs[id];
+    if (t.kind != TypedKind::construct || t.type.kind != Kind::mat3)
         return std::nullopt;
-    return numbers_of(rule, t.args[0], place.numbers, place.values) ? std::optional(place) : std::nullopt;
+    std::vector<lang::TypedId> leaves;
+    leaves_of(rule, id, leaves);
+    MixPlace place;
+    if (leaves.size() != place.numbers.size())
+        return std::nullopt;
+    for (std::size_t i = 0; i < leaves.size(); ++i) {
+        const lang::Typed& leaf = rule.exprs[leaves[i]];
+        place.numbers[i] = leaf.span;
+        place.parameters[i] = leaf.kind == TypedKind::parameter ? static_cast<int>(leaf.index) : -1;
+        const std::optional<double> number = leaf.kind == TypedKind::parameter
+            ? std::optional(rule.parameters[leaf.index].value)
+            : written(rule, leaves[i]);
+        if (!number)
+            return std::nullopt;
+        place.values[i] = *number;
+    }
+    return place;
+}
+
+/// Every matrix in an expression, from the left.
+void matrices_in(const lang::Rule& rule, lang::TypedId id, std::vector<std::pair<lang::TypedId, MixPlace>>& found) {
+    if (std::optional<MixPlace> place = matrix_of(rule, id)) {
+        found.emplace_back(id, std::move(*place));
+        return;
+    }
+    for (const lang::TypedId arg : rule.exprs[id].args)
+        matrices_in(rule, arg, found);
+}
+
+/// The matrix of `mat3(...) * ...`; nothing if that is something else.
+std::optional<lang::TypedId> factor_of(const lang::Rule& rule, lang::TypedId id) {
+    const lang::Typed& t = rule.exprs[id];
+    return t.kind == TypedKind::binary && t.op == Operator::mul && rule.exprs[t.args[0]].type.kind == Kind::mat3 &&
+            rule.exprs[t.args[1]].type.kind != Kind::mat3
+        ? std::optional(t.args[0])
+        : std::nullopt;
 }
 
 } // namespace
@@ -59,21 +102,24 @@ std::optional<MixPlace> product_of(const lang::Rule& rule, lang::TypedId id) {
 std::vector<MixPlace> mix_places(const lang::Rule& rule) {
     std::vector<MixPlace> all;
     for (const lang::Step& step : rule.steps) {
-        if (step.hold_hue)
-            continue;
+        std::vector<std::pair<lang::TypedId, MixPlace>> found;
+        matrices_in(rule, step.value, found);
         const lang::Typed& t = rule.exprs[step.value];
-        std::optional<MixPlace> place = product_of(rule, step.value);
-        if (!place && t.kind == TypedKind::binary && t.op == Operator::add) {
-            place = product_of(rule, t.args[0]);
+        const bool adds = t.kind == TypedKind::binary && t.op == Operator::add;
+        const std::optional<lang::TypedId> factor = factor_of(rule, adds ? t.args[0] : step.value);
+        int count = 0;
+        for (auto& [id, place] : found) {
+            ++count;
+            place.statement = step.span;
+            place.name = step.to_output ? "out.rgb" : rule.locals[step.local].name;
+            if (count > 1)
+                place.name += fmt::format(", {}", count);
             std::array<Span, 3> spans{};
-            if (place && numbers_of(rule, t.args[1], spans, place->offset_values))
-                place->offsets = spans;
+            place.takes_offset = id == factor && !step.hold_hue;
+            if (place.takes_offset && adds && numbers_of(rule, t.args[1], spans, place.offset_values))
+                place.offsets = spans;
+            all.push_back(std::move(place));
         }
-        if (!place)
-            continue;
-        place->statement = step.span;
-        place->name = step.to_output ? "out.rgb" : rule.locals[step.local].name;
-        all.push_back(std::move(*place));
     }
     return all;
 }
@@ -85,7 +131,7 @@ std::optional<MixPlace> mix_place(const lang::Rule& rule) {
 
 TextEdit with_mix_number(std::string_view text, const MixPlace& place, int which, double value) {
     const auto index = static_cast<std::size_t>(which);
-    if (index >= 9 && !place.offsets)
+    if (index < 9 ? place.parameters[index] >= 0 : !place.offsets)
         return {};
     const Span span = index < 9 ? place.numbers[index] : (*place.offsets)[index - 9];
     return {span.begin, std::string(text_of(text, span)), number_for_text(value)};
@@ -95,15 +141,22 @@ TextEdit with_mix_numbers(std::string_view text, const MixPlace& place, const st
                           const std::array<double, 3>& offsets) {
     std::vector<std::pair<Span, double>> all;
     for (std::size_t i = 0; i < 9; ++i)
-        all.emplace_back(place.numbers[i], values[i]);
+        if (place.parameters[i] < 0)
+            all.emplace_back(place.numbers[i], values[i]);
     for (std::size_t i = 0; place.offsets && i < 3; ++i)
         all.emplace_back((*place.offsets)[i], offsets[i]);
-    const auto [first, last] = std::minmax_element(
-        all.begin(), all.end(), [](const auto& a, const auto& b) { return a.first.begin < b.first.begin; });
     TextEdit edit;
-    const bool adds =
-        !place.offsets && offsets != std::array<double, 3>{}; // they have no place yet: behind the statement
-    const Span whole{first->first.begin, adds ? place.statement.end : last->first.end};
+    const bool adds = !place.offsets && place.takes_offset &&
+        offsets != std::array<double, 3>{}; // they have no place yet: behind the statement
+    if (all.empty() && !adds)
+        return edit;
+    Span whole = {place.statement.end, place.statement.end};
+    for (const auto& [span, value] : all)
+        whole.begin = std::min(whole.begin, span.begin);
+    if (!adds)
+        whole.end = std::max_element(all.begin(), all.end(), [](const auto& a, const auto& b) {
+                        return a.first.begin < b.first.begin;
+                    })->first.end;
     edit.at = whole.begin;
     edit.removed = std::string(text_of(text, whole));
     edit.inserted = edit.removed;

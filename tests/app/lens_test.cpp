@@ -244,3 +244,24 @@ TEST_CASE("the list of readings: what they count, and how they are kept", "[read
     again.remove(again.readings()[0].id);
     CHECK(again.readings().size() == 2);
 }
+
+TEST_CASE("other eyes are lenses: greys stay, and so does what the table says of red", "[lens]") {
+    const auto pixel = [](const char* id, const image::Picture& picture) {
+        readings::Views views;
+        return shown(picture, lens(id), {}, nullptr, &views, nullptr).pixel(0, 0);
+    };
+    const image::Picture red = one(0.5, 0, 0);
+    // Machado, Oliveira and Fernandes 2009, table 1, severity 1: the first column times 0.5, as sRGB codes.
+    const double rows[3][2] = {{0.152286, 0.114503}, {0.367322, 0.280085}, {1.255528, 0}};
+    int row = 0;
+    for (const char* id : {"protan", "deutan", "tritan"}) {
+        INFO(id);
+        const QRgb grey = pixel(id, one(0.18, 0.18, 0.18));
+        CHECK(qRed(grey) == qGreen(grey));
+        CHECK(std::abs(qGreen(grey) - qBlue(grey)) <= 1);
+        CHECK(std::abs(qRed(grey) - qRed(pixel("colour", one(0.18, 0.18, 0.18)))) <= 1);
+        CHECK(qRed(pixel(id, red)) == Approx(255 * colour::srgb_encode(0.5 * rows[row][0])).margin(1));
+        CHECK(qGreen(pixel(id, red)) == Approx(255 * colour::srgb_encode(0.5 * rows[row][1])).margin(1));
+        ++row;
+    }
+}

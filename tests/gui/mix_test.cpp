@@ -217,3 +217,34 @@ TEST_CASE("values are linked and their ranges narrowed by the menu of their row"
     d.settle();
     CHECK(d.window.part<app::ValuesPanel>().field("warm")->value() == Approx(0.9));
 }
+
+TEST_CASE("matrices of lets and of parameters have the table, too", "[gui][mix]") {
+    Mix d("param cross = 0.25 in 0 .. 1\n"
+          "let dark = mat3(1, 0, 0,  0, 1, 0,  0, 0, 1)\n"
+          "let light = mat3(1, 0, 0,  cross, 0.75, 0,  0, 0, 1)\n"
+          "out.rgb = mix(dark * rgb, light * rgb, smoothstep(0, 1, g))\n");
+    REQUIRE(d.panel.which_button()->isVisible());
+    CHECK(d.panel.which_button()->text().startsWith("dark"));
+    CHECK_FALSE(d.panel.field(0, 3)->isEnabled()); // an offset has no place there
+    d.put(0, 1, "0.5");
+    CHECK(d.text().find("dark = mat3(1, 0.5, 0,  0, 1, 0,") != std::string::npos);
+    d.panel.choose(1);
+    CHECK(d.panel.field(1, 0)->value() == 0.25);
+    d.put(1, 0, "0.5"); // a parameter gets another value, and the text stays
+    CHECK(d.session().values() == std::vector<double>{0.5});
+    CHECK(d.text().find("cross = 0.25") != std::string::npos);
+    CHECK(d.panel.field(1, 0)->value() == 0.5);
+    d.window.bench().undo();
+    d.settle();
+    CHECK(d.session().values() == std::vector<double>{0.25});
+    // A row at a time, of numbers and a parameter: one step.
+    d.panel.set_hold(2); // sums are held by the own channel
+    d.put(1, 0, "0.5");
+    CHECK(d.session().values() == std::vector<double>{0.5});
+    CHECK(d.text().find("cross, 0.5, 0,") != std::string::npos);
+    d.window.bench().undo();
+    d.settle();
+    CHECK(d.session().values() == std::vector<double>{0.25});
+    CHECK(d.text().find("cross, 0.75, 0,") != std::string::npos);
+    d.panel.set_hold(0);
+}

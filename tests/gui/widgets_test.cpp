@@ -293,3 +293,12 @@ TEST_CASE("actions have one name and one key each", "[widgets]") {
     }
     CHECK(ids.size() > 10);
 }
+
+TEST_CASE("a share that is not nothing is never written as 0", "[gui]") {
+    CHECK(app::theme::percentage(0) == "0.000");
+    CHECK(app::theme::percentage(0.0004) == "< 0.001");
+    CHECK(app::theme::percentage(1e-12) == "< 0.001");
+    CHECK(app::theme::percentage(0.0006) == "0.001");
+    CHECK(app::theme::percentage(0.05) == "0.050");
+    CHECK(app::theme::percentage(12.34) == "12.3");
+}

@@ -3,6 +3,7 @@
 #include "model/bench.hpp"
 #include "widgets/compare/compare_actions.hpp"
 #include "widgets/files/files.hpp"
+#include "widgets/frame/first_minute.hpp"
 #include "widgets/frame/main_window.hpp"
 #include "widgets/frame/side_windows.hpp"
 #include "widgets/handover/handover_actions.hpp"
@@ -156,6 +157,8 @@ constexpr ActionRow table[] = {
     {"help", QT_TRANSLATE_NOOP("Actions", "Help"), "F1", on<SideWindows>([](SideWindows& c) { c.open_help(); })},
     {"keys", QT_TRANSLATE_NOOP("Actions", "All keys"), "Ctrl+F1",
      on<SideWindows>([](SideWindows& c) { c.open_help("keys"); })},
+    {"first_minute", QT_TRANSLATE_NOOP("Actions", "The first minute, step by step"), "",
+     on<FirstMinute>([](FirstMinute& c) { c.begin(); })},
     {line, nullptr, "", {}},
     {"quit", QT_TRANSLATE_NOOP("Actions", "Quit"), "Ctrl+Q", on<MainWindow>([](MainWindow& c) { c.close(); })},
 };

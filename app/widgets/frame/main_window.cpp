@@ -7,6 +7,7 @@
 #include "widgets/files/files.hpp"
 #include "widgets/files/recovery.hpp"
 #include "widgets/frame/actions.hpp"
+#include "widgets/frame/first_minute.hpp"
 #include "widgets/frame/previewing.hpp"
 #include "widgets/frame/side_windows.hpp"
 #include "widgets/frame/status_line.hpp"
@@ -94,6 +95,7 @@ void MainWindow::make_panels() {
     fill_menu(*menu, *this, parts_);
     top_ = new TopBar(menu, this);
     top_->add_takes(new TakesBar(*bench_, *compare_, top_));
+    first_ = new FirstMinute(*bench_, *handover_, this);
     look_ = new LookRow(bench_->look(), *look_actions_, this);
     rule_ = new RulePanel(bench_->session(), bench_->file_watch(), this);
     values_ = new ValuesPanel(bench_->session(), bench_->tuning(), this);
@@ -121,13 +123,14 @@ void MainWindow::make_panels() {
     parts_.add(*proofs_);
     parts_.add(*status_);
     parts_.add(*top_);
+    parts_.add(*first_);
     parts_.add(*previewing_);
 }
 
 void MainWindow::lay_out() {
-    layout_ = new WindowLayout(
-        this,
-        {top_, look_, rule_, values_, step_, mix_, sources_, sheet_, readings_, pointer_, library_, proofs_, status_});
+    layout_ = new WindowLayout(this,
+                               {top_, first_, look_, rule_, values_, step_, mix_, sources_, sheet_, readings_, pointer_,
+                                library_, proofs_, status_});
     parts_.add(*layout_);
 }
 
@@ -196,6 +199,7 @@ void MainWindow::connect_results() {
 void MainWindow::connect_words() {
     connect(bench_, &Bench::said, status_, &StatusLine::say);
     connect(library_, &LibraryPanel::said, status_, &StatusLine::say);
+    connect(first_, &FirstMinute::said, status_, &StatusLine::say);
     connect(readings_, &ReadingsColumn::said, status_, &StatusLine::say);
     connect(rule_->commands(), &EditorCommands::said, status_, &StatusLine::say);
     connect(rule_->picker(), &ColourPicker::said, status_, &StatusLine::say);
@@ -217,6 +221,7 @@ void MainWindow::show_sheet(const SheetPtr& sheet) {
 }
 
 void MainWindow::show_proofs(const ProofsPtr& proofs) {
+    first_->show_proofs(*proofs);
     proofs_->show_outcomes(proofs->outcomes, proofs->of_rule, QString::fromStdString(proofs->look_fault));
     rule_->show_understood(proofs->understood);
     look_->show_amounts(QString::fromStdString(proofs->amounts));

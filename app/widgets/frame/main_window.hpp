@@ -11,6 +11,7 @@ namespace kasuri::app {
 class Bench;
 class CompareActions;
 class Files;
+class FirstMinute;
 class HandoverActions;
 class LibraryPanel;
 class LibrarySample;
@@ -108,6 +109,7 @@ private:
     HandoverActions* handover_;
     SideWindows* side_;
     TopBar* top_;
+    FirstMinute* first_;
     LookRow* look_;
     RulePanel* rule_;
     ValuesPanel* values_;

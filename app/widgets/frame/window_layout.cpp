@@ -12,7 +12,7 @@ namespace kasuri::app {
 namespace {
 
 constexpr double rule_share = 0.45; ///< of the left column: the least that the rule keeps
-constexpr int least_below = 90;
+constexpr int least_below = 90, least_left = 260;
 
 void stretch(PartSplitter& splitter, const QList<int>& sizes, int first, int second) {
     splitter.set_usual(sizes);
@@ -54,7 +54,6 @@ WindowLayout::WindowLayout(QWidget* window, const Parts& parts)
     right_->addWidget(parts.pointer);
     outer_->addWidget(middle_);
     outer_->addWidget(right_);
-    left_->setMinimumWidth(260);
     left_->installEventFilter(this);
     tuning->installEventFilter(this);
     connect(left_, &QSplitter::splitterMoved, this, [this] { pulled_ = true; });
@@ -71,6 +70,7 @@ WindowLayout::WindowLayout(QWidget* window, const Parts& parts)
     stretch(*outer_, {996, 284}, 87, 13);
     QVBoxLayout* rows = column(window);
     rows->addWidget(parts.top);
+    rows->addWidget(parts.first);
     rows->addWidget(parts.look);
     rows->addWidget(outer_, 1);
     rows->addWidget(parts.proofs);
@@ -79,8 +79,8 @@ WindowLayout::WindowLayout(QWidget* window, const Parts& parts)
 
 void WindowLayout::fit_below() {
     // It scrolls up and down only.
-    below_->setMinimumWidth(below_->widget()->minimumSizeHint().width() +
-                            below_->verticalScrollBar()->sizeHint().width());
+    left_->setMinimumWidth(std::max(
+        least_left, below_->widget()->minimumSizeHint().width() + below_->verticalScrollBar()->sizeHint().width()));
     const int all = left_->height() - left_->handleWidth();
     if (pulled_ || all <= 0)
         return;

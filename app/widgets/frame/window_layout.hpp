@@ -18,7 +18,7 @@ class WindowLayout : public QObject {
 public:
     /// Each is a part of its own; they become children of `window`.
     struct Parts {
-        QWidget *top, *look;                           ///< rows above
+        QWidget *top, *first, *look;                   ///< rows above
         QWidget *rule, *values, *step, *mix, *sources; ///< left column
         QWidget* sheet;
         QWidget *readings, *pointer; ///< right column

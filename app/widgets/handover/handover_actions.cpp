@@ -23,6 +23,10 @@ HandoverActions::HandoverActions(Bench& bench, QWidget* window) : QObject(window
 void HandoverActions::open_bake() {
     auto* bake = new BakeWindow(bench_.session(), bench_.look(), bench_.sheet(), window_);
     connect(bake, &BakeWindow::said, &bench_, &Bench::said);
+    connect(bake, &BakeWindow::said, this, [this](const QString&, bool bad) {
+        if (!bad)
+            emit wrote();
+    });
     bake->show();
 }
 
@@ -54,14 +58,16 @@ void HandoverActions::render(const QString& in, const QString& out) {
     const auto& spaces = bench_.sheet().said_spaces();
     if (const auto said = spaces.find(job.in.string()); said != spaces.end())
         job.in_space = said->second;
-    QThreadPool::globalInstance()->start([bench = QPointer<Bench>(&bench_), subject = std::move(subject.value()), job,
-                                          out] {
+    QThreadPool::globalInstance()->start([self = QPointer<HandoverActions>(this), bench = QPointer<Bench>(&bench_),
+                                          subject = std::move(subject.value()), job, out] {
         auto report = std::make_shared<Result<io::SaveReport>>(handover::render(subject, job));
         QMetaObject::invokeMethod(
             qApp,
-            [bench, report, out] {
+            [self, bench, report, out] {
                 if (!bench)
                     return;
+                if (self && report->ok())
+                    emit self->wrote();
                 if (!report->ok())
                     bench->refuse(report->error());
                 else if (report->value().clipped > 0)

@@ -22,6 +22,9 @@ public:
     /// One page about what is on the bench with the pictures on the sheet.
     void write_report(const QString& file);
 
+signals:
+    void wrote(); ///< a LUT or a picture
+
 private:
     Bench& bench_;
     QWidget* window_;

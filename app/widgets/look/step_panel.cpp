@@ -70,6 +70,10 @@ StepPanel::StepPanel(LookModel& look, SheetModel& sheet, QWidget* parent)
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
     heading_ = new Heading(tr("Step"), this);
+    auto* see = button(tr("see the mask"), tr("Show the mask in the current cell, or the picture again"));
+    see->setObjectName("see_mask");
+    connect(see, &QToolButton::clicked, this, &StepPanel::mask_shown);
+    heading_->add_control(see);
     column->addWidget(heading_);
     auto* below = new QWidget(this);
     auto* body = new QVBoxLayout(below);
@@ -131,16 +135,12 @@ QHBoxLayout* StepPanel::blend_row() {
     opacity_->setObjectName("opacity");
     blend_ = menu_button({}, tr("How the step is laid over what comes into it"), &StepPanel::fill_blends);
     blend_->setObjectName("blend");
-    auto* see = button(tr("see the mask"), tr("Show the mask in the current cell, or the picture again"));
-    see->setObjectName("see_mask");
-    connect(see, &QToolButton::clicked, this, &StepPanel::mask_shown);
     row->addWidget(new QLabel(tr("opacity"), this));
     row->addWidget(opacity_);
     row->addSpacing(8);
     row->addWidget(new QLabel(tr("blend"), this));
     row->addWidget(blend_);
     row->addStretch(1);
-    row->addWidget(see);
     return row;
 }
 

@@ -218,6 +218,12 @@ void apply(QApplication& application) {
     take(table[0]);
 }
 
+QString percentage(double value) {
+    if (value > 0 && value < 0.0005)
+        return "< 0.001";
+    return number(value, value < 0.1 ? 3 : 1);
+}
+
 QString number(double value, int decimals) {
     if (std::isnan(value))
         return "NaN";

@@ -64,6 +64,8 @@ void apply(QApplication& application);
 
 /// "0.128", with a true minus sign and always the same number of decimals.
 QString number(double value, int decimals = 3);
+/// Of a share in per cent, without the sign: more digits for a small one, and never 0 for what is not nothing.
+QString percentage(double value);
 
 /// Which marks stand for the letters r, g, b.
 inline constexpr const char* letters[3] = {"r", "g", "b"};

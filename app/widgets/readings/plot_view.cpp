@@ -384,7 +384,7 @@ QString PlotView::figures_text() const {
     std::vector<std::string> names; // in the order of their lines
     for (const readings::Figure& figure : of->figures) {
         const QString value = (figure.of.empty() ? QString() : utf8(figure.of) + " ") +
-            theme::number(figure.value, figure.unit == "%" ? (figure.value < 0.1 ? 3 : 1) : 3) +
+            (figure.unit == "%" ? theme::percentage(figure.value) : theme::number(figure.value)) +
             (figure.unit.empty() ? QString() : " " + utf8(figure.unit));
         const auto found = std::find(names.begin(), names.end(), figure.name);
         if (found != names.end()) {

@@ -1,4 +1,5 @@
 // The caption of a cell as a menu: lens, layer, comparison, space, target, and what can be done with the cell.
+#include "colour/model.hpp"
 #include "model/words.hpp"
 #include "widgets/parts/settings_dialog.hpp"
 #include "widgets/parts/space_menu.hpp"
@@ -30,13 +31,14 @@ void CellView::add_lenses(QMenu& menu, const Cell& cell) {
     for (const Lens& each : lenses()) {
         QMenu* to = &menu;
         if (!each.group.empty()) {
-            if (!models) {
+            const bool of_model = colour::find_model(each.group) != nullptr;
+            if (of_model && !models) {
                 models = menu.addMenu(tr("component of a model"));
                 models->setToolTipsVisible(true);
             }
             QMenu*& group = groups[each.group];
             if (!group) {
-                group = models->addMenu(text_of(each.group));
+                group = of_model ? models->addMenu(text_of(each.group)) : menu.addMenu(words(each.group));
                 group->setToolTipsVisible(true);
             }
             to = group;

@@ -22,7 +22,8 @@ struct Places {
     double seen = 0; ///< how large pictures are: sum of the logarithms, for which none should be much smaller
 };
 
-Places placed(const std::vector<double>& aspects, const Rows& rows, const QRectF& room, double caption, const QSizeF& gap) {
+Places placed(const std::vector<double>& aspects, const Rows& rows, const QRectF& room, double caption,
+              const QSizeF& gap) {
     // A row whose pictures fill its width is as high as they are; all rows together get the height that there is.
     std::vector<double> sums, heights;
     auto next = aspects.begin();
@@ -32,7 +33,8 @@ Places placed(const std::vector<double>& aspects, const Rows& rows, const QRectF
         heights.push_back((room.width() - gap.width() * (row.room - 1)) / sums.back());
         next += row.count;
     }
-    const double lines = static_cast<double>(rows.size()), rest = room.height() - lines * caption - gap.height() * (lines - 1),
+    const double lines = static_cast<double>(rows.size()),
+                 rest = room.height() - lines * caption - gap.height() * (lines - 1),
                  scale = std::max(1.0, rest) / std::accumulate(heights.begin(), heights.end(), 0.0);
     Places places;
     double y = room.top();

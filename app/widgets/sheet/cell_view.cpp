@@ -106,8 +106,11 @@ bool CellView::is_chart() const {
 }
 
 double CellView::aspect() const {
+    constexpr double usual = 16.0 / 9;
     const QSize size = picture_size();
-    const double one = size.isEmpty() ? 16.0 / 9 : static_cast<double>(size.width()) / size.height();
+    const double one = size.isEmpty() || is_chart() // which fills what it gets
+        ? usual
+        : static_cast<double>(size.width()) / size.height();
     return compare_ == Compare::twice && !is_chart() ? 2 * one : one;
 }
 

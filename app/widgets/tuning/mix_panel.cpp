@@ -24,6 +24,7 @@ namespace kasuri::app {
 namespace {
 
 constexpr double most = 16; ///< weights beyond are typed in the text
+constexpr int several = -2; ///< parameters
 
 insight::Affine map_of(const document::MixPlace& place) {
     insight::Affine map;
@@ -118,6 +119,7 @@ MixPanel::MixPanel(Session& session, QWidget* parent)
     auto* below = new QHBoxLayout;
     below->setContentsMargins(theme::margin, 4, theme::margin, 0);
     said_ = quiet_label({}, this, 11.5);
+    said_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred); // words do not move the sheet
     write_ = new QToolButton(this);
     write_->setFont(theme::face(11.5));
     connect(write_, &QToolButton::clicked, this, &MixPanel::write_matrix);
@@ -154,7 +156,7 @@ void MixPanel::refresh() {
         QString::fromUtf8(" \u25be"));
     const lang::Rule* rule = session_.rule();
     const std::vector<document::MixPlace> places =
-        rule && session_.compiles() ? document::mix_places(*rule) : std::vector<document::MixPlace>();
+        rule && session_.compiles() ? places_of(*rule) : std::vector<document::MixPlace>();
     if (session_.compiles())
         chosen_ = std::clamp(chosen_, 0, std::max(0, static_cast<int>(places.size()) - 1));
     const document::MixPlace* const place = places.empty() ? nullptr : &places[static_cast<std::size_t>(chosen_)];
@@ -165,6 +167,7 @@ void MixPanel::refresh() {
         rule && session_.compiles() ? insight::shown_matrix(subject::Subject(*rule, session_.values())) : std::nullopt;
     editable_ = place != nullptr;
     shown_ = place ? std::optional(map_of(*place)) : whole;
+    const bool offsets = place && place->takes_offset;
     QStringList words;
     if (!session_.compiles())
         words << tr("the rule does not compile");
@@ -194,7 +197,7 @@ void MixPanel::refresh() {
     for (std::size_t row = 0; row < 3; ++row) {
         for (std::size_t i = 0; i < 4; ++i) {
             NumberField* field = fields_[4 * row + i];
-            field->setEnabled(editable_);
+            field->setEnabled(editable_ && (i < 3 || offsets));
             if (!session_.compiles())
                 continue; // the last numbers stay in sight, greyed
             field->set_value(!shown_ ? 0 : i < 3 ? shown_->matrix[row][i] : shown_->offset[row]);
@@ -203,11 +206,22 @@ void MixPanel::refresh() {
             sums_[row]->setText(shown_ ? theme::number(sums[row]) : QString());
     }
     said_->setText(words.join(QString::fromUtf8("  \u00b7  ")));
+    said_->setToolTip(said_->text());
     write_->setVisible(!editable_ && session_.compiles());
     write_->setText(shown_ ? tr("write it as a matrix") : tr("add a matrix"));
     write_->setToolTip(shown_
                            ? tr("Replaces the statements by one matrix of numbers that does the same at these values")
                            : tr("Adds a matrix after the last statement"));
+}
+
+std::vector<document::MixPlace> MixPanel::places_of(const lang::Rule& rule) const {
+    std::vector<document::MixPlace> places = document::mix_places(rule);
+    const std::vector<double> values = values_for(rule, session_.chosen_values());
+    for (document::MixPlace& place : places)
+        for (std::size_t i = 0; i < 9; ++i)
+            if (place.parameters[i] >= 0)
+                place.values[i] = values[static_cast<std::size_t>(place.parameters[i])];
+    return places;
 }
 
 std::optional<document::MixPlace> MixPanel::place_now() const {
@@ -216,7 +230,7 @@ std::optional<document::MixPlace> MixPanel::place_now() const {
     const lang::Checked checked = lang::check(session_.text(), proof::vocabulary(), options);
     if (!checked.ok)
         return std::nullopt;
-    std::vector<document::MixPlace> places = document::mix_places(checked.rule);
+    std::vector<document::MixPlace> places = places_of(checked.rule);
     return places.empty()
         ? std::nullopt
         : std::optional(
@@ -224,9 +238,28 @@ std::optional<document::MixPlace> MixPanel::place_now() const {
 }
 
 void MixPanel::put(const insight::Affine& map, const QString& name, const QString& key) {
-    if (const auto place = place_now())
-        session_.apply_edit(document::with_mix_numbers(session_.text(), *place, numbers_of(map), map.offset), name,
-                            key);
+    const auto place = place_now();
+    if (!place)
+        return;
+    // Numbers are written in the text, parameters get other values: one step.
+    const std::array<double, 9> numbers = numbers_of(map);
+    const document::TextEdit edit = document::with_mix_numbers(session_.text(), *place, numbers, map.offset);
+    std::vector<double> values = session_.values();
+    int changed = -1;
+    for (std::size_t i = 0; i < 9; ++i)
+        if (const int parameter = place->parameters[i]; parameter >= 0 && numbers[i] != place->values[i]) {
+            values[static_cast<std::size_t>(parameter)] = numbers[i];
+            changed = changed < 0 || changed == parameter ? parameter : several;
+        }
+    const bool writes = edit.inserted != edit.removed;
+    if (writes && changed != -1)
+        session_.undo_stack().beginMacro(name);
+    if (changed != -1)
+        session_.set_values(values, name, changed == several ? -1 : changed);
+    if (writes)
+        session_.apply_edit(edit, name, key);
+    if (writes && changed != -1)
+        session_.undo_stack().endMacro();
 }
 
 void MixPanel::edit(int row, int column, double value) {

@@ -6,6 +6,7 @@
 
 #include <array>
 #include <optional>
+#include <vector>
 
 class QLabel;
 class QMenu;
@@ -50,6 +51,8 @@ private:
     document::TextEdit appended(const insight::Affine& map) const;
     void edit(int row, int column, double value);
     void put(const insight::Affine& map, const QString& name, const QString& key = {});
+    /// The matrices of a rule, where parameters stand with their values.
+    std::vector<document::MixPlace> places_of(const lang::Rule& rule) const;
     /// The matrix in the text as it is now; the text may be ahead of the last check.
     std::optional<document::MixPlace> place_now() const;
 
