@@ -27,8 +27,8 @@ void lower_seen(Graph& g, const colour::Space& space, const NodeId* colour, Weig
     const auto light = colour::lower_converted(g, {colour[0], colour[1], colour[2]}, space, display());
     std::array<NodeId, 3> made{};
     for (std::size_t i = 0; i < 3; ++i)
-        made[i] = g.add(g.add(g.mul(weight(i, 0), light[0]), g.mul(weight(i, 1), light[1])),
-                        g.mul(weight(i, 2), light[2]));
+        made[i] =
+            g.add(g.add(g.mul(weight(i, 0), light[0]), g.mul(weight(i, 1), light[1])), g.mul(weight(i, 2), light[2]));
     made = colour::lower_converted(g, made, display(), space);
     std::copy(made.begin(), made.end(), r);
 }
@@ -53,9 +53,9 @@ std::vector<Builtin> vision() {
                     g.mul(g.constant(10), g.make(Op::min, g.make(Op::max, x[1][0], g.constant(0)), g.constant(1)));
                 std::array<NodeId, 11> near{};
                 for (std::size_t k = 0; k < near.size(); ++k)
-                    near[k] = g.make(Op::max, g.constant(0),
-                                     g.sub(g.constant(1),
-                                           g.make(Op::abs, g.sub(place, g.constant(static_cast<double>(k))))));
+                    near[k] =
+                        g.make(Op::max, g.constant(0),
+                               g.sub(g.constant(1), g.make(Op::abs, g.sub(place, g.constant(static_cast<double>(k))))));
                 const auto weight = [&](std::size_t i, std::size_t j) {
                     NodeId sum = g.constant(0);
                     for (std::size_t k = 0; k < near.size(); ++k)
@@ -76,8 +76,8 @@ std::vector<Builtin> vision() {
             {{{0.5, 0.5, 0.5}, 0.5}, {{0, 0, 1}, 0}},
             [matrix](const colour::Space& space, const double* const* x, double* r) { seen(space, x[0], *matrix, r); },
             [matrix](Graph& g, const colour::Space& space, const NodeId* const* x, NodeId* r) {
-                lower_seen(g, space, x[0],
-                           [&](std::size_t i, std::size_t j) { return g.constant((*matrix)[i][j]); }, r);
+                lower_seen(
+                    g, space, x[0], [&](std::size_t i, std::size_t j) { return g.constant((*matrix)[i][j]); }, r);
             });
     }
     return std::move(table.rows);

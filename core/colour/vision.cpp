@@ -83,7 +83,8 @@ Matrix3 seen_by(const Deficiency& deficiency, double severity) {
     Matrix3 made;
     for (std::size_t i = 0; i < 3; ++i)
         for (std::size_t j = 0; j < 3; ++j)
-            made[i][j] = deficiency.by_severity[below][i][j] * (1 - share) + deficiency.by_severity[below + 1][i][j] * share;
+            made[i][j] =
+                deficiency.by_severity[below][i][j] * (1 - share) + deficiency.by_severity[below + 1][i][j] * share;
     return made;
 }
 

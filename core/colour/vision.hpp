@@ -12,7 +12,8 @@ struct Deficiency {
     std::string_view name; ///< protan
     std::string_view doc;
     /// Linear light of BT.709 to what it is seen as, for severities 0, 0.1 ... 1. Source: Machado, Oliveira and
-    /// Fernandes 2009, IEEE TVCG 15(6), 1291, table 1 (numbers from memory; rows that do not sum to 1 would show a slip).
+    /// Fernandes 2009, IEEE TVCG 15(6), 1291, table 1 (numbers from memory; rows that do not sum to 1 would show a
+    /// slip).
     std::array<Matrix3, 11> by_severity;
 };
 

@@ -32,7 +32,8 @@ TEST_CASE("the table of Machado, Oliveira and Fernandes: greys stay, and it goes
                 // And where a mistake keeps the sum, the neighbours' second difference would show it: the curves of
                 // the paper are smooth.
                 for (std::size_t j = 0; k > 0 && k < 10 && j < 3; ++j)
-                    CHECK(std::fabs(row.by_severity[k - 1][i][j] - 2 * weights[j] + row.by_severity[k + 1][i][j]) < 0.07);
+                    CHECK(std::fabs(row.by_severity[k - 1][i][j] - 2 * weights[j] + row.by_severity[k + 1][i][j]) <
+                          0.07);
             }
         CHECK(row.by_severity[0] == Matrix3{{{1, 0, 0}, {0, 1, 0}, {0, 0, 1}}});
         CHECK(seen_by(row, 0.65)[0][1] == Approx((row.by_severity[6][0][1] + row.by_severity[7][0][1]) / 2));
@@ -49,8 +50,7 @@ TEST_CASE("the table of Machado, Oliveira and Fernandes: greys stay, and it goes
 TEST_CASE("Vienot, Brettel and Mollon: the missing cone's weights come out as published", "[colour][vision]") {
     using colour::operator*;
     // The paper (from memory): L' = 2.02344 M - 2.52581 S without L cones, M' = 0.494207 L + 1.24827 S without M cones.
-    const Matrix3 cones = {
-        {{17.8824, 43.5161, 4.11935}, {3.45565, 27.1554, 3.86714}, {0.0299566, 0.184309, 1.46709}}};
+    const Matrix3 cones = {{{17.8824, 43.5161, 4.11935}, {3.45565, 27.1554, 3.86714}, {0.0299566, 0.184309, 1.46709}}};
     for (const Dichromat& row : dichromats()) {
         INFO(row.name);
         const std::size_t missing = row.name == "protanope" ? 0 : 1, other = 1 - missing;

@@ -1,11 +1,13 @@
 // Room for everything at once: the text keeps its lines, parts fold, boundaries move, cells go by their shapes.
 #include "driver.hpp"
 
+#include "widgets/frame/trace_window.hpp"
 #include "widgets/frame/window_layout.hpp"
 #include "widgets/parts/heading.hpp"
 #include "widgets/sheet/cell_places.hpp"
 #include "widgets/tuning/mix_panel.hpp"
 
+#include <QScreen>
 #include <QScrollArea>
 #include <QSettings>
 #include <QToolButton>
@@ -170,6 +172,37 @@ TEST_CASE("boundaries are moved by keys too, go back to where they were, and are
     again.window.restore_layout();
     again.settle();
     CHECK(std::abs(again.window.part<WindowLayout>().columns().sizes()[0] - pulled[0]) <= 2);
+    QSettings().clear();
+}
+
+TEST_CASE("a tool's window stands beside what it speaks of, and where it was put", "[gui][room]") {
+    QSettings().clear();
+    Driver d;
+    d.window.move(40, 30);
+    d.replace_text("out.r = g\n");
+    SheetModel& sheet = d.window.bench().sheet();
+    sheet.add_pin(sheet.cells()[0].source(), {0, 0});
+    d.settle();
+    const auto opened = [&d] {
+        d.trigger("trace");
+        d.settle();
+        auto* trace = d.window.findChild<TraceWindow*>();
+        REQUIRE(trace);
+        return trace;
+    };
+    const QWidget& rule = d.window.part<RulePanel>();
+    TraceWindow* trace = opened();
+    const QRect screen = trace->screen()->availableGeometry();
+    CHECK(screen.adjusted(-8, -8, 8, 40).contains(trace->geometry())); // but for its frame
+    const QRect there(rule.mapToGlobal(QPoint(0, 0)), rule.size());
+    // On a screen as small as the offscreen one there may be no room on either side: then it is at least moved right.
+    CHECK((trace->geometry().left() > there.right() || trace->geometry().right() >= screen.right() - 1));
+    const QPoint mine = screen.topLeft() + QPoint(37, 53);
+    trace->move(mine);
+    trace->close();
+    QTest::qWait(1);
+    QCoreApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
+    CHECK(opened()->pos() == mine);
     QSettings().clear();
 }
 

@@ -142,6 +142,7 @@ bool Files::save_to(const QString& file) {
     }
     remember_file(file);
     bench_.say(tr("Saved %1").arg(file));
+    emit this->saved();
     return true;
 }
 

@@ -32,6 +32,9 @@ public:
     /// Whether unsaved work may go: saved, given up, or nothing to lose.
     bool may_leave();
 
+signals:
+    void saved();
+
 private:
     void open_filter(const QString& file);
     void open_look(const QString& file);

@@ -1,6 +1,7 @@
 #include "widgets/frame/first_minute.hpp"
 
 #include "model/bench.hpp"
+#include "widgets/files/files.hpp"
 #include "widgets/handover/handover_actions.hpp"
 #include "widgets/parts/heading.hpp"
 #include "widgets/parts/theme.hpp"
@@ -26,7 +27,8 @@ constexpr Row table[] = {
     {QT_TRANSLATE_NOOP("FirstMinute", "bring a picture"),
      QT_TRANSLATE_NOOP("FirstMinute", "Drop a PNG, TIFF or EXR on the sheet, or open one with Ctrl+O.")},
     {QT_TRANSLATE_NOOP("FirstMinute", "write a line"),
-     QT_TRANSLATE_NOOP("FirstMinute", "On the left, such as out.g = 0.5 * g + 0.5 * b: everything follows as you type.")},
+     QT_TRANSLATE_NOOP("FirstMinute",
+                       "On the left, such as out.g = 0.5 * g + 0.5 * b: everything follows as you type.")},
     {QT_TRANSLATE_NOOP("FirstMinute", "pin a place"),
      QT_TRANSLATE_NOOP("FirstMinute", "Point at the picture and press P (Ctrl+P while you write).")},
     {QT_TRANSLATE_NOOP("FirstMinute", "make a value"),
@@ -43,7 +45,8 @@ QString said_of(const char* text) { return QCoreApplication::translate("FirstMin
 
 } // namespace
 
-FirstMinute::FirstMinute(Bench& bench, HandoverActions& handover, QWidget* parent) : QWidget(parent), bench_(bench) {
+FirstMinute::FirstMinute(Bench& bench, Files& files, HandoverActions& handover, QWidget* parent)
+    : QWidget(parent), bench_(bench) {
     setFixedHeight(30);
     setAccessibleName(tr("The first minute"));
     auto* row = new QHBoxLayout(this);
@@ -70,15 +73,14 @@ FirstMinute::FirstMinute(Bench& bench, HandoverActions& handover, QWidget* paren
     connect(&bench_.session(), &Session::text_replaced, this, [this] {
         before_.text = bench_.session().text();
         other_rule_ = other_proofs_ = true;
-        unsaved_ = false;
     });
     connect(&bench_.session(), &Session::rule_changed, this, &FirstMinute::look);
-    connect(&bench_.session(), &Session::file_changed, this, &FirstMinute::look);
-    connect(&bench_.look(), &LookModel::file_changed, this, &FirstMinute::look);
-    connect(&handover, &HandoverActions::wrote, this, [this] {
+    const auto used = [this] {
         if (isVisible())
             tick(use);
-    });
+    };
+    connect(&files, &Files::saved, this, used);
+    connect(&handover, &HandoverActions::wrote, this, used);
 }
 
 FirstMinute::Counts FirstMinute::counts() const {
@@ -91,7 +93,6 @@ FirstMinute::Counts FirstMinute::counts() const {
 
 void FirstMinute::begin() {
     before_ = counts();
-    unsaved_ = false;
     done_ = {};
     for (std::size_t i = 0; i < count; ++i)
         buttons_[i]->setText(QString("%1 %2").arg(i + 1).arg(said_of(table[i].title)));
@@ -122,10 +123,6 @@ void FirstMinute::look() {
         tick(pin);
     if (now.parameters > before_.parameters)
         tick(value);
-    const bool unsaved = bench_.look().modified();
-    if (unsaved_ && !unsaved && !(bench_.session().path().empty() && bench_.look().path().empty()))
-        tick(use);
-    unsaved_ = unsaved;
 }
 
 void FirstMinute::show_proofs(const ProofsResult& proofs) {

@@ -11,6 +11,7 @@ class QToolButton;
 namespace kasuri::app {
 
 class Bench;
+class Files;
 class HandoverActions;
 
 /// The first minute beside a working bench: what there is to do in one row, each ticked when it has been done, in any
@@ -20,7 +21,7 @@ class FirstMinute : public QWidget {
 public:
     enum Step : std::size_t { picture, rule, pin, value, proof, use, count };
 
-    FirstMinute(Bench& bench, HandoverActions& handover, QWidget* parent);
+    FirstMinute(Bench& bench, Files& files, HandoverActions& handover, QWidget* parent);
     /// Shows it: what is there now was there before.
     void begin();
     /// Begins unless it has been closed once.
@@ -47,8 +48,7 @@ private:
 
     Bench& bench_;
     Counts before_;
-    int proofs_ = 0; ///< that are written, at last
-    bool unsaved_ = false;
+    int proofs_ = 0;                                 ///< that are written, at last
     bool other_rule_ = false, other_proofs_ = false; ///< another document has come: what is in it nobody has done
     std::array<bool, count> done_{};
     std::array<QToolButton*, count> buttons_{};

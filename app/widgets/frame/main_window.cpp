@@ -95,7 +95,7 @@ void MainWindow::make_panels() {
     fill_menu(*menu, *this, parts_);
     top_ = new TopBar(menu, this);
     top_->add_takes(new TakesBar(*bench_, *compare_, top_));
-    first_ = new FirstMinute(*bench_, *handover_, this);
+    first_ = new FirstMinute(*bench_, *files_, *handover_, this);
     look_ = new LookRow(bench_->look(), *look_actions_, this);
     rule_ = new RulePanel(bench_->session(), bench_->file_watch(), this);
     values_ = new ValuesPanel(bench_->session(), bench_->tuning(), this);

@@ -9,6 +9,7 @@
 #include "widgets/frame/window_layout.hpp"
 #include "widgets/frame/window_parts.hpp"
 #include "widgets/library/library_panel.hpp"
+#include "widgets/parts/window_place.hpp"
 #include "widgets/sheet/pins_panel.hpp"
 #include "widgets/sheet/sheet_view.hpp"
 #include "widgets/sheet/torn_window.hpp"
@@ -51,6 +52,7 @@ void SideWindows::open_preferences() {
 void SideWindows::open_wishes() {
     if (!wishes_) {
         wishes_ = new WishesWindow(parts_.get<Bench>().session(), parts_.get<MixPanel>(), window_);
+        place_beside(*wishes_, parts_.get<RulePanel>(), "wishes");
         connect(&parts_.get<SheetView>(), &SheetView::pins_read, wishes_, &WishesWindow::set_pins);
         wishes_->set_pins(parts_.get<PinsPanel>().pins());
     }
@@ -64,6 +66,7 @@ void SideWindows::open_trace() {
         return bench.refuse(tr("Pin a place first: click in a cell with Ctrl, or P."));
     if (!trace_) {
         trace_ = new TraceWindow(window_);
+        place_beside(*trace_, parts_.get<RulePanel>(), "trace");
         connect(trace_, &TraceWindow::chosen, parts_.get<RulePanel>().editor(), &RuleEditor::select);
     }
     to_front(*trace_);

@@ -18,6 +18,7 @@
 
 namespace kasuri::app {
 namespace {
+constexpr double label_height = 11; ///< of levels in the threads: none stands on another
 constexpr int caption_height = 20;
 constexpr int mat = 3;
 constexpr int letters_width = 24; // room at the right for r g b
@@ -243,10 +244,12 @@ void StripView::draw_threads(QPainter& painter, const QRectF& area) const {
             painter.setPen(theme::hairline);
             painter.drawLine(QPointF(area.left(), y), QPointF(area.right(), y));
             painter.setPen(theme::third);
-            if (std::any_of(labelled.begin(), labelled.end(), [y](double other) { return std::fabs(y - other) < 12; }))
+            const double base = y > area.top() + 10 ? y - 2 : y + 9; // below its line where there is no room above
+            if (std::any_of(labelled.begin(), labelled.end(),
+                            [base](double other) { return std::fabs(base - other) < label_height; }))
                 continue;
-            labelled.push_back(y);
-            painter.drawText(QPointF(area.left() + 2, y > area.top() + 10 ? y - 2 : y + 9), QString::number(level));
+            labelled.push_back(base);
+            painter.drawText(QPointF(area.left() + 2, base), QString::number(level));
         }
     draw_traces(painter, area, scale, result_->before, false);
     if (!before_only_)
