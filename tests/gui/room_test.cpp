@@ -7,6 +7,7 @@
 #include "widgets/sheet/cell_places.hpp"
 #include "widgets/tuning/mix_panel.hpp"
 
+#include <QPlainTextEdit>
 #include <QScreen>
 #include <QScrollArea>
 #include <QSettings>
@@ -118,6 +119,19 @@ TEST_CASE("with a look, the mix table and the library open the rule keeps twelve
     QTest::qWait(20);
     CHECK(scroll->height() >= std::min(scroll->widget()->sizeHint().height(), 200));
     CHECK(scroll->height() <= scroll->widget()->sizeHint().height() + 90);
+}
+
+TEST_CASE("a mask that wraps is seen whole as soon as its look is open", "[gui][room]") {
+    Driver d;
+    d.window.part<Files>().open(looks + "lit-from-within.kasurilook");
+    d.settle();
+    QTest::qWait(30);
+    auto* mask = d.window.findChild<QPlainTextEdit*>("mask");
+    REQUIRE(mask);
+    const double lines = mask->document()->size().height(); // in lines, for a plain text
+    CHECK(lines >= 3);
+    CHECK(mask->viewport()->height() >= lines * QFontMetrics(mask->font()).height() - 2);
+    CHECK(in_view(*mask));
 }
 
 TEST_CASE("parts fold at their headings, by a click or a key, and stay so", "[gui][room]") {

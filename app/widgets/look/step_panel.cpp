@@ -166,7 +166,8 @@ QHBoxLayout* StepPanel::mask_row() {
             look_.set_mask(look_.current(), mask_->toPlainText().trimmed().toStdString());
     });
     connect(mask_->document()->documentLayout(), &QAbstractTextDocumentLayout::documentSizeChanged, this,
-            &StepPanel::fit_mask); // also when a narrower column wraps it
+            &StepPanel::fit_mask,
+            Qt::QueuedConnection); // also when a narrower column wraps it: in the middle of laying out
     auto* from = menu_button(tr("mask") + " \u25be", tr("Masks to begin with"), &StepPanel::fill_masks);
     from->setObjectName("masks");
     row->addWidget(mask_, 1);

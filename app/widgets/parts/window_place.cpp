@@ -37,8 +37,7 @@ void place_beside(QWidget& window, const QWidget& part, const QString& key) {
     new Keeper(window, kept);
     if (window.restoreGeometry(QSettings().value(kept).toByteArray()))
         return;
-    const QRect screen = part.screen()->availableGeometry(),
-                there(part.mapToGlobal(QPoint(0, 0)), part.size());
+    const QRect screen = part.screen()->availableGeometry(), there(part.mapToGlobal(QPoint(0, 0)), part.size());
     int x = there.right() + apart;
     if (x + window.width() > screen.right() && there.left() - apart - window.width() >= screen.left())
         x = there.left() - apart - window.width();
