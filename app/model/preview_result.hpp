@@ -59,6 +59,7 @@ struct SheetResult {
     std::vector<lang::SourceInput> sources;   ///< that are read, each name once
     std::vector<std::string> missing_sources; ///< that some cell's picture does not have: they read as 0 there
     std::size_t operations = 0;
+    bool identity = false; ///< what goes in comes out, to the bit; a swap has no operations either
     std::vector<std::pair<std::size_t, std::string>> step_faults; ///< steps of the look that are left out, and why
     std::string against_fault;                                    ///< why the other rule is not what before shows
     double check_ms = 0; ///< text to runnable; 0 if the text was not checked again

@@ -79,7 +79,9 @@ std::shared_ptr<SheetResult> PreviewWorker::sheet(const PreviewRequest& request,
     screen_ = request.screen;
     result->screen = screen_;
     result->coarse = coarse;
-    result->operations = rule_.whole().program()->operations();
+    const engine::ProgramPtr whole = rule_.whole().program();
+    result->operations = whole->operations();
+    result->identity = whole->is_identity();
     result->check_ms = fresh_ ? rule_.check_ms() : 0;
     for (const auto& [index, fault] : rule_.faults())
         result->step_faults.emplace_back(index, fault.what);

@@ -135,6 +135,7 @@ TEST_CASE("a broken text keeps the last good result and says it is old", "[gui]"
     d.settle_text();
     CHECK_FALSE(d.session().compiles());
     CHECK(d.after(2, 0.4) == good);
+    CHECK(d.window.part<app::RulePanel>().understood() == "1 error (F8): the sheet shows the last good rule");
     REQUIRE(d.session().diagnostics().size() == 1);
     CHECK(d.session().diagnostics()[0].code == lang::Code::unknown_name);
     CHECK(d.window.windowTitle().contains("*"));
@@ -145,6 +146,24 @@ TEST_CASE("a broken text keeps the last good result and says it is old", "[gui]"
     d.settle();
     CHECK(d.session().compiles());
     CHECK(grabbed(*d.sheet().strips()[1]) != old);
+}
+
+TEST_CASE("a file with mistakes that is opened first says that the sheet is not of it", "[gui]") {
+    Driver d;
+    QFile broken(d.file("broken.kasuri"));
+    REQUIRE(broken.open(QIODevice::WriteOnly));
+    broken.write("out.g = b +\nout.r = shaerd\n");
+    broken.close();
+    d.window.part<app::Files>().open(broken.fileName());
+    d.settle_text();
+    REQUIRE_FALSE(d.session().compiles());
+    CHECK(d.window.part<app::RulePanel>().understood() == "2 errors (F8): the sheet shows what was there before");
+    d.replace_text("out.g = b\n");
+    d.settle();
+    CHECK(d.window.part<app::RulePanel>().understood().startsWith("0 operations a pixel")); // a swap is not nothing
+    d.replace_text("out.g = g\n");
+    d.settle();
+    CHECK(d.window.part<app::RulePanel>().understood().startsWith("Changes nothing"));
 }
 
 TEST_CASE("the offered fix is applied by a click and by Alt+Enter, and can be undone", "[gui]") {

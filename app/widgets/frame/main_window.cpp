@@ -211,7 +211,7 @@ void MainWindow::show_sheet(const SheetPtr& sheet) {
         show_line_values(*sheet);
         side_->show_trace(*sheet);
     }
-    rule_->show_sheet(sheet->operations);
+    rule_->show_sheet(sheet->operations, sheet->identity);
     sources_->set_sources(sheet->sources);
     sources_->set_missing(sheet->missing_sources);
     show_step_faults(*sheet);

@@ -64,6 +64,8 @@ void RulePanel::open_picker() {
     picker_->open(static_cast<std::size_t>(editor_->SendScintilla(QsciScintillaBase::SCI_GETCURRENTPOS)));
 }
 
+QString RulePanel::understood() const { return understood_->text(); }
+
 void RulePanel::show_understood(const std::string& words) {
     if (const QString known = QString::fromStdString(words); known != known_) {
         known_ = known;
@@ -78,10 +80,11 @@ void RulePanel::set_name(const QString& name) {
     refresh();
 }
 
-void RulePanel::show_sheet(std::size_t operations) {
-    if (operations == std::exchange(operations_, operations))
-        return;
-    refresh();
+void RulePanel::show_sheet(std::size_t operations, bool identity) {
+    const bool other_work = operations != std::exchange(operations_, operations),
+               other_answer = identity != std::exchange(identity_, identity);
+    if (other_work || other_answer)
+        refresh();
 }
 
 void RulePanel::refresh() {
@@ -102,9 +105,11 @@ void RulePanel::refresh() {
     };
     QStringList parts;
     if (errors > 0) {
-        parts << counted(errors, tr("1 error"), tr("%1 errors")) + tr(" (F8): the sheet shows the last good rule");
+        parts << counted(errors, tr("1 error"), tr("%1 errors")) +
+                (session_.rule() ? tr(" (F8): the sheet shows the last good rule")
+                                 : tr(" (F8): the sheet shows what was there before")); // this text never compiled
     } else if (session_.compiles()) {
-        parts << (operations_ == 0
+        parts << (identity_
                       ? tr("Changes nothing: in is out, bit for bit")
                       : counted(static_cast<int>(operations_), tr("1 operation a pixel"), tr("%1 operations a pixel")));
         if (!known_.isEmpty())

@@ -26,11 +26,13 @@ public:
     FindBar* find_bar() const { return find_; }
     ColourPicker* picker() const { return picker_; }
     void open_picker();
-    /// What the last sheet found out: the work per pixel.
     /// What the rule is called as a step of a look; empty: as its file.
     void set_name(const QString& name);
-    void show_sheet(std::size_t operations);
+    /// What the last sheet found out: the work per pixel, and whether it changes anything.
+    void show_sheet(std::size_t operations, bool identity);
     void show_understood(const std::string& words);
+    /// What the line says, for tests.
+    QString understood() const;
 
 private:
     void refresh();
@@ -44,6 +46,7 @@ private:
     ColourPicker* picker_;
     QLabel* understood_;
     std::size_t operations_ = 0;
+    bool identity_ = false;
     QString known_;
     QString name_;
 };
