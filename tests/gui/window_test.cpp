@@ -1,5 +1,6 @@
 #include "driver.hpp"
 
+#include "base/file.hpp"
 #include "widgets/frame/actions.hpp"
 #include "widgets/frame/window_parts.hpp"
 #include "widgets/handover/bake_window.hpp"
@@ -150,15 +151,14 @@ TEST_CASE("a broken text keeps the last good result and says it is old", "[gui]"
 
 TEST_CASE("a file with mistakes that is opened first says that the sheet is not of it", "[gui]") {
     Driver d;
-    QFile broken(d.file("broken.kasuri"));
-    REQUIRE(broken.open(QIODevice::WriteOnly));
-    broken.write("out.g = b +\nout.r = shaerd\n");
-    broken.close();
-    d.window.part<app::Files>().open(broken.fileName());
+    const QString broken = d.file("broken.kasuri");
+    REQUIRE(write_file(broken.toStdString(), "out.g = b +\nout.r = shaerd\n"));
+    d.window.part<app::Files>().open(broken);
     d.settle_text();
     REQUIRE_FALSE(d.session().compiles());
     CHECK(d.window.part<app::RulePanel>().understood() == "2 errors (F8): the sheet shows what was there before");
     d.replace_text("out.g = b\n");
+    REQUIRE(QTest::qWaitFor([&d] { return d.session().compiles(); }, 20000)); // until then nothing is asked for
     d.settle();
     CHECK(d.window.part<app::RulePanel>().understood().startsWith("0 operations a pixel")); // a swap is not nothing
     d.replace_text("out.g = g\n");

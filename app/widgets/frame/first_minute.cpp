@@ -41,6 +41,11 @@ constexpr Row table[] = {
 };
 static_assert(std::size(table) == FirstMinute::count);
 
+/// Whether there is a name that was not there before.
+bool any_new(const std::set<std::string>& now, const std::set<std::string>& before) {
+    return !std::includes(before.begin(), before.end(), now.begin(), now.end());
+}
+
 QString said_of(const char* text) { return QCoreApplication::translate("FirstMinute", text); }
 
 } // namespace
@@ -83,16 +88,21 @@ FirstMinute::FirstMinute(Bench& bench, Files& files, HandoverActions& handover, 
     connect(&handover, &HandoverActions::wrote, this, used);
 }
 
-FirstMinute::Counts FirstMinute::counts() const {
+FirstMinute::There FirstMinute::there() const {
     const auto& cells = bench_.sheet().cells();
-    const lang::Rule* const now = bench_.session().rule();
-    return {static_cast<int>(std::count_if(cells.begin(), cells.end(), [](const Cell& c) { return !c.target; })),
-            static_cast<int>(bench_.sheet().pins().size()), now ? static_cast<int>(now->parameters.size()) : 0, proofs_,
-            bench_.session().text()};
+    There all;
+    all.pictures = static_cast<int>(std::count_if(cells.begin(), cells.end(), [](const Cell& c) { return !c.target; }));
+    all.pins = static_cast<int>(bench_.sheet().pins().size());
+    if (const lang::Rule* const now = bench_.session().rule())
+        for (const lang::Parameter& parameter : now->parameters)
+            all.parameters.insert(parameter.name);
+    all.proofs = proofs_;
+    all.text = bench_.session().text();
+    return all;
 }
 
 void FirstMinute::begin() {
-    before_ = counts();
+    before_ = there();
     done_ = {};
     for (std::size_t i = 0; i < count; ++i)
         buttons_[i]->setText(QString("%1 %2").arg(i + 1).arg(said_of(table[i].title)));
@@ -112,7 +122,7 @@ void FirstMinute::close_for_good() {
 void FirstMinute::look() {
     if (!isVisible())
         return;
-    const Counts now = counts();
+    const There now = there();
     if (bench_.session().compiles() && std::exchange(other_rule_, false))
         before_.parameters = now.parameters;
     if (now.pictures > before_.pictures)
@@ -121,16 +131,18 @@ void FirstMinute::look() {
         tick(rule);
     if (now.pins > before_.pins)
         tick(pin);
-    if (now.parameters > before_.parameters)
+    if (any_new(now.parameters, before_.parameters))
         tick(value);
 }
 
 void FirstMinute::show_proofs(const ProofsResult& proofs) {
-    proofs_ = static_cast<int>(std::count_if(proofs.outcomes.begin(), proofs.outcomes.end(),
-                                             [](const proof::Outcome& outcome) { return !outcome.offered; }));
+    proofs_.clear();
+    for (const proof::Outcome& outcome : proofs.outcomes)
+        if (!outcome.offered)
+            proofs_.insert(outcome.title);
     if (std::exchange(other_proofs_, false))
         before_.proofs = proofs_;
-    if (isVisible() && proofs_ > before_.proofs)
+    if (isVisible() && any_new(proofs_, before_.proofs))
         tick(proof);
 }
 

@@ -5,6 +5,8 @@
 
 #include <array>
 #include <cstddef>
+#include <set>
+#include <string>
 
 class QToolButton;
 
@@ -38,17 +40,20 @@ protected:
     void paintEvent(QPaintEvent* event) override;
 
 private:
-    struct Counts {
-        int pictures = 0, pins = 0, parameters = 0, proofs = 0;
+    using Names = std::set<std::string>;
+    /// What is on the bench.
+    struct There {
+        int pictures = 0, pins = 0;
+        Names parameters{}, proofs{};
         std::string text{};
     };
-    Counts counts() const;
+    There there() const;
     void look();
     void tick(Step step);
 
     Bench& bench_;
-    Counts before_;
-    int proofs_ = 0;                                 ///< that are written, at last
+    There before_;
+    Names proofs_;                                   ///< that are written, at last
     bool other_rule_ = false, other_proofs_ = false; ///< another document has come: what is in it nobody has done
     std::array<bool, count> done_{};
     std::array<QToolButton*, count> buttons_{};
