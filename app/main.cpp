@@ -46,13 +46,13 @@ void start_demo(MainWindow& window, const QString& filters, const QString& pictu
         return;
     // The preset can be chosen once the text has been understood.
     auto* once = new QObject(&window);
-    QObject::connect(&bench.session(), &Session::rule_changed, once, [&bench, once] {
+    QObject::connect(&bench.session(), &Session::rule_changed, once, [&bench, once, first] {
         const kasuri::lang::Rule* rule = bench.session().rule();
         if (!rule || rule->presets.empty())
             return;
         once->deleteLater();
         QObject::disconnect(&bench.session(), nullptr, once, nullptr);
-        if (bench.look().is_look()) // something else was opened meanwhile
+        if (bench.look().file() != first.toStdString()) // something else was opened meanwhile
             return;
         bench.session().set_values(rule->presets.front().values, QObject::tr("preset"));
         bench.session().undo_stack().clear();

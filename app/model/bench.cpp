@@ -40,7 +40,7 @@ void Bench::relay() {
     connect(&keeper_, &BenchKeeper::failed, this, failed);
     connect(&sheet_, &SheetModel::noted, this, &Bench::say);
     connect(&look_, &LookModel::refused, this, [this](const QString& why) { refuse(why); });
-    connect(&look_, &LookModel::changed, this, [this] { watch_.set_following(!look_.is_look()); });
+    connect(&look_, &LookModel::changed, this, [this] { watch_.set_following(look_.kind() == FileKind::filter); });
     connect(&watch_, &FileWatch::noticed, &look_, &LookModel::look_at_files);
     connect(&watch_, &FileWatch::said, this, &Bench::said);
 }

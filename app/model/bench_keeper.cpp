@@ -74,7 +74,7 @@ void BenchKeeper::another_document() {
     written_ = {};
     foreign_ = false;
     document::BenchFile found;
-    if (look_.is_look() && (!look_.step().bench.empty() || path_.empty())) {
+    if (look_.keeps_bench() && (!look_.step().bench.empty() || path_.empty())) {
         if (Result<document::BenchFile> kept = document::bench_of(look_.step().bench, look_.path().string()))
             found = std::move(kept.value());
     } else if (!path_.empty()) {
@@ -89,7 +89,7 @@ void BenchKeeper::another_document() {
 }
 
 void BenchKeeper::perhaps_renamed() {
-    if (session_.path() == path_ || session_.path().empty() || look_.is_look())
+    if (session_.path() == path_ || session_.path().empty() || look_.keeps_bench())
         return;
     path_ = session_.path(); // saved by another name: takes and pins go along
     written_ = {};
@@ -101,7 +101,7 @@ void BenchKeeper::perhaps_renamed() {
 void BenchKeeper::changed() {
     if (taking_)
         return;
-    if (look_.is_look()) {
+    if (look_.keeps_bench()) {
         document::BenchFile now = bench(path_);
         now.pins.clear(); // they are on the sheet, whatever step is active
         if (!now.empty() || !look_.step().bench.empty())

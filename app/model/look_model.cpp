@@ -17,11 +17,6 @@ namespace {
 
 std::size_t at(int index) { return static_cast<std::size_t>(index); }
 
-bool is_plain(const document::LookStep& step) {
-    return step.on && !document::is_no_rule(step) && step.opacity == 1 && step.blend == "normal" && step.mask.empty() &&
-        step.label.empty();
-}
-
 constexpr int pause_ms = 150;
 
 /// Whether other files are to be compared with, or with other texts.
@@ -53,9 +48,19 @@ LookModel::LookModel(Session& session, QObject* parent) : QObject(parent), sessi
     });
 }
 
-bool LookModel::is_look() const {
-    return !path_.empty() || count() > 1 || !is_plain(steps().front()) || !state_.look.title.empty() ||
-        !state_.look.proofs.empty();
+bool LookModel::is_look() const { return !path_.empty() || !document::is_one_filter(state_.look); }
+
+FileKind LookModel::kind() const { return is_look() ? FileKind::look : FileKind::filter; }
+
+const std::filesystem::path& LookModel::file() const { return is_look() ? path_ : session_.path(); }
+
+QString LookModel::title() const { return is_look() ? QString::fromStdString(state_.look.title) : name(0); }
+
+QStringList LookModel::step_names() const {
+    QStringList names;
+    for (int i = 0; is_look() && i < count(); ++i)
+        names << name(i);
+    return names;
 }
 
 AroundPtr LookModel::around() const {
@@ -433,6 +438,8 @@ void LookModel::bring_back(const std::filesystem::path& path, LookArrangement st
 }
 
 Status LookModel::save(const std::filesystem::path& path) {
+    if (!is_look())
+        return session_.save(path);
     document::Look kept = state_.look;
     for (document::LookStep& step : kept.steps)
         document::keep_used_files(step);

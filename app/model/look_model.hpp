@@ -1,10 +1,12 @@
 #pragma once
+#include "base/file_kind.hpp"
 #include "model/around.hpp"
 #include "model/session.hpp"
 
 #include <QFileSystemWatcher>
 #include <QObject>
 #include <QString>
+#include <QStringList>
 #include <QTimer>
 
 #include <functional>
@@ -31,6 +33,16 @@ public:
     const document::Look& look() const { return state_.look; }
     /// Whether it is more than a filter.
     bool is_look() const;
+    /// What it is saved as.
+    FileKind kind() const;
+    /// Where it was opened from or saved to, whichever it is; empty: not yet.
+    const std::filesystem::path& file() const;
+    /// Of the look; what a filter by itself is called.
+    QString title() const;
+    /// None for a filter by itself.
+    QStringList step_names() const;
+    /// Whether takes, pins and the like of the active rule are kept in its step, not beside the filter's file.
+    bool keeps_bench() const { return is_look(); }
     /// What the evaluation needs to know; null for a filter by itself.
     AroundPtr around() const;
     /// What a step is called: its label, the title in its rule, its file's name, "untitled".
@@ -72,11 +84,13 @@ public:
     /// The step's rule goes into its file, or into another one, whose step it then is.
     Status write_filter(int index, const std::filesystem::path& file);
 
+    /// Of the look; empty for a filter by itself.
     const std::filesystem::path& path() const { return path_; }
     QString display_name() const;
     /// Of the look, or of the filter by itself.
     bool modified() const;
     Status open(const std::filesystem::path& path);
+    /// As what it is.
     Status save(const std::filesystem::path& path);
     void bring_back(const std::filesystem::path& path, LookArrangement state);
 

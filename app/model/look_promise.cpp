@@ -6,7 +6,7 @@ namespace kasuri::app {
 
 bool LookPromise::measure(const RuleState& rule, const Around& around, std::vector<proof::Outcome>& into,
                           std::string& fault, const CancelToken& cancel) {
-    if (around.look.proofs.empty() || around.up_to_here || !rule.is_look())
+    if (around.look.proofs.empty() || around.up_to_here)
         return true;
     if (const auto& faults = rule.faults(); !faults.empty()) { // of less than the look nothing is said
         fault = "step " + std::to_string(faults.front().first + 1) + " is left out: " + faults.front().second.text();

@@ -269,7 +269,10 @@ bool PreviewWorker::promised(const Around* around, std::vector<proof::Outcome>& 
     return !around || promise_.measure(rule_, *around, into, fault, cancel);
 }
 
-std::string PreviewWorker::amounts() const { return rule_.is_look() ? look::described(rule_.whole()) : std::string(); }
+std::string PreviewWorker::amounts() const {
+    const bool alone = rule_.whole().chain_ptr() == rule_.own().chain_ptr(); // said by `understood` then
+    return alone ? std::string() : look::described(rule_.whole());
+}
 
 std::shared_ptr<const engine::BoundSources> PreviewWorker::sources(const subject::Subject& subject,
                                                                    const ImagePtr& file, int width, int height) {

@@ -82,10 +82,10 @@ void RecoveryKeeper::write_now() {
     document::Recovery recovery{session_.path().string(), session_.text(), session_.chosen_values(),
                                 bench_.bench(session_.path().empty() ? folder_ / "untitled" : session_.path())};
     document::Look look;
-    if (look_.is_look()) {
+    if (const AroundPtr around = look_.around()) {
         recovery.path = look_.path().string();
-        recovery.active = look_.current();
-        look = look_.look();
+        recovery.active = static_cast<int>(around->active);
+        look = around->look;
     }
     if (written_ && written_->first == recovery && written_->second == look)
         return;

@@ -50,7 +50,6 @@ public:
     bool has_step(int number) const;
     /// Steps of the look that are left out, and why.
     const std::vector<std::pair<std::size_t, Error>>& faults() const { return whole_.faults; }
-    bool is_look() const { return around_ != nullptr; }
 
     /// A source of the active rule, or of its mask, that looks back in the look: at what it reads.
     struct LookBack {

@@ -28,9 +28,8 @@ int run(const Options& options) {
     report::Order order;
     const std::filesystem::path file = options.rule.filter;
     order.folder = file.parent_path();
-    order.is_look = !loaded.is_filter;
     order.sources = loaded.subject.bindings();
-    if (order.is_look) {
+    if (!loaded.is_filter) {
         order.look = loaded.look;
     } else {
         document::LookStep step;

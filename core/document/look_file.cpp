@@ -331,6 +331,14 @@ const std::shared_ptr<const SharedText::Data>& SharedText::nothing() {
 
 bool is_no_rule(const LookStep& step) { return step.is_look || !step.lut.empty(); }
 
+bool is_one_filter(const Look& look) {
+    if (look.steps.size() != 1 || !look.title.empty() || !look.note.empty() || !look.proofs.empty())
+        return false;
+    const LookStep& step = look.steps.front();
+    return step.on && !is_no_rule(step) && step.opacity == 1 && step.blend == "normal" && step.mask.empty() &&
+        step.label.empty();
+}
+
 FilterState state_of(const LookStep& step, const std::filesystem::path& folder) {
     if (step.filter.empty())
         return FilterState::none;

@@ -104,6 +104,10 @@ std::function<Result<std::string>(const std::string&)> used_by(const LookStep& s
 /// Whether the step is a look or a LUT.
 bool is_no_rule(const LookStep& step);
 
+/// Whether the look says no more than a filter file can: one rule, laid over nothing, without title, note or proofs of
+/// its own.
+bool is_one_filter(const Look& look);
+
 /// A step of a filter, a LUT or of another look: a copy of it, with its path as it is given.
 Result<LookStep> step_from(const std::filesystem::path& file);
 

@@ -187,6 +187,7 @@ Result<std::string> html(const Order& order, const CancelToken& cancel) {
     if (!made)
         return made.error();
     const subject::Subject subject = made.value().subject.with_bindings(order.sources);
+    const bool stepwise = !document::is_one_filter(order.look);
     std::string steps, certain;
     std::string title = order.look.title, note = order.look.note;
     for (std::size_t i = 0; i < order.look.steps.size(); ++i) {
@@ -208,11 +209,11 @@ Result<std::string> html(const Order& order, const CancelToken& cancel) {
             : !rule.title.empty()                    ? rule.title
             : step.filter.empty()                    ? "A rule"
                                                      : std::filesystem::path(step.filter).stem().string();
-        if (title.empty() && !order.is_look)
+        if (title.empty() && !stepwise)
             title = name;
-        if (note.empty() && !order.is_look)
+        if (note.empty() && !stepwise)
             note = rule.note;
-        if (order.is_look) {
+        if (stepwise) {
             steps += fmt::format("<h2>Step {}: {}{}</h2><p class=\"q\">opacity {} %, {}{}{}</p>", i + 1, escaped(name),
                                  step.on ? "" : " (off)", number_text(100 * step.opacity, 4), escaped(step.blend),
                                  step.mask.empty() ? "" : ", mask " + escaped(step.mask),
@@ -225,16 +226,15 @@ Result<std::string> html(const Order& order, const CancelToken& cancel) {
                                          escaped(step.space));
             continue;
         }
-        if (!order.is_look)
+        if (!stepwise)
             certain = insight::described(insight::known(of_step));
-        steps +=
-            std::string(order.is_look ? "<h3>Rule</h3>" : "<h2>Rule</h2>") + "<pre>" + escaped(step.text) + "</pre>\n";
+        steps += std::string(stepwise ? "<h3>Rule</h3>" : "<h2>Rule</h2>") + "<pre>" + escaped(step.text) + "</pre>\n";
         if (!values.empty())
-            steps += std::string(order.is_look ? "<h3>Values</h3>" : "<h2>Values</h2>") + values_table(rule, values);
-        steps += std::string(order.is_look ? "<h3>Proofs, at these values</h3>" : "<h2>Proofs, at these values</h2>") +
+            steps += std::string(stepwise ? "<h3>Values</h3>" : "<h2>Values</h2>") + values_table(rule, values);
+        steps += std::string(stepwise ? "<h3>Proofs, at these values</h3>" : "<h2>Proofs, at these values</h2>") +
             proofs_table(of_step, cancel);
     }
-    if (order.is_look)
+    if (stepwise)
         certain = look::described(subject);
     const Result<std::string> promised = promise(order, subject, cancel);
     if (!promised)
@@ -243,15 +243,15 @@ Result<std::string> html(const Order& order, const CancelToken& cancel) {
     if (!shown)
         return shown.error();
     if (title.empty())
-        title = order.is_look ? "A look" : "A rule";
+        title = stepwise ? "A look" : "A rule";
     std::string page =
         fmt::format("<!doctype html>\n<html lang=\"en\"><head><meta "
                     "charset=\"utf-8\"><title>{0}</title><style>{1}</style></head><body>\n<h1>{0}</h1>\n",
                     escaped(title), style);
     if (!note.empty())
         page += "<p>" + escaped(note) + "</p>\n";
-    page += fmt::format("<p class=\"q\">{}, numbers are {}{}</p>\n", order.is_look ? "A look" : "A filter",
-                        subject.space(), order.made_at.empty() ? "" : "; " + escaped(order.made_at));
+    page += fmt::format("<p class=\"q\">{}, numbers are {}{}</p>\n", stepwise ? "A look" : "A filter", subject.space(),
+                        order.made_at.empty() ? "" : "; " + escaped(order.made_at));
     if (!certain.empty())
         page += "<h2>Certain</h2><pre>" + escaped(certain) + "</pre>\n";
     if (!shown.value().empty())

@@ -12,10 +12,9 @@ namespace kasuri::report {
 
 /// What a page is about.
 struct Order {
-    /// Filters alone, or the steps of a look: text and values of each are shown, and the proofs of each are checked at
-    /// its values.
+    /// Text and values of each step are shown, and the proofs of each are checked at its values. A look that is no more
+    /// than one filter (document::is_one_filter) is shown as that.
     document::Look look;
-    bool is_look = false;
     std::filesystem::path folder{}; ///< of the look, or of the filter: where files are that it uses
     std::vector<std::filesystem::path> pictures{};
     subject::Bindings sources{}; ///< pictures of the look's sources

@@ -133,6 +133,21 @@ TEST_CASE("core knows no Qt, the models know no widgets, only io knows OpenImage
     }
 }
 
+TEST_CASE("whether a look or a filter by itself is on the bench is asked in the look's own rooms only",
+          "[architecture]") {
+    int asked = 0;
+    for (const char* top : {"core", "app", "cli"})
+        for (const auto& entry : fs::recursive_directory_iterator(fs::path(KASURI_SOURCE_DIR) / top)) {
+            const std::string file = fs::relative(entry.path(), KASURI_SOURCE_DIR).string();
+            if (!entry.is_regular_file() || content_of(entry.path()).find("is_look()") == std::string::npos)
+                continue;
+            INFO(file);
+            CHECK((file.starts_with("app/widgets/look/") || file.starts_with("app/model/look_model.")));
+            ++asked;
+        }
+    CHECK(asked > 0);
+}
+
 TEST_CASE("every folder says what it is, and no file is too long", "[architecture]") {
     for (const char* top : {"core", "app/widgets"})
         for (const auto& entry : fs::directory_iterator(fs::path(KASURI_SOURCE_DIR) / top))

@@ -25,7 +25,7 @@ void CompareActions::fill(QMenu& menu) {
     choice(tr("the picture as it comes"), !against.rule(), [&against] { against.clear(); });
     if (against.rule())
         choice(against.name(), true, [] {});
-    if (bench_.look().is_look())
+    if (bench_.look().count() > 1)
         choice(tr("what comes into the active step"), against.rule() && against.rule()->is_before,
                [&against] { against.set_what_comes_in(); });
     menu.addSeparator();
@@ -43,7 +43,7 @@ void CompareActions::with_now() {
     Session& session = bench_.session();
     if (!session.compiles())
         return bench_.refuse(tr("The rule does not compile (F8 shows where): there is nothing to compare with yet."));
-    bench_.against().set(bench_.look().is_look() ? tr("the kept look") : tr("the kept rule"),
+    bench_.against().set(bench_.look().kind() == FileKind::look ? tr("the kept look") : tr("the kept rule"),
                          {session.text(), session.path(), session.chosen_values(), bench_.look().around()});
     bench_.say(tr("Before is now the rule as it is; the menu beside Before goes back to the picture."));
 }
@@ -56,7 +56,7 @@ void CompareActions::with_file(const QString& file) {
 void CompareActions::with_take(int index) {
     const Take& take = bench_.takes().takes()[static_cast<std::size_t>(index)];
     bench_.against().set(tr("take %1").arg(bench_.takes().name(index)),
-                         {take.text, bench_.session().path(), take.values, nullptr, bench_.look().is_look()});
+                         {take.text, bench_.session().path(), take.values, nullptr, true});
 }
 
 void CompareActions::remember_take() {

@@ -6,6 +6,7 @@
 #include "model/recent.hpp"
 #include "widgets/look/look_actions.hpp"
 
+#include <QCoreApplication>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QMenu>
@@ -13,7 +14,23 @@
 #include <QSettings>
 #include <QWidget>
 
+#include <algorithm>
+
 namespace kasuri::app {
+namespace {
+
+/// What the dialog for saving is called and offers.
+struct Saving {
+    FileKind kind;
+    const char *question, *files;
+};
+
+constexpr Saving savings[] = {
+    {FileKind::filter, QT_TRANSLATE_NOOP("Files", "Save the filter"), QT_TRANSLATE_NOOP("Files", "Filters (%1)")},
+    {FileKind::look, QT_TRANSLATE_NOOP("Files", "Save the look"), QT_TRANSLATE_NOOP("Files", "Looks (%1)")},
+};
+
+} // namespace
 
 Files::Files(Bench& bench, LookActions& look, QWidget* window)
     : QObject(window), bench_(bench), look_(look), window_(window) {}
@@ -110,33 +127,31 @@ void Files::open_urls(const QList<QUrl>& urls) {
 }
 
 bool Files::save() {
-    const std::filesystem::path& path = bench_.look().is_look() ? bench_.look().path() : bench_.session().path();
+    const std::filesystem::path& path = bench_.look().file();
     return path.empty() ? ask_save_as() : save_to(text_of(path));
 }
 
 bool Files::ask_save_as() {
-    const bool is_look = bench_.look().is_look();
-    const FileKind kind = is_look ? FileKind::look : FileKind::filter;
-    const std::filesystem::path& path = is_look ? bench_.look().path() : bench_.session().path();
-    const QString name = is_look ? bench_.look().display_name() : bench_.session().display_name();
+    const LookModel& look = bench_.look();
+    const FileKind kind = look.kind();
+    const QString now = look.file().empty() ? with_ending(look.display_name(), kind) : text_of(look.file());
+    const Saving& saving =
+        *std::find_if(std::begin(savings), std::end(savings), [&](const Saving& s) { return s.kind == kind; });
     const QString file =
-        QFileDialog::getSaveFileName(window_, is_look ? tr("Save the look") : tr("Save the filter"),
-                                     path.empty() ? with_ending(name, kind) : text_of(path),
-                                     (is_look ? tr("Looks (%1)") : tr("Filters (%1)")).arg(patterns({kind})));
+        QFileDialog::getSaveFileName(window_, QCoreApplication::translate("Files", saving.question), now,
+                                     QCoreApplication::translate("Files", saving.files).arg(patterns({kind})));
     return !file.isEmpty() && save_to(with_ending(file, kind));
 }
 
 bool Files::save_to(const QString& file) {
-    const bool is_look = bench_.look().is_look();
-    if (!is_look && std::filesystem::path(file.toStdString()) == bench_.session().path() &&
-        !bench_.file_watch().look()) {
+    const std::filesystem::path path = QFileInfo(file).absoluteFilePath().toStdString();
+    const std::filesystem::path& now = bench_.look().file();
+    if (!now.empty() && path == std::filesystem::absolute(now) && !bench_.file_watch().look()) {
         bench_.refuse(
             tr("Not saved: somebody else has changed the same lines of the file. Choose above the text which stay."));
         return false;
     }
-    const Status saved = is_look ? bench_.look().save(QFileInfo(file).absoluteFilePath().toStdString())
-                                 : bench_.session().save(file.toStdString());
-    if (!saved) {
+    if (const Status saved = bench_.look().save(path); !saved) {
         bench_.refuse(saved.error());
         return false;
     }

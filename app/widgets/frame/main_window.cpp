@@ -258,14 +258,11 @@ void MainWindow::take_rule() {
 void MainWindow::refresh_titles() {
     const lang::Rule* rule = bench_->session().rule();
     const LookModel& look = bench_->look();
-    const QString title = look.is_look() ? QString::fromStdString(look.look().title) : look.name(0);
-    top_->set_step(title, look.display_name(), look.modified(), look.is_look());
-    rule_->set_name(look.is_look() ? look.name(look.current()) : QString());
-    QStringList steps;
-    for (int i = 0; look.is_look() && i < look.count(); ++i)
-        steps << look.name(i);
+    const QStringList steps = look.step_names();
+    top_->set_step(look.title(), look.display_name(), look.modified(), !steps.isEmpty());
+    rule_->set_name(steps.value(look.current()));
     bench_->sheet().set_steps(steps);
-    step_->setVisible(look.is_look());
+    step_->setVisible(!steps.isEmpty());
     top_->set_working(QString::fromStdString(std::string(rule ? engine::working_space(*rule) : "")));
     setWindowTitle(look.display_name() + (look.modified() ? "*" : "") + tr(" \u2013 Kasuri"));
 }

@@ -26,9 +26,7 @@ void HandoverActions::ask_report() {
 void HandoverActions::write_report(const QString& file) {
     report::Order order;
     order.look = bench_.look().look(); // a filter by itself is a look of one step
-    order.is_look = bench_.look().is_look();
-    if (order.is_look)
-        order.folder = bench_.look().path().parent_path();
+    order.folder = bench_.look().file().parent_path();
     if (Result<subject::Bindings> sources = bench_.sheet().pictures_to_render(); sources) {
         order.sources = std::move(sources.value());
     } else {
