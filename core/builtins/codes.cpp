@@ -1,4 +1,4 @@
-#include "builtins/row.hpp"
+#include "builtins/code_values.hpp"
 
 #include <cstdint>
 
@@ -7,9 +7,6 @@ namespace {
 
 // A channel value stands for the whole number nearest to it among 0 .. 2^bits - 1, halves to the even one. Bit
 // operations work on those numbers: values outside 0..1 count as 0 or 1, bits are rounded and kept within 1..24.
-
-double bits_of(double bits) { return std::fmin(std::fmax(std::nearbyint(bits), 1), 24); }
-double levels(double bits) { return std::exp2(bits_of(bits)) - 1; }
 
 /// Reads x and the bit depth, applies `change` to the code and its largest value.
 template <class Change>
@@ -21,8 +18,6 @@ double coded(double x, double bits, Change change) {
     return static_cast<double>(change(code, static_cast<std::uint64_t>(top))) / top;
 }
 
-NodeId bits_of(Graph& g, NodeId bits) { return g.clamp(g.make(Op::round_even, bits), g.constant(1), g.constant(24)); }
-NodeId levels(Graph& g, NodeId bits) { return g.sub(g.make(Op::exp2, bits_of(g, bits)), g.constant(1)); }
 NodeId code(Graph& g, NodeId x, NodeId top) { return g.make(Op::round_even, g.mul(g.clamp01(x), top)); }
 /// The code as a value again; NaN where an argument was, which whole numbers cannot hold.
 NodeId value(Graph& g, NodeId made, NodeId top, std::initializer_list<NodeId> arguments) {

@@ -5,17 +5,13 @@
 namespace kasuri::builtins {
 namespace {
 
-constexpr colour::Triple weights = colour::rec709_luminance_weights;
-
-double weighted(const double* c, const colour::Triple& by = weights) {
-    return by[0] * c[0] + by[1] * c[1] + by[2] * c[2];
-}
-NodeId weighted(Graph& g, const NodeId* c, const colour::Triple& by = weights) {
+double weighted(const double* c, const colour::Triple& by) { return by[0] * c[0] + by[1] * c[1] + by[2] * c[2]; }
+NodeId weighted(Graph& g, const NodeId* c, const colour::Triple& by) {
     return g.add(g.add(g.mul(g.constant(by[0]), c[0]), g.mul(g.constant(by[1]), c[1])), g.mul(g.constant(by[2]), c[2]));
 }
 
 constexpr std::string_view luminance_source =
-    "CIE 15:2018, Y of linear light; weights of ITU-R BT.709-6, item 3.2, for its primaries, else by SMPTE RP 177";
+    "CIE 15:2018, Y of linear light; weights of the working space's primaries and white by SMPTE RP 177";
 
 } // namespace
 
@@ -25,8 +21,8 @@ std::vector<Builtin> light() {
     Builtin& luminance = table.add(
         "luminance", {"colour"},
         "Luminance Y of a colour of the working space: the weighted sum of its linear light. A display-encoded working "
-        "space is decoded first.",
-        luminance_source, {{{1, 1, 1}, 1}, {{0, 1, 0}, 0.7152}});
+        "space is decoded first. The same as xyz( ).y.",
+        luminance_source, {{{1, 1, 1}, 1}, {{0, 1, 0}, 0.71516867876775593}});
     luminance.form = Form::of_space;
     luminance.takes = {colour_slot};
     luminance.gives = number;
@@ -68,12 +64,16 @@ std::vector<Builtin> light() {
         std::copy(linear.begin(), linear.end(), r);
     };
 
-    table.typed(
+    table.of_space(
         "luma", {"colour"}, {colour_slot}, number,
-        "Luma Y': the same weights on the numbers as they are, which is right for display-encoded ones.",
-        "ITU-R BT.709-6, item 3.2", {{{1, 0, 0}, 0.2126}, {{1, 1, 1}, 1}},
-        [](Shape, const double* const* x, double* r) { *r = weighted(x[0]); },
-        [](Graph& g, Shape, const NodeId* const* x, NodeId* r) { *r = weighted(g, x[0]); });
+        "Luma Y' of a colour of the working space: the weighted sum of its numbers as they are, which is right for "
+        "display-encoded ones. With BT.709's primaries 0.2126 r + 0.7152 g + 0.0722 b, with BT.2020's 0.2627 r + "
+        "0.6780 g + 0.0593 b, rounded as the standards have it; with others the weights of luminance.",
+        "ITU-R BT.709-6, item 3.2; ITU-R BT.2020-2, Table 4", {{{1, 0, 0}, 0.2126}, {{1, 1, 1}, 1}},
+        [](const colour::Space& space, const double* const* x, double* r) { *r = weighted(x[0], luma_weights(space)); },
+        [](Graph& g, const colour::Space& space, const NodeId* const* x, NodeId* r) {
+            *r = weighted(g, x[0], luma_weights(space));
+        });
     table.typed(
         "average", {"colour"}, {colour_slot}, number, "(r + g + b) / 3.", "by definition", {{{1, 2, 6}, 3}},
         [](Shape, const double* const* x, double* r) { *r = (x[0][0] + x[0][1] + x[0][2]) / 3; },

@@ -10,7 +10,7 @@
 namespace kasuri::builtins {
 
 std::vector<Builtin> arithmetic(), shaping(), curves(), geometry(), light(), masks(), codes(), blend(), compose(),
-    neighbours(), conversions(), encodings(), space_functions(), adaptation(), measures(), vision();
+    neighbours(), conversions(), encodings(), space_functions(), adaptation(), measures(), vision(), video();
 
 namespace {
 
@@ -30,6 +30,7 @@ constexpr Family families[] = {
     {"Neighbourhoods", neighbours},
     {"Colour models", conversions},
     {"Transfer functions", encodings},
+    {"Signals and displays", video},
     {"Spaces", space_functions},
     {"White balance", adaptation},
     {"Colour differences", measures},

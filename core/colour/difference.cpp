@@ -22,14 +22,22 @@ NodeId lower_distance(Graph& g, const NodeTriple& a, const NodeTriple& b) {
         g.add(g.add(square(g, g.sub(a[0], b[0])), square(g, g.sub(a[1], b[1]))), square(g, g.sub(a[2], b[2]))));
 }
 
+/// The factors of CIE 116-1995 for an application.
+struct Factors94 {
+    double lightness, chroma, hue;
+};
+constexpr Factors94 graphic_arts{1, 0.045, 0.015}, textiles{2, 0.048, 0.014};
+
+template <const Factors94& k>
 NodeId lower_cie94(Graph& g, const NodeTriple& a, const NodeTriple& b) {
     const NodeId c1 = chroma(g, a[1], a[2]), c2 = chroma(g, b[1], b[2]), dc = g.sub(c1, c2), zero = g.constant(0),
                  one = g.constant(1);
     const NodeId all = g.add(square(g, g.sub(a[1], b[1])), square(g, g.sub(a[2], b[2])));
     const NodeId dh2 = g.max(g.sub(all, square(g, dc)), zero);
-    const NodeId sc = g.add(one, times(g, 0.045, c1)), sh = g.add(one, times(g, 0.015, c1));
+    const NodeId sc = g.add(one, times(g, k.chroma, c1)), sh = g.add(one, times(g, k.hue, c1));
     return g.make(Op::sqrt,
-                  g.add(g.add(square(g, g.sub(a[0], b[0])), square(g, g.div(dc, sc))), g.div(dh2, square(g, sh))));
+                  g.add(g.add(square(g, times(g, 1 / k.lightness, g.sub(a[0], b[0]))), square(g, g.div(dc, sc))),
+                        g.div(dh2, square(g, sh))));
 }
 
 constexpr double radian = std::numbers::pi / 180;
@@ -106,9 +114,15 @@ const Difference table[] = {
     {"delta_e_76", "CIE 1976: the distance in L*a*b*.", "CIE 15:2018, 8.2.1.3", lab_model, cie76, lower_distance},
     {"delta_e_76", "CIE 1976: the distance in L*a*b*.", "CIE 15:2018, 8.2.1.3", lab50_model, cie76, lower_distance},
     {"delta_e_94", "CIE 1994 with the factors for graphic arts; the first colour is the standard.", "CIE 116-1995",
-     lab_model, cie94, lower_cie94},
+     lab_model, cie94, lower_cie94<graphic_arts>},
     {"delta_e_94", "CIE 1994 with the factors for graphic arts; the first colour is the standard.", "CIE 116-1995",
-     lab50_model, cie94, lower_cie94},
+     lab50_model, cie94, lower_cie94<graphic_arts>},
+    {"delta_e_94_textile",
+     "CIE 1994 with the factors for textiles (kL = 2, K1 = 0.048, K2 = 0.014); the first colour is the standard.",
+     "CIE 116-1995", lab_model, cie94_textile, lower_cie94<textiles>},
+    {"delta_e_94_textile",
+     "CIE 1994 with the factors for textiles (kL = 2, K1 = 0.048, K2 = 0.014); the first colour is the standard.",
+     "CIE 116-1995", lab50_model, cie94_textile, lower_cie94<textiles>},
     {"delta_e_2000", "CIEDE2000 with factors of 1.",
      "G. Sharma, W. Wu, E. N. Dalal, Color Research and Application 30 (1), 2005", lab_model, ciede2000,
      lower_ciede2000},
@@ -127,13 +141,19 @@ std::span<const Difference> differences() { return table; }
 
 double cie76(const Triple& a, const Triple& b) { return distance(a, b); }
 
-double cie94(const Triple& standard, const Triple& sample) {
+namespace {
+double cie94_with(const Factors94& k, const Triple& standard, const Triple& sample) {
     const double c1 = std::hypot(standard[1], standard[2]), c2 = std::hypot(sample[1], sample[2]);
     const double dl = standard[0] - sample[0], da = standard[1] - sample[1], db = standard[2] - sample[2], dc = c1 - c2;
     const double dh2 = std::fmax(da * da + db * db - dc * dc, 0);
-    const double sum = dl * dl + std::pow(dc / (1 + 0.045 * c1), 2) + dh2 / std::pow(1 + 0.015 * c1, 2);
+    const double sum =
+        std::pow(dl / k.lightness, 2) + std::pow(dc / (1 + k.chroma * c1), 2) + dh2 / std::pow(1 + k.hue * c1, 2);
     return std::isnan(da + db) ? std::nan("") : std::sqrt(sum);
 }
+} // namespace
+
+double cie94(const Triple& standard, const Triple& sample) { return cie94_with(graphic_arts, standard, sample); }
+double cie94_textile(const Triple& standard, const Triple& sample) { return cie94_with(textiles, standard, sample); }
 
 double ciede2000(const Triple& one, const Triple& two) {
     // Equations (2) to (22) of the paper, in its order.

@@ -20,6 +20,7 @@ std::span<const Difference> differences();
 /// Colours are L*, a*, b*; the first is the standard (only CIE94 tells them apart).
 double cie76(const Triple& a, const Triple& b);
 double cie94(const Triple& standard, const Triple& sample);
+double cie94_textile(const Triple& standard, const Triple& sample);
 double ciede2000(const Triple& a, const Triple& b);
 
 } // namespace kasuri::colour

@@ -22,17 +22,19 @@ Matrix3 ok_cones() {
              {0.0481771893596242, 0.2642395317527308, 0.6335478284694309}}};
 }
 
-/// ITU-R BT.2100-2, Table 7: cones of linear BT.2020.
-Matrix3 pq_cones() {
+/// ITU-R BT.2100-2, Table 7: cones of linear BT.2020, of which diffuse white has so much.
+Matrix3 cones_2100(double white) {
     constexpr Matrix3 cones = {{{1688.0 / 4096, 2146.0 / 4096, 262.0 / 4096},
                                 {683.0 / 4096, 2951.0 / 4096, 462.0 / 4096},
                                 {99.0 / 4096, 309.0 / 4096, 3688.0 / 4096}}};
     Matrix3 made = times(cones, inverse(rgb_to_xyz(rec2020_primaries, d65)));
     for (Triple& row : made)
         for (double& weight : row)
-            weight *= diffuse_white / 10'000;
+            weight *= white;
     return made;
 }
+Matrix3 pq_cones() { return cones_2100(diffuse_white / 10'000); }
+Matrix3 hlg_cones() { return cones_2100(hlg_diffuse_white); }
 
 } // namespace
 
@@ -43,6 +45,7 @@ const Frame relative_d65_frame = {"relative65", "XYZ over that of white, adapted
 const Frame relative_d50_frame = {"relative50", "XYZ over that of white, adapted to D50", &d50, relative_d50};
 const Frame ok_cones_frame = {"ok", "cones of OKLab, adapted to D65", &d65, ok_cones};
 const Frame pq_cones_frame = {"pq", "cones of BT.2100, adapted to D65, 1 is 10 000 cd/m2", &d65, pq_cones};
+const Frame hlg_cones_frame = {"hlg", "cones of BT.2100, adapted to D65, 1 is the peak of the scene", &d65, hlg_cones};
 
 Matrix3 linear_to(const Frame& frame, const Space& space) {
     Matrix3 made = to_xyz(space);

@@ -17,6 +17,7 @@ extern const Frame xyz_own_frame, xyz_d65_frame, xyz_d50_frame;
 extern const Frame relative_d65_frame, relative_d50_frame; ///< X, Y, Z each divided by that of white
 extern const Frame ok_cones_frame;                         ///< L, M, S of OKLab
 extern const Frame pq_cones_frame;                         ///< L, M, S of BT.2100, where 1 is 10 000 cd/m2
+extern const Frame hlg_cones_frame;                        ///< the same, where 1 is the peak of the scene
 
 /// Linear light of the space (what its transfer function decodes to) to the numbers of the frame; at double precision.
 Matrix3 linear_to(const Frame& frame, const Space& space);

@@ -5,6 +5,9 @@ namespace kasuri::colour {
 
 /// Luminance of diffuse white on a display for high dynamic range, in cd/m2 (ITU-R BT.2408-7, 2.2).
 inline constexpr double diffuse_white = 203;
+/// Light of the scene, of which 1 is the peak, where HLG has diffuse white: at 75 % of the signal (ITU-R
+/// BT.2408-7, 2.2, with the curve of BT.2100-2, Table 5).
+inline constexpr double hlg_diffuse_white = 0.26496255978640015;
 
 // Chromaticities as their documents print them.
 

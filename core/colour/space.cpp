@@ -19,9 +19,6 @@ constexpr std::string_view bt709 = "ITU-R BT.709-6, items 1.3 and 1.4", bt2020 =
                            iso = "ISO 22028-2:2013", ap0 = "SMPTE ST 2065-1:2012", ap1 = "S-2014-004",
                            bt601 = "ITU-R BT.601-7, Table 1", bt2100 = "ITU-R BT.2100-2, Table 2";
 
-/// Linear light of 75 % HLG, where diffuse white stands: ITU-R BT.2408-7, 2.2, with the curve of BT.2100-2, Table 5.
-constexpr double hlg_white = 0.26496255978640015;
-
 constexpr Space table[] = {
     {"rec709-linear", "Linear light, BT.709 primaries, white D65.", bt709, "linear", rec709_primaries, d65},
     {"srgb", "Display-encoded sRGB: BT.709 primaries, white D65, the curve of IEC 61966-2-1.", bt709, "srgb",
@@ -43,7 +40,7 @@ constexpr Space table[] = {
     {"rec2100-pq", "BT.2020 primaries, perceptual quantiser; diffuse white is 203 cd/m2 of 10 000.", bt2100, "pq",
      rec2020_primaries, d65, diffuse_white / 10'000},
     {"rec2100-hlg", "BT.2020 primaries, hybrid log-gamma of the scene; diffuse white is at 75 %.", bt2100, "hlg",
-     rec2020_primaries, d65, hlg_white},
+     rec2020_primaries, d65, hlg_diffuse_white},
     {"p3-d65", "P3 primaries, white D65, a power of 2.6.", p3, "gamma26", p3_primaries, d65},
     {"p3-d65-srgb", "P3 primaries, white D65, the curve of sRGB, as on displays of computers.", p3, "srgb",
      p3_primaries, d65},
@@ -173,9 +170,18 @@ std::array<ir::NodeId, 3> lower_converted(ir::Graph& g, const std::array<ir::Nod
         : lower_numbers_of(g, to, ir::linear_map(g, linear_between(from, to), lower_light_of(g, from, colour)));
 }
 
+Triple luma_weights(const Space& space) {
+    const auto has = [&](const std::array<Chromaticity, 3>& primaries) {
+        return same(space.white, d65) && std::equal(primaries.begin(), primaries.end(), space.primaries.begin(), same);
+    };
+    if (has(rec709_primaries))
+        return {0.2126, 0.7152, 0.0722};
+    if (has(rec2020_primaries))
+        return {0.2627, 0.6780, 0.0593};
+    return to_xyz(space)[1]; // whatever the light of its white is
+}
+
 Triple luminance_weights(const Space& space) {
-    if (same_primaries(space, table[0]))
-        return rec709_luminance_weights;
     Triple weights = to_xyz(space)[1];
     for (double& weight : weights)
         weight /= space.white_level;
@@ -183,8 +189,8 @@ Triple luminance_weights(const Space& space) {
 }
 
 double luminance(const Triple& linear) {
-    return rec709_luminance_weights[0] * linear[0] + rec709_luminance_weights[1] * linear[1] +
-        rec709_luminance_weights[2] * linear[2];
+    static const Triple weights = luminance_weights(*find_space("rec709-linear"));
+    return weights[0] * linear[0] + weights[1] * linear[1] + weights[2] * linear[2];
 }
 
 void add_space(AddedSpace space) {

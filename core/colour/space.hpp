@@ -80,13 +80,13 @@ std::array<ir::NodeId, 3> lower_converted(ir::Graph& graph, const std::array<ir:
 /// The space in which pictures are held and in which a rule works that does not say otherwise.
 inline constexpr std::string_view default_space = "rec709-linear";
 
-/// Weights of linear r, g, b in luminance Y for BT.709 primaries and D65 (ITU-R BT.709-6, item 3.2, the
-/// rounded factors of the standard).
-inline constexpr Triple rec709_luminance_weights = {0.2126, 0.7152, 0.0722};
-
-/// Weights of the space's linear r, g, b in luminance, 1 for diffuse white: those of the standard for BT.709's
-/// primaries, else derived.
+/// Weights of the space's linear r, g, b in luminance, 1 for diffuse white: the row of Y in `to_xyz`, derived from
+/// primaries and white (SMPTE RP 177) for every space alike, so that it agrees with XYZ to the last digit.
 Triple luminance_weights(const Space& space);
+
+/// Weights of the space's encoded r, g, b in luma Y': the rounded ones of the standard for the primaries of BT.709
+/// (ITU-R BT.709-6, item 3.2) and of BT.2020 (ITU-R BT.2020-2, Table 4), else those of luminance.
+Triple luma_weights(const Space& space);
 
 /// Luminance of linear BT.709 light.
 double luminance(const Triple& linear);

@@ -66,6 +66,67 @@ Matrix3 without(std::size_t missing) {
     return times(inverse(cones), times(projection, cones));
 }
 
+/// Chromaticities of 1931 as J. J. Vos corrected them (Color Research and Application 3, 125, 1978; from memory), which
+/// the cones of Smith and Pokorny stand on.
+Chromaticity corrected(double x, double y) {
+    const double by = 0.03845 * x + 0.01496 * y + 1;
+    return {(1.0271 * x - 0.00008 * y - 0.00009) / by, (0.00376 * x + 1.0072 * y + 0.00764) / by};
+}
+
+/// Smith and Pokorny 1975, Vision Research 15, 161 (from memory): cones of corrected XYZ, in units of luminance.
+constexpr Matrix3 smith_pokorny = {{{0.15514, 0.54312, -0.03286}, {-0.15514, 0.45684, 0.03286}, {0, 0, 0.00801}}};
+
+/// Chromaticities of single wavelengths, CIE 15:2018, table T.4 (from memory).
+struct Wavelength {
+    double nm, x, y;
+};
+constexpr Wavelength nm475{475, 0.10959, 0.08684}, nm485{485, 0.06871, 0.20072}, nm575{575, 0.47877, 0.52020},
+    nm660{660, 0.72997, 0.27003};
+
+Triple crossed(const Triple& a, const Triple& b) {
+    return {a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]};
+}
+
+/// Onto the plane of white and `anchor`, along the axis of the missing cone.
+Matrix3 onto(const Matrix3& of_light, std::size_t missing, const Triple& white, const Triple& anchor) {
+    const Triple normal = crossed(white, anchor);
+    Matrix3 projection = unchanged;
+    for (std::size_t i = 0; i < 3; ++i)
+        projection[missing][i] = i == missing ? 0 : -normal[i] / normal[missing];
+    return times(inverse(of_light), times(projection, of_light));
+}
+
+/// `more` is seen alike where there is more of what S (for the tritanope: M) says than in white, `less` where less.
+Dichromat by_halves(std::string_view name, std::string_view doc, std::size_t missing, const Wavelength& more,
+                    const Wavelength& less) {
+    // Those of `cones` but for the unit of S, which the paper of 1999 chose otherwise.
+    const Chromaticity d65 = corrected(0.3127, 0.3290);
+    const Matrix3 of_light =
+        times(smith_pokorny, rgb_to_xyz({corrected(0.64, 0.33), corrected(0.30, 0.60), corrected(0.15, 0.06)}, d65));
+    const Triple white = of_light * Triple{1, 1, 1};
+    const auto anchor = [](const Wavelength& light) {
+        const Chromaticity c = corrected(light.x, light.y);
+        return smith_pokorny * Triple{c.x / c.y, 1, (1 - c.x - c.y) / c.y};
+    };
+    // Of the two cones that are left, the one of the longer waves first.
+    const std::size_t longer = missing == 0 ? 1 : 0, shorter = missing == 2 ? 1 : 2;
+    Triple side{};
+    for (std::size_t i = 0; i < 3; ++i)
+        side[i] = of_light[shorter][i] * white[longer] - of_light[longer][i] * white[shorter];
+    return {
+        name,
+        doc,
+        "Brettel, Vi\u00e9not and Mollon 1997, J. Opt. Soc. Am. A 14(10), 2647; greys instead of equal energy, as in "
+        "the paper of 1999",
+        onto(of_light, missing, white, anchor(more)),
+        onto(of_light, missing, white, anchor(less)),
+        side};
+}
+
+constexpr std::string_view source_1999 =
+    "Vi\u00e9not, Brettel and Mollon 1999, Color Research and Application 24(4), 243; the published way to bring all "
+    "results into range first is left out";
+
 } // namespace
 
 std::span<const Deficiency> deficiencies() { return table; }
@@ -89,9 +150,32 @@ Matrix3 seen_by(const Deficiency& deficiency, double severity) {
 }
 
 std::span<const Dichromat> dichromats() {
-    static const Dichromat all[] = {{"protanope", "Without L cones (long waves).", without(0)},
-                                    {"deuteranope", "Without M cones (middle waves).", without(1)}};
+    static const Dichromat all[] = {
+        {"protanope",
+         "Without L cones (long waves): black, white and blue stay.",
+         source_1999,
+         without(0),
+         without(0),
+         {}},
+        {"deuteranope",
+         "Without M cones (middle waves): black, white and blue stay.",
+         source_1999,
+         without(1),
+         without(1),
+         {}},
+        by_halves("protanope_1997", "Without L cones (long waves): greys and the lights of 475 and 575 nm stay.", 0,
+                  nm475, nm575),
+        by_halves("deuteranope_1997", "Without M cones (middle waves): greys and the lights of 475 and 575 nm stay.", 1,
+                  nm475, nm575),
+        by_halves("tritanope", "Without S cones (short waves): greys and the lights of 485 and 660 nm stay.", 2, nm485,
+                  nm660),
+    };
     return all;
+}
+
+Triple seen_by(const Dichromat& dichromat, const Triple& light) {
+    const double side = dichromat.side[0] * light[0] + dichromat.side[1] * light[1] + dichromat.side[2] * light[2];
+    return (side < 0 ? dichromat.beyond : dichromat.seen) * light;
 }
 
 } // namespace kasuri::colour

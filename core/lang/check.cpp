@@ -331,11 +331,13 @@ private:
             e_.fault(Code::unknown_target, s.type.span, {line.target, fmt::format("{}", fmt::join(known, ", "))},
                      std::move(fixes));
         }
-        if (s.low != no_expr)
-            line.colour = plain_colour(s.low);
-        // NAME, or NAME < number or <= number: a ready-made function, unless it is a name of the rule.
-        const bool compared =
-            value.kind == ExprKind::binary && (value.op == Operator::less || value.op == Operator::less_equal);
+        for (const ExprId colour : s.colours)
+            if (const auto plain = plain_colour(colour))
+                line.colours.push_back(*plain);
+        // NAME, or NAME and a comparison with a number: a ready-made function, unless it is a name of the rule.
+        const bool is_below = value.op == Operator::less || value.op == Operator::less_equal,
+                   is_above = value.op == Operator::greater || value.op == Operator::greater_equal;
+        const bool compared = value.kind == ExprKind::binary && (is_below || is_above);
         const Expr& subject = compared ? file_.tree.exprs[value.args[0]] : value;
         const auto known = file_.vocabulary.proofs;
         if (subject.kind == ExprKind::name && !e_.names.contains(subject.name) && !is_input(subject.name) &&
@@ -364,9 +366,17 @@ private:
                 e_.fault(Code::proof_file, s.file.span, {subject.name, "does not compare with another filter"});
             else if (compares)
                 compare_with(s.file, line);
-            if (!line.target.empty() || s.low != no_expr)
-                e_.fault(Code::target_fixed, s.low != no_expr ? file_.tree.exprs[s.low].span : s.type.span,
+            const auto of_colours = file_.vocabulary.colour_proofs;
+            const bool wants_colours =
+                std::find(of_colours.begin(), of_colours.end(), subject.name) != of_colours.end();
+            if (wants_colours && s.colours.size() < 2)
+                e_.fault(Code::proof_colours, subject.span, {subject.name});
+            else if (!line.target.empty() || (!wants_colours && !s.colours.empty()))
+                e_.fault(Code::target_fixed, s.colours.empty() ? s.type.span : file_.tree.exprs[s.colours.front()].span,
                          {subject.name});
+            if (compared && !known.empty() && wants_colours != is_above)
+                e_.fault(Code::proof_way, value.span,
+                         {subject.name, wants_colours ? "at least" : "at most", wants_colours ? ">" : "<"});
             rule_.proofs.push_back(std::move(line));
             return;
         }

@@ -109,6 +109,11 @@ constexpr std::array rows = {
             "equals and undoes are measured against another filter, which stands behind them: proof \"as before\" : "
             "equals \"old.kasuri\".",
             "proof \"as before\" : equals"},
+    CodeRow{Code::proof_colours, error, "K316", "%1 needs two colours or more",
+            "They stand behind `on`: proof \"still apart\" on (0.7, 0.2, 0.2), (0.2, 0.5, 0.2) : apart > 10.",
+            "proof \"still apart\" : apart > 10"},
+    CodeRow{Code::proof_way, error, "K317", "the figure of %1 must be %2 its limit", "Write %3 before the limit.",
+            "proof \"still apart\" on (0.7, 0.2, 0.2), (0.2, 0.5, 0.2) : apart < 10"},
     CodeRow{Code::value_out_of_range, error, "K401", "the value %1 lies outside %2 .. %3",
             "Widen the range or change the value.", "param k = 2 in 0 .. 1\nout.r = r * k"},
     CodeRow{Code::empty_range, error, "K402", "the range %1 .. %2 is empty", "Write the smaller end first.",

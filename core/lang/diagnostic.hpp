@@ -62,6 +62,8 @@ enum class Code {
     rate,
     target_fixed,
     proof_file,
+    proof_colours,
+    proof_way,
     value_out_of_range,
     empty_range,
     bad_step,

@@ -294,15 +294,21 @@ private:
         s.value = expression();
     }
 
-    // proof = "proof" STRING [ "on" ( TARGET | "(" r "," g "," b ")" ) ] ":" ( NAME STRING [ "<" expression ] |
-    // expression )
+    // proof = "proof" STRING [ "on" ( TARGET | colour { "," colour } ) ] ":" ( NAME STRING [ "<" expression ] |
+    // expression ), where colour = "(" r "," g "," b ")"
     void proof(Statement& s) {
         s.text = quoted();
         if (accept_word("on")) {
             if (look() != TokenKind::open)
                 s.type = expect_name("the name of a target, or a colour such as (0.72, 0.49, 0.4)");
-            else if (s.low = three_numbers(); s.low == no_expr)
-                give_up("a colour such as (0.72, 0.49, 0.4)");
+            else
+                do {
+                    if (look() != TokenKind::open)
+                        give_up("a colour such as (0.72, 0.49, 0.4)");
+                    s.colours.push_back(three_numbers());
+                    if (s.colours.back() == no_expr)
+                        give_up("a colour such as (0.72, 0.49, 0.4)");
+                } while (accept(TokenKind::comma));
         }
         expect(TokenKind::colon, ": and what is promised");
         skip_newlines();

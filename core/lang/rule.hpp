@@ -164,8 +164,8 @@ struct ProofLine {
     std::string function;        ///< empty: a condition
     std::optional<double> limit; ///< of a function
     Span span;
-    std::string target{};                          ///< empty: where it is not said
-    std::optional<std::array<double, 3>> colour{}; ///< instead of a target
+    std::string target{};                         ///< empty: where it is not said
+    std::vector<std::array<double, 3>> colours{}; ///< instead of a target
     std::optional<TypedId> condition{};
     std::optional<TypedId> figure{}; ///< of a condition that compares: its left side
     std::optional<TypedId> bound{};  ///< and its right side

@@ -51,6 +51,7 @@ struct Vocabulary {
     std::span<const std::string_view> proofs;  ///< ready-made proof functions; empty: their names are not checked
     std::span<const std::string_view> targets; ///< for `on`
     std::span<const std::string_view> comparing_proofs{}; ///< those of `proofs` that compare with another filter
+    std::span<const std::string_view> colour_proofs{};    ///< those of `proofs` that are of the colours after `on`
     std::span<const FunctionPtr> prelude;                 ///< functions written in the language itself
     std::span<const std::string_view> linear_spaces;      ///< those of `spaces` that are proportional to light
     bool (*knows_space)(std::string_view name) =

@@ -70,6 +70,8 @@ void print(const Tree& tree, const std::vector<Statement>& statements, const std
         for (const ExprId id : {s.value, s.low, s.high, s.step})
             if (id != no_expr)
                 all += " " + printed(tree, id);
+        for (const ExprId id : s.colours)
+            all += " " + printed(tree, id);
         if (s.whole)
             all += " whole";
         for (const Word& option : s.options)

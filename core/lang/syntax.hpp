@@ -94,7 +94,8 @@ struct Statement {
     std::string text;             ///< filter, note, tags, use, preset, proof, param, source: the quoted text
     Operator op = Operator::none; ///< assign: of += and the like
     ExprId value = no_expr;       ///< let, assign, result; param: default; proof: the condition; hold: the colour
-    ExprId low = no_expr, high = no_expr, step = no_expr; ///< param; low of proof: the colour after `on`
+    ExprId low = no_expr, high = no_expr, step = no_expr; ///< param
+    std::vector<ExprId> colours;                          ///< proof: those after `on`
     std::vector<NamedValue> values;                       ///< preset
     bool whole = false;                                   ///< param: whole numbers only
     std::vector<Word> options;                            ///< param: of a choice

@@ -12,14 +12,6 @@ image::Picture picture_of(const std::string& target) {
     return found ? targets::sampled(*found, 1025) : targets::lattice(telling_levels);
 }
 
-image::Picture picture_of(const std::array<double, 3>& colour) {
-    image::Picture picture;
-    picture.width = picture.height = 1;
-    for (std::size_t c = 0; c < 3; ++c)
-        picture.planes[c] = image::make_plane(image::Samples(1, static_cast<float>(colour[c])));
-    return picture;
-}
-
 /// The subject, and behind it what statements say of what goes in and comes out.
 engine::ProgramPtr compiled_behind(const subject::Subject& subject, const lang::Rule& statements,
                                    const engine::CompileOptions& options) {
@@ -65,8 +57,11 @@ std::optional<Outcome> check_condition(const subject::Subject& subject, const la
     const engine::ProgramPtr program =
         statements ? compiled_behind(subject, *statements, options) : engine::compile(*subject.rule(), options);
     const std::vector<std::vector<float>> sources = subject::source_settings(subject);
-    const std::string target = line.colour ? "this colour" : line.target.empty() ? "lattice" : line.target;
-    const image::Picture picture = line.colour ? picture_of(*line.colour) : picture_of(target);
+    const std::string target = line.colours.size() == 1 ? "this colour"
+        : !line.colours.empty()                         ? "these colours"
+        : line.target.empty()                           ? "lattice"
+                                                        : line.target;
+    const image::Picture picture = line.colours.empty() ? picture_of(target) : picture_of(line.colours);
     const std::size_t pixels = picture.pixels();
     std::vector<std::vector<float>> planes(4 + options.also.size(), std::vector<float>(pixels));
     std::vector<float*> outputs;
@@ -78,8 +73,10 @@ std::optional<Outcome> check_condition(const subject::Subject& subject, const la
 
     Outcome outcome;
     outcome.title = line.title.empty() ? line.text : line.title;
-    outcome.doc = line.text + " on " +
-        (line.colour ? fmt::format("({}, {}, {})", (*line.colour)[0], (*line.colour)[1], (*line.colour)[2]) : target);
+    std::vector<std::string> listed;
+    for (const auto& [r, g, b] : line.colours)
+        listed.push_back(fmt::format("({}, {}, {})", r, g, b));
+    outcome.doc = line.text + " on " + (listed.empty() ? target : fmt::format("{}", fmt::join(listed, ", ")));
     outcome.relation = compares ? std::string(lang::symbol(line.relation)) : "<=";
     outcome.passed = true;
     outcome.of_look = statements != nullptr;

@@ -37,6 +37,20 @@ bool measure_on(const Task& task, const image::Picture& picture, std::string_vie
     return true;
 }
 
+/// A row of the colours, a pixel each.
+inline image::Picture picture_of(std::span<const std::array<double, 3>> colours) {
+    image::Picture picture;
+    picture.width = static_cast<int>(colours.size());
+    picture.height = 1;
+    for (std::size_t c = 0; c < 3; ++c) {
+        image::Samples samples;
+        for (const std::array<double, 3>& colour : colours)
+            samples.push_back(static_cast<float>(colour[c]));
+        picture.planes[c] = image::make_plane(std::move(samples));
+    }
+    return picture;
+}
+
 /// Levels in the middle of even steps from 0 to 1: beside the kinks that rules like to have at round numbers.
 inline std::vector<double> middles(int steps) {
     std::vector<double> levels;

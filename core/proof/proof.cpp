@@ -14,27 +14,30 @@
 namespace kasuri::proof {
 
 extern const Function identity, neutral, finite, sums, luminance, monotonic, folds, invertible, noise, inside, equals,
-    undoes, lut;
+    undoes, lut, apart, apart_for_everyone;
 
 namespace {
 const Function* const table[] = {
-    &identity,   &neutral, &finite, &sums, &luminance, &monotonic, &folds,
-    &invertible, &noise,   &inside, &lut,  &equals,    &undoes,
+    &identity, &neutral, &finite, &sums,   &luminance, &monotonic,          &folds,  &invertible,
+    &noise,    &inside,  &lut,    &equals, &apart,     &apart_for_everyone, &undoes,
 };
 
 struct Words {
-    std::vector<std::string_view> names, comparing, targets = {"lattice"};
+    std::vector<std::string_view> names, comparing, of_colours, targets = {"lattice"};
     lang::Vocabulary all;
     Words() : all(builtins::vocabulary()) {
         for (const Function* function : table) {
             names.push_back(function->name);
             if (function->compares)
                 comparing.push_back(function->name);
+            if (function->of_colours)
+                of_colours.push_back(function->name);
         }
         for (const targets::Target* target : targets::all())
             targets.push_back(target->name);
         all.proofs = names;
         all.comparing_proofs = comparing;
+        all.colour_proofs = of_colours;
         all.targets = targets;
     }
 };
@@ -157,18 +160,18 @@ std::optional<Outcome> check(const subject::Subject& about, const lang::ProofLin
         const subject::Subject subject = about.at(values);
         for (std::size_t k = 0; k < sources.size(); ++k) {
             const std::vector<float>& further = sources[k];
-            const Task task{subject, usual, *program, cancel, k, further, line.other.get(), &slopes};
+            const Task task{subject, usual, *program, cancel, k, further, line.other.get(), line.colours, &slopes};
             if (k == 0) { // what the further pictures are is open to algebra
                 const subject::Subject thought = statements ? subject.fixed() : subject;
                 outcome.shown = outcome.shown &&
                     function.shown({thought, thought.is_fixed() ? std::vector<double>() : usual, *program, cancel, k,
-                                    further, line.other.get(), nullptr});
+                                    further, line.other.get(), line.colours, nullptr});
             }
             const std::optional<Measurement> found = function.measure(task);
             if (!found)
                 return std::nullopt;
             outcome.samples += found->samples;
-            if (first || found->figure > outcome.figure) {
+            if (first || (function.of_colours ? found->figure < outcome.figure : found->figure > outcome.figure)) {
                 outcome.figure = found->figure;
                 outcome.worst = found->worst;
                 outcome.values = values;
@@ -177,7 +180,8 @@ std::optional<Outcome> check(const subject::Subject& about, const lang::ProofLin
             first = false;
         }
     }
-    outcome.passed = outcome.figure <= outcome.limit;
+    outcome.relation = function.of_colours ? ">=" : "<=";
+    outcome.passed = function.of_colours ? outcome.figure >= outcome.limit : outcome.figure <= outcome.limit;
     outcome.proved = outcome.shown && outcome.passed;
     return outcome;
 }

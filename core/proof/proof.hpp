@@ -36,10 +36,11 @@ struct Task {
     std::vector<double> usual;       ///< the values at which it is as it was meant: a rule's defaults
     const engine::Program& program;  ///< of four outputs, between its spaces
     CancelToken cancel;
-    std::size_t variation = 0;                 ///< of further pictures (subject/further.hpp),
-    std::span<const float> sources{};          ///< and what they are then
-    const lang::Rule* other = nullptr;         ///< of functions that compare
-    engine::ProgramPtr* slopes_kept = nullptr; ///< where `slopes` keeps it for further sets of values
+    std::size_t variation = 0;                        ///< of further pictures (subject/further.hpp),
+    std::span<const float> sources{};                 ///< and what they are then
+    const lang::Rule* other = nullptr;                ///< of functions that compare
+    std::span<const std::array<double, 3>> colours{}; ///< of functions of colours, in what the subject takes
+    engine::ProgramPtr* slopes_kept = nullptr;        ///< where `slopes` keeps it for further sets of values
 
     /// The program of the subject's Jacobian, made when it is asked for.
     engine::ProgramPtr slopes() const;
@@ -60,6 +61,8 @@ struct Function {
     /// values, and where they play no part for all of them. Null: it can only be measured.
     bool (*shown)(const Task&) = nullptr;
     bool compares = false; ///< with another filter, whose name stands behind
+    /// It is measured on the colours behind `on`, and its figure is the better the larger it is.
+    bool of_colours = false;
 };
 
 /// All proof functions; by name: null if there is none.

@@ -15,6 +15,10 @@ std::vector<ReadyMade> table() {
             rows.push_back({std::string(function->title), std::string(function->doc),
                             fmt::format("proof \"{}\" : {} \"$other.kasuri\" < {}", function->title, function->name,
                                         number_text(function->limit, 6))});
+        else if (function->of_colours)
+            rows.push_back({std::string(function->title), std::string(function->doc),
+                            fmt::format("proof \"{}\" on ($0.65, 0.2, 0.15), (0.25, 0.4, 0.15) : {} > {}",
+                                        function->title, function->name, number_text(function->limit, 6))});
         else
             rows.push_back({std::string(function->title), std::string(function->doc),
                             function->limit > 0 ? fmt::format("proof \"{}\" : {} < ${}", function->title,

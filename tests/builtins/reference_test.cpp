@@ -105,7 +105,10 @@ TEST_CASE("blend modes and compositing as pixman computes them", "[builtins][ref
 }
 
 TEST_CASE("luminance, luma: ITU-R BT.709-6, item 3.2, and encoded working spaces are decoded first", "[builtins]") {
-    CHECK(run_one("out.r = luminance(rgb)", {1, 0, 0, 1})[0] == Approx(0.2126));
+    // Light: the row of Y of the matrix to XYZ (SMPTE RP 177; the digits of CSS Color 4's sample code), as xyz( ).y has
+    // it. The rounded factors of the standard are those of luma.
+    CHECK(run_one("out.r = luminance(rgb)", {1, 0, 0, 1})[0] == Approx(0.21263900587151027).epsilon(1e-6));
+    CHECK(run_one("out.r = luminance(rgb) - xyz(rgb).y", {0.7f, 0.2f, 0.4f, 1})[0] == 0);
     CHECK(run_one("out.r = luma(rgb)", {0, 0, 1, 1})[0] == Approx(0.0722));
     // sRGB 0.5 is 0.2140411 of linear light (IEC 61966-2-1).
     CHECK(run_one("working srgb\nout.r = luminance(vec3(0.5))", {0, 0, 0, 1})[0] == Approx(0.2140411).margin(2e-6));
@@ -158,5 +161,5 @@ TEST_CASE("what does nothing at strength 0 does nothing, and the prelude is docu
     const Colour deep = run_one("out.rgb = subtractive_saturation(rgb, 0.5)", {0.8f, 0.4f, 0.4f, 1});
     CHECK(deep == Colour{0.8f, Approx(0.2f) == deep[1] ? deep[1] : -1, Approx(0.2f) == deep[2] ? deep[2] : -1, 1});
     const Colour grey = run_one("out.rgb = saturate(rgb, 0)", {0.8f, 0.4f, 0.2f, 1});
-    CHECK(grey[0] == Approx(0.2126 * 0.8 + 0.7152 * 0.4 + 0.0722 * 0.2));
+    CHECK(grey[0] == Approx(0.212639 * 0.8 + 0.715169 * 0.4 + 0.072192 * 0.2));
 }

@@ -63,4 +63,12 @@ TEST_CASE("CIE94 is the sum of its definition", "[colour][difference]") {
     // Only hue: (50, 5, 0) and (50, 3, 4) have one chroma; dH is the whole distance, sqrt(20).
     CHECK(cie94({50, 5, 0}, {50, 3, 4}) == Approx(std::sqrt(20.0) / 1.075).epsilon(1e-12));
     CHECK(cie76({50, 5, 0}, {50, 3, 4}) == Approx(std::sqrt(20.0)).epsilon(1e-12));
+    // The same for textiles: kL = 2, K1 = 0.048, K2 = 0.014.
+    CHECK(cie94_textile({50, 3, 4}, {51, 6, 8}) == Approx(std::sqrt(0.25 + std::pow(5 / 1.24, 2))).epsilon(1e-12));
+    CHECK(cie94_textile({50, 5, 0}, {50, 3, 4}) == Approx(std::sqrt(20.0) / 1.07).epsilon(1e-12));
+    const Colour fast = run_one("out.r = delta_e_94_textile(lab(r + 0, g, b), lab(51, 6, 8))\n"
+                                "out.g = delta_e_94(lab(r + 0, g, b), lab(51, 6, 8))",
+                                {50, 3, 4, 1});
+    CHECK(static_cast<double>(fast[0]) == Approx(std::sqrt(0.25 + std::pow(5 / 1.24, 2))).epsilon(1e-5));
+    CHECK(static_cast<double>(fast[1]) == Approx(std::sqrt(1 + std::pow(5 / 1.225, 2))).epsilon(1e-5));
 }

@@ -126,6 +126,57 @@ TEST_CASE("luma and colour differences: standards and practice", "[colour][model
     CHECK(ycocg_model.from({0, 1, 0}) == Triple{0.5, 0, 0.5});
 }
 
+TEST_CASE("ICtCp of hybrid log-gamma has the numbers of BT.2100 and of BT.2408", "[colour][models]") {
+    const Space& hlg = *find_space("rec2100-hlg");
+    // Diffuse white is the 75 % signal: ITU-R BT.2408-7, 2.2.
+    const Triple white = from_rgb(ictcp_hlg_model, hlg, {0.75, 0.75, 0.75});
+    CHECK(white[0] == Approx(0.75).epsilon(1e-12));
+    CHECK(white[1] == Approx(0).margin(1e-12));
+    CHECK(white[2] == Approx(0).margin(1e-12));
+    // ITU-R BT.2100-2, Table 7, by hand for pure blue of full signal: E = (0, 0, 1), so L, M, S are 262, 462 and 3688
+    // of 4096; each encoded by Table 5; then the matrix.
+    const auto oetf = [](double e) {
+        return e <= 1.0 / 12 ? std::sqrt(3 * e) : 0.17883277 * std::log(12 * e - 0.28466892) + 0.55991073;
+    };
+    const double l = oetf(262.0 / 4096), m = oetf(462.0 / 4096), s = oetf(3688.0 / 4096);
+    const Triple blue = from_rgb(ictcp_hlg_model, hlg, {0, 0, 1});
+    CHECK(blue[0] == Approx(0.5 * l + 0.5 * m).epsilon(1e-6));
+    CHECK(blue[1] == Approx((3625 * l - 7465 * m + 3840 * s) / 4096).epsilon(1e-6));
+    CHECK(blue[2] == Approx((9500 * l - 9212 * m - 288 * s) / 4096).epsilon(1e-6));
+    // Not the same as with the perceptual quantiser.
+    CHECK(std::fabs(from_rgb(ictcp_model, hlg, {0, 0, 1})[1] - blue[1]) > 0.01);
+}
+
+TEST_CASE("HSI with the hexcone's hue: hue of HSV, the rest of HSI, and the corners of the cube", "[colour][models]") {
+    std::mt19937 random(60);
+    std::uniform_real_distribution<double> any(-0.5, 1.5);
+    for (int k = 0; k < 500; ++k) {
+        const Triple rgb = {any(random), any(random), any(random)};
+        const Triple made = hsi_hexcone_model.from(rgb);
+        CHECK(made[0] == hsv_model.from(rgb)[0]);
+        CHECK(made[1] == hsi_model.from(rgb)[1]);
+        CHECK(made[2] == hsi_model.from(rgb)[2]);
+        const Triple back = hsi_hexcone_model.to(made);
+        for (std::size_t i = 0; i < 3; ++i)
+            CHECK(back[i] == Approx(rgb[i]).margin(1e-9));
+    }
+    // By definition: i is the mean, s 1 on the faces of the cube, corners stand 60 degrees apart.
+    struct Row {
+        Triple rgb, hsi;
+    };
+    for (const Row& row :
+         {Row{{1, 0, 0}, {0, 1, 1.0 / 3}}, Row{{1, 1, 0}, {60, 1, 2.0 / 3}}, Row{{0, 1, 1}, {180, 1, 2.0 / 3}},
+          Row{{1, 0.5, 0}, {30, 1, 0.5}}, Row{{0.25, 0.25, 0.25}, {0, 0, 0.25}}}) {
+        const Triple made = hsi_hexcone_model.from(row.rgb);
+        for (std::size_t i = 0; i < 3; ++i)
+            CHECK(made[i] == Approx(row.hsi[i]).margin(1e-12));
+    }
+    // The two hues differ in between: orange at 30 degrees is at the angle of atan2(sqrt(3) / 2, 1.5) too, which is 30,
+    // but a quarter of green is not at 15.
+    CHECK(hsi_model.from({1, 0.25, 0})[0] == Approx(180 / std::numbers::pi * std::atan2(std::sqrt(3.0) * 0.25, 1.75)));
+    CHECK(hsi_hexcone_model.from({1, 0.25, 0})[0] == Approx(15));
+}
+
 TEST_CASE("XYZ, chromaticities and HSI have the values of their definitions", "[colour][models]") {
     // Primaries and white have the chromaticities that their documents print.
     for (const char* name : {"rec709-linear", "rec2020-linear", "acescg", "romm-linear", "dci-p3-linear"})

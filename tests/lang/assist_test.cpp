@@ -93,8 +93,9 @@ TEST_CASE("completion: each place offers what makes sense there", "[lang][assist
         {"out.|", "r g b a rgb x y z w"},
         {"let k = r.|", ""},
         {"fn f(c |",
-         "float bool vec2 vec3 vec4 mat3 hsv hsl hwb hsi ycbcr601 ycbcr709 ycbcr2020 ycocg xyz xyz65 xyz50 xyy lab "
-         "lab50 lch lch50 luv luv50 lchuv lchuv50 oklab oklch ictcp"},
+         "float bool vec2 vec3 vec4 mat3 hsv hsl hwb hsi hsi_hexcone ycbcr601 ycbcr709 ycbcr2020 ycocg xyz xyz65 xyz50 "
+         "xyy lab "
+         "lab50 lch lch50 luv luv50 lchuv lchuv50 oklab oklch ictcp ictcp_hlg"},
         {"fn f(c vec3, k) {\n    let d = c * k\n    d.|", "r g b rgb x y z"},
         {"proof \"a\" |", "on"},
         {"proof \"a\" on |", "lattice " + target_names()},

@@ -62,7 +62,9 @@ TEST_CASE("every proof function asks the look, not its statements", "[proof][loo
     for (const proof::Function* function : proof::functions()) {
         if (function->compares)
             continue;
-        const std::string line = "proof \"p\" : " + std::string(function->name);
+        const std::string line =
+            (function->of_colours ? "proof \"p\" on (0.7, 0.2, 0.2), (0.2, 0.5, 0.2) : " : "proof \"p\" : ") +
+            std::string(function->name);
         INFO(line);
         CHECK_NOTHROW(dark.outcome(line));
         CHECK_NOTHROW(power.outcome(line));

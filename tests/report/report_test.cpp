@@ -1,11 +1,11 @@
 // The page that is written about a look: read back by a small reader of its own, its pictures by a PNG reader.
-#include "report/report.hpp"
 #include "baking/bake.hpp"
 #include "base/file.hpp"
 #include "base/text.hpp"
 #include "colour/space.hpp"
 #include "io/picture_file.hpp"
 #include "report/picture.hpp"
+#include "report/report.hpp"
 #include "support/support.hpp"
 
 #include <regex>
@@ -225,10 +225,10 @@ TEST_CASE("the pictures of a page are the picture and what the rule makes of it"
         const auto b = before.at(x, y), a = after.at(x, y);
         for (std::size_t c = 0; c < 3; ++c)
             CHECK(a[c] == Approx(b[2 - c]).margin(1.5 / 255)); // red and blue have changed places
-        // The file has no space of its own: read as the usual one, by the same definition as everywhere (IEC 61966-2-1).
-        const colour::Triple srgb =
-            colour::converted({x / 63.0, y / 35.0, 0.25}, *colour::find_space(colour::default_space),
-                              *colour::find_space("srgb"));
+        // The file has no space of its own: read as the usual one, by the same definition as everywhere (IEC
+        // 61966-2-1).
+        const colour::Triple srgb = colour::converted(
+            {x / 63.0, y / 35.0, 0.25}, *colour::find_space(colour::default_space), *colour::find_space("srgb"));
         for (std::size_t c = 0; c < 3; ++c)
             CHECK(static_cast<double>(b[c]) == Approx(std::clamp(srgb[c], 0.0, 1.0)).margin(1.5 / 255));
     }
@@ -279,8 +279,8 @@ TEST_CASE("what cannot be shown is said: no such picture, a rule that does not c
 TEST_CASE("numbers that no screen can show do not upset a page's pictures", "[report]") {
     const TemporaryFolder folder;
     image::Picture picture = image::generated(8, 2, [](int x, int) {
-        const double values[] = {-1, 0, 0.5, 1, 2, 1e30, std::numeric_limits<double>::quiet_NaN(),
-                                 std::numeric_limits<double>::infinity()};
+        const double values[] = {
+            -1, 0, 0.5, 1, 2, 1e30, std::numeric_limits<double>::quiet_NaN(), std::numeric_limits<double>::infinity()};
         return std::array<double, 3>{values[x], 0.5, 0.5};
     });
     picture.space = "srgb";

@@ -69,6 +69,36 @@ NodeTriple lower_to(Graph& g, const NodeTriple& hsi) {
             g.select(in_first, last, g.select(in_last, first, middle))};
 }
 
+// The same with the hue of the hexcone, which has its corners where a channel is the largest and another the smallest:
+// chroma over the smallest channel is 3 i s over the sum of the pure hue's channels.
+
+Triple hexcone_from(const Triple& rgb) { return {hsv_model.from(rgb)[0], from(rgb)[1], from(rgb)[2]}; }
+
+Triple hexcone_to(const Triple& hsi) {
+    const double i = hsi[2], depth = hsi[1] * (std::fabs(i) < tiny ? tiny : i);
+    Triple pure = hsv_model.to({hsi[0], 1, 1});
+    const double chroma = 3 * depth / (pure[0] + pure[1] + pure[2]);
+    for (double& channel : pure)
+        channel = i - depth + chroma * channel;
+    return pure;
+}
+
+NodeTriple lower_hexcone_from(Graph& g, const NodeTriple& rgb) {
+    const NodeTriple own = lower_from(g, rgb);
+    return {g.make(Op::hexcone_h, rgb[0], rgb[1], rgb[2]), own[1], own[2]};
+}
+
+NodeTriple lower_hexcone_to(Graph& g, const NodeTriple& hsi) {
+    const NodeId depth = g.mul(hsi[1], guarded(g, hsi[2])), low = g.sub(hsi[2], depth), one = g.constant(1);
+    NodeTriple rgb{};
+    for (std::size_t i = 0; i < 3; ++i)
+        rgb[i] = g.make(static_cast<Op>(static_cast<std::size_t>(Op::hexcone_r) + i), hsi[0], one, one);
+    const NodeId chroma = g.div(times(g, 3, depth), g.add(g.add(rgb[0], rgb[1]), rgb[2]));
+    for (NodeId& channel : rgb)
+        channel = g.add(low, g.mul(chroma, channel));
+    return rgb;
+}
+
 } // namespace
 
 const Model hsi_model = {
@@ -85,6 +115,21 @@ const Model hsi_model = {
     to,
     lower_from,
     lower_to,
+};
+
+const Model hsi_hexcone_model = {
+    "hsi_hexcone",
+    "HSI with the hue of HSV instead of the angle: even along the edges of the cube, 60 degrees from corner to corner. "
+    "s and i as in hsi.",
+    "hue: A. R. Smith, SIGGRAPH 1978; s and i: R. C. Gonzalez, R. E. Woods, Digital Image Processing (from memory)",
+    {{{"h", "hue in degrees, 0 red, 120 green, 240 blue", 0, 360, true},
+      {"s", "saturation, 0 neutral, 1 when the smallest channel is 0", 0, 1, false},
+      {"i", "intensity, the mean of the channels", 0, 1, false}}},
+    nullptr,
+    hexcone_from,
+    hexcone_to,
+    lower_hexcone_from,
+    lower_hexcone_to,
 };
 
 } // namespace kasuri::colour
