@@ -4,6 +4,7 @@
 #include "model/picture_ptr.hpp"
 #include "model/session.hpp"
 #include "proof/proof.hpp"
+#include "readings/apart.hpp"
 #include "readings/reading.hpp"
 #include "targets/target.hpp"
 
@@ -13,6 +14,7 @@
 
 #include <cstdint>
 #include <memory>
+#include <optional>
 #include <string>
 #include <utility>
 #include <vector>
@@ -45,6 +47,8 @@ struct CellResult {
     QRect region{};      ///< of the picture, which the images show
     QSize size{};        ///< of the picture
     std::string fault{}; ///< why the lens cannot show what it should
+    /// Of a cell that shows a take: how far that is from what the rule on the bench makes; nothing in a coarse sheet.
+    std::optional<readings::Apart> apart{};
 };
 
 /// Everything the sheet shows of one state of the rule.

@@ -490,6 +490,13 @@ std::optional<CellResult> PreviewWorker::cell(const PreviewRequest& request, con
         return std::nullopt;
     result.before_pixels = before;
     result.after_pixels = after;
+    if (taken && rule_.has_rule()) {
+        const std::optional<subject::Subject> now = seen_of(rule_, through);
+        if (const PicturePtr mine_now = now ? ran(*now, input, job.file, cancel) : input)
+            result.apart = apart(mine_now, after, cancel);
+        if (cancel.cancelled())
+            return std::nullopt;
+    }
     const auto side = [&](bool is_after) -> std::optional<Painted> {
         const PicturePtr& picture = is_after ? after : before;
         if (!through.of_rule())
@@ -512,6 +519,15 @@ std::optional<CellResult> PreviewWorker::cell(const PreviewRequest& request, con
     result.after = is->image;
     result.outside_after = is->outside;
     return result;
+}
+
+std::optional<readings::Apart> PreviewWorker::apart(const PicturePtr& first, const PicturePtr& second,
+                                                    const CancelToken& cancel) {
+    const std::optional<KeptApart> kept = apart_.get({first.get(), second.get()}, [&]() -> std::optional<KeptApart> {
+        KeptApart made{readings::seen_apart(*first, *second, cancel), first, second};
+        return cancel.cancelled() ? std::nullopt : std::optional(std::move(made));
+    });
+    return kept ? kept->made : std::nullopt;
 }
 
 std::shared_ptr<ReadingsResult> PreviewWorker::readings(const PreviewRequest& request, const SheetResult& sheet,

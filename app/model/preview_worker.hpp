@@ -127,6 +127,15 @@ private:
         std::size_t bytes = 0;
         friend std::size_t bytes_of(const KeptSources& kept) { return kept.bytes; }
     };
+    struct OfPair {
+        const image::Picture *first, *second;
+        auto operator<=>(const OfPair&) const = default;
+    };
+    struct KeptApart {
+        std::optional<readings::Apart> made;
+        PicturePtr first, second;
+        friend std::size_t bytes_of(const KeptApart&) { return sizeof(KeptApart); }
+    };
     struct KeptReading {
         MeasuredPtr made;
         std::vector<PicturePtr> of;
@@ -172,6 +181,8 @@ private:
                                    const CancelToken& cancel);
     std::optional<StripResult> strip(const StripJob& job, const SheetResult& sheet, int pixels,
                                      const CancelToken& cancel);
+    /// How far two pictures are apart; nothing if that cannot be said.
+    std::optional<readings::Apart> apart(const PicturePtr& first, const PicturePtr& second, const CancelToken& cancel);
     MeasuredPtr measured(const ReadingJob& job, const SheetResult& sheet, bool after, const CancelToken& cancel);
 
     image::PlanePool pool_;
@@ -192,6 +203,7 @@ private:
     Memo<OfSources, KeptSources> sources_{clock_};
     Memo<OfSize, Kept> downscaled_{clock_};
     Memo<OfScreen, Painted> painted_{clock_};
+    Memo<OfPair, KeptApart> apart_{clock_};
     Memo<OfReading, KeptReading> readings_{clock_};
     Memo<OfProof, KeptOutcome> proofs_{clock_};
 };

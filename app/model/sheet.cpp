@@ -28,17 +28,12 @@ Cell& SheetModel::at(int id) {
 }
 
 QString SheetModel::title(const Cell& cell) const {
-    if (cell.take) {
-        Cell plain = cell;
-        plain.take = nullptr;
-        return title(plain) + QString::fromUtf8(" \u00b7 ") +
-            tr("take %1").arg(QString::fromStdString(cell.take->name));
-    }
-    if (cell.target)
-        return words(cell.target->title);
-    QString name = QString::fromStdString(std::filesystem::path(cell.picture).stem().string());
-    if (!cell.layer.empty())
+    QString name = cell.target ? words(cell.target->title)
+                               : QString::fromStdString(std::filesystem::path(cell.picture).stem().string());
+    if (!cell.target && !cell.layer.empty())
         name += ", " + QString::fromStdString(cell.layer);
+    if (const auto& take = take_of(cell))
+        name += QString::fromUtf8(" \u00b7 ") + tr("take %1").arg(QString::fromStdString(take->name));
     return name;
 }
 

@@ -87,6 +87,14 @@ public:
     /// What a cell shows through each of the takes, beside it; without takes such cells go.
     void show_takes(int cell, const std::vector<document::KeptTake>& takes);
     bool shows_takes() const;
+    /// All cells that show the rule on the bench show a take instead, for as long as somebody looks at it: no step of
+    /// undo, and nothing is kept. Null: no longer.
+    void try_take(std::shared_ptr<const document::KeptTake> take);
+    const std::shared_ptr<const document::KeptTake>& tried_take() const { return tried_; }
+    /// What a cell goes through: its own take, the one that is tried, or none.
+    const std::shared_ptr<const document::KeptTake>& take_of(const Cell& cell) const {
+        return cell.take ? cell.take : tried_;
+    }
     QStringList layers_of(const Cell& cell) const;
     PicturePtr picture_of(const Cell& cell) const;                       ///< null while it is being read
     std::shared_ptr<const image::Image> file_of(const Cell& cell) const; ///< all layers of it
@@ -166,6 +174,7 @@ signals:
     /// The user has rearranged it. `key`: steps of one kind upon one thing go together.
     void rearranged(const QString& name, const QString& key, const kasuri::app::Arrangement& before);
     void pins_changed();
+    void take_tried();                       ///< another, or none any more
     void spaces_said();                      ///< what `said_spaces` is has changed
     void failed(const kasuri::Error& error); ///< a picture could not be read; its cells are gone
     void noted(const QString& note);         ///< what should be known of a picture that was read
@@ -201,6 +210,7 @@ private:
     QStringList peeks_;
     QStringList steps_;
     int active_pin_ = 0;
+    std::shared_ptr<const document::KeptTake> tried_;
     std::map<std::string, std::shared_ptr<const image::Image>> images_;
     mutable std::map<std::string, io::Sequence> sequences_; ///< by path
     mutable std::map<std::string, PicturePtr> pictures_;

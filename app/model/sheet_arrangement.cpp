@@ -41,6 +41,13 @@ bool SheetModel::shows_takes() const {
     return std::any_of(cells().begin(), cells().end(), [](const Cell& cell) { return cell.take != nullptr; });
 }
 
+void SheetModel::try_take(std::shared_ptr<const document::KeptTake> take) {
+    if (take == tried_ || (take && tried_ && *take == *tried_))
+        return;
+    tried_ = std::move(take);
+    emit take_tried();
+}
+
 void SheetModel::show_takes(int id, const std::vector<document::KeptTake>& takes) {
     const Step step(*this, takes.empty() ? tr("takes put away") : tr("takes side by side"));
     std::erase_if(arrangement_.cells, [](const Cell& cell) { return cell.take != nullptr; });

@@ -3,13 +3,11 @@
 #include "command.hpp"
 #include "common.hpp"
 #include "document/filter_file.hpp"
-#include "engine/lower.hpp"
-#include "engine/sources.hpp"
 #include "handover/render.hpp"
 #include "io/picture_file.hpp"
 #include "json.hpp"
 #include "proof/proof.hpp"
-#include "readings/view.hpp"
+#include "readings/apart.hpp"
 #include "subject.hpp"
 
 #include "base/file_kind.hpp"
@@ -17,7 +15,6 @@
 #include <cmath>
 #include <fmt/format.h>
 #include <memory>
-#include <numeric>
 
 namespace kasuri::cli {
 namespace {
@@ -131,20 +128,6 @@ int filters(const Options& options) {
     return outcome->passed ? Exit::good : Exit::rule_failed;
 }
 
-/// delta E2000 of every pixel, by the engine: the second picture is a source.
-std::optional<image::Picture> differences(const image::Picture& a, const image::Picture& b) {
-    lang::CheckOptions with;
-    with.print = "delta_e_2000(lab(rgb), lab(second.rgb))";
-    const lang::Checked checked = lang::check("source second : vec4", proof::vocabulary(), with);
-    engine::CompileOptions options;
-    options.print = true;
-    options.in_space = a.space;
-    options.source_spaces = {b.space};
-    const std::shared_ptr<const image::Picture> other[] = {std::make_shared<const image::Picture>(b)};
-    return readings::numbers_of(*engine::compile(checked.rule, options), a, {},
-                                engine::bind_sources(checked.rule, other).planes, {});
-}
-
 /// The numbers of two pictures of one size, channel by channel. NaN is equal to NaN.
 struct Compared {
     double most = 0, mean = 0; ///< of the channel that differs most
@@ -176,25 +159,6 @@ Compared compared(const image::Picture& a, const image::Picture& b, const baking
     return found;
 }
 
-struct Spread {
-    bool known = false;
-    double mean = 0, most = 0, largest = 0; ///< most: the 99.9th percentile
-};
-Spread spread_of(const image::Picture& a, const image::Picture& b) {
-    const auto made = differences(a, b);
-    if (!made)
-        return {};
-    std::vector<float> values(made->planes[0]->begin(), made->planes[0]->end());
-    std::erase_if(values, [](float value) { return !std::isfinite(value); });
-    if (values.empty())
-        return {};
-    const double mean = std::accumulate(values.begin(), values.end(), 0.0) / static_cast<double>(values.size());
-    const std::size_t high = std::min(values.size() - 1, values.size() * 999 / 1000);
-    std::nth_element(values.begin(), values.begin() + static_cast<std::ptrdiff_t>(high), values.end());
-    return {true, mean, static_cast<double>(values[high]),
-            static_cast<double>(*std::max_element(values.begin(), values.end()))};
-}
-
 int pictures(const Options& options) {
     const Result<image::Image> first = io::load(options.a), second = io::load(options.b);
     for (const auto* loaded : {&first, &second})
@@ -220,7 +184,7 @@ int pictures(const Options& options) {
     const Compared found = compared(*a, *b, within);
     const int exit = found.differ > 0 ? Exit::rule_failed : Exit::good;
     const auto width = static_cast<std::size_t>(a->width);
-    const Spread seen = found.most > 0 ? spread_of(*a, *b) : Spread();
+    const std::optional<readings::Apart> seen = readings::seen_apart(*a, *b);
     if (options.json) {
         Json made = {{"same", found.differ == 0}, {"pixels", a->pixels()},       {"differ", found.differ},
                      {"within", within.absolute}, {"relative", within.relative}, {"largest", json_number(found.most)}};
@@ -233,10 +197,10 @@ int pictures(const Options& options) {
             made["second"] = json_numbers(b->at(found.worst));
             made["mean"] = json_number(found.mean);
         }
-        if (seen.known)
-            made["ciede2000"] = {{"mean", json_number(seen.mean)},
-                                 {"within-99.9%", json_number(seen.most)},
-                                 {"largest", json_number(seen.largest)}};
+        if (seen && found.most > 0)
+            made["ciede2000"] = {{"mean", json_number(seen->mean)},
+                                 {"within-99.9%", json_number(seen->most)},
+                                 {"largest", json_number(seen->largest)}};
         return print_json(made, exit);
     }
     if (a->space != b->space)
@@ -251,9 +215,9 @@ int pictures(const Options& options) {
                found.differ, a->pixels(), within_words(within), number_text(found.most, 6), "rgba"[found.channel],
                found.worst % width, found.worst / width, colour(a->at(found.worst)), colour(b->at(found.worst)),
                number_text(found.mean, 6));
-    if (seen.known)
-        fmt::print("delta E2000: mean {}, 99.9th percentile {}, largest {}\n", number_text(seen.mean, 4),
-                   number_text(seen.most, 4), number_text(seen.largest, 4));
+    if (seen)
+        fmt::print("delta E2000: mean {}, 99.9th percentile {}, largest {}\n", number_text(seen->mean, 4),
+                   number_text(seen->most, 4), number_text(seen->largest, 4));
     return exit;
 }
 

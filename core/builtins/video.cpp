@@ -15,8 +15,7 @@ struct Narrow {
     std::vector<Case> there, back;
 };
 
-constexpr std::string_view narrow_source =
-    "ITU-R BT.709-6, items 5.4 and 5.6; BT.2020-2, Table 5; BT.2100-2, Table 9";
+constexpr std::string_view narrow_source = "ITU-R BT.709-6, items 5.4 and 5.6; BT.2020-2, Table 5; BT.2100-2, Table 9";
 
 void add(Rows& table, const Narrow& row) {
     const double zero = row.zero, span = row.span;
@@ -35,11 +34,11 @@ void add(Rows& table, const Narrow& row) {
             row.name == "narrow" ? "narrow_decode" : "narrow_difference_decode", {"x", "bits"}, row.doc_decode,
             narrow_source, row.back,
             [zero, span](const double* x) {
-                return std::isnan(x[1]) ? not_a_number : (x[0] * levels(x[1]) * std::exp2(8 - bits_of(x[1])) - zero) / span;
+                return std::isnan(x[1]) ? not_a_number
+                                        : (x[0] * levels(x[1]) * std::exp2(8 - bits_of(x[1])) - zero) / span;
             },
             [zero, span](Graph& g, const NodeId* x) {
-                const NodeId in_8 =
-                    g.mul(levels(g, x[1]), g.make(Op::exp2, g.sub(g.constant(8), bits_of(g, x[1]))));
+                const NodeId in_8 = g.mul(levels(g, x[1]), g.make(Op::exp2, g.sub(g.constant(8), bits_of(g, x[1]))));
                 return g.mul(g.sub(g.mul(x[0], in_8), g.constant(zero)), g.constant(1 / span));
             })
         .tolerance = 2e-5;
@@ -101,8 +100,10 @@ void add_hlg(Rows& table) {
             },
             [](Graph& g, Shape, const NodeId* const* x, NodeId* r) {
                 const NodeId stops = g.make(Op::log2, g.mul(*x[0], g.constant(1.0 / 1000)));
-                const NodeId usual = g.add(g.constant(1.2), g.mul(g.constant(0.42 * std::numbers::ln2 / std::numbers::ln10), stops));
-                const NodeId wide = g.mul(g.constant(1.2), g.make(Op::exp2, g.mul(g.constant(std::log2(1.111)), stops)));
+                const NodeId usual =
+                    g.add(g.constant(1.2), g.mul(g.constant(0.42 * std::numbers::ln2 / std::numbers::ln10), stops));
+                const NodeId wide =
+                    g.mul(g.constant(1.2), g.make(Op::exp2, g.mul(g.constant(std::log2(1.111)), stops)));
                 const NodeId low = g.less(*x[0], g.constant(400)), high = g.less(g.constant(2000), *x[0]);
                 *r = g.select(low, wide, g.select(high, wide, usual));
             })
@@ -110,7 +111,8 @@ void add_hlg(Rows& table) {
     constexpr std::string_view source = "ITU-R BT.2100-2, Table 5, with the black of note 5i";
     Builtin& there = table.typed(
         "hlg_display", {"signal", "peak", "gamma", "black"}, {colour_slot, fixed, fixed, fixed}, colour_slot,
-        "HLG's r, g, b signal (0 to 1, BT.2020 primaries) to the light of a display in cd/m2: with its peak, its system "
+        "HLG's r, g, b signal (0 to 1, BT.2020 primaries) to the light of a display in cd/m2: with its peak, its "
+        "system "
         "gamma (see hlg_gamma) and its black. What has no luminance is black.",
         source, {{{1, 1, 1, 1000, 1.2, 0}, 1000}, {{0, 0, 0, 1000, 1.2, 0}, 0}},
         [curve](Shape, const double* const* x, double* r) {
@@ -128,8 +130,7 @@ void add_hlg(Rows& table) {
             std::array<NodeId, 3> light{};
             for (std::size_t i = 0; i < 3; ++i)
                 light[i] = curve->lower_decode(
-                    g, g.make(Op::max, g.constant(0),
-                              g.add(g.mul(g.sub(g.constant(1), lift), x[0][i]), lift)));
+                    g, g.make(Op::max, g.constant(0), g.add(g.mul(g.sub(g.constant(1), lift), x[0][i]), lift)));
             const NodeId y = hlg_sum(g, light), dark = g.less_equal(y, g.constant(0));
             const NodeId by = g.mul(peak, g.make(Op::pow, y, g.sub(gamma, g.constant(1))));
             for (std::size_t i = 0; i < 3; ++i)
@@ -177,21 +178,28 @@ std::vector<Builtin> video() {
          "of 8, written as a share of the largest code. It is not rounded: quantise does that.",
          "A narrow-range code of so many bits, a share of the largest code as pictures hold it, as a signal: black "
          "(16 of 8 bits) becomes 0 and white (235) 1. What is beyond goes on.",
-         16, 219, {{{0, 8}, 16.0 / 255}, {{1, 10}, 940.0 / 1023}}, {{{235.0 / 255, 8}, 1}, {{64.0 / 1023, 10}, 0}}});
+         16,
+         219,
+         {{{0, 8}, 16.0 / 255}, {{1, 10}, 940.0 / 1023}},
+         {{{235.0 / 255, 8}, 1}, {{64.0 / 1023, 10}, 0}}});
     add(table,
         {"narrow_difference",
          "A colour difference cb or cr from -0.5 to 0.5 as a narrow-range code of so many bits, none at 128 and the "
          "ends at 16 and 240 of 8, written as a share of the largest code.",
          "A narrow-range code of cb or cr of so many bits, a share of the largest code, as a difference from -0.5 to "
          "0.5.",
-         128, 224, {{{0, 8}, 128.0 / 255}, {{0.5, 10}, 960.0 / 1023}}, {{{240.0 / 255, 8}, 0.5}, {{512.0 / 1023, 10}, 0}}});
+         128,
+         224,
+         {{{0, 8}, 128.0 / 255}, {{0.5, 10}, 960.0 / 1023}},
+         {{{240.0 / 255, 8}, 0.5}, {{512.0 / 1023, 10}, 0}}});
 
     const lang::Slot fixed = per_picture(float_type);
     Builtin& there = table.typed(
         "bt1886_display", {"signal", "white", "black"}, {lang::gen, fixed, fixed}, lang::gen,
         "The light in cd/m2 that BT.1886's display makes of a signal, with the white and the black it is set to: "
         "bt1886_display(rgb, 100, 0.05).",
-        "ITU-R BT.1886, Annex 1", {{{1, 100, 0.1}, 100}, {{0, 100, 0.1}, 0.1}, {{0.5, 100, 0}, 100 * std::pow(0.5, 2.4)}},
+        "ITU-R BT.1886, Annex 1",
+        {{{1, 100, 0.1}, 100}, {{0, 100, 0.1}, 0.1}, {{0.5, 100, 0}, 100 * std::pow(0.5, 2.4)}},
         [](Shape shape, const double* const* x, double* r) {
             const Display1886 display(*x[1], *x[2]);
             for (int i = 0; i < shape.width; ++i)
@@ -200,14 +208,16 @@ std::vector<Builtin> video() {
         [](Graph& g, Shape shape, const NodeId* const* x, NodeId* r) {
             const LoweredDisplay1886 display(g, *x[1], *x[2]);
             for (int i = 0; i < shape.width; ++i)
-                r[i] = g.mul(display.a, g.make(Op::pow, g.make(Op::max, g.add(x[0][i], display.b), g.constant(0)),
-                                               g.constant(2.4)));
+                r[i] =
+                    g.mul(display.a,
+                          g.make(Op::pow, g.make(Op::max, g.add(x[0][i], display.b), g.constant(0)), g.constant(2.4)));
         });
     there.tolerance = 2e-4; // a black that is nearly the white magnifies rounding without bound
     there.jumps = true;
     Builtin& back = table.typed(
         "bt1886_signal", {"light", "white", "black"}, {lang::gen, fixed, fixed}, lang::gen,
-        "The way back from bt1886_display: the signal that makes so much light, in cd/m2. Below the black there is none.",
+        "The way back from bt1886_display: the signal that makes so much light, in cd/m2. Below the black there is "
+        "none.",
         "ITU-R BT.1886, Annex 1", {{{100, 100, 0.1}, 1}, {{0.1, 100, 0.1}, 0}},
         [](Shape shape, const double* const* x, double* r) {
             const Display1886 display(*x[1], *x[2]);
@@ -217,9 +227,9 @@ std::vector<Builtin> video() {
         [](Graph& g, Shape shape, const NodeId* const* x, NodeId* r) {
             const LoweredDisplay1886 display(g, *x[1], *x[2]);
             for (int i = 0; i < shape.width; ++i)
-                r[i] = g.sub(g.make(Op::pow, g.div(g.make(Op::max, x[0][i], g.constant(0)), display.a),
-                                    g.constant(1 / 2.4)),
-                             display.b);
+                r[i] = g.sub(
+                    g.make(Op::pow, g.div(g.make(Op::max, x[0][i], g.constant(0)), display.a), g.constant(1 / 2.4)),
+                    display.b);
         });
     back.tolerance = 2e-4;
     back.jumps = true;

@@ -20,8 +20,8 @@ std::vector<Eyes> most_eyes() {
     using colour::operator*;
     std::vector<Eyes> all = {{"most people", [](const colour::Triple& light) { return light; }}};
     for (const colour::Deficiency& who : colour::deficiencies())
-        all.push_back({std::string(who.name),
-                       [&who](const colour::Triple& light) { return colour::seen_by(who, 1) * light; }});
+        all.push_back(
+            {std::string(who.name), [&who](const colour::Triple& light) { return colour::seen_by(who, 1) * light; }});
     for (const colour::Dichromat& who : colour::dichromats())
         all.push_back({std::string(who.name), [&who](const colour::Triple& light) { return seen_by(who, light); }});
     return all;

@@ -51,7 +51,8 @@ TEST_CASE("narrow-range codes are those of BT.709, BT.2020 and BT.2100", "[built
     CHECK(std::lround(255 * yellow[2]) == 142);
     // There and back, beyond the ends too; a NaN stays one.
     for (const float x : {-0.05f, 0.0f, 0.3f, 1.0f, 1.09f}) {
-        CHECK(value("narrow_decode(narrow_encode(r, 10), 10)", {x, 0, 0, 1}) == Approx(static_cast<double>(x)).margin(2e-6));
+        CHECK(value("narrow_decode(narrow_encode(r, 10), 10)", {x, 0, 0, 1}) ==
+              Approx(static_cast<double>(x)).margin(2e-6));
         CHECK(value("narrow_difference_decode(narrow_difference_encode(r, 12), 12)", {x, 0, 0, 1}) ==
               Approx(static_cast<double>(x)).margin(2e-6));
     }
@@ -73,7 +74,8 @@ TEST_CASE("BT.1886 with its white and its black", "[builtins][video]") {
     const double a = std::pow(std::pow(100, 1 / 2.4) - std::pow(0.1, 1 / 2.4), 2.4),
                  b = std::pow(0.1, 1 / 2.4) / (std::pow(100, 1 / 2.4) - std::pow(0.1, 1 / 2.4));
     CHECK(b == Approx(0.0595848).epsilon(1e-5));
-    CHECK(value("bt1886_display(r, 100, 0.1)", {0.5f, 0, 0, 1}, 1e-5) == Approx(a * std::pow(0.5 + b, 2.4)).epsilon(1e-5));
+    CHECK(value("bt1886_display(r, 100, 0.1)", {0.5f, 0, 0, 1}, 1e-5) ==
+          Approx(a * std::pow(0.5 + b, 2.4)).epsilon(1e-5));
     // Over a black of 0 it is the plain power.
     CHECK(value("bt1886_display(r, 1, 0) - bt1886_decode(r)", {0.37f, 0, 0, 1}) == Approx(0).margin(1e-6));
     // Below the black there is no light.
@@ -86,8 +88,8 @@ TEST_CASE("HLG on a display: BT.2100's gammas, BT.2408's levels", "[builtins][vi
     CHECK(value("hlg_gamma(2000)") == Approx(1.3264).epsilon(1e-4));
     CHECK(value("hlg_gamma(400)") == Approx(1.0329).epsilon(1e-4));
     CHECK(value("hlg_gamma(4000)") == Approx(1.2 * 1.111 * 1.111).epsilon(1e-5));
-    // ITU-R BT.2408-7, Table 1: on a display of 1000 cd/m2, diffuse white at 75 % is 203 cd/m2, an 18 % grey card at 38 %
-    // is 26 cd/m2.
+    // ITU-R BT.2408-7, Table 1: on a display of 1000 cd/m2, diffuse white at 75 % is 203 cd/m2, an 18 % grey card at 38
+    // % is 26 cd/m2.
     CHECK(value("hlg_display(vec3(r), 1000, 1.2, 0).r", {0.75f, 0, 0, 1}, 1e-5) == Approx(203).margin(0.6));
     CHECK(value("hlg_display(vec3(r), 1000, 1.2, 0).r", {0.38f, 0, 0, 1}, 1e-5) == Approx(26).margin(0.5));
     // The ends are the display's own.
@@ -98,7 +100,9 @@ TEST_CASE("HLG on a display: BT.2100's gammas, BT.2408's levels", "[builtins][vi
     }
     // By the standard's formula, by hand for a colour, another peak and gamma: alpha Ys^(gamma - 1) E.
     const Colour in = {0.6f, 0.4f, 0.8f, 1};
-    const auto light = [](double x) { return x <= 0.5 ? x * x / 3 : (std::exp((x - 0.55991073) / 0.17883277) + 0.28466892) / 12; };
+    const auto light = [](double x) {
+        return x <= 0.5 ? x * x / 3 : (std::exp((x - 0.55991073) / 0.17883277) + 0.28466892) / 12;
+    };
     const double r = light(0.6), g = light(0.4), b = light(0.8), ys = 0.2627 * r + 0.6780 * g + 0.0593 * b;
     const lang::Rule shown = good_rule("out.rgb = hlg_display(rgb, 600, 1.1, 0)");
     const Colour made = run(shown, {in}).front();
@@ -109,7 +113,8 @@ TEST_CASE("HLG on a display: BT.2100's gammas, BT.2408's levels", "[builtins][vi
     const lang::Rule round = good_rule("param peak = 1000 in 400 .. 4000\nlet gamma = hlg_gamma(peak)\n"
                                        "out.rgb = hlg_signal(hlg_display(rgb, peak, gamma, 0.01), peak, gamma, 0.01)");
     for (const double peak : {400.0, 1000.0, 4000.0})
-        for (const Colour& c : {Colour{0.1f, 0.5f, 0.9f, 1}, Colour{0.75f, 0.75f, 0.75f, 1}, Colour{0.02f, 0.9f, 0.3f, 1}}) {
+        for (const Colour& c :
+             {Colour{0.1f, 0.5f, 0.9f, 1}, Colour{0.75f, 0.75f, 0.75f, 1}, Colour{0.02f, 0.9f, 0.3f, 1}}) {
             const Colour back = run(round, {c}, {peak}).front();
             for (std::size_t i = 0; i < 3; ++i)
                 CHECK(static_cast<double>(back[i]) == Approx(static_cast<double>(c[i])).margin(3e-5));
@@ -137,8 +142,8 @@ TEST_CASE("luma takes the weights that the standard of the working space has", "
         INFO(space);
         CHECK(luma(space, {0.4f, 0.4f, 0.4f, 1}) == Approx(0.4).epsilon(1e-6)); // greys keep their number
         // Light: one and the same whichever way it is asked for.
-        const Colour both =
-            run_one("working " + std::string(space) + "\nout.r = luminance(rgb)\nout.g = xyz(rgb).y", {0.7f, 0.2f, 0.4f, 1});
+        const Colour both = run_one("working " + std::string(space) + "\nout.r = luminance(rgb)\nout.g = xyz(rgb).y",
+                                    {0.7f, 0.2f, 0.4f, 1});
         CHECK(static_cast<double>(both[0]) == Approx(static_cast<double>(both[1])).epsilon(2e-7));
     }
 }

@@ -240,6 +240,46 @@ TEST_CASE("a line across a picture becomes a strip in register", "[gui][sheet]")
     CHECK(sheet.strips().size() == 3);
 }
 
+TEST_CASE("where a caption has no room, its words that act go before its name and lens do", "[gui][sheet]") {
+    Cloths d;
+    // Every place of the caption right of the middle, from the right: what a click there does.
+    const auto acts = [&] {
+        QStringList all;
+        for (int x = d.view->width() - 3; x > d.view->width() / 2; x -= 6) {
+            const int alone = d.sheet().alone();
+            const bool fits = d.view->zoom().fits();
+            QTimer::singleShot(0, &d.window, [] { // a menu, where no word is
+                if (QWidget* menu = QApplication::activePopupWidget())
+                    menu->close();
+            });
+            QTest::mouseClick(d.view, Qt::LeftButton, {}, QPoint(x, 10));
+            if (d.view->zoom().fits() != fits) {
+                QTest::keyClick(d.view, Qt::Key_0);
+                all << "1:1";
+            }
+            if (d.sheet().alone() != alone) {
+                QTest::keyClick(d.view, Qt::Key_F);
+                all << "fill";
+            }
+        }
+        all.removeDuplicates();
+        return all;
+    };
+    d.window.resize(1280, 800);
+    d.settle();
+    CHECK(acts() == QStringList{"1:1", "fill"});
+    for (int k = 0; k < 7; ++k) // many cells: each of them is narrow
+        d.window.bench().sheet().duplicate(d.id);
+    d.window.bench().sheet().set_lens(d.id, "difference");
+    d.settle();
+    d.view = d.sheet().cell(d.id);
+    REQUIRE(d.view);
+    CHECK_FALSE(acts().contains("1:1"));
+    QTest::keyClick(d.view, Qt::Key_F); // keys do it nevertheless, and the way back is always there
+    d.settle();
+    CHECK(d.sheet().alone() == d.id);
+}
+
 TEST_CASE("cells are put in order by dragging their captions and by keys", "[gui][sheet]") {
     Cloths d;
     SheetModel& sheet = d.window.bench().sheet();

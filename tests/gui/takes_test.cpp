@@ -191,10 +191,86 @@ TEST_CASE("takes stand side by side on the sheet, each with its own rule, and go
     d.window.bench().sheet().set_lens(all[2].id, "noise_gain");
     d.settle();
     CHECK(d.sheet().cell(all[2].id)->result()->fault.empty());
+    // Each says how far it is from the rule on the bench.
+    const auto apart = [&](std::size_t cell) { return d.sheet().cell(all[cell].id)->result()->apart; };
+    CHECK_FALSE(apart(0));
+    REQUIRE((apart(1) && apart(2)));
+    CHECK(apart(1)->mean > 1);
+    CHECK(apart(1)->largest >= apart(1)->most);
+    CHECK(apart(1)->most >= apart(1)->mean);
+    CHECK(apart(2)->mean > apart(1)->mean); // half against twice, and half against once
+    CHECK(d.sheet().cell(all[1].id)->toolTip().contains("CIEDE2000"));
+    d.replace_text("out.rgb = rgb * 2\n");
+    d.settle();
+    CHECK(apart(2)->largest < 1e-5); // it is that take now
     d.trigger("takes");
     CHECK(d.window.bench().sheet().cells().size() == cells);
     d.trigger("undo");
     CHECK(d.window.bench().sheet().cells().size() == cells + 2);
     d.trigger("redo");
     d.settle();
+}
+
+TEST_CASE("a take is seen while the pointer rests on its name, and the rule again when it leaves", "[gui][takes]") {
+    Driver d;
+    TakesBar* const bar = d.window.findChild<TakesBar*>();
+    REQUIRE(bar);
+    d.replace_text("param gain = 1 in 0 .. 4\nout.rgb = rgb * gain\n");
+    d.settle();
+    d.window.part<app::CompareActions>().remember_take();
+    d.session().set_value(0, 2);
+    d.settle();
+    d.window.part<app::CompareActions>().remember_take();
+    REQUIRE(bar->buttons().size() == 2);
+    SheetModel& sheet = d.window.bench().sheet();
+    const int id = sheet.cells().front().id;
+    const auto result = [&] { return d.sheet().cell(id)->result(); };
+    const float before = result()->before_pixels->at(3, 1)[0];
+    REQUIRE(before > 0);
+    const int steps = d.session().undo_stack().count();
+    const auto shows = [&](float wanted) {
+        return QTest::qWaitFor([&] { return result()->after_pixels && result()->after_pixels->at(3, 1)[0] == wanted; },
+                               20000);
+    };
+    const auto send = [&](std::size_t button, QEvent::Type type) {
+        QEnterEvent enter(QPointF(2, 2), QPointF(2, 2), QPointF(2, 2));
+        QEvent leave(QEvent::Leave);
+        QCoreApplication::sendEvent(bar->buttons()[button],
+                                    type == QEvent::Enter ? static_cast<QEvent*>(&enter) : &leave);
+    };
+    send(0, QEvent::Enter);
+    REQUIRE(shows(before)); // the take with a gain of 1
+    CHECK(result()->apart);
+    CHECK(sheet.title(sheet.cells().front()).endsWith("take 1"));
+    CHECK(d.session().values().front() == 2); // the bench has not changed
+    CHECK(d.session().undo_stack().count() == steps);
+    CHECK(sheet.cells().front().take == nullptr);
+    send(0, QEvent::Leave);
+    REQUIRE(shows(2 * before));
+    CHECK_FALSE(result()->apart);
+    CHECK_FALSE(sheet.title(sheet.cells().front()).contains("take"));
+    // The take that is in force is what is seen already.
+    send(1, QEvent::Enter);
+    QTest::qWait(300);
+    CHECK(sheet.tried_take() == nullptr);
+    send(1, QEvent::Leave);
+    // What is changed meanwhile is seen at once, though the pointer still rests there.
+    send(0, QEvent::Enter);
+    REQUIRE(QTest::qWaitFor([&] { return sheet.tried_take() != nullptr; }, 20000));
+    d.session().set_value(0, 3);
+    CHECK(sheet.tried_take() == nullptr);
+    REQUIRE(shows(3 * before));
+    // A pointer that only passes shows nothing.
+    send(0, QEvent::Leave);
+    send(0, QEvent::Enter);
+    send(0, QEvent::Leave);
+    QTest::qWait(300);
+    CHECK(sheet.tried_take() == nullptr);
+    // A click flips, as before.
+    send(0, QEvent::Enter);
+    REQUIRE(QTest::qWaitFor([&] { return sheet.tried_take() != nullptr; }, 20000));
+    bar->buttons()[0]->click();
+    CHECK(sheet.tried_take() == nullptr);
+    REQUIRE(shows(before));
+    CHECK(d.session().values().front() == 1);
 }

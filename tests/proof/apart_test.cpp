@@ -52,7 +52,8 @@ TEST_CASE("the smallest difference of colours through each kind of eyes", "[proo
                                   [](const colour::Dichromat& d) { return d.name == "deuteranope"; });
     const colour::Triple confused = colour::seen_by(*who, {0.5, 0.2, 0.1});
     const auto text = [](const colour::Triple& c) { return fmt::format("({:.9f}, {:.9f}, {:.9f})", c[0], c[1], c[2]); };
-    const proof::Outcome alike = outcome("out.rgb = rgb\nproof \"x\" on (0.5, 0.2, 0.1), " + text(confused) + " : apart > 5");
+    const proof::Outcome alike =
+        outcome("out.rgb = rgb\nproof \"x\" on (0.5, 0.2, 0.1), " + text(confused) + " : apart > 5");
     CHECK_FALSE(alike.passed);
     CHECK(alike.figure < 0.01);
     CHECK(alike.worst.target.starts_with("these colours, seen by deuteranope"));
@@ -67,15 +68,17 @@ TEST_CASE("without colour vision, equal luminance is alike", "[proof][vision]") 
     CHECK(outcome("out.rgb = rgb\nproof \"x\"" + on + "apart_for_everyone").figure < 0.01);
     CHECK(outcome("out.rgb = rgb\nproof \"x\"" + on + "apart").figure > 1);
     // It is measured behind the rule, in its working space, at every setting.
-    const proof::Outcome grey = outcome("param s = 0 in 0 .. 1\nout.rgb = mix(rgb, vec3(luminance(rgb)), s)\nproof \"x\"" +
-                                        on + "apart > 5");
+    const proof::Outcome grey =
+        outcome("param s = 0 in 0 .. 1\nout.rgb = mix(rgb, vec3(luminance(rgb)), s)\nproof \"x\"" + on + "apart > 5");
     CHECK_FALSE(grey.passed);
     CHECK(grey.at == "s = 1");
     CHECK(outcome("working srgb\nout.rgb = rgb\nproof \"x\" on (0, 0, 0), (1, 1, 1) : apart > 99").passed);
     CHECK(outcome("out.rgb = rgb / 0\nproof \"x\" on (0, 0, 0), (1, 1, 1) : apart").figure == 0);
     // Of three colours: the two that are nearest.
     const double two = outcome("out.rgb = rgb\nproof \"x\" on (0.4, 0.1, 0.1), (0.1, 0.1, 0.4) : apart").figure,
-                 three = outcome("out.rgb = rgb\nproof \"x\" on (0.4, 0.1, 0.1), (0.1, 0.1, 0.4), (0.4, 0.1, 0.11) : apart").figure;
+                 three =
+                     outcome("out.rgb = rgb\nproof \"x\" on (0.4, 0.1, 0.1), (0.1, 0.1, 0.4), (0.4, 0.1, 0.11) : apart")
+                         .figure;
     CHECK(three < two);
     CHECK(three > 0);
 }

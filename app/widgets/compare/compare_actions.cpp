@@ -98,7 +98,7 @@ bool CompareActions::write_take(int index, const QString& file) {
 
 void CompareActions::ask_file() {
     const QString file = QFileDialog::getOpenFileName(
-        window_, tr("CompareActions with which filter?"), text_of(bench_.session().path().parent_path()),
+        window_, tr("Compare with which filter?"), text_of(bench_.session().path().parent_path()),
         tr("Filters and looks (%1)").arg(patterns({FileKind::filter, FileKind::look})));
     if (!file.isEmpty())
         with_file(file);

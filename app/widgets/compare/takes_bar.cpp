@@ -13,12 +13,16 @@
 #include <QMenu>
 #include <QToolButton>
 
+#include <algorithm>
+#include <memory>
+
 #include <utility>
 
 namespace kasuri::app {
 namespace {
 constexpr int longest_name = 90; ///< pixels
 constexpr int max_shown = 6;     ///< the last ones; the menu of each has them all
+constexpr int rest_ms = 150;     ///< so long the pointer rests on a take before it is shown
 } // namespace
 
 TakesBar::TakesBar(Bench& bench, CompareActions& compare, QWidget* parent)
@@ -36,6 +40,12 @@ TakesBar::TakesBar(Bench& bench, CompareActions& compare, QWidget* parent)
     connect(keep_, &QToolButton::clicked, &compare_, &CompareActions::remember_take);
     row_->addWidget(keep_);
     connect(&bench_.takes(), &TakesModel::changed, this, &TakesBar::refresh);
+    rest_.setSingleShot(true);
+    rest_.setInterval(rest_ms);
+    connect(&rest_, &QTimer::timeout, this, &TakesBar::try_out);
+    // What is written or tuned is seen at once, whatever the pointer rests on.
+    for (const auto change : {&Session::text_changed, &Session::values_changed})
+        connect(&bench_.session(), change, this, [this] { bench_.sheet().try_take(nullptr); });
     refresh();
 }
 
@@ -55,13 +65,13 @@ void TakesBar::refresh() {
     while (static_cast<int>(buttons_.size()) < count - first) {
         auto* button = new QToolButton(this);
         button->setContextMenuPolicy(Qt::CustomContextMenu);
+        button->installEventFilter(this);
         const int place = static_cast<int>(buttons_.size());
-        connect(button, &QToolButton::clicked, this, [this, place] {
-            bench_.takes().flip_to(place + std::max(0, static_cast<int>(bench_.takes().takes().size()) - max_shown));
-        });
-        connect(button, &QToolButton::customContextMenuRequested, this, [this, place, button](const QPoint& at) {
+        connect(button, &QToolButton::clicked, this,
+                [this, place] { bench_.takes().flip_to(index_of(buttons_[static_cast<std::size_t>(place)])); });
+        connect(button, &QToolButton::customContextMenuRequested, this, [this, button](const QPoint& at) {
             QMenu menu(button);
-            fill_menu(menu, place + std::max(0, static_cast<int>(bench_.takes().takes().size()) - max_shown));
+            fill_menu(menu, index_of(button));
             menu.exec(button->mapToGlobal(at));
         });
         row_->insertWidget(place + 1, button);
@@ -75,7 +85,9 @@ void TakesBar::refresh() {
         button->setFont(font);
         const QString name = takes.name(i);
         button->setText(QFontMetrics(font).elidedText(name, Qt::ElideRight, longest_name));
-        button->setToolTip(tr("Take %1: click flips to it, right click for its name and the rest").arg(name));
+        button->setToolTip(tr("Take %1: seen on the sheet while the pointer rests here; click flips to it, right click "
+                              "for its name and the rest")
+                               .arg(name));
         button->setAccessibleName(i == current ? tr("Take %1, in force").arg(name) : tr("Take %1").arg(name));
         button->show();
     }
@@ -84,11 +96,38 @@ void TakesBar::refresh() {
     keep_->setEnabled(current < 0);
 }
 
+int TakesBar::index_of(const QObject* button) const {
+    const auto found = std::find(buttons_.begin(), buttons_.end(), button);
+    const int count = static_cast<int>(bench_.takes().takes().size());
+    return static_cast<int>(found - buttons_.begin()) + std::max(0, count - max_shown);
+}
+
+bool TakesBar::eventFilter(QObject* watched, QEvent* event) {
+    if (event->type() == QEvent::Enter) {
+        under_pointer_ = watched;
+        rest_.start();
+    } else if (event->type() == QEvent::Leave || event->type() == QEvent::Hide) {
+        under_pointer_ = nullptr;
+        rest_.stop();
+        bench_.sheet().try_take(nullptr);
+    }
+    return QWidget::eventFilter(watched, event);
+}
+
+void TakesBar::try_out() {
+    const int index = under_pointer_ ? index_of(under_pointer_) : -1;
+    if (index < 0 || index >= static_cast<int>(bench_.takes().takes().size()) || index == bench_.takes().current())
+        return;
+    auto take = std::make_shared<Take>(bench_.takes().takes()[static_cast<std::size_t>(index)]);
+    take->name = bench_.takes().name(index).toStdString();
+    bench_.sheet().try_take(std::move(take));
+}
+
 void TakesBar::fill_menu(QMenu& menu, int index) {
     TakesModel& takes = bench_.takes();
     const QString name = takes.name(index);
     menu.addAction(tr("Flip to %1").arg(name), this, [this, index] { bench_.takes().flip_to(index); });
-    menu.addAction(tr("CompareActions with %1").arg(name), this, [this, index] { compare_.with_take(index); });
+    menu.addAction(tr("Compare with %1").arg(name), this, [this, index] { compare_.with_take(index); });
     menu.addAction(bench_.sheet().shows_takes() ? tr("Put the takes on the sheet away")
                                                 : tr("See all takes side by side"),
                    &compare_, &CompareActions::show_takes);

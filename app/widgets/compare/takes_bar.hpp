@@ -1,5 +1,6 @@
 #pragma once
 #include <QStringList>
+#include <QTimer>
 #include <QWidget>
 
 #include <vector>
@@ -23,7 +24,13 @@ public:
     const std::vector<QToolButton*>& buttons() const { return buttons_; }
     void fill_menu(QMenu& menu, int index);
 
+protected:
+    /// A take is shown on the sheet for as long as the pointer rests on its name.
+    bool eventFilter(QObject* watched, QEvent* event) override;
+
 private:
+    int index_of(const QObject* button) const;
+    void try_out();
     void refresh();
     void ask_name(int index);
     void ask_filter(int index);
@@ -35,6 +42,8 @@ private:
     QStringList shown_; ///< the take in force, and their names
     QLabel* word_;
     QToolButton* keep_;
+    QTimer rest_; ///< a pointer that only passes changes nothing
+    const QObject* under_pointer_ = nullptr;
 };
 
 } // namespace kasuri::app

@@ -116,7 +116,7 @@ constexpr ActionRow table[] = {
      "",
      {},
      fill<CompareActions>([](CompareActions& c, QMenu& menu) { c.fill(menu); })},
-    {"keep_now", QT_TRANSLATE_NOOP("Actions", "CompareActions with the rule as it is now"), "Ctrl+K",
+    {"keep_now", QT_TRANSLATE_NOOP("Actions", "Compare with the rule as it is now"), "Ctrl+K",
      on<CompareActions>([](CompareActions& c) { c.with_now(); })},
     {"take", QT_TRANSLATE_NOOP("Actions", "Remember a take"), "Ctrl+T",
      on<CompareActions>([](CompareActions& c) { c.remember_take(); })},

@@ -17,8 +17,30 @@ constexpr double values_from = 46; ///< pixels that a picture pixel needs for it
 constexpr double between = 6;
 } // namespace
 
+QString CellView::lens_words(const Cell& cell) const {
+    return QString::fromUtf8("\u00b7 ") + lens_caption(lens(cell.lens), true) + QString::fromUtf8(" \u25be");
+}
+
+QString CellView::figure_words(bool short_form) const {
+    if (!has_result_ || is_chart())
+        return {};
+    if (result_.apart) { // what a take is looked at for
+        const QString mean = QString::number(result_.apart->mean, 'f', 2);
+        return short_form ? tr("\u0394E %1").arg(mean)
+                          : tr("\u0394E %1, largest %2").arg(mean, QString::number(result_.apart->largest, 'f', 1));
+    }
+    const double outside = before_only_ ? result_.outside_before : result_.outside_after;
+    if (outside <= 0)
+        return {};
+    const QString share = outside < 0.001 ? QStringLiteral("< 0.1") : QString::number(100 * outside, 'f', 1);
+    return short_form ? tr("%1 %").arg(share) : tr("%1 % outside").arg(share);
+}
+
 std::vector<CellView::Link> CellView::links() const {
     std::vector<Link> all;
+    const Cell* const cell = model_.find(id_);
+    if (!cell)
+        return all;
     if (!is_chart())
         all.push_back({tr("split"), tr("Before left of a line, after right of it (S)"), compare_ == Compare::split,
                        &CellView::toggle_split});
@@ -27,15 +49,27 @@ std::vector<CellView::Link> CellView::links() const {
     if (!is_chart())
         all.push_back({"1:1", tr("One pixel is one pixel of the screen, or fitted (1, 0, wheel)"),
                        !zoom_.fits() && zoom_.scale(picture_size(), device_room()) == 1, &CellView::toggle_scale});
-    const QFontMetrics metrics(theme::face(11.5));
+    const QFontMetrics metrics(theme::face(11.5)), name(theme::face(12.5, true)), plain(theme::face(12.5));
+    // Name, lens and the figure come first; words that act, of which keys and the menu remain, go one by one from the
+    // right, but for those that say what is on.
+    const QString figure = figure_words(true);
+    const int wanted = name.horizontalAdvance(model_.title(*cell)) + 8 + plain.horizontalAdvance(lens_words(*cell)) +
+        (figure.isEmpty() ? 0 : 8 + metrics.horizontalAdvance(figure));
+    const auto free = [&] {
+        int left = width();
+        for (const Link& link : all)
+            left -= metrics.horizontalAdvance(link.text) + 12;
+        return left;
+    };
+    for (std::size_t i = all.size(); i-- > 0 && free() < wanted;)
+        if (!all[i].on)
+            all.erase(all.begin() + static_cast<std::ptrdiff_t>(i));
     int right = width();
     for (auto link = all.rbegin(); link != all.rend(); ++link) {
         const int wide = metrics.horizontalAdvance(link->text);
         link->rect = QRect(right - wide, 0, wide + 1, theme::caption_height);
         right -= wide + 12;
     }
-    if (right < 150) // the name and the lens come first; the keys and the menu remain
-        all.clear();
     return all;
 }
 
@@ -93,13 +127,11 @@ void CellView::draw_caption(QPainter& painter) const {
     painter.drawText(QRect(0, 0, end, high), Qt::AlignLeft | Qt::AlignVCenter, title);
     int x = painter.fontMetrics().horizontalAdvance(title) + 8;
     painter.setFont(theme::face(12.5));
-    const QString lens_name = lens_caption(lens(cell.lens), true);
-    // Room for the share that is outside.
-    const int kept =
-        has_result_ && (before_only_ ? result_.outside_before : result_.outside_after) > 0 && !is_chart() ? 48 : 0;
+    const QFontMetrics small(theme::face(11.5));
+    const QString figure = figure_words(true);
+    const int kept = figure.isEmpty() ? 0 : 8 + small.horizontalAdvance(figure);
     const QString shows =
-        painter.fontMetrics().elidedText(QString::fromUtf8("\u00b7 ") + lens_name + QString::fromUtf8(" \u25be"),
-                                         Qt::ElideRight, std::max(0, end - x - kept));
+        painter.fontMetrics().elidedText(lens_words(cell), Qt::ElideRight, std::max(0, end - x - kept));
     painter.drawText(QRect(x, 0, std::max(0, end - x), high), Qt::AlignLeft | Qt::AlignVCenter, shows);
     x += painter.fontMetrics().horizontalAdvance(shows) + 8;
     if (has_result_ && !result_.fault.empty()) { // what the lens cannot show is told instead
@@ -115,14 +147,11 @@ void CellView::draw_caption(QPainter& painter) const {
     if (!zoom_.fits())
         right = tr("%1 %").arg(std::lround(100 * zoom_.scale(picture_size(), device_room()))) +
             (right.isEmpty() ? QString() : QString::fromUtf8(" \u00b7 ") + right);
-    const QFontMetrics small(theme::face(11.5));
-    if (const double outside = before_only_ ? result_.outside_before : result_.outside_after;
-        has_result_ && !is_chart() && outside > 0) {
-        const QString share =
-            tr("%1 % outside").arg(outside < 0.001 ? QStringLiteral("< 0.1") : QString::number(100 * outside, 'f', 1));
-        const QString both = right.isEmpty() ? share : share + QString::fromUtf8(" \u00b7 ") + right;
+    if (!figure.isEmpty()) { // it is never hidden
+        const QString whole = figure_words(false);
+        const QString both = right.isEmpty() || result_.apart ? whole : whole + QString::fromUtf8(" \u00b7 ") + right;
         const auto fits = [&](const QString& text) { return small.horizontalAdvance(text) <= end - x; };
-        right = fits(both) ? both : fits(share) ? share : share.section(' ', 0, -2); // what is outside is never hidden
+        right = fits(both) ? both : fits(whole) ? whole : figure;
     }
     if (before_only_)
         right = before_name_;

@@ -102,7 +102,13 @@ private:
     QSizeF device_room() const;
     QRectF picture_rect() const;
     double split_x() const;
+    /// Those that there is room for.
     std::vector<Link> links() const;
+    /// What the caption says of the lens.
+    QString lens_words(const Cell& cell) const;
+    /// The caption's number: how far a take is from the rule, or what share of the pixels the screen cannot show;
+    /// empty: there is none.
+    QString figure_words(bool short_form) const;
     void toggle_split();
     void toggle_alone();
     void toggle_scale();

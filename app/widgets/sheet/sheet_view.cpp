@@ -58,6 +58,7 @@ SheetView::SheetView(SheetModel& model, QWidget* parent) : QWidget(parent), mode
             [this] { theme::set_surround(surround_colour(model_.screen()), on_surround(model_.screen())); });
     connect(&model_, &SheetModel::changed, this, &SheetView::rebuild);
     connect(&model_, &SheetModel::pins_changed, this, &SheetView::tell_pins);
+    connect(&model_, &SheetModel::take_tried, this, &SheetView::wanted);
     rebuild();
 }
 
@@ -126,7 +127,7 @@ std::vector<CellJob> SheetView::jobs() const {
                         view->wanted_region(),
                         cell->settings,
                         view->shows_before(),
-                        cell->take};
+                        model_.take_of(*cell)};
             if (job.target || job.picture)
                 jobs.push_back(std::move(job));
         }
