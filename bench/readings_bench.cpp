@@ -39,3 +39,5 @@ KASURI_READING(chromaticity);
 KASURI_READING(cut);
 KASURI_READING(response);
 KASURI_READING(hue_map);
+KASURI_READING(solid);
+KASURI_READING(cloud);

@@ -7,6 +7,7 @@
 #include "widgets/frame/main_window.hpp"
 #include "widgets/library/library_panel.hpp"
 #include "widgets/parts/theme.hpp"
+#include "widgets/readings/plot_view.hpp"
 #include "widgets/sheet/cell_view.hpp"
 #include "widgets/sheet/sheet_view.hpp"
 #include "widgets/writing/rule_editor.hpp"
@@ -96,6 +97,61 @@ void save_large(const std::string& from, const std::string& to) {
         std::abort();
 }
 
+/// The colour solid of 17 points an edge, turned by 3 degrees at a time and painted at the size of its own window.
+void solid() {
+    const kasuri::readings::Reading& reading = *kasuri::readings::find("solid");
+    kasuri::readings::Views views;
+    kasuri::readings::Order order;
+    order.rule = [](const kasuri::image::Picture& picture) { return std::optional(picture); };
+    order.settings = kasuri::completed(reading.settings, {});
+    order.views = &views;
+    const auto measured = std::make_shared<const kasuri::readings::Measured>(*reading.measure(order));
+    PlotView plot;
+    plot.resize(760, 620);
+    plot.show_plot(reading.panels(order.settings), measured, measured);
+    QImage paper(plot.size(), QImage::Format_RGB32);
+    std::vector<double> turns;
+    for (int i = 0; i < 120; ++i) {
+        QElapsedTimer timer;
+        timer.start();
+        for (int k = 0; k < 3; ++k)
+            QTest::keyClick(&plot, Qt::Key_Right, Qt::ShiftModifier);
+        plot.render(&paper);
+        turns.push_back(static_cast<double>(timer.nsecsElapsed()) / 1e6);
+    }
+    print("colour solid, 17 points, one turn painted", turns);
+}
+
+/// A rule of so many statements, each of which reads the one before, with a key typed in its middle.
+void long_rule(MainWindow& window, int lines) {
+    std::string text;
+    for (int i = 0; i < lines - 1; ++i) {
+        const std::string before = i == 0 ? "r" : "a" + std::to_string(i - 1);
+        text += "let a" + std::to_string(i) + " = " + before + " * 0.999 + g * 0.0001\n";
+    }
+    text += "out.r = a" + std::to_string(lines - 2) + "\n";
+    window.bench().session().apply_edit({0, window.bench().session().text(), text}, "a long rule");
+    settle(window);
+    RuleEditor& editor = *window.part<RulePanel>().editor();
+    const int line = lines / 2;
+    editor.setCursorPosition(line, editor.lineLength(line) - 1);
+    std::vector<double> keys, answers;
+    for (int i = 0; i < 40; ++i) {
+        QElapsedTimer timer;
+        timer.start();
+        keys.push_back(times_of(window, [&] {
+                           if (i % 2 == 0)
+                               QTest::keyClick(&editor, '1');
+                           else
+                               QTest::keyClick(&editor, Qt::Key_Backspace);
+                           answers.push_back(static_cast<double>(timer.nsecsElapsed()) / 1e6);
+                       }).sheet);
+        settle(window);
+    }
+    print("5000 lines, keystroke until the key is taken", answers);
+    print("5000 lines, keystroke to refreshed sheet", keys);
+}
+
 } // namespace
 
 /// A library of 1000 filters is opened in the window: when it can be searched, what a search takes, when all thumbnails
@@ -164,6 +220,12 @@ int main(int argc, char** argv) {
     // With an argument only a part is measured, for a profile of it.
     const std::string part = argc > 1 ? argv[1] : "";
     const bool keys_alone = part == "keys", no_keys = part == "drag";
+    if (part == "late") { // what stands last
+        solid();
+        long_rule(window, 5000);
+        bench.session().take_as_saved();
+        return 0;
+    }
     RuleEditor& editor = *window.part<RulePanel>().editor();
     const int line = 11; // out.g = mix(g, shared, meet)
     editor.setCursorPosition(line - 1, editor.lineLength(line - 1) - 1);
@@ -265,6 +327,11 @@ int main(int argc, char** argv) {
     memory();
 
     library(window, settings.path());
+    solid();
+    for (const Cell& shown : std::vector<Cell>(bench.sheet().cells()))
+        bench.sheet().remove(shown.id);
+    bench.sheet().add_picture(pictures + "cloths.exr", "colour");
+    long_rule(window, 5000);
 
     bench.session().take_as_saved();
     return 0;

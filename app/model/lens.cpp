@@ -74,6 +74,13 @@ Light seen(const LensPixel& p) {
     return seen(p, colour::deficiencies()[kind].by_severity.back());
 }
 
+/// As those see it who have luminance alone.
+Light seen_grey(const LensPixel& p) {
+    const auto y = static_cast<float>(colour::luminance(
+        {static_cast<double>(p.screen[0]), static_cast<double>(p.screen[1]), static_cast<double>(p.screen[2])}));
+    return over_surround(p, {y, y, y});
+}
+
 /// What is turned over: light rising stripes; what has lost a dimension: dark level lines. The rest is a dim grey, the
 /// brighter the more room the channels leave each other.
 Light fold_marks(double volume, int x, int y) {
@@ -208,6 +215,8 @@ std::vector<Lens> table() {
          seen<1>);
     eyes("tritan", QT_TRANSLATE_NOOP("Tables", "without short-wave cones"),
          QT_TRANSLATE_NOOP("Tables", "As tritanopes see the screen (Machado, Oliveira and Fernandes 2009)."), seen<2>);
+    eyes("achromat", QT_TRANSLATE_NOOP("Tables", "without cones that differ"),
+         QT_TRANSLATE_NOOP("Tables", "As those see the screen who see no colour, only luminance."), seen_grey);
     for (const colour::Model* model : colour::models())
         for (const colour::Component& component : model->components) {
             Lens lens;

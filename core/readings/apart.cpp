@@ -25,9 +25,8 @@ std::optional<Apart> seen_apart(const image::Picture& first, const image::Pictur
     options.in_space = first.space;
     options.source_spaces = {second.space};
     const std::shared_ptr<const image::Picture> other[] = {std::make_shared<const image::Picture>(second)};
-    const std::optional<image::Picture> made =
-        numbers_of(*engine::compile(checked.rule, options), first, {},
-                   engine::bind_sources(checked.rule, other).planes, cancel);
+    const std::optional<image::Picture> made = numbers_of(*engine::compile(checked.rule, options), first, {},
+                                                          engine::bind_sources(checked.rule, other).planes, cancel);
     if (!made)
         return std::nullopt;
     std::vector<float> values(made->planes[0]->begin(), made->planes[0]->end());

@@ -47,6 +47,24 @@ struct Writer {
                                text(static_cast<double>(arrow.from[1])), text(static_cast<double>(arrow.to[0])),
                                text(static_cast<double>(arrow.to[1])));
     }
+    void operator()(const Solid& solid) const {
+        out += fmt::format("r,g,b,{},{},{}\n", heading(panel.x.title), heading(panel.y.title), heading(panel.z->title));
+        for (std::size_t i = 0; i < solid.points.size(); ++i) {
+            for (const float number : solid.from[i])
+                out += text(static_cast<double>(number)) + ",";
+            const auto& [x, y, z] = solid.points[i];
+            out += fmt::format("{},{},{}\n", text(static_cast<double>(x)), text(static_cast<double>(y)),
+                               text(static_cast<double>(z)));
+        }
+    }
+    void operator()(const Wires& wires) const {
+        out += fmt::format("{},{},{},edge of {}\n", heading(panel.x.title), heading(panel.y.title),
+                           heading(panel.z->title), heading(wires.name));
+        for (std::size_t k = 0; k < wires.lines.size(); ++k)
+            for (const auto& [x, y, z] : wires.lines[k])
+                out += fmt::format("{},{},{},{}\n", text(static_cast<double>(x)), text(static_cast<double>(y)),
+                                   text(static_cast<double>(z)), k + 1);
+    }
     void operator()(const Spots& spots) const {
         out += fmt::format("{},{},name\n", heading(panel.x.title), heading(panel.y.title));
         for (const Spot& spot : spots.spots)

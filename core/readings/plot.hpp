@@ -2,6 +2,8 @@
 #include "scopes/counting.hpp"
 
 #include <array>
+#include <cstdint>
+#include <optional>
 #include <string>
 #include <string_view>
 #include <variant>
@@ -35,10 +37,12 @@ struct Guide {
     bool dashed = false;
 };
 
-/// A field with axes; a parade has three.
+/// A field with axes; a parade has three. With a z (upwards) it is a room that is looked at from a side: y goes away
+/// from the eye, and what is in it is a Solid.
 struct Panel {
     std::string title;
     Axis x, y;
+    std::optional<Axis> z{};
     bool square = false; ///< one unit across is as long as one unit up
     std::vector<Guide> guides;
 };
@@ -77,10 +81,29 @@ struct Spots {
     std::vector<Spot> spots;
 };
 
+/// Colours as a body in a room of three axes.
+struct Solid {
+    using Point = std::array<float, 3>;
+    std::string name;
+    std::vector<Point> points;                       ///< x, y, z; a NaN is nowhere
+    std::vector<Point> from;                         ///< what they were made of: numbers that went in
+    std::vector<Point> colours;                      ///< of the points: linear light of BT.709
+    std::vector<std::array<std::uint32_t, 4>> faces; ///< of its surface, by points; none: the points alone are shown
+    std::vector<std::uint32_t> folded;               ///< points in the middle of cells that are turned over,
+    std::vector<std::uint32_t> collapsed;            ///< or have no volume
+    std::vector<std::uint32_t> section;              ///< points where it is cut; what is above the cut is taken away
+};
+
+/// Lines in a room: the edges of what a space holds.
+struct Wires {
+    std::string name;
+    std::vector<std::vector<Solid::Point>> lines;
+};
+
 /// What was measured of one picture or rule, on one panel.
 struct Layer {
     int panel = 0;
-    std::variant<Density, Trace, Arrows, Spots> data;
+    std::variant<Density, Trace, Arrows, Spots, Solid, Wires> data;
 };
 
 /// A number worth saying: "slope at 0.18" of r; those of one name belong together.

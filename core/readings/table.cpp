@@ -2,11 +2,12 @@
 
 namespace kasuri::readings {
 
-extern const Reading response, hue_map, waveform, parade, vectorscope, histogram, cut, chromaticity, lab_plane;
+extern const Reading response, hue_map, waveform, parade, vectorscope, histogram, cut, chromaticity, lab_plane, solid,
+    cloud;
 
 namespace {
-const Reading* const table[] = {&response,  &hue_map, &waveform,     &parade,   &vectorscope,
-                                &histogram, &cut,     &chromaticity, &lab_plane};
+const Reading* const table[] = {&response, &hue_map,      &waveform,  &parade, &vectorscope, &histogram,
+                                &cut,      &chromaticity, &lab_plane, &solid,  &cloud};
 }
 
 std::span<const Reading* const> all() { return table; }

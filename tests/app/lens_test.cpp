@@ -264,4 +264,8 @@ TEST_CASE("other eyes are lenses: greys stay, and so does what the table says of
         CHECK(qGreen(pixel(id, red)) == Approx(255 * colour::srgb_encode(0.5 * rows[row][1])).margin(1));
         ++row;
     }
+    // Without colour there is luminance alone: of red 0.212639 (SMPTE RP 177 for BT.709's primaries).
+    const QRgb none = pixel("achromat", red);
+    CHECK((qRed(none) == qGreen(none) && qGreen(none) == qBlue(none)));
+    CHECK(qRed(none) == Approx(255 * colour::srgb_encode(0.5 * 0.212639)).margin(1));
 }

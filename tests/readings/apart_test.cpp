@@ -78,6 +78,7 @@ TEST_CASE("what is no number counts for nothing, and what cannot be compared is 
     const CancelToken off;
     off.cancel();
     CHECK_FALSE(readings::seen_apart(row({0.1}), row({0.2}), off));
-    // L* of black and white is 100 apart, and so is CIEDE2000 there (CIE 15:2018: SL is 1 + 0.015 * 0 at the middle, L* 50).
+    // L* of black and white is 100 apart, and so is CIEDE2000 there (CIE 15:2018: SL is 1 + 0.015 * 0 at the middle, L*
+    // 50).
     CHECK(readings::seen_apart(row({0}), row({1}))->mean == Approx(100).epsilon(1e-3));
 }

@@ -4,6 +4,7 @@
 #include "model/words.hpp"
 #include "widgets/parts/theme.hpp"
 
+#include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
 #include <QPainterPath>
@@ -15,6 +16,8 @@ namespace kasuri::app {
 namespace {
 
 constexpr double left_room = 38, right_room = 26, top_room = 7, ticks_room = 16, figures_room = 18, panel_gap = 8;
+constexpr int flat_height = 92;  ///< three of them and some pins in a window of 800
+constexpr int room_height = 144; ///< two, a flat one and the pointer in a window of 800
 constexpr double together = 0.8; ///< pixels within which traces count as one
 constexpr double dash = 7;       ///< pixels of one ply
 
@@ -32,7 +35,7 @@ QString utf8(const std::string& text) { return QString::fromStdString(text); }
 
 PlotView::PlotView(QWidget* parent) : QWidget(parent) {
     setMouseTracking(true);
-    setMinimumHeight(92); // three of them and some pins in a window of 800
+    setMinimumHeight(flat_height);
     connect(&theme::changes(), &theme::Changes::room_changed, this,
             [this] { densities_.assign(densities_.size(), {}); });
 }
@@ -46,6 +49,8 @@ void PlotView::show_plot(const std::vector<readings::Panel>& panels, const Measu
     reference_ = reference;
     measured_ = measured;
     densities_.assign(panels.size(), {});
+    setFocusPolicy(is_room() ? Qt::StrongFocus : Qt::NoFocus); // there are keys for it
+    setMinimumHeight(is_room() ? room_height : flat_height);
     update();
 }
 
@@ -61,6 +66,8 @@ QRectF PlotView::field_of(int panel) const {
     const double wide = (room.width() - panel_gap * static_cast<double>(count - 1)) / static_cast<double>(count);
     QRectF field(room.left() + panel * (wide + panel_gap), room.top(), std::max(1.0, wide),
                  std::max(1.0, room.height()));
+    if (is_room())
+        return {theme::margin, 2, width() - 2.0 * theme::margin, std::max(1.0, height() - figures_room - 4.0)};
     if (!panels_.empty() && panels_[static_cast<std::size_t>(panel)].square) {
         const readings::Panel& p = panels_[static_cast<std::size_t>(panel)];
         const double unit = std::min(field.width() / (p.x.high - p.x.low), field.height() / (p.y.high - p.y.low));
@@ -80,7 +87,19 @@ void PlotView::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     if (panels_.empty())
         return;
-    for (int i = 0; i < static_cast<int>(panels_.size()); ++i) {
+    if (is_room()) {
+        const RoomView room(panels_.front(), field_of(0), eye_);
+        painter.setClipRect(QRectF(0, 0, width(), height() - figures_room));
+        room.draw_axes(painter);
+        if (reference_)
+            room.draw(painter, *reference_, !before_only_);
+        if (measured_ && !before_only_)
+            room.draw(painter, *measured_, false);
+        painter.setClipping(false);
+        if (hasFocus())
+            painter.fillRect(QRectF(0, 0, width(), 2), theme::accent);
+    }
+    for (int i = 0; i < static_cast<int>(panels_.size()) && !is_room(); ++i) {
         draw_axes(painter, i);
         painter.save();
         painter.setClipRect(field_of(i).adjusted(-1, -1, 1, 1));
@@ -400,6 +419,10 @@ QString PlotView::figures_text() const {
 QString PlotView::hover_text() const {
     if (!hover_)
         return {};
+    if (is_room()) {
+        const MeasuredPtr& of = before_only_ ? reference_ : measured_;
+        return of ? RoomView(panels_.front(), field_of(0), eye_).words_at(*of, *hover_) : QString();
+    }
     for (int i = 0; i < static_cast<int>(panels_.size()); ++i) {
         const QRectF field = field_of(i);
         if (!field.contains(*hover_))
@@ -416,7 +439,52 @@ QString PlotView::hover_text() const {
     return {};
 }
 
+void PlotView::look_from(const Eye& eye) {
+    eye_ = eye;
+    hover_.reset();
+    update();
+}
+
+void PlotView::mousePressEvent(QMouseEvent* event) {
+    if (!is_room() || event->button() != Qt::LeftButton)
+        return QWidget::mousePressEvent(event);
+    dragged_from_ = event->position();
+}
+
+void PlotView::mouseReleaseEvent(QMouseEvent* event) {
+    dragged_from_.reset();
+    QWidget::mouseReleaseEvent(event);
+}
+
+void PlotView::mouseDoubleClickEvent(QMouseEvent* event) {
+    if (is_room())
+        look_from({});
+    else
+        QWidget::mouseDoubleClickEvent(event);
+}
+
+void PlotView::keyPressEvent(QKeyEvent* event) {
+    const double step = event->modifiers() & Qt::ShiftModifier ? 1 : 5;
+    Eye eye = eye_;
+    switch (is_room() ? event->key() : 0) {
+    case Qt::Key_Left: eye.turn_by(-step, 0); break;
+    case Qt::Key_Right: eye.turn_by(step, 0); break;
+    case Qt::Key_Up: eye.turn_by(0, step); break;
+    case Qt::Key_Down: eye.turn_by(0, -step); break;
+    case Qt::Key_Home: eye = {}; break;
+    default: return QWidget::keyPressEvent(event);
+    }
+    look_from(eye);
+}
+
 void PlotView::mouseMoveEvent(QMouseEvent* event) {
+    if (dragged_from_) { // half a turn for the width of the plot
+        const QPointF by = event->position() - *dragged_from_;
+        dragged_from_ = event->position();
+        Eye eye = eye_;
+        eye.turn_by(180 * by.x() / std::max(1, width()), 180 * by.y() / std::max(1, width()));
+        return look_from(eye);
+    }
     hover_ = event->position();
     if (hover_text().isEmpty())
         hover_.reset();

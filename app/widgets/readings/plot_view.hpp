@@ -1,5 +1,6 @@
 #pragma once
 #include "model/preview_result.hpp"
+#include "widgets/readings/solid_paint.hpp"
 
 #include <QImage>
 #include <QWidget>
@@ -11,7 +12,8 @@
 namespace kasuri::app {
 
 /// Draws any reading: panels with axes and guides, densities, traces (plied where they coincide), arrows, spots. What
-/// was before the rule, or a frozen reference, is faint under what is after.
+/// was before the rule, or a frozen reference, is faint under what is after. A room of three axes is turned by
+/// dragging, by the arrow keys (with Shift by single degrees), and back by Home or a double click.
 class PlotView : public QWidget {
     Q_OBJECT
 public:
@@ -26,11 +28,17 @@ public:
     QString hover_text() const;
     /// All figures, one a line.
     QString figures_text() const;
+    /// From where rooms are looked at.
+    const Eye& eye() const { return eye_; }
 
 protected:
     void paintEvent(QPaintEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
     void leaveEvent(QEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void mouseDoubleClickEvent(QMouseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
     QSize sizeHint() const override { return {268, 216}; }
 
 private:
@@ -44,6 +52,8 @@ private:
     void draw_arrows(QPainter& painter, int panel, const readings::Arrows& arrows, bool faint) const;
     void draw_spots(QPainter& painter, int panel, const readings::Spots& spots, bool faint) const;
     QPointF point(int panel, double x, double y) const;
+    bool is_room() const { return !panels_.empty() && panels_.front().z.has_value(); }
+    void look_from(const Eye& eye);
 
     std::vector<readings::Panel> panels_;
     MeasuredPtr reference_, measured_;
@@ -54,7 +64,8 @@ private:
     mutable std::vector<std::array<DrawnUp, 3>>
         densities_; ///< of each panel: the reference faint and full, what was measured
     bool before_only_ = false;
-    std::optional<QPointF> hover_;
+    std::optional<QPointF> hover_, dragged_from_;
+    Eye eye_;
 };
 
 } // namespace kasuri::app

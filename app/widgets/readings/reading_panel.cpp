@@ -4,6 +4,7 @@
 #include "model/words.hpp"
 #include "widgets/parts/settings_dialog.hpp"
 #include "widgets/parts/theme.hpp"
+#include "widgets/parts/window_place.hpp"
 #include "widgets/readings/plot_view.hpp"
 
 #include <QApplication>
@@ -174,6 +175,7 @@ void ReadingPanel::tear_off() {
         torn_->setAttribute(Qt::WA_DeleteOnClose);
         torn_->setWindowTitle(name_->text().chopped(down.size()));
         torn_->resize(760, 620);
+        place_beside(*torn_, *this, "reading");
         connect(this, &QObject::destroyed, torn_, &QWidget::close);
     }
     feed(*torn_);

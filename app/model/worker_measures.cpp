@@ -1,0 +1,69 @@
+// What the worker measures of a state: readings, and how far a take is from the rule.
+#include "model/preview_worker.hpp"
+
+#include <algorithm>
+
+namespace kasuri::app {
+
+std::optional<readings::Apart> PreviewWorker::apart(const PicturePtr& first, const PicturePtr& second,
+                                                    const CancelToken& cancel) {
+    const std::optional<KeptApart> kept = apart_.get({first.get(), second.get()}, [&]() -> std::optional<KeptApart> {
+        KeptApart made{readings::seen_apart(*first, *second, cancel), first, second};
+        return cancel.cancelled() ? std::nullopt : std::optional(std::move(made));
+    });
+    return kept ? kept->made : std::nullopt;
+}
+
+std::shared_ptr<ReadingsResult> PreviewWorker::readings(const PreviewRequest& request, const SheetResult& sheet,
+                                                        const CancelToken& cancel) {
+    auto result = std::make_shared<ReadingsResult>();
+    for (const ReadingJob& job : request.readings) {
+        ReadingResult reading{job.id, job.reading, job.reading->panels(completed(job.reading->settings, job.settings)),
+                              measured(job, sheet, false, cancel), nullptr};
+        reading.after = measured(job, sheet, true, cancel);
+        if (!reading.before || !reading.after)
+            return nullptr;
+        result->readings.push_back(std::move(reading));
+    }
+    return result;
+}
+
+MeasuredPtr PreviewWorker::measured(const ReadingJob& job, const SheetResult& sheet, bool after,
+                                    const CancelToken& cancel) {
+    OfReading key{job.reading, job.settings, {job.line.x0, job.line.y0, job.line.x1, job.line.y1}, {}, {}, working_};
+    std::vector<PicturePtr> pictures;
+    if (job.reading->about == readings::About::pictures) {
+        for (const int id : job.cells)
+            for (const CellResult& cell : sheet.cells)
+                if (cell.id == id)
+                    pictures.push_back(after ? cell.after_pixels : cell.before_pixels);
+        for (const PicturePtr& picture : pictures)
+            key.pictures.push_back(picture.get());
+    } else {
+        key.subject = after ? rule_.whole().identity() : compares_ ? against_.whole().identity() : "as it comes";
+    }
+    const std::optional<KeptReading> kept = readings_.get(key, [&]() -> std::optional<KeptReading> {
+        readings::Order order;
+        for (const PicturePtr& picture : pictures)
+            order.pictures.push_back(picture.get());
+        order.rule = [&](const image::Picture& generated) -> std::optional<image::Picture> {
+            if (!after && !compares_)
+                return generated;
+            image::Picture picture = generated;
+            picture.space = working_;
+            return run(after ? rule_.whole() : against_.whole(), picture, nullptr, cancel);
+        };
+        order.working = working_;
+        order.settings = completed(job.reading->settings, job.settings);
+        order.line = job.line;
+        order.views = &views_;
+        order.cancel = cancel;
+        std::optional<readings::Measured> made = job.reading->measure(order);
+        if (!made)
+            return std::nullopt;
+        return KeptReading{std::make_shared<const readings::Measured>(std::move(*made)), pictures};
+    });
+    return kept ? kept->made : nullptr;
+}
+
+} // namespace kasuri::app
