@@ -371,12 +371,14 @@ void MainWindow::next_panel() {
         }
         for (QWidget* child : panel->findChildren<QWidget*>())
             if ((child->focusPolicy() & Qt::TabFocus) && child->isVisible() && child->isEnabled() &&
-                (panel == readings_ || !qobject_cast<QToolButton*>(child))) {
+                (panel == readings_ || panel == proofs_ || !qobject_cast<QToolButton*>(child))) {
                 child->setFocus(Qt::TabFocusReason);
                 return;
             }
     }
 }
+
+void MainWindow::open_menu() { top_->open_menu(); }
 
 bool MainWindow::settled() const { return previewing_->settled(); }
 

@@ -65,6 +65,7 @@ public:
     void pin_pointed();
     /// The keyboard goes to the next panel.
     void next_panel();
+    void open_menu();
 
 signals:
     void sheet_shown();

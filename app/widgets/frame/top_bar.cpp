@@ -84,6 +84,12 @@ void TopBar::set_step(const QString& title, const QString& file, bool modified, 
     update();
 }
 
+void TopBar::open_menu() {
+    QMenu* const menu = menu_->menu();
+    menu->popup(menu_->mapToGlobal(QPoint(0, menu_->height())));
+    menu->setActiveAction(menu->actions().value(0)); // the keyboard asked for it
+}
+
 void TopBar::add_takes(QWidget* takes) { row_->insertWidget(row_->indexOf(add_) + 1, takes); }
 
 void TopBar::set_working(const QString& space) { working_->setText(space); }

@@ -17,6 +17,7 @@ class TopBar : public QWidget {
     Q_OBJECT
 public:
     explicit TopBar(QMenu* menu, QWidget* parent = nullptr);
+    void open_menu();
     void set_step(const QString& title, const QString& file, bool modified, bool is_look);
     void set_working(const QString& space);
     void set_before_shown(bool shown);
