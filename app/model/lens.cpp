@@ -199,6 +199,9 @@ std::vector<Lens> table() {
                                 "if it has no mask.")};
     mask.step_mask = true;
     rows.push_back(std::move(mask));
+    for (Lens& row : rows)
+        if (row.measure || row.step_mask)
+            row.group = QT_TRANSLATE_NOOP("Tables", "what the rule does");
     const auto eyes = [&](const char* id, const char* title, const char* doc, Light (*shown)(const LensPixel&)) {
         Lens lens;
         lens.id = id;
