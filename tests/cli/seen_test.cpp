@@ -70,7 +70,8 @@ TEST_CASE("eval knows eyes, signals and luminance, by the engine and by the refe
         // ITU-R BT.1886: black comes out as the black it is set to.
         CHECK(made(folder, "out.rgb = bt1886_display(rgb, 100, 0.05)", "0,0,0", by)[2] == Approx(0.05).epsilon(1e-4));
         // Greys stay for everyone.
-        for (const char* eyes : {"protanope", "deuteranope", "protanope_1997", "deuteranope_1997", "tritanope", "achromat"})
+        for (const char* eyes :
+             {"protanope", "deuteranope", "protanope_1997", "deuteranope_1997", "tritanope", "achromat"})
             for (const double channel : made(folder, std::string("out.rgb = ") + eyes + "(rgb)", "0.4,0.4,0.4", by))
                 if (channel != 1) // alpha
                     CHECK(channel == Approx(0.4).epsilon(1e-5));
@@ -86,8 +87,10 @@ TEST_CASE("the colour solid is measured, listed and written as CSV", "[cli][soli
     REQUIRE(listed.exit == 0);
     CHECK(has(listed.out, "\"solid\""));
     CHECK(has(listed.out, "\"cloud\""));
-    const Ran solid = cli(folder, "measure solid --rule 'working rec2020-linear\nout.rgb = rgb' --with model=4 --with steps=3 "
-                                  "--with shells=3 -o " + folder.file("solid.csv"));
+    const Ran solid = cli(folder,
+                          "measure solid --rule 'working rec2020-linear\nout.rgb = rgb' --with model=4 --with steps=3 "
+                          "--with shells=3 -o " +
+                              folder.file("solid.csv"));
     REQUIRE(solid.exit == 0);
     std::istringstream text(folder.read("solid.csv"));
     std::string line;
@@ -111,8 +114,10 @@ TEST_CASE("the colour solid is measured, listed and written as CSV", "[cli][soli
     CHECK(cli(folder, "measure solid --rule 'out.g = b' --with model=9").exit != 0);
     // Pictures: what comes out of the rule.
     REQUIRE(cli(folder, "demo " + folder.file("demo")).exit == 0);
-    const Ran cloud = cli(folder, "measure cloud --rule 'out.rgb = vec3(luma(rgb))' --with model=1 --with points=500 --picture " +
-                                      folder.file("demo") + "/cloths.exr");
+    const Ran cloud =
+        cli(folder,
+            "measure cloud --rule 'out.rgb = vec3(luma(rgb))' --with model=1 --with points=500 --picture " +
+                folder.file("demo") + "/cloths.exr");
     REQUIRE(cloud.exit == 0);
     std::istringstream rows(cloud.out);
     REQUIRE(std::getline(rows, line));
@@ -131,7 +136,9 @@ TEST_CASE("pictures are compared as colours, with mean, 99.9 % and largest", "[c
     const Folder folder;
     folder.write("half.kasuri", "out.rgb = rgb * 0.5\n");
     REQUIRE(cli(folder, "target dye_chart -o " + folder.file("a.exr")).exit == 0);
-    REQUIRE(cli(folder, "render " + folder.file("half.kasuri") + " " + folder.file("a.exr") + " " + folder.file("b.exr")).exit == 0);
+    REQUIRE(
+        cli(folder, "render " + folder.file("half.kasuri") + " " + folder.file("a.exr") + " " + folder.file("b.exr"))
+            .exit == 0);
     const Ran ran = cli(folder, "diff " + folder.file("a.exr") + " " + folder.file("b.exr") + " --json");
     INFO(ran.out << ran.err);
     CHECK(ran.exit == 1);
@@ -140,7 +147,8 @@ TEST_CASE("pictures are compared as colours, with mean, 99.9 % and largest", "[c
     CHECK(seen["mean"].get<double>() > 1);
     CHECK(seen["within-99.9%"].get<double>() >= seen["mean"].get<double>());
     CHECK(seen["largest"].get<double>() >= seen["within-99.9%"].get<double>());
-    const Json same = Json::parse(cli(folder, "diff " + folder.file("a.exr") + " " + folder.file("a.exr") + " --json").out);
+    const Json same =
+        Json::parse(cli(folder, "diff " + folder.file("a.exr") + " " + folder.file("a.exr") + " --json").out);
     CHECK(same["same"] == true);
     CHECK_FALSE(same.contains("ciede2000")); // there is nothing to measure
 }

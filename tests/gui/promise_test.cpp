@@ -1,7 +1,9 @@
 // Proofs of a look as a whole, in the window: added by a click, written, measured, followed, undone.
 #include "gui/driver.hpp"
+#include "widgets/frame/previewing.hpp"
 #include "widgets/look/look_actions.hpp"
 #include "widgets/proofs/promise_window.hpp"
+#include "widgets/sheet/numbers_panel.hpp"
 
 #include <QLabel>
 #include <QMenu>
@@ -137,4 +139,40 @@ TEST_CASE("a filter by itself has no proofs of a look", "[gui][look]") {
     CHECK_FALSE(menu.isEmpty());
     d.trigger("look_proofs");
     CHECK_FALSE(d.window.findChild<PromiseWindow*>());
+}
+
+TEST_CASE("the worst colour of a failing proof is told until something else is pointed at, or it is mended",
+          "[gui][proofs]") {
+    Driver d;
+    d.replace_text("out.r = g\nproof \"kept\" on (0.5, 0.125, 0.25) : out.r == r\n"
+                   "proof \"dyes\" on (0.5, 0.1, 0.1), (0.1, 0.1, 0.1) : apart > 5\n");
+    d.settle();
+    const auto& items = d.window.part<app::ProofsBar>().items();
+    REQUIRE(items.size() == 2);
+    CHECK(items[0]->outcome().worst.target == "this colour");
+    const auto numbers = [&] { return d.window.findChild<NumbersPanel*>()->readout(); };
+    QTest::mouseClick(items[0], Qt::LeftButton, {}, QPoint(20, 18));
+    d.settle(); // the sheet is shown anew, with the rule looked into
+    REQUIRE(numbers().valid);
+    CHECK(numbers().before[0] == 0.5f);
+    CHECK(numbers().after[0] == 0.125f);
+    CHECK(d.window.part<app::Previewing>().looks_into());
+    QTest::keyClick(items[1], Qt::Key_Return); // the other one, by the keyboard
+    d.settle();
+    CHECK(numbers().target.contains("these colours, seen by"));
+    CHECK(items[1]->accessibleName().contains("fails"));
+    // Another place that is pointed at takes its turn, and when nothing is, nothing is told.
+    app::CellView* cell = d.sheet().cell(d.window.bench().sheet().cells().front().id);
+    QTest::mouseMove(cell, QPoint(60, 60));
+    REQUIRE(QTest::qWaitFor([&] { return !numbers().target.contains("these colours"); }, 5000));
+    QEvent leave(QEvent::Leave);
+    QCoreApplication::sendEvent(cell, &leave);
+    CHECK_FALSE(numbers().valid);
+    // Mended: it is gone, too.
+    QTest::mouseClick(items[0], Qt::LeftButton, {}, QPoint(20, 18));
+    d.settle();
+    REQUIRE(numbers().valid);
+    d.replace_text("out.rgb = rgb\nproof \"kept\" on (0.5, 0.125, 0.25) : out.r == r\n");
+    d.settle();
+    CHECK_FALSE(numbers().valid);
 }

@@ -172,8 +172,7 @@ void MainWindow::connect_rule() {
 }
 
 void MainWindow::connect_sheet() {
-    connect(sheet_, &SheetView::pointed, &pointer_->numbers(), &NumbersPanel::show_readout);
-    connect(sheet_, &SheetView::pointed, status_, &StatusLine::show_readout);
+    connect(sheet_, &SheetView::pointed, this, &MainWindow::show_pointed);
     connect(sheet_, &SheetView::current_changed, this, &MainWindow::show_sample);
     connect(sheet_, &SheetView::current_changed, readings_, &ReadingsColumn::set_current_cell);
     connect(sheet_, &SheetView::files_dropped, files_, &Files::open_urls);
@@ -283,6 +282,15 @@ void MainWindow::mark_old() {
     proofs_->set_old(old);
 }
 
+void MainWindow::show_pointed(const Readout& readout) {
+    // The worst colour stays until another place is pointed at, or the proof is mended.
+    if (readout.valid || !previewing_->looks_into())
+        worst_ = {};
+    const Readout& shown = worst_.valid ? worst_ : readout;
+    pointer_->numbers().show_readout(shown);
+    status_->show_readout(shown);
+}
+
 void MainWindow::follow(const proof::Outcome& outcome) {
     const proof::Place& place = outcome.worst;
     if (!outcome.of_look)
@@ -292,11 +300,10 @@ void MainWindow::follow(const proof::Outcome& outcome) {
         sheet_->point_at(target, (place.index + 0.5) / place.count);
         return;
     }
-    const Readout readout{
-        true,         target,      outcome.of_look ? tr("worst colour of the look") : tr("worst colour"),
-        place.before, place.after, outcome.space};
-    pointer_->numbers().show_readout(readout);
-    status_->show_readout(readout);
+    worst_ = {true,         target,      outcome.of_look ? tr("worst colour of the look") : tr("worst colour"),
+              place.before, place.after, outcome.space};
+    pointer_->numbers().show_readout(worst_);
+    status_->show_readout(worst_);
 }
 
 void MainWindow::peek() {

@@ -1,5 +1,6 @@
 #pragma once
 #include "model/preview_result.hpp"
+#include "model/readout.hpp"
 #include "widgets/frame/window_parts.hpp"
 
 #include <QWidget>
@@ -96,6 +97,7 @@ private:
     void refresh_titles();
     void refresh_against(const std::string& fault);
     void mark_old();
+    void show_pointed(const Readout& readout);
     void follow(const proof::Outcome& outcome);
     void take_rule();
     void show_sample();
@@ -127,6 +129,7 @@ private:
     std::unique_ptr<LibrarySample> sample_;
     Previewing* previewing_;
     QString against_shown_ = QStringLiteral("\n");
+    Readout worst_; ///< of the proof that was followed: shown while nothing is pointed at
 };
 
 } // namespace kasuri::app

@@ -11,6 +11,7 @@ class NumbersPanel : public QWidget {
 public:
     explicit NumbersPanel(QWidget* parent = nullptr);
     void show_readout(const Readout& readout);
+    const Readout& readout() const { return readout_; }
     /// Which model's components stand under r, g, b.
     void set_model(const colour::Model& model);
     void set_before_name(const QString& name) {
