@@ -85,6 +85,8 @@ const float* plain_plane(const Operand& output, std::span<const PlaneView> input
 bool run(const Program& program, const Source& source, std::span<const double> parameters,
          std::span<const PlaneSink> outputs, const CancelToken& cancel, std::atomic<std::size_t>* done,
          std::optional<Region> wanted) {
+    if (source.width <= 0 || source.height <= 0) // nothing of nothing; a neighbour of no pixel is none
+        return !cancel.cancelled();
     const Region region = wanted.value_or(Region{0, 0, source.width, source.height});
     const std::span<const Pass> passes = program.passes();
     std::vector<std::vector<double>> uniforms;

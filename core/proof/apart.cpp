@@ -39,6 +39,8 @@ std::vector<Eyes> all_eyes() {
 /// The smallest CIEDE2000 between any two of the colours, through any of the eyes; a colour that is no number is alike
 /// to all.
 std::optional<Measurement> smallest(const Task& task, const std::vector<Eyes>& everyone) {
+    if (task.colours.size() < 2)
+        return Measurement(); // nothing is apart from nothing: that does not hold
     const image::Picture picture = picture_of(task.colours);
     const auto after = task.applied(picture);
     if (!after)

@@ -203,3 +203,19 @@ TEST_CASE("passes are as many as neighbourhoods are deep, and equal ones are one
     CHECK(passes("let unused = blur(r, 5)\nout.r = unused * 0 + g") == 2);
     CHECK(passes("let unused = blur(r, 5)\nout.r = g") == 1);
 }
+
+TEST_CASE("a picture without a pixel comes out as one, through neighbourhoods too", "[engine]") {
+    for (const char* text :
+         {"out.rgb = rgb * 2", "out.rgb = blur(rgb, 20)", "out.rgb = dilate(rgb, 3)", "out.rgb = sharpen(rgb, 2, 1)"})
+        for (const auto& [width, height] : {std::pair{0, 1}, {1, 0}, {0, 0}}) {
+            INFO(text << ", " << width << " x " << height);
+            image::Picture empty;
+            empty.width = width;
+            empty.height = height;
+            for (std::size_t c = 0; c < 3; ++c)
+                empty.planes[c] = image::make_plane(image::Samples());
+            const auto made = engine::evaluate(*engine::compile(good_rule(text)), empty, {});
+            REQUIRE(made);
+            CHECK(made->pixels() == 0);
+        }
+}

@@ -83,6 +83,19 @@ TEST_CASE("without colour vision, equal luminance is alike", "[proof][vision]") 
     CHECK(three > 0);
 }
 
+TEST_CASE("without two colours nothing is apart", "[proof]") {
+    const lang::Rule rule = good_rule("out.rgb = blur(rgb, 20)");
+    for (const std::size_t count : {0u, 1u}) {
+        lang::ProofLine line;
+        line.function = "apart";
+        line.colours.assign(count, {0.5, 0.1, 0.1});
+        const auto made = proof::check(subject::Subject(rule), line, proof::settings_of(rule));
+        REQUIRE(made);
+        CHECK_FALSE(made->passed);
+        CHECK(made->figure == 0);
+    }
+}
+
 TEST_CASE("conditions take several colours, and what is missing or turned round is said", "[proof]") {
     const proof::Outcome both = outcome("out.r = g\nproof \"x\" on (0.6, 0.1, 0.1), (0.2, 0.3, 0.1) : out.r <= r");
     CHECK_FALSE(both.passed); // the second gains red
