@@ -73,12 +73,16 @@ std::vector<image::Picture> pictures_of(const std::string& page, const Temporary
 std::vector<std::string> unbalanced(const std::string& page) {
     static const std::set<std::string> empty = {"meta", "img", "br", "hr", "line", "path", "polyline", "rect"};
     std::vector<std::string> open, wrong;
-    const std::regex tag("<(/?)([a-zA-Z0-9]+)([^>]*)>");
-    for (std::sregex_iterator found(page.begin(), page.end(), tag), end; found != end; ++found) {
-        const std::string name = (*found)[2], rest = (*found)[3];
-        if (empty.contains(name) || rest.ends_with("/"))
-            continue;
-        if ((*found)[1].length() == 0)
+    for (std::size_t at = page.find('<'); at != std::string::npos; at = page.find('<', at + 1)) {
+        const std::size_t end = page.find('>', at);
+        const bool closes = page.compare(at + 1, 1, "/") == 0;
+        const std::size_t begin = at + (closes ? 2 : 1);
+        const std::size_t after =
+            page.find_first_not_of("abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789", begin);
+        const std::string name = page.substr(begin, after - begin);
+        if (name.empty() || end == std::string::npos || empty.contains(name) || page[end - 1] == '/')
+            continue; // "<!doctype" too
+        if (!closes)
             open.push_back(name);
         else if (!open.empty() && open.back() == name)
             open.pop_back();
