@@ -13,6 +13,7 @@
 #include <QSize>
 
 #include <cstdint>
+#include <map>
 #include <memory>
 #include <optional>
 #include <string>
@@ -47,8 +48,6 @@ struct CellResult {
     QRect region{};      ///< of the picture, which the images show
     QSize size{};        ///< of the picture
     std::string fault{}; ///< why the lens cannot show what it should
-    /// Of a cell that shows a take: how far that is from what the rule on the bench makes; nothing in a coarse sheet.
-    std::optional<readings::Apart> apart{};
 };
 
 /// Everything the sheet shows of one state of the rule.
@@ -75,6 +74,8 @@ using SheetPtr = std::shared_ptr<const SheetResult>;
 struct ReadingsResult {
     std::uint64_t generation = 0;
     std::vector<ReadingResult> readings;
+    /// Of the cells that show a take: how far that is from what the rule on the bench makes.
+    std::map<int, readings::Apart> apart;
     double total_ms = 0;
 };
 using ReadingsPtr = std::shared_ptr<const ReadingsResult>;

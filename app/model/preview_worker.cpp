@@ -425,8 +425,7 @@ PicturePtr PreviewWorker::downscaled(const PicturePtr& picture, const CellJob& j
         ->made;
 }
 
-/// What of the look a lens shows; nothing: the picture as it came.
-static std::optional<subject::Subject> seen_of(const RuleState& rule, const Lens& lens) {
+std::optional<subject::Subject> PreviewWorker::seen_of(const RuleState& rule, const Lens& lens) {
     return lens.after_step > 0 ? rule.up_to(lens.after_step) : rule.whole();
 }
 
@@ -490,13 +489,6 @@ std::optional<CellResult> PreviewWorker::cell(const PreviewRequest& request, con
         return std::nullopt;
     result.before_pixels = before;
     result.after_pixels = after;
-    if (taken && rule_.has_rule()) {
-        const std::optional<subject::Subject> now = seen_of(rule_, through);
-        if (const PicturePtr mine_now = now ? ran(*now, input, job.file, cancel) : input)
-            result.apart = apart(mine_now, after, cancel);
-        if (cancel.cancelled())
-            return std::nullopt;
-    }
     const auto side = [&](bool is_after) -> std::optional<Painted> {
         const PicturePtr& picture = is_after ? after : before;
         if (!through.of_rule())

@@ -181,6 +181,8 @@ private:
                                    const CancelToken& cancel);
     std::optional<StripResult> strip(const StripJob& job, const SheetResult& sheet, int pixels,
                                      const CancelToken& cancel);
+    /// What of the look a lens shows; nothing: the picture as it came.
+    static std::optional<subject::Subject> seen_of(const RuleState& rule, const Lens& lens);
     /// How far two pictures are apart; nothing if that cannot be said.
     std::optional<readings::Apart> apart(const PicturePtr& first, const PicturePtr& second, const CancelToken& cancel);
     MeasuredPtr measured(const ReadingJob& job, const SheetResult& sheet, bool after, const CancelToken& cancel);

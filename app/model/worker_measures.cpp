@@ -1,4 +1,5 @@
 // What the worker measures of a state: readings, and how far a take is from the rule.
+#include "model/lens.hpp"
 #include "model/preview_worker.hpp"
 
 #include <algorithm>
@@ -25,6 +26,19 @@ std::shared_ptr<ReadingsResult> PreviewWorker::readings(const PreviewRequest& re
             return nullptr;
         result->readings.push_back(std::move(reading));
     }
+    // Of all pixels, which takes many times as long as the sheet: it must not wait for that.
+    for (const CellJob& job : request.cells)
+        for (const CellResult& cell : sheet.cells) {
+            if (!job.take || cell.id != job.id || !cell.after_pixels || !cell.fault.empty())
+                continue;
+            const PicturePtr input = input_of(job);
+            const std::optional<subject::Subject> now = seen_of(rule_, lens(job.lens));
+            const PicturePtr made = now ? ran(*now, input, job.file, cancel) : input;
+            if (const auto far = made ? apart(made, cell.after_pixels, cancel) : std::nullopt)
+                result->apart.emplace(job.id, *far);
+            if (cancel.cancelled())
+                return nullptr;
+        }
     return result;
 }
 

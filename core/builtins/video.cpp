@@ -10,7 +10,7 @@ namespace {
 
 /// One kind of narrow-range code: signal 0 and 1 of 8 bits are `zero` and `zero + span`, and 2^(bits - 8) times that.
 struct Narrow {
-    std::string_view name, doc_encode, doc_decode;
+    std::string_view encode, decode, doc_encode, doc_decode;
     double zero, span;
     std::vector<Case> there, back;
 };
@@ -20,8 +20,7 @@ constexpr std::string_view narrow_source = "ITU-R BT.709-6, items 5.4 and 5.6; B
 void add(Rows& table, const Narrow& row) {
     const double zero = row.zero, span = row.span;
     table.componentwise(
-        row.name == "narrow" ? "narrow_encode" : "narrow_difference_encode", {"x", "bits"}, row.doc_encode,
-        narrow_source, row.there,
+        row.encode, {"x", "bits"}, row.doc_encode, narrow_source, row.there,
         [zero, span](const double* x) {
             return std::isnan(x[1]) ? not_a_number : (span * x[0] + zero) * std::exp2(bits_of(x[1]) - 8) / levels(x[1]);
         },
@@ -31,8 +30,7 @@ void add(Rows& table, const Narrow& row) {
         });
     table
         .componentwise(
-            row.name == "narrow" ? "narrow_decode" : "narrow_difference_decode", {"x", "bits"}, row.doc_decode,
-            narrow_source, row.back,
+            row.decode, {"x", "bits"}, row.doc_decode, narrow_source, row.back,
             [zero, span](const double* x) {
                 return std::isnan(x[1]) ? not_a_number
                                         : (x[0] * levels(x[1]) * std::exp2(8 - bits_of(x[1])) - zero) / span;
@@ -173,7 +171,8 @@ void add_hlg(Rows& table) {
 std::vector<Builtin> video() {
     Rows table;
     add(table,
-        {"narrow",
+        {"narrow_encode",
+         "narrow_decode",
          "A signal from 0 to 1 (r, g, b or luma) as a narrow-range code of so many bits, black at 16 and white at 235 "
          "of 8, written as a share of the largest code. It is not rounded: quantise does that.",
          "A narrow-range code of so many bits, a share of the largest code as pictures hold it, as a signal: black "
@@ -183,7 +182,8 @@ std::vector<Builtin> video() {
          {{{0, 8}, 16.0 / 255}, {{1, 10}, 940.0 / 1023}},
          {{{235.0 / 255, 8}, 1}, {{64.0 / 1023, 10}, 0}}});
     add(table,
-        {"narrow_difference",
+        {"narrow_difference_encode",
+         "narrow_difference_decode",
          "A colour difference cb or cr from -0.5 to 0.5 as a narrow-range code of so many bits, none at 128 and the "
          "ends at 16 and 240 of 8, written as a share of the largest code.",
          "A narrow-range code of cb or cr of so many bits, a share of the largest code, as a difference from -0.5 to "

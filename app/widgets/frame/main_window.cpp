@@ -189,6 +189,7 @@ void MainWindow::connect_results() {
     connect(previewing_, &Previewing::sheet_ready, this, &MainWindow::show_sheet);
     connect(previewing_, &Previewing::readings_ready, this, [this](const ReadingsPtr& readings) {
         readings_->show_results(readings);
+        sheet_->show_apart(*readings);
         emit readings_shown();
     });
     connect(previewing_, &Previewing::proofs_ready, this, &MainWindow::show_proofs);

@@ -24,10 +24,10 @@ QString CellView::lens_words(const Cell& cell) const {
 QString CellView::figure_words(bool short_form) const {
     if (!has_result_ || is_chart())
         return {};
-    if (result_.apart) { // what a take is looked at for
-        const QString mean = QString::number(result_.apart->mean, 'f', 2);
+    if (apart_) { // what a take is looked at for
+        const QString mean = QString::number(apart_->mean, 'f', 2);
         return short_form ? tr("\u0394E %1").arg(mean)
-                          : tr("\u0394E %1, largest %2").arg(mean, QString::number(result_.apart->largest, 'f', 1));
+                          : tr("\u0394E %1, largest %2").arg(mean, QString::number(apart_->largest, 'f', 1));
     }
     const double outside = before_only_ ? result_.outside_before : result_.outside_after;
     if (outside <= 0)
@@ -149,7 +149,7 @@ void CellView::draw_caption(QPainter& painter) const {
             (right.isEmpty() ? QString() : QString::fromUtf8(" \u00b7 ") + right);
     if (!figure.isEmpty()) { // it is never hidden
         const QString whole = figure_words(false);
-        const QString both = right.isEmpty() || result_.apart ? whole : whole + QString::fromUtf8(" \u00b7 ") + right;
+        const QString both = right.isEmpty() || apart_ ? whole : whole + QString::fromUtf8(" \u00b7 ") + right;
         const auto fits = [&](const QString& text) { return small.horizontalAdvance(text) <= end - x; };
         right = fits(both) ? both : fits(whole) ? whole : figure;
     }

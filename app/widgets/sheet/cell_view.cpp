@@ -44,14 +44,19 @@ void CellView::show_result(const CellResult& result) {
     const QString there = space == working
         ? tr("picture and rule %1").arg(space)
         : tr("picture %1").arg(space) + arrow + tr("rule %1").arg(working) + arrow + tr("picture %1").arg(space);
-    QString tip = there + arrow + tr("screen %1").arg(QString::fromStdString(model_.screen().space));
-    if (result.apart)
-        tip += "\n" +
-            tr("CIEDE2000 from what the rule makes now: mean %1, 99.9 % of the pixels below %2, largest %3")
-                .arg(result.apart->mean, 0, 'g', 4)
-                .arg(result.apart->most, 0, 'g', 4)
-                .arg(result.apart->largest, 0, 'g', 4);
-    setToolTip(tip);
+    apart_.reset(); // it was that of another state
+    tip_ = there + arrow + tr("screen %1").arg(QString::fromStdString(model_.screen().space));
+    setToolTip(tip_);
+    update();
+}
+
+void CellView::show_apart(const readings::Apart& apart) {
+    apart_ = apart;
+    setToolTip(tip_ + "\n" +
+               tr("CIEDE2000 from what the rule makes now: mean %1, 99.9 % of the pixels below %2, largest %3")
+                   .arg(apart.mean, 0, 'g', 4)
+                   .arg(apart.most, 0, 'g', 4)
+                   .arg(apart.largest, 0, 'g', 4));
     update();
 }
 

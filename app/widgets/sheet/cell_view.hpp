@@ -29,6 +29,9 @@ public:
 
     int id() const { return id_; }
     void show_result(const CellResult& result);
+    /// How far the take that it shows is from the rule; comes after the result that it is about.
+    void show_apart(const readings::Apart& apart);
+    const std::optional<readings::Apart>& apart() const { return apart_; }
     const CellResult* result() const { return has_result_ ? &result_ : nullptr; }
     void set_old(bool old);
     void set_before_only(bool before);
@@ -147,6 +150,8 @@ private:
     bool before_only_ = false;
     QString before_name_;
     bool alone_ = false;
+    std::optional<readings::Apart> apart_;
+    QString tip_;
     Compare compare_ = Compare::after;
     double split_ = 0.5;
     Zoom zoom_;

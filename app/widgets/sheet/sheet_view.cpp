@@ -311,6 +311,14 @@ void SheetView::show_result(const SheetPtr& sheet) {
     tell_pins();
 }
 
+void SheetView::show_apart(const ReadingsResult& readings) {
+    if (!sheet_ || sheet_->generation != readings.generation)
+        return;
+    for (const auto& [id, apart] : readings.apart)
+        if (CellView* view = cell(id))
+            view->show_apart(apart);
+}
+
 void SheetView::set_old(bool old) {
     old_ = old;
     for (StripView* strip : strips_)

@@ -42,6 +42,8 @@ public:
     /// The cell that was used last; 0 if there is none.
     int current_cell() const;
     /// The cell that has the sheet to itself; 0: all are there.
+    /// How far cells that show takes are from the rule, if it is still about what they show.
+    void show_apart(const ReadingsResult& readings);
     int alone() const { return alone_; }
     void set_alone(int id);
     /// Pins the place that is pointed at, or begins a cut there; false: nothing is pointed at in a cell.
