@@ -4,6 +4,7 @@
 #include "widgets/files/files.hpp"
 #include "widgets/files/recovery.hpp"
 #include "widgets/frame/first_minute.hpp"
+#include "widgets/frame/language.hpp"
 #include "widgets/frame/main_window.hpp"
 #include "widgets/frame/side_windows.hpp"
 #include "widgets/library/library_panel.hpp"
@@ -14,10 +15,8 @@
 #include <QCommandLineParser>
 #include <QDir>
 #include <QFileInfo>
-#include <QLocale>
 #include <QSettings>
 #include <QTimer>
-#include <QTranslator>
 
 #include <algorithm>
 #include <cstdio>
@@ -70,10 +69,7 @@ int main(int argc, char** argv) {
     QApplication::setOrganizationName("kasuri");
     QApplication::setApplicationDisplayName("Kasuri");
     QApplication::setApplicationVersion(KASURI_VERSION);
-    QTranslator translator; // kasuri_de.qm and the like, where there is one for the language of the session
-    if (translator.load(QLocale(), "kasuri", "_",
-                        QCoreApplication::applicationDirPath() + "/../share/kasuri/translations"))
-        QCoreApplication::installTranslator(&translator);
+    speak_chosen_language(application);
     QCommandLineParser parser;
     parser.setApplicationDescription("Kasuri: writes, shows and proves per-pixel colour rules.");
     parser.addHelpOption();

@@ -2,6 +2,7 @@
 #include "io/picture_file.hpp"
 #include "io/stretch.hpp"
 #include "model/bench.hpp"
+#include "targets/demo.hpp"
 #include "widgets/files/files.hpp"
 #include "widgets/files/recovery.hpp"
 #include "widgets/frame/main_window.hpp"
@@ -122,6 +123,53 @@ void solid() {
     print("colour solid, 17 points, one turn painted", turns);
 }
 
+/// A numbered sequence of 1920x1080, half floats: how fast it goes by itself, and what is left out at 24 frames a
+/// second.
+void playback(MainWindow& window, const QString& place) {
+    constexpr int frames = 24;
+    const QString folder = place + "/played";
+    QDir().mkpath(folder);
+    for (int i = 0; i < frames; ++i) {
+        kasuri::image::Image image = kasuri::image::image_of(kasuri::io::stretched(
+            *kasuri::image::picture_of(kasuri::targets::demo_sequences()[0].make(i), ""), 1920, 1080));
+        image.depth = kasuri::image::Depth::half;
+        if (!kasuri::io::save(folder.toStdString() + "/swing." + std::to_string(1001 + i) + ".exr", image))
+            std::abort();
+    }
+    Bench& bench = window.bench();
+    for (const Cell& shown : std::vector<Cell>(bench.sheet().cells()))
+        bench.sheet().remove(shown.id);
+    const int id = bench.sheet().add_picture(folder.toStdString() + "/swing.1001.exr", "colour");
+    settle(window);
+    Playback& playback = bench.playback();
+    const auto play = [&](const char* name, double rate, int rounds) {
+        QElapsedTimer timer;
+        int readings = 0;
+        QObject guard;
+        QObject::connect(&window, &MainWindow::readings_shown, &guard, [&] { ++readings; });
+        playback.set_rate(rate);
+        playback.play(id);
+        timer.start();
+        QEventLoop loop;
+        QObject::connect(&playback, &Playback::changed, &loop, [&] {
+            if (playback.counts().shown + playback.counts().left_out >= static_cast<std::size_t>(rounds * frames))
+                loop.quit();
+        });
+        QTimer::singleShot(60'000, &loop, &QEventLoop::quit);
+        loop.exec();
+        const double seconds = static_cast<double>(timer.nsecsElapsed()) / 1e9;
+        const Playback::Counts counts = playback.counts();
+        playback.stop();
+        std::printf("%-46s %6.1f frames a second   %6.1f readings a second   %zu of %zu left out, %.0f MB\n", name,
+                    static_cast<double>(counts.shown) / seconds, readings / seconds, counts.left_out,
+                    counts.shown + counts.left_out, static_cast<double>(playback.store().bytes()) / (1 << 20));
+        settle(window);
+    };
+    play("1920x1080 played, every frame, first round", 0, 1);
+    play("1920x1080 played, every frame, from memory", 0, 3);
+    play("1920x1080 played at 24 frames a second", 24, 4);
+}
+
 /// A rule of so many statements, each of which reads the one before, with a key typed in its middle.
 void long_rule(MainWindow& window, int lines) {
     std::string text;
@@ -220,6 +268,11 @@ int main(int argc, char** argv) {
     // With an argument only a part is measured, for a profile of it.
     const std::string part = argc > 1 ? argv[1] : "";
     const bool keys_alone = part == "keys", no_keys = part == "drag";
+    if (part == "play") {
+        playback(window, settings.path());
+        bench.session().take_as_saved();
+        return 0;
+    }
     if (part == "late") { // what stands last
         solid();
         long_rule(window, 5000);
@@ -326,6 +379,7 @@ int main(int argc, char** argv) {
     print("3840x2160, to sheet and readings", read);
     memory();
 
+    playback(window, settings.path());
     library(window, settings.path());
     solid();
     for (const Cell& shown : std::vector<Cell>(bench.sheet().cells()))

@@ -6,7 +6,9 @@
 #include "colour/space.hpp"
 #include "document/recipe.hpp"
 #include "insight/derivative.hpp"
+#include "insight/hold_sum.hpp"
 #include "insight/solve.hpp"
+#include "lang/diagnostic.hpp"
 #include "proof/proof.hpp"
 #include "proof/ready_made.hpp"
 #include "readings/reading.hpp"
@@ -47,6 +49,10 @@ std::string words_to_translate() {
         for (const readings::Panel& panel : reading->panels(completed(reading->settings, {})))
             add(panel.title, panel.x.title, panel.y.title);
     }
+    for (const std::string& figure : readings::figure_names())
+        add(figure);
+    for (const insight::SumHold& hold : insight::sum_holds())
+        add(hold.name, hold.doc);
     for (const proof::Function* function : proof::functions())
         add(function->title, function->doc);
     for (const proof::ReadyMade& row : proof::ready_made())
@@ -57,11 +63,19 @@ std::string words_to_translate() {
         add(space.doc);
     for (const insight::Measure& measure : insight::measures())
         add(measure.title, measure.doc);
+    std::set<std::string> core; // the core says these itself, by base/said
+    for (const lang::CodeRow& row : lang::code_table()) {
+        core.emplace(row.wording);
+        core.emplace(row.help);
+    }
     all.erase("");
+    core.erase("");
     std::string text = "// Written by `kasuri-cli docs words`: texts of the core's tables, for lupdate.\n#include "
                        "<QtGlobal>\n\n[[maybe_unused]] static const char* const words[] = {\n";
     for (const std::string& each : all)
         text += fmt::format("    QT_TRANSLATE_NOOP(\"Tables\", \"{}\"),\n", as_literal(each));
+    for (const std::string& each : core)
+        text += fmt::format("    QT_TRANSLATE_NOOP(\"Core\", \"{}\"),\n", as_literal(each));
     return text + "};\n";
 }
 

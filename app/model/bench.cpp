@@ -15,8 +15,9 @@
 namespace kasuri::app {
 
 Bench::Bench(QObject* parent)
-    : QObject(parent), session_(this), look_(session_), sheet_(this), takes_(session_), watch_(session_),
-      tuning_(session_), keeper_(session_, look_, sheet_, takes_, tuning_) {
+    : QObject(parent), session_(this), look_(session_), sheet_(this), playback_(sheet_, this),
+      over_time_(sheet_, playback_.store(), this), takes_(session_), watch_(session_), tuning_(session_),
+      keeper_(session_, look_, sheet_, takes_, tuning_) {
     for (const char* name : {"response", "hue_map", "parade"})
         readings_.add(*readings::find(name));
     record<Arrangement>(sheet_);
@@ -39,6 +40,7 @@ void Bench::relay() {
     connect(&sheet_, &SheetModel::failed, this, failed);
     connect(&keeper_, &BenchKeeper::failed, this, failed);
     connect(&sheet_, &SheetModel::noted, this, &Bench::say);
+    connect(&playback_, &Playback::said, this, &Bench::said);
     connect(&look_, &LookModel::refused, this, [this](const QString& why) { refuse(why); });
     connect(&look_, &LookModel::changed, this, [this] { watch_.set_following(look_.kind() == FileKind::filter); });
     connect(&watch_, &FileWatch::noticed, &look_, &LookModel::look_at_files);

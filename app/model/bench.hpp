@@ -3,6 +3,8 @@
 #include "model/bench_keeper.hpp"
 #include "model/file_watch.hpp"
 #include "model/look_model.hpp"
+#include "model/over_time.hpp"
+#include "model/playback.hpp"
 #include "model/readings_model.hpp"
 #include "model/session.hpp"
 #include "model/sheet.hpp"
@@ -22,6 +24,8 @@ public:
     Session& session() { return session_; }
     LookModel& look() { return look_; }
     SheetModel& sheet() { return sheet_; }
+    Playback& playback() { return playback_; }
+    OverTime& over_time() { return over_time_; }
     ReadingsModel& readings() { return readings_; }
     Against& against() { return against_; }
     TakesModel& takes() { return takes_; }
@@ -58,6 +62,8 @@ private:
     Session session_;
     LookModel look_;
     SheetModel sheet_;
+    Playback playback_;
+    OverTime over_time_;
     ReadingsModel readings_;
     Against against_;
     TakesModel takes_;

@@ -170,7 +170,9 @@ std::vector<Lens> table() {
          false,
          true},
         {"difference",
-         QT_TRANSLATE_NOOP("Tables", "difference \u0394E2000"),
+         QT_TRANSLATE_NOOP("Tables",
+                           "difference \u0394"
+                           "E2000"),
          QT_TRANSLATE_NOOP("Tables", "How far the rule moves each colour, by CIEDE2000."),
          {},
          nullptr,

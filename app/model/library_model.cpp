@@ -42,7 +42,7 @@ Result<subject::Subject> subject_of(const document::LibraryEntry& entry) {
     lang::Checked checked = lang::check(entry.text, proof::vocabulary(), options);
     for (const lang::Diagnostic& d : checked.diagnostics)
         if (!checked.ok && d.severity == lang::Severity::error)
-            return Error{lang::message(d), "line " + std::to_string(line_column(entry.text, d.span.begin).line), ""};
+            return Error{lang::message(d), said("line {}", line_column(entry.text, d.span.begin).line), ""};
     subject::Subject subject(std::move(checked.rule));
     const std::vector<lang::Preset>& presets = subject.rule()->presets;
     return presets.empty() ? subject : subject.at(presets.front().values);
@@ -335,7 +335,7 @@ Status LibraryModel::rename(const QString& path, const QString& name) {
         return Error{"is there already", to.string(), "Choose another name."};
     std::filesystem::rename(from, to, error);
     if (error)
-        return Error{"cannot be renamed: " + error.message(), from.string(), ""};
+        return Error{said("cannot be renamed: {}", error.message()), from.string(), ""};
     if (favourites_.contains(from.string())) {
         favourites_.erase(from.string());
         favourites_.insert(to.string());
@@ -356,7 +356,7 @@ Result<QString> LibraryModel::duplicate(const QString& path) {
         std::filesystem::copy_file(from, to, error);
     }
     if (error)
-        return Error{"cannot be copied: " + error.message(), from.string(), ""};
+        return Error{said("cannot be copied: {}", error.message()), from.string(), ""};
     std::filesystem::permissions(to, std::filesystem::perms::owner_write, std::filesystem::perm_options::add, error);
     look();
     return text(to.string());

@@ -198,7 +198,7 @@ void LookModel::change(const QString& name, const QString& key, const std::funct
     if (after == state_)
         return;
     if (const Status fits = document::fits_limits(after.look); !fits) {
-        emit refused(tr("The look %1.").arg(QString::fromStdString(fits.error().what)));
+        emit refused(tr("The look %1.").arg(QString::fromStdString(translated(fits.error().what))));
         return;
     }
     const LookArrangement before = state_;

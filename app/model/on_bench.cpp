@@ -17,8 +17,8 @@ std::optional<Error> fault_on_bench(const Session& session, const LookModel& loo
     const std::string name = session.display_name().toStdString();
     for (const lang::Diagnostic& fault : session.diagnostics())
         if (fault.severity == lang::Severity::error)
-            return Error{"the rule does not compile: " + lang::message(fault),
-                         name + ", line " + std::to_string(line_column(session.text(), fault.span.begin).line),
+            return Error{said("the rule does not compile: {}", lang::message(fault)),
+                         said("{}, line {}", name, line_column(session.text(), fault.span.begin).line),
                          "What the sheet shows is an older text; mend this one, or undo."};
     return Error{"the rule is being checked", name, "Try again in a moment."};
 }

@@ -41,6 +41,8 @@ struct StripJob {
     std::vector<double> settings{};
     int cell = 0; ///< without a target: the strip shows the cut of this cell
     readings::Line line{};
+    PicturePtr over_time{};    ///< else this: one row, a pixel for each frame
+    std::vector<int> frames{}; ///< their numbers
 };
 
 /// One reading as the evaluation needs to know it.

@@ -24,9 +24,11 @@ namespace kasuri::app {
 
 struct StripResult {
     int id = 0;
-    const targets::Target* target = nullptr; ///< null: a cut
+    const targets::Target* target = nullptr; ///< null: a cut, or a pin over time
     targets::Axis axis{};
-    image::Picture before, after;
+    image::Picture before, after; ///< no number: not known
+    std::vector<int> frames{};    ///< numbers, of a pin over time
+    bool needs_pictures = false;  ///< over time: a rule looks at neighbours, places or further pictures; no number then
 };
 
 using MeasuredPtr = std::shared_ptr<const readings::Measured>;
@@ -43,6 +45,7 @@ struct CellResult {
     QImage before, after;
     std::string space, working;                   ///< of the picture, and of the rule
     double outside_before = 0, outside_after = 0; ///< share of pixels that the screen cannot show as they are
+    PicturePtr input;                             ///< the picture as it came
     PicturePtr before_pixels,
         after_pixels;    ///< whole, for read-outs; after is in the space of before, and null in a coarse sheet
     QRect region{};      ///< of the picture, which the images show

@@ -84,12 +84,12 @@ std::shared_ptr<SheetResult> PreviewWorker::sheet(const PreviewRequest& request,
     result->identity = whole->is_identity();
     result->check_ms = fresh_ ? rule_.check_ms() : 0;
     for (const auto& [index, fault] : rule_.faults())
-        result->step_faults.emplace_back(index, fault.what);
+        result->step_faults.emplace_back(index, translated(fault.what));
     if (request.against && request.against->is_before && !compares_)
-        result->against_fault = "there is no look of several steps";
+        result->against_fault = said("there is no look of several steps");
     else if (request.against && !compares_)
         result->against_fault = against_.last_checked()->diagnostics.empty()
-            ? "it does not compile"
+            ? said("it does not compile")
             : lang::message(against_.last_checked()->diagnostics.front());
     std::erase_if(takes_, [&](const auto& entry) {
         return std::none_of(request.cells.begin(), request.cells.end(),
@@ -145,6 +145,8 @@ std::optional<StripResult> PreviewWorker::strip(const StripJob& job, const Sheet
         }
         return strip;
     }
+    if (job.over_time)
+        return over_time(job, cancel);
     // A cut: what the cell's picture has along its line.
     const auto cell =
         std::find_if(sheet.cells.begin(), sheet.cells.end(), [&](const CellResult& c) { return c.id == job.cell; });
@@ -466,6 +468,7 @@ std::optional<CellResult> PreviewWorker::cell(const PreviewRequest& request, con
         job.region = QRect();
     CellResult result;
     result.id = job.id;
+    result.input = input;
     result.space = input->space;
     result.working = rule_.own().space();
     result.size = QSize(input->width, input->height);

@@ -181,6 +181,8 @@ private:
                                    const CancelToken& cancel);
     std::optional<StripResult> strip(const StripJob& job, const SheetResult& sheet, int pixels,
                                      const CancelToken& cancel);
+    /// A pin's colour in every frame, through the rule.
+    std::optional<StripResult> over_time(const StripJob& job, const CancelToken& cancel);
     /// What of the look a lens shows; nothing: the picture as it came.
     static std::optional<subject::Subject> seen_of(const RuleState& rule, const Lens& lens);
     /// How far two pictures are apart; nothing if that cannot be said.

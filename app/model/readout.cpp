@@ -33,7 +33,9 @@ std::vector<ReadoutRow> rows_of(const Readout& readout, const colour::Model& mod
             : QString::fromUtf8(component.name.data(), static_cast<qsizetype>(component.name.size()));
         rows.push_back({name, before[c], after[c], component.high - component.low > 20 ? 1 : 3, false});
     }
-    rows.push_back({QString::fromUtf8("\u0394E2000"), 0, colour::ciede2000(lab_before, lab_after), 1, false});
+    rows.push_back({QString::fromUtf8("\u0394"
+                                      "E2000"),
+                    0, colour::ciede2000(lab_before, lab_after), 1, false});
     return rows;
 }
 

@@ -173,7 +173,7 @@ RuleState::Peek RuleState::made_peek(const Lens& lens, const std::string& space)
             step.mask = "1.0";
         Result<lang::Rule> mask = look::mask_rule(step, own_.space(), "", true);
         if (!mask) {
-            peek.fault = mask.error().what;
+            peek.fault = translated(mask.error().what);
             return peek;
         }
         if (around_) {

@@ -104,7 +104,7 @@ void SheetModel::set_picture(int id, const std::filesystem::path& path) {
 void SheetModel::remove(int id) {
     const Step step(*this, tr("a cell removed"));
     std::erase_if(arrangement_.cells, [id](const Cell& c) { return c.id == id; });
-    std::erase_if(arrangement_.strips, [id](const Strip& s) { return !s.target && s.cell == id; });
+    std::erase_if(arrangement_.strips, [id](const Strip& s) { return s.is_cut() && s.cell == id; });
     forget_unused_images();
     emit changed();
 }

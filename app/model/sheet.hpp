@@ -4,6 +4,7 @@
 #include "image/image.hpp"
 #include "io/sequence.hpp"
 #include "model/display.hpp"
+#include "model/frame_store.hpp"
 #include "model/picture_ptr.hpp"
 #include "readings/reading.hpp"
 #include "subject/subject.hpp"
@@ -42,12 +43,15 @@ inline bool shows_same(const Cell& a, const Cell& b) {
     return a.source() == b.source() && a.settings == b.settings && same_rule;
 }
 
-/// A strip over the cells: a generated one, or the cut of a cell.
+/// A strip over the cells: a generated one, the cut of a cell, or a pin over the frames of its sequence.
 struct Strip {
     int id = 0;
     const targets::Target* target = nullptr;
     std::vector<double> settings{};
     int cell = 0; ///< whose cut it shows, when there is no target
+    int pin = 0;  ///< which it shows over time, when there is neither
+
+    bool is_cut() const { return !target && cell != 0; }
     friend bool operator==(const Strip&, const Strip&) = default;
 };
 
@@ -115,6 +119,8 @@ public:
     int add_strip(const targets::Target& target, std::vector<double> settings = {});
     /// The values along the cell's line, as a strip.
     int add_cut(int cell);
+    /// The pin's colour in every frame of its sequence, as a strip; 0: there is no such pin.
+    int add_over_time(int pin);
     void remove_strip(int id);
     void move_strip(int id, int before);
     void set_strip(int id, const targets::Target& target);
@@ -158,6 +164,17 @@ public:
     const io::Sequence& sequence_of(const Cell& cell) const;
     /// Shows another frame of the sequence, by its place in it; layer, lens and line stay.
     void set_frame(int id, std::size_t frame);
+    /// A picture file that another takes the place of, wherever it is shown, given to a source or pinned.
+    struct Turn {
+        std::string from, to;
+        ImagePtr image{}; ///< of `to`; null: it is read
+    };
+    /// Shows other frames, as often as wished: no step of undo, until `take_as_step` makes one of it.
+    void turn_to(const std::vector<Turn>& turns);
+    static Arrangement turned(Arrangement arrangement, const std::vector<Turn>& turns);
+    void take_as_step(const QString& name, const Arrangement& before);
+    /// A file as it is read here.
+    FrameFile frame_file(const std::string& path) const;
     /// What the numbers of a picture file mean; empty: what the file says. The file is read again. Remembered by
     /// whoever asks `said_spaces`, and told again with `remember_spaces`.
     void set_space(int id, const std::string& space);
@@ -199,6 +216,7 @@ private:
     bool uses(const std::string& path) const;
     PicturePtr picture_in(const std::string& path, const std::string& layer) const;
     void forget_unused_images();
+    void forget_strips_without_pin();
     Cell& at(int id);
     Strip& strip_at(int id);
 

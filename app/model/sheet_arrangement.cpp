@@ -87,43 +87,6 @@ void SheetModel::set_line(int id, const readings::Line& line) {
     emit changed();
 }
 
-const io::Sequence& SheetModel::sequence_of(const Cell& cell) const {
-    static const io::Sequence none;
-    if (cell.target)
-        return none;
-    const auto found = sequences_.find(cell.picture);
-    return found != sequences_.end() ? found->second
-                                     : sequences_.emplace(cell.picture, io::sequence_of(cell.picture)).first->second;
-}
-
-void SheetModel::set_frame(int id, std::size_t frame) {
-    const Step step(*this, tr("another frame"), QString("frame %1").arg(id));
-    if (!find(id))
-        return;
-    Cell& cell = at(id);
-    const io::Sequence sequence = sequence_of(cell);
-    if (frame >= sequence.frames.size() || frame == sequence.at)
-        return;
-    // Pins of the cell's picture go along.
-    const std::string was = cell.source();
-    const auto said = said_spaces_.find(cell.picture);
-    const std::string space = said == said_spaces_.end() ? std::string() : said->second;
-    cell.picture = sequence.frames[frame].path.string();
-    io::Sequence next = sequence;
-    next.at = frame;
-    sequences_[cell.picture] = std::move(next);
-    if (!space.empty())
-        said_spaces_[cell.picture] = space; // frames of one sequence mean the same
-    for (Pin& pin : arrangement_.pins)
-        if (pin.source == was &&
-            std::none_of(arrangement_.cells.begin(), arrangement_.cells.end(),
-                         [&](const Cell& other) { return other.source() == was; }))
-            pin.source = cell.source();
-    read(cell.picture);
-    forget_unused_images();
-    emit changed();
-}
-
 void SheetModel::forget_unused_images() {
     const auto used = [this](const std::string& path) { return uses(path); };
     std::erase_if(images_, [&](const auto& entry) { return entry.second && !used(entry.first); });
@@ -152,7 +115,7 @@ int SheetModel::add_strip(const targets::Target& target, std::vector<double> set
 int SheetModel::add_cut(int cell) {
     const Step step(*this, tr("a cut added"));
     for (const Strip& strip : arrangement_.strips)
-        if (!strip.target && strip.cell == cell)
+        if (strip.is_cut() && strip.cell == cell)
             return strip.id; // it is there
     arrangement_.strips.push_back({next_id_++, nullptr, {}, cell});
     const int id = arrangement_.strips.back().id;
@@ -179,7 +142,7 @@ void SheetModel::set_strip(int id, const targets::Target& target) {
     Strip& strip = strip_at(id);
     strip.target = &target;
     strip.settings.clear();
-    strip.cell = 0;
+    strip.cell = strip.pin = 0;
     emit changed();
 }
 
@@ -216,18 +179,22 @@ void SheetModel::move_pin(int number, QPoint pixel) {
 
 void SheetModel::remove_pin(int number) {
     const Step step(*this, tr("a pin removed"));
-    if (std::erase_if(arrangement_.pins, [number](const Pin& p) { return p.number == number; }) > 0)
-        emit pins_changed();
+    if (std::erase_if(arrangement_.pins, [number](const Pin& p) { return p.number == number; }) == 0)
+        return;
+    forget_strips_without_pin();
+    emit pins_changed();
 }
 
 void SheetModel::remove_pins() {
     const Step step(*this, tr("all pins removed"));
     arrangement_.pins.clear();
+    forget_strips_without_pin();
     emit pins_changed();
 }
 
 void SheetModel::set_pins(std::vector<Pin> pins) {
     arrangement_.pins = std::move(pins);
+    forget_strips_without_pin();
     emit pins_changed();
 }
 
@@ -275,7 +242,7 @@ Result<subject::Bindings> SheetModel::pictures_to_render() const {
     for (const auto& [source, given] : arrangement_.given) {
         const auto found = pictures.find(source);
         if (found == pictures.end())
-            return Error{"the picture for " + source + " has not been read", given.picture,
+            return Error{said("the picture for {} has not been read", source), given.picture,
                          "Wait until it is there, or give another one."};
         Digest identity;
         identity.add(handover::identity_of(given.picture, given.layer));

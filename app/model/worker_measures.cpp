@@ -3,6 +3,8 @@
 #include "model/preview_worker.hpp"
 
 #include <algorithm>
+#include <array>
+#include <limits>
 
 namespace kasuri::app {
 
@@ -78,6 +80,32 @@ MeasuredPtr PreviewWorker::measured(const ReadingJob& job, const SheetResult& sh
         return KeptReading{std::make_shared<const readings::Measured>(std::move(*made)), pictures};
     });
     return kept ? kept->made : nullptr;
+}
+
+std::optional<StripResult> PreviewWorker::over_time(const StripJob& job, const CancelToken& cancel) {
+    StripResult strip;
+    strip.id = job.id;
+    strip.axis = {0, static_cast<double>(job.over_time->width), targets::Scale::linear, {}, ""};
+    strip.frames = job.frames;
+    const auto made = [&](const subject::Subject& subject) -> std::optional<image::Picture> {
+        const engine::ProgramPtr program = subject.program();
+        if (!program->reads_position() && !program->reads_neighbours() && subject.sources().empty())
+            return run(subject, *job.over_time, nullptr, cancel);
+        strip.needs_pictures = true;
+        const float none = std::numeric_limits<float>::quiet_NaN();
+        image::Picture unknown = image::generated(job.over_time->width, 1, [&](int, int) {
+            return std::array<float, 3>{none, none, none};
+        });
+        unknown.space = job.over_time->space;
+        return unknown;
+    };
+    std::optional<image::Picture> after = made(rule_.whole());
+    std::optional<image::Picture> before = compares_ ? made(against_.whole()) : *job.over_time;
+    if (!after || !before)
+        return std::nullopt;
+    strip.after = std::move(*after);
+    strip.before = std::move(*before);
+    return strip;
 }
 
 } // namespace kasuri::app

@@ -21,6 +21,18 @@ int run(const std::string& folder) {
             return complain(saved.error());
         fmt::print("{}: {}\n", path.string(), picture.doc);
     }
+    for (const targets::DemoSequence& sequence : targets::demo_sequences()) {
+        const std::filesystem::path beside = std::filesystem::path(folder) / sequence.name;
+        std::filesystem::create_directories(beside, code);
+        if (code)
+            return complain({"cannot make the folder: " + code.message(), beside.string(), ""});
+        for (int frame = 0; frame < sequence.frames; ++frame)
+            if (const auto saved =
+                    io::save(beside / fmt::format("{}.{:04}.exr", sequence.name, frame + 1), sequence.make(frame));
+                !saved)
+                return complain(saved.error());
+        fmt::print("{}: {}\n", beside.string(), sequence.doc);
+    }
     return Exit::good;
 }
 

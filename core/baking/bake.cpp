@@ -40,28 +40,26 @@ bool measure(LutError& error, const image::Picture& samples, const Colours& trut
 
 Result<Baked> bake(const subject::Subject& subject, const BakeOptions& options, const CancelToken& cancel) {
     if (std::find(std::begin(lut_sizes), std::end(lut_sizes), options.size) == std::end(lut_sizes))
-        return Error{fmt::format("a table of {} points a side is not offered", options.size), "",
-                     fmt::format("Choose one of {}.", fmt::join(lut_sizes, ", "))};
+        return Error{said("a table of {} points a side is not offered", options.size), "",
+                     said("Choose one of {}.", fmt::join(lut_sizes, ", "))};
     if (!(options.low < options.high) || !std::isfinite(options.low) || !std::isfinite(options.high))
         return Error{"the domain is empty", "", "Give the lower end first, such as 0 and 1."};
     const std::string in = options.in_space.empty() ? subject.in_space() : options.in_space,
                       out = options.out_space.empty() ? subject.out_space() : options.out_space;
     const engine::ProgramPtr program = subject.program(in, out, {}, true);
-    const std::string_view what = subject.noun();
+    const std::string what = translated(subject.noun());
     const subject::Subject fixed = subject.fixed().between(in, out);
     if (program->reads_position())
         return Error{
-            fmt::format(
-                "the {} depends on the place in the picture (pos, pixel, aspect or extent), which a LUT cannot hold",
-                what),
+            said("the {} depends on the place in the picture (pos, pixel, aspect or extent), which a LUT cannot hold",
+                 what),
             subject.title(), "Render pictures instead, or take the place out of it."};
     if (program->reads_neighbours())
         return Error{
-            fmt::format("the {} looks at neighbouring pixels (blur, sharpen, dilate or erode), which a LUT cannot hold",
-                        what),
+            said("the {} looks at neighbouring pixels (blur, sharpen, dilate or erode), which a LUT cannot hold", what),
             subject.title(), "Render pictures instead, or take the neighbours out of it."};
     if (program->reads_sources())
-        return Error{fmt::format("the {} reads further pictures, which a LUT cannot hold", what), subject.title(),
+        return Error{said("the {} reads further pictures, which a LUT cannot hold", what), subject.title(),
                      "Render pictures instead."};
     const std::vector<double>& values = subject.values();
     Baked baked;

@@ -66,7 +66,7 @@ std::optional<Error> refused(const subject::Subject& subject, const engine::Prog
                                                        : nullptr;
     if (!needs)
         return std::nullopt;
-    return Error{fmt::format("depends on {}, so it cannot be compared colour by colour", needs), subject.title(),
+    return Error{said("depends on {}, so it cannot be compared colour by colour", needs), subject.title(),
                  "Render pictures with both and compare those."};
 }
 

@@ -17,7 +17,7 @@ namespace fs = std::filesystem;
 namespace {
 
 Error failure(const fs::path& path, const char* what, int code, const char* remedy) {
-    return {fmt::format("{}: {}", what, std::strerror(code)), path.string(), remedy};
+    return {said("{}: {}", translated(what), std::strerror(code)), path.string(), remedy};
 }
 
 /// Deletes the temporary unless the rename made it the real file.
@@ -65,7 +65,7 @@ Result<std::string> read_file(const fs::path& path, std::size_t limit) {
     while (in.read(block, sizeof block) || in.gcount() > 0) {
         content.append(block, static_cast<std::size_t>(in.gcount()));
         if (content.size() > limit)
-            return Error{fmt::format("the file is longer than {} bytes", limit), path.string(),
+            return Error{said("the file is longer than {} bytes", limit), path.string(),
                          "Is it the file that was meant?"};
     }
     if (in.bad())
@@ -80,7 +80,7 @@ Status write_atomically(const fs::path& path, const std::function<Status(const f
     if (fs::is_symlink(fs::symlink_status(path, code))) {
         target = fs::weakly_canonical(path, code);
         if (code)
-            return Error{"the link leads nowhere: " + code.message(), path.string(), ""};
+            return Error{said("the link leads nowhere: {}", code.message()), path.string(), ""};
     }
     if (fs::is_directory(target, code))
         return Error{"this is a folder, not a file", path.string(), "Name a file in it."};
@@ -103,7 +103,8 @@ Status write_atomically(const fs::path& path, const std::function<Status(const f
         ::chmod(temporary.path.c_str(), before.st_mode & 07777);
     fs::rename(temporary.path, target, code);
     if (code)
-        return Error{"cannot put the new file in place: " + code.message(), path.string(), "Check its permissions."};
+        return Error{said("cannot put the new file in place: {}", code.message()), path.string(),
+                     "Check its permissions."};
     temporary.path.clear();
     return {};
 }

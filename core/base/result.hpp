@@ -1,4 +1,6 @@
 #pragma once
+#include "base/said.hpp"
+
 #include <optional>
 #include <string>
 #include <utility>
@@ -12,9 +14,10 @@ struct Error {
     std::string where;  ///< a file, a place in it, an option; may be empty
     std::string remedy; ///< what the user can do; may be empty
 
+    /// In the language of whoever reads it.
     std::string text() const {
-        std::string all = where.empty() ? what : where + ": " + what;
-        return remedy.empty() ? all : all + ". " + remedy;
+        std::string all = where.empty() ? translated(what) : translated(where) + ": " + translated(what);
+        return remedy.empty() ? all : all + ". " + translated(remedy);
     }
 };
 

@@ -73,10 +73,10 @@ Result<BenchFile> bench_of(std::string_view text, const std::string& where) {
                      "Takes and pins are not shown; the file is left as it is. Move it away to keep new ones."};
     const int version = whole_in(all, version_key);
     if (version < 1)
-        return Error{fmt::format("has no number under \"{}\"", version_key), where,
+        return Error{said("has no number under \"{}\"", version_key), where,
                      "Takes and pins are not shown; the file is left as it is. Move it away to keep new ones."};
     if (version > bench_version)
-        return Error{fmt::format("is of version {}; this Kasuri knows version {}", version, bench_version), where,
+        return Error{said("is of version {}; this Kasuri knows version {}", version, bench_version), where,
                      "Takes and pins are not shown; the file is left as it is."};
     BenchFile bench;
     const auto list = [&](const char* key) {

@@ -40,7 +40,7 @@ Result<std::string> load_filter(const std::filesystem::path& path) {
     if (text.starts_with("\xEF\xBB\xBF"))
         text.erase(0, 3);
     if (const std::size_t at = utf8_fault(text); at != std::string::npos)
-        return Error{fmt::format("is not a text: byte {} has no meaning in UTF-8", at), path.string(),
+        return Error{said("is not a text: byte {} has no meaning in UTF-8", at), path.string(),
                      "Filters are plain text files ending in .kasuri."};
     std::string plain;
     plain.reserve(text.size());

@@ -64,7 +64,7 @@ Value field(const Json& object, const char* key, Value usual, bool (Json::*is)()
     if (found == object.end())
         return usual;
     if (!((*found).*is)())
-        throw Wrong{fmt::format("its \"{}\" is not {}", key, kind)};
+        throw Wrong{said("its \"{}\" is not {}", key, translated(kind))};
     return found->get<Value>();
 }
 std::string text_in(const Json& object, const char* key, std::string usual = {}) {
@@ -79,7 +79,7 @@ std::string lines_in(const Json& object, const char* key) {
         return all;
     if (!found->is_array() ||
         !std::all_of(found->begin(), found->end(), [](const Json& line) { return line.is_string(); }))
-        throw Wrong{fmt::format("its \"{}\" must be a list of texts", key)};
+        throw Wrong{said("its \"{}\" must be a list of texts", key)};
     for (const Json& line : *found)
         all += line.get<std::string>() + "\n";
     return all;
@@ -99,16 +99,16 @@ LookStep step_of(const Json& object, int depth, std::size_t& count);
 
 std::vector<LookStep> steps_of(const Json& list, int depth, std::size_t& count) {
     if (!list.is_array() || count + list.size() > max_steps)
-        throw Wrong{fmt::format("\"steps\" must be a list of at most {} entries", max_steps)};
+        throw Wrong{said("\"steps\" must be a list of at most {} entries", max_steps)};
     if (depth > deepest_look)
-        throw Wrong{fmt::format("has looks within looks, more than {} deep", deepest_look)};
+        throw Wrong{said("has looks within looks, more than {} deep", deepest_look)};
     count += list.size();
     std::vector<LookStep> steps;
     for (std::size_t i = 0; i < list.size(); ++i)
         try {
             steps.push_back(step_of(list[i], depth, count));
         } catch (const Wrong& wrong) {
-            throw Wrong{fmt::format("step {}: {}", i + 1, wrong.what)};
+            throw Wrong{said("step {}: {}", i + 1, translated(wrong.what))};
         }
     return steps;
 }
@@ -123,7 +123,7 @@ LookStep step_of(const Json& object, int depth, std::size_t& count) {
     step.on = field<bool>(object, "on", true, &Json::is_boolean, "true or false");
     step.opacity = field<double>(object, "opacity", 1, &Json::is_number, "a number");
     if (!(step.opacity >= 0 && step.opacity <= 1))
-        throw Wrong{fmt::format("its opacity {} is not between 0 and 1", step.opacity)};
+        throw Wrong{said("its opacity {} is not between 0 and 1", step.opacity)};
     step.blend = text_in(object, "blend", "normal");
     step.mask = text_in(object, "mask");
     step.mask_inverted = field<bool>(object, "mask-inverted", false, &Json::is_boolean, "true or false");
@@ -132,7 +132,7 @@ LookStep step_of(const Json& object, int depth, std::size_t& count) {
             throw Wrong{"its \"values\" must be a JSON object"};
         for (const auto& [name, value] : values->items()) {
             if (!value.is_number() || !std::isfinite(value.get<double>()))
-                throw Wrong{fmt::format("its value of {} is not a number", name)};
+                throw Wrong{said("its value of {} is not a number", name)};
             step.values[name] = value.get<double>();
         }
     }
@@ -142,7 +142,7 @@ LookStep step_of(const Json& object, int depth, std::size_t& count) {
     const auto pixels = [&](const char* key, double least) {
         const double value = field<double>(object, key, 0, &Json::is_number, "a number");
         if (!(value >= least && value <= max_mask_pixels))
-            throw Wrong{fmt::format("its {} {} is not between {} and {} pixels", key, value, least, max_mask_pixels)};
+            throw Wrong{said("its {} {} is not between {} and {} pixels", key, value, least, max_mask_pixels)};
         return value;
     };
     step.mask_grow = pixels("mask-grow", -max_mask_pixels);
@@ -152,7 +152,7 @@ LookStep step_of(const Json& object, int depth, std::size_t& count) {
             throw Wrong{"its \"uses\" must be a JSON object"};
         for (const auto& [name, copy] : uses->items()) {
             if (!copy.is_string())
-                throw Wrong{fmt::format("its copy of {} is not a text", name)};
+                throw Wrong{said("its copy of {} is not a text", name)};
             step.uses[name] = copy.get<std::string>();
         }
     }
@@ -165,11 +165,11 @@ LookStep step_of(const Json& object, int depth, std::size_t& count) {
         step.bench = bench->dump(1, '\t', false, Json::error_handler_t::replace) + "\n"; // as bench_text writes it
     step.lut = text_in(object, "lut");
     if (!step.lut.empty() && !is_kind("x" + step.lut, FileKind::lut))
-        throw Wrong{fmt::format("its \"lut\" is {}, which is not the ending of a LUT file", step.lut)};
+        throw Wrong{said("its \"lut\" is {}, which is not the ending of a LUT file", step.lut)};
     step.space = text_in(object, "space", "srgb");
     if (!step.filter.empty() && !step.is_look && !object.contains("text"))
-        throw Wrong{fmt::format("it names {} but has no copy of it (\"text\"), and a look does what its copies say",
-                                step.filter)};
+        throw Wrong{
+            said("it names {} but has no copy of it (\"text\"), and a look does what its copies say", step.filter)};
     if (!step.lut.empty())
         step.lut_text = SharedText(std::exchange(step.text, {}));
     step.others = rest_of(object,
@@ -260,10 +260,10 @@ Result<Look> look_of(std::string_view text, const std::string& where) {
         return Error{"is not a look (not a JSON object)", where, left_as_it_is};
     const auto version = all.find(version_key);
     if (version == all.end() || !version->is_number_integer() || version->get<int>() < 1)
-        return Error{fmt::format("has no number under \"{}\"", version_key), where, left_as_it_is};
+        return Error{said("has no number under \"{}\"", version_key), where, left_as_it_is};
     if (version->get<int>() > look_version)
-        return Error{fmt::format("is of version {}; this Kasuri knows version {}", version->get<int>(), look_version),
-                     where, left_as_it_is};
+        return Error{said("is of version {}; this Kasuri knows version {}", version->get<int>(), look_version), where,
+                     left_as_it_is};
     Look look;
     std::size_t count = 0;
     try {
@@ -305,10 +305,10 @@ int depth_of(const std::vector<LookStep>& steps) {
 
 Status fits_limits(const Look& look) {
     if (const std::size_t count = count_of(look.steps); count > max_steps)
-        return Error{fmt::format("has {} steps, with those of looks within it; {} are the most", count, max_steps),
-                     look.title, "Make two looks of it."};
+        return Error{said("has {} steps, with those of looks within it; {} are the most", count, max_steps), look.title,
+                     "Make two looks of it."};
     if (const int depth = depth_of(look.steps); depth > deepest_look)
-        return Error{fmt::format("has looks within looks, {} deep; {} is the deepest", depth, deepest_look), look.title,
+        return Error{said("has looks within looks, {} deep; {} is the deepest", depth, deepest_look), look.title,
                      "Take one of them apart."};
     return {};
 }

@@ -25,8 +25,8 @@ Result<Recovery> recovery_of(std::string_view text, const std::string& where) {
     if (!all.is_object() || !all.contains(version_key) || !all[version_key].is_number_integer())
         return fault("is not a recovery file");
     if (all[version_key].get<int>() > recovery_version)
-        return fault(fmt::format("is a recovery file of version {}; this Kasuri knows version {}",
-                                 all[version_key].get<int>(), recovery_version));
+        return fault(said("is a recovery file of version {}; this Kasuri knows version {}", all[version_key].get<int>(),
+                          recovery_version));
     const auto part = [&](const char* key) {
         return all.contains(key) && all[key].is_string() ? all[key].get<std::string>() : std::string();
     };

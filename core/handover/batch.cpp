@@ -202,7 +202,7 @@ Result<std::vector<BatchItem>> batch_items(const BatchOrder& order) {
     const bool folder = fs::is_directory(order.output, error) || order.output.ends_with('/') ||
         (!pattern && fs::path(order.output).extension().empty());
     if (found.size() > 1 && !folder && !pattern)
-        return Error{fmt::format("is one file, and there are {} pictures", found.size()), order.output,
+        return Error{said("is one file, and there are {} pictures", found.size()), order.output,
                      "Give a folder, or a name with # for the digits of frames: out/river.####.exr."};
     std::vector<BatchItem> items;
     std::map<fs::path, fs::path> taken;
@@ -226,15 +226,14 @@ Result<std::vector<BatchItem>> batch_items(const BatchOrder& order) {
             return Error{"would be written over one of the pictures that are read", item.out.string(),
                          "Give another folder or name."};
         if (const auto [other, fresh] = taken.try_emplace(out, in); !fresh)
-            return Error{fmt::format("would be written twice, for {} and for {}", other->second.string(), in.string()),
+            return Error{said("would be written twice, for {} and for {}", other->second.string(), in.string()),
                          item.out.string(), "Give a folder, or a name with more #."};
         items.push_back(std::move(item));
         if (items.size() > max_items)
-            return Error{fmt::format("are more than {} pictures", max_items), order.inputs.front(),
-                         "Render them in parts."};
+            return Error{said("are more than {} pictures", max_items), order.inputs.front(), "Render them in parts."};
     }
     if (items.empty())
-        return Error{"no picture is left", fmt::format("{}", fmt::join(order.inputs, " ")),
+        return Error{"no picture is left", said("{}", fmt::join(order.inputs, " ")),
                      order.frames.empty() ? "" : "None has a frame number in the range."};
     std::vector<BatchItem> mine;
     for (std::size_t i = 0; i < items.size(); ++i)

@@ -19,7 +19,7 @@ std::string one_line(std::string text) {
     return text;
 }
 
-std::string said(const LutError& error) {
+std::string error_words(const LutError& error) {
     std::string text = fmt::format("mean {} 99.9 % within {} largest {}", number_text(error.mean, 3),
                                    number_text(error.most, 3), number_text(error.largest, 3));
     if (error.delta_e_largest > 0)
@@ -47,10 +47,10 @@ std::vector<std::string> facts(const Subject& subject, const Baked& baked, Holds
         lines.push_back(fmt::format("the {} is exactly this matrix, for all numbers", what));
     else if (holds == Holds::curves)
         lines.push_back(
-            fmt::format("error against the {} on {} colours: {}", what, baked.samples, said(baked.by_curves)));
+            fmt::format("error against the {} on {} colours: {}", what, baked.samples, error_words(baked.by_curves)));
     else
         lines.push_back(fmt::format("error against the {} on {} colours: trilinear {}, tetrahedral {}", what,
-                                    baked.samples, said(baked.trilinear), said(baked.tetrahedral)));
+                                    baked.samples, error_words(baked.trilinear), error_words(baked.tetrahedral)));
     if (baked.reads_alpha)
         lines.push_back(fmt::format("the {} reads alpha; this holds it for alpha 1", what));
     return lines;
@@ -59,9 +59,8 @@ std::vector<std::string> facts(const Subject& subject, const Baked& baked, Holds
 Status all_finite(const std::filesystem::path& path, const Baked& baked) {
     if (baked.not_finite == 0)
         return {};
-    return Error{
-        fmt::format("{} of the table's colours are NaN or infinite, which a LUT cannot hold", baked.not_finite),
-        path.string(), "See the proof \"no NaN or infinity\" for where they are born, or narrow the domain."};
+    return Error{said("{} of the table's colours are NaN or infinite, which a LUT cannot hold", baked.not_finite),
+                 path.string(), "See the proof \"no NaN or infinity\" for where they are born, or narrow the domain."};
 }
 
 using Rows = std::array<std::array<double, 4>, 3>;
@@ -96,8 +95,9 @@ Status write_cube(const std::filesystem::path& path, const Subject& subject, con
     if (const Status finite = all_finite(path, baked); !finite)
         return finite;
     if (as_curves && !baked.curves)
-        return Error{fmt::format("the {} is not three independent curves, which a 1D table would hold", subject.noun()),
-                     path.string(), "Write a 3D table."};
+        return Error{
+            said("the {} is not three independent curves, which a 1D table would hold", translated(subject.noun())),
+            path.string(), "Write a 3D table."};
     if (baked.lut.shape > 0 && !as_curves)
         return Error{"a .cube file has no place for a shaper", path.string(), "Choose .clf, or a table without one."};
     std::string text = fmt::format("TITLE \"{}\"\n", one_line(subject.title()));

@@ -25,8 +25,7 @@ Result<std::string> chosen_layer(const image::Image& image, std::string layer, c
     if (layer.empty())
         layer = image::usual_layer(image);
     if (std::find(layers.begin(), layers.end(), layer) == layers.end())
-        return Error{fmt::format("there is no layer {}", layer), file.string(),
-                     fmt::format("It has {}.", named(layers))};
+        return Error{said("there is no layer {}", layer), file.string(), said("It has {}.", named(layers))};
     return layer;
 }
 
@@ -37,13 +36,13 @@ PicturePtr stretched(const PicturePtr& picture, int width, int height) {
 Result<engine::BoundSources> sources_of(const subject::Subject& subject, const image::Image& image,
                                         const RenderJob& job, std::vector<std::string>& notes) {
     if (const std::vector<std::string> missing = subject::without_picture(subject, &image); !missing.empty())
-        return Error{fmt::format("the {} reads the further picture {}, and there is no layer or channel of that name",
-                                 subject.noun(), missing.front()),
+        return Error{said("the {} reads the further picture {}, and there is no layer or channel of that name",
+                          translated(subject.noun()), missing.front()),
                      job.in.string(), "Say which file it is."};
     for (const auto& [name, bound] : subject.bindings())
         if (bound.picture && (bound.picture->width != image.width || bound.picture->height != image.height))
-            notes.push_back(fmt::format("{} for {} is {} x {} pixels: stretched to {} x {}", bound.label, name,
-                                        bound.picture->width, bound.picture->height, image.width, image.height));
+            notes.push_back(said("{} for {} is {} x {} pixels: stretched to {} x {}", bound.label, name,
+                                 bound.picture->width, bound.picture->height, image.width, image.height));
     return engine::bind_sources(subject.sources(),
                                 subject::pictures_for(subject, &image, image.width, image.height, stretched));
 }

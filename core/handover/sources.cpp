@@ -39,7 +39,7 @@ Result<image::Image> source_image(const std::string& where, std::string_view spa
     const std::string name = where.substr(target_prefix.size());
     const targets::Target* const target = targets::find(name);
     if (!target)
-        return Error{fmt::format("there is no target {}", name), where, "kasuri-cli target lists them."};
+        return Error{said("there is no target {}", name), where, "kasuri-cli target lists them."};
     image::Image made = image::image_of(targets::picture_beside(*target, target_width));
     if (!space.empty())
         made.space = space;
@@ -83,8 +83,8 @@ Result<subject::Bound> source_from(const std::string& where) {
     std::vector<std::string> channels;
     for (const image::Channel& channel : image.channels)
         channels.push_back(channel.name);
-    return Error{fmt::format("there is no layer or channel {}", part), file.string(),
-                 fmt::format("Its channels are: {}.", listed(channels))};
+    return Error{said("there is no layer or channel {}", part), file.string(),
+                 said("Its channels are: {}.", listed(channels))};
 }
 
 Result<subject::Subject> with_sources(const subject::Subject& subject, const std::vector<std::string>& texts) {
@@ -98,11 +98,11 @@ Result<subject::Subject> with_sources(const subject::Subject& subject, const std
         const std::string name = text.substr(0, equals),
                           where = equals == std::string::npos ? "" : text.substr(equals + 1);
         if (name.empty() || where.empty())
-            return Error{fmt::format("\"{}\" does not say which picture a source reads", text), "",
+            return Error{said("\"{}\" does not say which picture a source reads", text), "",
                          "Write NAME=FILE, NAME=FILE:LAYER, NAME=FILE:CHANNEL or NAME=target:TARGET."};
         if (std::find(names.begin(), names.end(), name) == names.end())
-            return Error{fmt::format("the {} has no source {}", subject.noun(), name), "",
-                         fmt::format("It has: {}.", listed(names))};
+            return Error{said("the {} has no source {}", translated(subject.noun()), name), "",
+                         said("It has: {}.", listed(names))};
         Result<subject::Bound> bound = source_from(where);
         if (!bound)
             return bound.error();

@@ -1,5 +1,6 @@
 #include "insight/summary.hpp"
 
+#include "base/said.hpp"
 #include "base/text.hpp"
 #include "colour/space.hpp"
 #include "engine/lower.hpp"
@@ -44,37 +45,37 @@ Known known(const subject::Subject& subject) {
 std::string described(const Known& known) {
     std::string text;
     if (known.identity)
-        text += "changes nothing at these values\n";
+        text += said("changes nothing at these values\n");
     if (known.matrix && !known.identity) {
         const Affine& map = *known.matrix;
         const auto sums = map.row_sums();
         text += "exactly this matrix at these values:\n" + rows_of(map);
-        text += fmt::format("  rows sum to {}, {}, {}; determinant {}\n", number_text(sums[0], 6),
-                            number_text(sums[1], 6), number_text(sums[2], 6), number_text(map.determinant(), 6));
+        text += said("  rows sum to {}, {}, {}; determinant {}\n", number_text(sums[0], 6), number_text(sums[1], 6),
+                     number_text(sums[2], 6), number_text(map.determinant(), 6));
         if (const auto inverse = map.inverse())
             text += "  undone by:\n" + rows_of(*inverse);
         else
-            text += "  cannot be undone: a dimension is lost\n";
+            text += said("  cannot be undone: a dimension is lost\n");
     }
     if (known.curves && !known.identity)
-        text += "three independent curves\n";
+        text += said("three independent curves\n");
     if (known.identity_at_defaults)
-        text += "changes nothing at the defaults: proved\n";
+        text += said("changes nothing at the defaults: proved\n");
     if (known.grey_kept)
-        text += "greys keep their value, for all values of the parameters: proved\n";
+        text += said("greys keep their value, for all values of the parameters: proved\n");
     else if (known.neutral)
-        text += "greys stay grey, for all values of the parameters: proved\n";
+        text += said("greys stay grey, for all values of the parameters: proved\n");
     if (known.luminance_kept)
-        text += "luminance is kept, for all values of the parameters: proved\n";
+        text += said("luminance is kept, for all values of the parameters: proved\n");
     return text;
 }
 
 std::string in_short(const Known& known) {
-    return known.identity              ? ""
-        : known.matrix && known.curves ? "three gains"
-        : known.matrix                 ? "an exact matrix"
-        : known.curves                 ? "three curves"
-                                       : "";
+    return known.identity              ? std::string()
+        : known.matrix && known.curves ? said("three gains")
+        : known.matrix                 ? said("an exact matrix")
+        : known.curves                 ? said("three curves")
+                                       : std::string();
 }
 
 } // namespace kasuri::insight

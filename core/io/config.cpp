@@ -85,8 +85,8 @@ Result<LoadedConfig> load_config(const std::filesystem::path& path) {
                 return Error{"the config names no space by which it meets others (the roles aces_interchange, "
                              "cie_xyz_d65_interchange or scene_linear)",
                              path.string(), "Add one of these roles to it."};
-            loaded.notes.push_back("the config does not say how its light relates to other light (role "
-                                   "aces_interchange): its scene_linear is taken as linear BT.709");
+            loaded.notes.push_back(said("the config does not say how its light relates to other light (role "
+                                        "aces_interchange): its scene_linear is taken as linear BT.709"));
         }
         const auto& primaries = aces ? colour::aces_primaries : colour::rec709_primaries;
         const colour::Chromaticity white = aces ? colour::aces_white : colour::d65;
@@ -99,21 +99,21 @@ Result<LoadedConfig> load_config(const std::filesystem::path& path) {
             const colour::Space* known = colour::find_space(name);
             if (known && !known->to_light) {
                 loaded.notes.push_back(
-                    fmt::format("the config's space {} has the name of a built-in one and was left out", name));
+                    said("the config's space {} has the name of a built-in one and was left out", name));
                 continue;
             }
             try {
                 colour::AddedSpace added{name,
                                          without_newlines(space->getDescription()),
-                                         fmt::format("OpenColorIO config {}", path.filename().string()),
+                                         said("OpenColorIO config {}", path.filename().string()),
                                          primaries,
                                          white,
                                          std::make_unique<Conversion>(joined(config, name, exchange, xyz)),
                                          std::make_unique<Conversion>(joined(config, exchange, name, xyz))};
                 made.push_back(std::move(added));
             } catch (const OCIO::Exception& problem) {
-                loaded.notes.push_back(fmt::format("the config's space {} cannot be used both ways: {}", name,
-                                                   without_newlines(problem.what())));
+                loaded.notes.push_back(
+                    said("the config's space {} cannot be used both ways: {}", name, without_newlines(problem.what())));
             }
         }
         if (made.empty())
@@ -126,7 +126,7 @@ Result<LoadedConfig> load_config(const std::filesystem::path& path) {
         }
         return loaded;
     } catch (const OCIO::Exception& problem) {
-        return Error{"cannot be used as a colour config (" + without_newlines(problem.what()) + ")", path.string(),
+        return Error{said("cannot be used as a colour config ({})", without_newlines(problem.what())), path.string(),
                      "Does another program accept it?"};
     }
 }

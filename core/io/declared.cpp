@@ -1,5 +1,6 @@
 #include "io/declared.hpp"
 
+#include "base/said.hpp"
 #include "colour/adaptation.hpp"
 #include "io/png_chunks.hpp"
 #include "io/profile.hpp"
@@ -36,11 +37,11 @@ Declared of_chromaticities(const std::array<Chromaticity, 3>& primaries, Chromat
         times(from_xyz(default_space()),
               times(adaptation(colour::bradford, white, colour::d65), rgb_to_xyz(primaries, white)));
     made.convert = [across](const Triple& rgb) { return across * rgb; };
-    made.notes.push_back(fmt::format("its chromaticities (red {:.4g} {:.4g}, green {:.4g} {:.4g}, blue {:.4g} {:.4g}, "
-                                     "white {:.4g} {:.4g}) are those of no known space: the "
-                                     "pixels were converted to {} once",
-                                     primaries[0].x, primaries[0].y, primaries[1].x, primaries[1].y, primaries[2].x,
-                                     primaries[2].y, white.x, white.y, colour::default_space));
+    made.notes.push_back(said("its chromaticities (red {:.4g} {:.4g}, green {:.4g} {:.4g}, blue {:.4g} {:.4g}, "
+                              "white {:.4g} {:.4g}) are those of no known space: the "
+                              "pixels were converted to {} once",
+                              primaries[0].x, primaries[0].y, primaries[1].x, primaries[1].y, primaries[2].x,
+                              primaries[2].y, white.x, white.y, colour::default_space));
     return made;
 }
 
@@ -57,8 +58,8 @@ std::optional<Declared> of_profile(std::span<const std::uint8_t> bytes, std::str
         made.notes.push_back(
             !profile->note.empty()
                 ? profile->note
-                : fmt::format("its colour profile \"{}\" is of no known space: the pixels were converted to {} once",
-                              profile->name, made.space));
+                : said("its colour profile \"{}\" is of no known space: the pixels were converted to {} once",
+                       profile->name, made.space));
     }
     return made;
 }
@@ -79,8 +80,8 @@ std::optional<Declared> of_png(const PngColour& png, std::vector<std::string>& n
         for (const Row& row : rows)
             if (row.primaries == primaries && row.transfer == transfer)
                 return Declared{std::string(row.space), "cICP chunk"};
-        notes.push_back(fmt::format("its cICP chunk names primaries {} and transfer {}, which are not known here",
-                                    primaries, transfer));
+        notes.push_back(
+            said("its cICP chunk names primaries {} and transfer {}, which are not known here", primaries, transfer));
     }
     if (png.profile)
         return std::nullopt; // comes with the picture
@@ -115,7 +116,7 @@ std::optional<Declared> of_png(const PngColour& png, std::vector<std::string>& n
         return across * Triple{std::pow(rgb[0], power), std::pow(rgb[1], power), std::pow(rgb[2], power)};
     };
     made.notes.push_back(
-        fmt::format("its {} are of no known space: the pixels were converted to {} once", made.how, made.space));
+        said("its {} are of no known space: the pixels were converted to {} once", made.how, made.space));
     return made;
 }
 
@@ -123,24 +124,24 @@ std::optional<Declared> of_png(const PngColour& png, std::vector<std::string>& n
 
 Declared declared_space(const std::filesystem::path& path, const OIIO::ImageSpec& spec, bool whole_numbers) {
     std::vector<std::string> notes;
-    const auto said = [&](Declared made) {
+    const auto declared_as = [&](Declared made) {
         made.notes.insert(made.notes.begin(), notes.begin(), notes.end());
         return made;
     };
     if (const std::string own = spec.get_string_attribute(own_attribute); !own.empty()) {
         if (colour::find_space(own))
             return {own, "attribute of the file"};
-        notes.push_back("its attribute names the space " + own + ", which is not known here");
+        notes.push_back(said("its attribute names the space {}, which is not known here", own));
     }
     if (const auto png = png_colour(path))
         if (auto made = of_png(*png, notes))
-            return said(*std::move(made));
+            return declared_as(*std::move(made));
     if (const OIIO::ParamValue* icc = spec.find_attribute("ICCProfile")) {
         std::string reason;
         const auto bytes = static_cast<std::size_t>(icc->datasize());
         if (auto made = of_profile({static_cast<const std::uint8_t*>(icc->data()), bytes}, reason))
-            return said(*std::move(made));
-        notes.push_back(reason + "; the usual space is assumed");
+            return declared_as(*std::move(made));
+        notes.push_back(said("{}; the usual space is assumed", reason));
     }
     float c[8];
     if (spec.getattribute("chromaticities", OIIO::TypeDesc(OIIO::TypeDesc::FLOAT, 8), c)) {
@@ -149,13 +150,13 @@ Declared declared_space(const std::filesystem::path& path, const OIIO::ImageSpec
         };
         const double size = at(0).y * at(1).y * at(2).y * at(3).y;
         if (size != 0 && std::isfinite(size))
-            return said(of_chromaticities({at(0), at(1), at(2)}, at(3), "EXR chromaticities"));
-        notes.push_back("its chromaticities make no sense; the usual space is assumed");
+            return declared_as(of_chromaticities({at(0), at(1), at(2)}, at(3), "EXR chromaticities"));
+        notes.push_back(said("its chromaticities make no sense; the usual space is assumed"));
     }
     const std::string hint = spec.get_string_attribute("oiio:ColorSpace");
     const bool linear = !whole_numbers || hint == "Linear" || hint == "linear";
-    return said({linear ? std::string(colour::default_space) : "srgb",
-                 whole_numbers && linear ? "attribute of the file" : "assumed"});
+    return declared_as({linear ? std::string(colour::default_space) : "srgb",
+                        whole_numbers && linear ? "attribute of the file" : "assumed"});
 }
 
 bool declare_space(OIIO::ImageSpec& spec, std::string_view format, const std::string& name) {

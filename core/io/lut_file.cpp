@@ -126,9 +126,9 @@ Result<std::uintmax_t> size_of(const std::filesystem::path& path, std::uintmax_t
     std::error_code error;
     const std::uintmax_t size = std::filesystem::file_size(path, error);
     if (error)
-        return Error{"cannot be read: " + error.message(), path.string(), ""};
+        return Error{said("cannot be read: {}", error.message()), path.string(), ""};
     if (size > most)
-        return Error{fmt::format("is {} bytes long, more than any file of its kind", size), path.string(), ""};
+        return Error{said("is {} bytes long, more than any file of its kind", size), path.string(), ""};
     return size;
 }
 
@@ -149,7 +149,7 @@ Status write_clf(const std::filesystem::path& path, const LutSteps& steps, const
             group->write(OCIO::Config::CreateRaw(), "Academy/ASC Common LUT Format", content);
         }
     } catch (const std::exception& e) {
-        return Error{"cannot be written: " + reason(e), path.string(), ""};
+        return Error{said("cannot be written: {}", reason(e)), path.string(), ""};
     }
     return write_file(path, content.str());
 }
@@ -165,7 +165,7 @@ Status write_baked(const std::filesystem::path& path, const LutSteps& steps) {
     const char* format = name_of_baked(lower_ending(path));
     if (!format)
         return Error{"is not a kind of LUT that can be written", path.string(),
-                     fmt::format("Endings: {}.", fmt::join(baked_endings(), " "))};
+                     said("Endings: {}.", fmt::join(baked_endings(), " "))};
     std::ostringstream content;
     try {
         OCIO::ConfigRcPtr config = OCIO::Config::CreateRaw()->createEditableCopy();
@@ -184,7 +184,8 @@ Status write_baked(const std::filesystem::path& path, const LutSteps& steps) {
             baker->setCubeSize(steps.size);
         baker->bake(content);
     } catch (const std::exception& e) {
-        return Error{"cannot be written: " + reason(e), path.string(), "Choose .cube or .clf, which hold any table."};
+        return Error{said("cannot be written: {}", reason(e)), path.string(),
+                     "Choose .cube or .clf, which hold any table."};
     }
     return write_file(path, content.str());
 }
@@ -208,7 +209,7 @@ Result<std::shared_ptr<const ir::External>> read_lut(const std::filesystem::path
         made->apply(planes, 1);
         return std::shared_ptr<const ir::External>(std::move(made));
     } catch (const std::exception& e) {
-        return Error{"cannot be understood: " + reason(e), path.string(),
+        return Error{said("cannot be understood: {}", reason(e)), path.string(),
                      "It may be damaged, or of another kind than its ending says."};
     }
 }
@@ -239,7 +240,7 @@ Result<std::vector<Cdl>> read_cdl(const std::filesystem::path& path) {
             return Error{"has no colour correction in it", path.string(), ""};
         return all;
     } catch (const std::exception& e) {
-        return Error{"cannot be understood: " + reason(e), path.string(), ""};
+        return Error{said("cannot be understood: {}", reason(e)), path.string(), ""};
     }
 }
 
@@ -263,7 +264,7 @@ Status write_cdl(const std::filesystem::path& path, const Cdl& cdl) {
                                             : "ColorCorrection",
                      content);
     } catch (const std::exception& e) {
-        return Error{"cannot be written: " + reason(e), path.string(), ""};
+        return Error{said("cannot be written: {}", reason(e)), path.string(), ""};
     }
     return write_file(path, content.str());
 }

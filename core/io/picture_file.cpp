@@ -136,7 +136,7 @@ Status read_channels(OIIO::ImageInput& input, int part, const OIIO::ImageSpec& s
         return Error{"does not fit into memory", path.string(), "Close other pictures and try again."};
     }
     if (!input.read_image(part, 0, 0, spec.nchannels, OIIO::TypeDesc::FLOAT, interleaved.data()))
-        return Error{"cannot be read to its end (" + first_line(input.geterror()) + ")", path.string(),
+        return Error{said("cannot be read to its end ({})", first_line(input.geterror())), path.string(),
                      "The file may be cut short; copy it again."};
     for (std::size_t c = 0; c < channels; ++c) {
         image::Samples plane(image.pixels());
@@ -185,8 +185,8 @@ Status read_further_parts(OIIO::ImageInput& input, const OIIO::ImageSpec& first,
     }
     if (left_out > 0)
         image.notes.push_back(
-            fmt::format("{} further {} left out: only parts of an EXR that are as large as the first are read",
-                        left_out, left_out == 1 ? "picture in the file is" : "pictures in the file are"));
+            said("{} further {} left out: only parts of an EXR that are as large as the first are read", left_out,
+                 left_out == 1 ? said("picture in the file is") : said("pictures in the file are")));
     return {};
 }
 
@@ -201,8 +201,8 @@ void look_for_contradictions(Image& image) {
             below += static_cast<std::size_t>(
                 std::count_if(channel.plane->begin(), channel.plane->end(), [](float x) { return x < -1e-4f; }));
     if (below > 0)
-        image.notes.push_back(fmt::format("{} numbers are below 0, which {} does not have: is it meant to be linear?",
-                                          below, image.space));
+        image.notes.push_back(
+            said("{} numbers are below 0, which {} does not have: is it meant to be linear?", below, image.space));
 }
 
 } // namespace
@@ -218,7 +218,7 @@ Result<Image> load(const fs::path& path, const std::string& space) {
     config.attribute("oiio:UnassociatedAlpha", 1); // numbers as they are stored
     auto input = OIIO::ImageInput::open(path.string(), &config);
     if (!input)
-        return Error{"cannot be read as a picture (" + first_line(OIIO::geterror()) + ")", path.string(),
+        return Error{said("cannot be read as a picture ({})", first_line(OIIO::geterror())), path.string(),
                      "PNG, TIFF and EXR can be read; is the file whole?"};
     const OIIO::ImageSpec spec = input->spec();
     const auto values = static_cast<std::uint64_t>(std::max(spec.width, 0)) *
@@ -226,15 +226,15 @@ Result<Image> load(const fs::path& path, const std::string& space) {
     if (values == 0 || spec.depth > 1 || spec.deep)
         return Error{"holds no flat picture", path.string(), "Deep and volume pictures are not read."};
     if (values > max_values)
-        return Error{fmt::format("says it is {} x {} with {} channels, more than can be held", spec.width, spec.height,
-                                 spec.nchannels),
-                     path.string(), "Is the file whole?"};
+        return Error{
+            said("says it is {} x {} with {} channels, more than can be held", spec.width, spec.height, spec.nchannels),
+            path.string(), "Is the file whole?"};
     Image image;
     image.width = spec.width;
     image.height = spec.height;
     image.depth = depth_of(spec.format);
     if (!space.empty() && !colour::find_space(space))
-        return Error{"there is no space " + space, path.string(), "See docs/colour.md for the list."};
+        return Error{said("there is no space {}", space), path.string(), "See docs/colour.md for the list."};
     const Declared declared =
         space.empty() ? declared_space(path, spec, whole_numbers(image.depth)) : Declared{space, "said by you"};
     image.space = declared.space;
@@ -297,7 +297,7 @@ Result<SaveReport> save(const fs::path& path, const Image& given) {
     const Ending* ending = find_ending(path);
     if (!ending)
         return Error{"no picture can be written with this ending", path.string(),
-                     fmt::format("Use {}.", fmt::join(writable_endings(), ", "))};
+                     said("Use {}.", fmt::join(writable_endings(), ", "))};
     const Image image = with_alpha(given, ending->alpha);
     const Depth depth = ending->holds(image.depth) ? image.depth : ending->fallback;
     OIIO::TypeDesc::BASETYPE type = OIIO::TypeDesc::FLOAT;
@@ -328,7 +328,7 @@ Result<SaveReport> save(const fs::path& path, const Image& given) {
     }
     SaveReport report;
     if (!declared)
-        report.notes.push_back(fmt::format("the file cannot say that its numbers are of {}", image.space));
+        report.notes.push_back(said("the file cannot say that its numbers are of {}", image.space));
     std::vector<float> interleaved(image.pixels() * channels);
     for (std::size_t c = 0; c < channels; ++c)
         for (std::size_t p = 0; p < image.pixels(); ++p) {
@@ -348,7 +348,7 @@ Result<SaveReport> save(const fs::path& path, const Image& given) {
         if (!output)
             return Error{"this kind of picture cannot be written here", path.string(), OIIO::geterror()};
         const auto failed = [&] {
-            return Error{"cannot be written (" + first_line(output->geterror()) + ")", path.string(),
+            return Error{said("cannot be written ({})", first_line(output->geterror())), path.string(),
                          "Is the folder writable, and is there space?"};
         };
         if (!output->open(temporary.string(), spec) ||

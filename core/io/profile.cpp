@@ -1,5 +1,6 @@
 #include "io/profile.hpp"
 
+#include "base/said.hpp"
 #include "colour/adaptation.hpp"
 
 #include <array>
@@ -148,12 +149,13 @@ std::optional<Profile> read_profile(std::span<const std::uint8_t> bytes, std::st
                                             cmsDeleteTransform(t);
                                     });
     if (!transform) {
-        reason = "its colour profile \"" + made.name + "\" has no way from r, g, b to light";
+        reason = said("its colour profile \"{}\" has no way from r, g, b to light", made.name);
         return std::nullopt;
     }
-    made.note = "its colour profile \"" + made.name +
-        "\" is a table, not a matrix and curves: the pixels were taken through it to linear light once, within 0..1, "
-        "relative colorimetric";
+    made.note =
+        said("its colour profile \"{}\" is a table, not a matrix and curves: the pixels were taken through it to "
+             "linear light once, within 0..1, relative colorimetric",
+             made.name);
     made.to_light = [transform, across = to_light()](const Triple& rgb) {
         Triple seen{};
         cmsDoTransform(transform.get(), rgb.data(), seen.data(), 1);

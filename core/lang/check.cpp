@@ -1,5 +1,6 @@
 #include "lang/check.hpp"
 
+#include "base/said.hpp"
 #include "base/text.hpp"
 #include "lang/check_body.hpp"
 #include "lang/check_parameter.hpp"
@@ -51,9 +52,8 @@ FunctionPtr check_function(const Statement& s, FileContext& file, const std::str
     ExpressionChecker& e = body.expressions();
     constexpr std::size_t max_arguments = 32; // one bit each
     if (s.parameters.size() > max_arguments)
-        e.fault(
-            Code::argument_count, s.name_span,
-            {s.name, fmt::format("at most {} arguments", max_arguments), fmt::format("{}", s.parameters.size()), ""});
+        e.fault(Code::argument_count, s.name_span,
+                {s.name, said("at most {} arguments", max_arguments), fmt::format("{}", s.parameters.size()), ""});
     for (std::size_t i = 0; i < std::min(s.parameters.size(), max_arguments); ++i) {
         const FunctionParameter& p = s.parameters[i];
         const Type type = p.type.text.empty() ? float_type : type_named(p.type.text, file.vocabulary);
@@ -124,7 +124,7 @@ void use_file(const Statement& s, FileContext& file, const CheckOptions& options
     if (!options.open)
         return fail("files cannot be used here");
     if (depth >= deepest_use)
-        return fail(fmt::format("files use files deeper than {} levels, or each other", deepest_use));
+        return fail(said("files use files deeper than {} levels, or each other", deepest_use));
     const Result<std::string> text = options.open(s.text);
     if (!text)
         return fail(text.error().text());
@@ -132,7 +132,7 @@ void use_file(const Statement& s, FileContext& file, const CheckOptions& options
     for (const Diagnostic& d : used.diagnostics)
         if (d.severity == Severity::error) {
             const LineColumn place = line_column(text.value(), d.span.begin);
-            return fail(fmt::format("line {}, column {}: {}", place.line, place.column, message(d)));
+            return fail(said("line {}, column {}: {}", place.line, place.column, message(d)));
         }
     for (const FunctionPtr& function : used.functions) {
         // A file that comes by two ways brings the same functions.
@@ -141,7 +141,7 @@ void use_file(const Statement& s, FileContext& file, const CheckOptions& options
             }))
             continue;
         if (function_taken(function->name, file))
-            return fail(fmt::format("its function {} is already the name of something", function->name));
+            return fail(said("its function {} is already the name of something", function->name));
         file.functions.push_back(function);
     }
 }
@@ -293,7 +293,7 @@ private:
         for (const Diagnostic& d : checked.diagnostics)
             if (d.severity == Severity::error) {
                 const LineColumn place = line_column(text.value(), d.span.begin);
-                return fail(fmt::format("line {}, column {}: {}", place.line, place.column, message(d)));
+                return fail(said("line {}, column {}: {}", place.line, place.column, message(d)));
             }
         line.file = file.text;
         line.other = std::make_shared<const Rule>(std::move(checked.rule));

@@ -1,5 +1,6 @@
 #include "lang/check_body.hpp"
 
+#include "base/said.hpp"
 #include "base/text.hpp"
 
 #include <algorithm>
@@ -57,7 +58,7 @@ Step colour_step(Span span) {
 /// `keep luminance` is out.rgb = with_luminance(out.rgb, luminance(rgb)).
 void BodyChecker::keep(const Statement& s) {
     if (s.name != "luminance") {
-        e_.fault(Code::unknown_finish, s.name_span, {s.name, "kept", "keep luminance"},
+        e_.fault(Code::unknown_finish, s.name_span, {s.name, said("kept"), "keep luminance"},
                  e_.meant(s.name, {"luminance"}, s.name_span));
         return;
     }
@@ -165,7 +166,7 @@ void BodyChecker::unassignable(const Statement& s) {
     const bool known = e_.names.contains(s.name);
     const bool input = rule_ && is_input(s.name);
     if (input && s.component.empty() && (s.name == "rgb" || s.name.size() == 1))
-        fixes.push_back({fmt::format("assign to out.{}", s.name), s.name_span, "out." + s.name});
+        fixes.push_back({said("assign to out.{}", s.name), s.name_span, "out." + s.name});
     else if (!known && !input && s.component.empty() && s.op == Operator::none)
         fixes.push_back({"make it with let", s.name_span, "let " + s.name});
     std::vector<std::string> targets;
@@ -174,7 +175,7 @@ void BodyChecker::unassignable(const Statement& s) {
     for (const Local& local : body_.locals)
         targets.push_back(local.name);
     if (const auto meant = known || input ? std::nullopt : did_you_mean(s.name, targets))
-        fixes.insert(fixes.begin(), {fmt::format("did you mean {}?", *meant), s.name_span, *meant});
+        fixes.insert(fixes.begin(), {said("did you mean {}?", *meant), s.name_span, *meant});
     e_.fault(known || input ? Code::not_assignable : Code::unknown_name, s.name_span, {s.name}, std::move(fixes));
 }
 
@@ -196,7 +197,7 @@ void BodyChecker::mismatch(const Statement& s, Type target, Type came, TypedId v
         e_.fault(Code::needs_colour, where, {name(target)}, std::move(fixes));
     } else if (came == vec3_type && target == vec4_type) {
         if (plain)
-            fixes.push_back({"write it to " + s.name + ".rgb", s.name_span, s.name + ".rgb"});
+            fixes.push_back({said("write it to {}.rgb", s.name), s.name_span, s.name + ".rgb"});
         e_.fault(Code::needs_rgb, where, {name(target)}, std::move(fixes));
     } else {
         if (plain && came == vec4_type && target == vec3_type)

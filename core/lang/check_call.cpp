@@ -2,6 +2,8 @@
 #include "base/text.hpp"
 #include "lang/check_expression.hpp"
 
+#include "base/said.hpp"
+
 #include <algorithm>
 #include <fmt/format.h>
 
@@ -24,7 +26,9 @@ std::string type_list(const std::vector<Type>& types) {
 } // namespace
 
 std::string counted(std::size_t count, std::string_view what) {
-    return count == 0 ? fmt::format("no {}s", what) : fmt::format("{} {}{}", count, what, count == 1 ? "" : "s");
+    if (what == "component")
+        return count == 0 ? said("no components") : count == 1 ? said("1 component") : said("{} components", count);
+    return count == 0 ? said("no arguments") : count == 1 ? said("1 argument") : said("{} arguments", count);
 }
 
 TypedId ExpressionChecker::call(const Expr& e) {
@@ -230,7 +234,7 @@ TypedId ExpressionChecker::mismatched(const Expr& e, const std::vector<Type>& ty
 }
 
 TypedId ExpressionChecker::invoke(const Expr& e, const FunctionPtr& callee, const std::vector<TypedId>& args) {
-    const std::string form = "Write " + shown(*callee) + ".";
+    const std::string form = said("Write {}.", shown(*callee));
     if (args.size() != callee->parameters.size()) {
         fault(Code::argument_count, e.span,
               {e.name, counted(callee->parameters.size(), "argument"), fmt::format("{}", args.size()), form});

@@ -1,5 +1,6 @@
 #include "lang/check_expression.hpp"
 
+#include "base/said.hpp"
 #include "base/text.hpp"
 
 #include <algorithm>
@@ -77,7 +78,7 @@ std::vector<Fix> ExpressionChecker::meant(const std::string& word, std::vector<s
                                           Span where) const {
     std::sort(candidates.begin(), candidates.end()); // the same suggestion at every run
     if (const auto best = did_you_mean(word, candidates))
-        return {{fmt::format("did you mean {}?", *best), where, *best}};
+        return {{said("did you mean {}?", *best), where, *best}};
     return {};
 }
 

@@ -1,4 +1,5 @@
 // `hold hue of COLOUR [in MODEL]`
+#include "base/said.hpp"
 #include "lang/check_body.hpp"
 
 #include <fmt/format.h>
@@ -50,7 +51,7 @@ void BodyChecker::hold(const Statement& s) {
         return;
     }
     if (s.name != "hue") {
-        e_.fault(Code::unknown_finish, s.name_span, {s.name, "held", "hold hue of a colour"},
+        e_.fault(Code::unknown_finish, s.name_span, {s.name, said("held"), "hold hue of a colour"},
                  e_.meant(s.name, {"hue"}, s.name_span));
         return;
     }

@@ -1,5 +1,6 @@
 #include "lang/diagnostic.hpp"
 
+#include "base/said.hpp"
 #include "base/table.hpp"
 #include "base/text.hpp"
 
@@ -155,7 +156,7 @@ std::string filled(std::string_view wording, const std::vector<std::string>& arg
         if (wording[i] == '%' && i + 1 < wording.size() && wording[i + 1] >= '1' && wording[i + 1] <= '9') {
             const std::size_t which = static_cast<std::size_t>(wording[++i] - '1');
             if (which < arguments.size())
-                text += arguments[which];
+                text += translated(arguments[which]); // a phrase, or a name that no language knows otherwise
         } else {
             text += wording[i];
         }
@@ -169,17 +170,22 @@ std::span<const CodeRow> code_table() { return rows; }
 
 const CodeRow& row(Code code) { return rows[static_cast<std::size_t>(code)]; }
 
-std::string message(const Diagnostic& diagnostic) { return filled(row(diagnostic.code).wording, diagnostic.arguments); }
+std::string message(const Diagnostic& diagnostic) {
+    return filled(translated(row(diagnostic.code).wording), diagnostic.arguments);
+}
+
+std::string help(const Diagnostic& diagnostic) {
+    return filled(translated(row(diagnostic.code).help), diagnostic.arguments);
+}
 
 std::string rendered(const Diagnostic& diagnostic, std::string_view source, std::string_view file) {
     const LineColumn place = line_column(source, diagnostic.span.begin);
     std::string text = fmt::format("{}:{}:{}: {} {}: {}", file, place.line, place.column, word(diagnostic.severity),
                                    row(diagnostic.code).id, message(diagnostic));
     for (const Fix& fix : diagnostic.fixes)
-        text += fmt::format("\n    fix: {}", fix.label);
-    const std::string help = filled(row(diagnostic.code).help, diagnostic.arguments);
-    if (!help.empty())
-        text += "\n    " + help;
+        text += fmt::format("\n    fix: {}", translated(fix.label));
+    if (const std::string what_to_do = help(diagnostic); !what_to_do.empty())
+        text += "\n    " + what_to_do;
     return text;
 }
 

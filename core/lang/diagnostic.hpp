@@ -110,8 +110,9 @@ struct CodeRow {
 std::span<const CodeRow> code_table();
 const CodeRow& row(Code code);
 
-/// The wording with its arguments filled in.
+/// The wording with its arguments filled in; the sentence on what to do. In the language of whoever reads them.
 std::string message(const Diagnostic& diagnostic);
+std::string help(const Diagnostic& diagnostic);
 
 /// "file:line:column: error K201: message" and, indented, the fixes and the help.
 std::string rendered(const Diagnostic& diagnostic, std::string_view source, std::string_view file);

@@ -1,5 +1,6 @@
 #include "lang/lexer.hpp"
 
+#include "base/said.hpp"
 #include "lang/statement.hpp"
 #include <algorithm>
 #include <cfloat>
@@ -145,7 +146,7 @@ private:
         const std::string text(source_.substr(begin, at_ - begin));
         const bool control = static_cast<unsigned char>(text[0]) < 0x20 || static_cast<unsigned char>(text[0]) == 0x7F;
         fault(Code::bad_character, begin,
-              {control ? fmt::format("the control character {}", static_cast<int>(text[0])) : text});
+              {control ? said("the control character {}", static_cast<int>(text[0])) : text});
         push(TokenKind::bad, begin);
     }
 

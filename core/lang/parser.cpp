@@ -1,5 +1,6 @@
 #include "lang/parser.hpp"
 
+#include "base/said.hpp"
 #include "lang/parse_expression.hpp"
 #include "lang/statement.hpp"
 
@@ -286,7 +287,7 @@ private:
                 fault(Code::statement_expected, s.name_span, {s.name});
                 throw GiveUp{};
             }
-            give_up("= after " + s.name);
+            give_up(said("= after {}", s.name));
         }
         s.op = *op;
         ++at_;

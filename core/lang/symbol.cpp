@@ -1,5 +1,6 @@
 #include "lang/symbol.hpp"
 
+#include "base/said.hpp"
 #include "lang/check.hpp"
 #include "lang/lexer.hpp"
 #include "lang/parser.hpp"
@@ -129,13 +130,13 @@ Renamed renamed(std::string_view source, const Symbol& symbol, std::string_view 
         tokens.size() >= 1 && tokens[0].kind == TokenKind::name && tokens[0].span.size() == name.size();
     if (!is_name)
         return {{},
-                fmt::format("{} is not a name: letters, digits and _, a letter first, and no word of the language",
-                            name.empty() ? "nothing" : name)};
+                said("{} is not a name: letters, digits and _, a letter first, and no word of the language",
+                     name.empty() ? "nothing" : name)};
     if (name == symbol.name)
         return {std::string(source), {}};
     for (const Token& token : lex(source, nullptr))
         if (token.kind == TokenKind::name && text_of(source, token.span) == name)
-            return {{}, fmt::format("{} stands in the text already", name)};
+            return {{}, said("{} stands in the text already", name)};
     Renamed made;
     std::uint32_t done = 0;
     for (const Span place : symbol.places) {
@@ -151,7 +152,7 @@ Renamed renamed(std::string_view source, const Symbol& symbol, std::string_view 
                              [](const Diagnostic& d) { return d.severity == Severity::error; });
     };
     if (errors(made.text) > errors(source))
-        return {{}, fmt::format("{} means something in the language already", name)};
+        return {{}, said("{} means something in the language already", name)};
     return made;
 }
 

@@ -22,7 +22,7 @@ std::string first_fault(const std::vector<lang::Diagnostic>& diagnostics, std::s
     for (const lang::Diagnostic& d : diagnostics)
         if (d.severity == lang::Severity::error) {
             const LineColumn place = line_column(text, d.span.begin);
-            return fmt::format("line {}, column {}: {}", place.line, place.column, lang::message(d));
+            return said("line {}, column {}: {}", place.line, place.column, lang::message(d));
         }
     return {};
 }
@@ -64,11 +64,10 @@ struct Maker {
     void compare(const document::LookStep& step, const std::string& where) {
         switch (document::state_of(step, folder)) {
         case document::FilterState::changed:
-            made.notes.push_back(
-                fmt::format("{}: {} says something else now; the look has its own copy", where, step.filter));
+            made.notes.push_back(said("{}: {} says something else now; the look has its own copy", where, step.filter));
             break;
         case document::FilterState::gone:
-            made.notes.push_back(fmt::format("{}: {} cannot be read; the look has its own copy", where, step.filter));
+            made.notes.push_back(said("{}: {} cannot be read; the look has its own copy", where, step.filter));
             break;
         default: break;
         }
@@ -97,13 +96,13 @@ struct Maker {
                 if (const std::optional<double> number = parse_number(source.step);
                     number && *number >= 1 && *number <= static_cast<double>(among.steps.size()))
                     found = static_cast<std::size_t>(*number) - 1;
-            const std::string who = fmt::format("its source {}", source.name);
+            const std::string who = said("its source {}", source.name);
             if (found == among.steps.size())
-                return Error{fmt::format("{} reads the step \"{}\", and there is none of that label", who, source.step),
-                             where, fmt::format("Labels are: {}.", labels(among.steps))};
+                return Error{said("{} reads the step \"{}\", and there is none of that label", who, source.step), where,
+                             said("Labels are: {}.", labels(among.steps))};
             if (found >= among.at)
-                return Error{fmt::format("{} reads the step \"{}\", which {}", who, source.step,
-                                         found == among.at ? "is this step itself" : "comes later"),
+                return Error{said("{} reads the step \"{}\", which {}", who, source.step,
+                                  found == among.at ? said("is this step itself") : said("comes later")),
                              where, "A step has made nothing yet before it is its turn: read an earlier one."};
             reads.back() = among.results[found];
         }
@@ -123,7 +122,7 @@ struct Maker {
         if (!lenient)
             compare(step, where);
         if (!engine::is_blend(step.blend))
-            return Error{fmt::format("there is no blend mode {}", step.blend), where,
+            return Error{said("there is no blend mode {}", step.blend), where,
                          "The modes are the language's blend functions, without blend_ before them."};
         engine::ChainStep chained;
         if (step.is_look) {
@@ -133,11 +132,11 @@ struct Maker {
                 return {}; // nothing of nothing
         } else if (!step.lut.empty()) {
             if (!colour::find_space(step.space))
-                return Error{fmt::format("there is no space {}", step.space), where,
+                return Error{said("there is no space {}", step.space), where,
                              "The space of a LUT's numbers is one that a rule can work in."};
             const Result<std::shared_ptr<const ir::External>> lut = lut_of(step);
             if (!lut)
-                return Error{"its LUT " + lut.error().what, where, lut.error().remedy};
+                return Error{said("its LUT {}", translated(lut.error().what)), where, lut.error().remedy};
             chained.external = chain->tables.emplace_back(lut.value()).get();
             chained.space = chain->words.emplace_back(step.space);
         } else {
@@ -146,7 +145,7 @@ struct Maker {
             options.proofs = false; // their vocabulary is not known here, and nothing is proved
             lang::Checked checked = lang::check(step.text, builtins::vocabulary(), options);
             if (!checked.ok)
-                return Error{"its rule: " + first_fault(checked.diagnostics, step.text), where, ""};
+                return Error{said("its rule: {}", first_fault(checked.diagnostics, step.text)), where, ""};
             const lang::Rule& rule = chain->rules.emplace_back(std::move(checked.rule));
             chained.rule = &rule;
             Result<std::vector<int>> reads = look_back(rule, among, where);
@@ -161,7 +160,8 @@ struct Maker {
             chained.mask = &chain->rules.emplace_back(std::move(masking.value()));
             Result<std::vector<int>> reads = look_back(*chained.mask, among, where);
             if (!reads)
-                return Error{"its mask: " + reads.error().what, reads.error().where, reads.error().remedy};
+                return Error{said("its mask: {}", translated(reads.error().what)), reads.error().where,
+                             reads.error().remedy};
             chained.mask_reads = std::move(reads.value());
         }
         chained.blend = chain->words.emplace_back(step.blend);
@@ -180,8 +180,7 @@ struct Maker {
             const std::size_t count = to.size();
             const bool mine = &to == &chain->steps;
             if (steps[i].on) {
-                const std::string where =
-                    fmt::format("{}step {}{}", before, i + 1, name.empty() ? "" : " (" + name + ")");
+                const std::string where = said("{}step {}{}", before, i + 1, name.empty() ? "" : " (" + name + ")");
                 const Status added = add(steps[i], where, among, to);
                 if (!added && !(lenient && mine))
                     return added;
@@ -222,8 +221,8 @@ Result<lang::Rule> mask_rule(const document::LookStep& step, std::string_view wo
     if (!checked.ok) {
         const bool before = lang::has_error(checked.diagnostics);
         return Error{
-            "its mask: " +
-                first_fault(before ? checked.diagnostics : checked.print_diagnostics, before ? text : expression),
+            said("its mask: {}",
+                 first_fault(before ? checked.diagnostics : checked.print_diagnostics, before ? text : expression)),
             where, mask_help};
     }
     if (checked.rule.exprs[*checked.rule.print].type != lang::float_type)
@@ -232,7 +231,7 @@ Result<lang::Rule> mask_rule(const document::LookStep& step, std::string_view wo
         with.print = print;
         checked = lang::check(text, builtins::vocabulary(), with);
         if (!checked.ok)
-            return Error{"its mask: " + first_fault(checked.print_diagnostics, print), where, mask_help};
+            return Error{said("its mask: {}", first_fault(checked.print_diagnostics, print)), where, mask_help};
     }
     return std::move(checked.rule);
 }

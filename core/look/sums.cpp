@@ -1,5 +1,6 @@
 #include "look/sums.hpp"
 
+#include "base/said.hpp"
 #include "base/text.hpp"
 #include "engine/chain.hpp"
 #include "insight/algebra.hpp"
@@ -38,7 +39,7 @@ std::string named(const subject::Chain& chain, std::size_t first, std::size_t la
     const auto number = [&](std::size_t i) {
         return i < chain.numbers.size() ? chain.numbers[i] : std::to_string(i + 1);
     };
-    return fmt::format("steps {} {} {}", number(first), last == first + 1 ? "and" : "to", number(last));
+    return said("steps {} {} {}", number(first), last == first + 1 ? said("and") : said("to"), number(last));
 }
 
 } // namespace
@@ -47,7 +48,7 @@ std::string described(const subject::Subject& subject) {
     const std::span<const engine::ChainStep> steps = subject.steps();
     const std::size_t count = steps.size();
     if (count == 0)
-        return "no step is on: changes nothing\n";
+        return said("no step is on: changes nothing\n");
     if (count > longest)
         return {};
     const subject::Subject fixed = subject.fixed();
@@ -57,18 +58,18 @@ std::string described(const subject::Subject& subject) {
     const auto whole = insight::shown_matrix(run(0, count - 1));
     if (whole) {
         if (is_nothing(*whole)) {
-            text += count == 1 ? "changes nothing\n" : "all steps together change nothing\n";
+            text += count == 1 ? said("changes nothing\n") : said("all steps together change nothing\n");
         } else {
             const auto sums = whole->row_sums();
-            text += count == 1 ? "an exact matrix\n" : fmt::format("all {} steps are one exact matrix\n", count);
+            text += count == 1 ? said("an exact matrix\n") : said("all {} steps are one exact matrix\n", count);
             constexpr char letters[] = "rgb";
             for (std::size_t row = 0; row < 3; ++row)
-                text += fmt::format("{} = {} r  {} g  {} b  + {}   sum {}\n", letters[row],
-                                    number_text(whole->matrix[row][0], 4), number_text(whole->matrix[row][1], 4),
-                                    number_text(whole->matrix[row][2], 4), number_text(whole->offset[row], 4),
-                                    number_text(sums[row], 4));
-            text += fmt::format("determinant {}, in {}\n", number_text(whole->determinant(), 4),
-                                engine::space_of(steps.front()));
+                text +=
+                    said("{} = {} r  {} g  {} b  + {}   sum {}\n", letters[row], number_text(whole->matrix[row][0], 4),
+                         number_text(whole->matrix[row][1], 4), number_text(whole->matrix[row][2], 4),
+                         number_text(whole->offset[row], 4), number_text(sums[row], 4));
+            text +=
+                said("determinant {}, in {}\n", number_text(whole->determinant(), 4), engine::space_of(steps.front()));
         }
     }
     for (std::size_t first = 0; first < count; ++first)
@@ -78,7 +79,7 @@ std::string described(const subject::Subject& subject) {
             if (!subject.is_self_contained(first, last))
                 continue; // what it does depends on what was before it
             if (const bool thorough = last - first < longest_thought; changes_nothing(run(first, last), thorough))
-                text += fmt::format("{} together are the identity\n", named(subject.chain(), first, last));
+                text += said("{} together are the identity\n", named(subject.chain(), first, last));
         }
     return text;
 }

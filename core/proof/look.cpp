@@ -24,12 +24,11 @@ Result<lang::Rule> look_statements(const std::string& proofs, const std::string&
                                    std::function<Result<std::string>(const std::string&)> open) {
     const std::vector<std::string_view> lines = split(proofs, '\n');
     if (lines.size() > max_lines)
-        return Error{fmt::format("are more than {} lines", max_lines), "proofs of the look", ""};
+        return Error{said("are more than {} lines", max_lines), "proofs of the look", ""};
     for (std::size_t i = 0; i < lines.size(); ++i)
         if (!may_stand(lines[i]))
             return Error{
-                fmt::format("\"{}\" is not a proof line", trimmed(lines[i])),
-                fmt::format("proofs of the look, line {}", i + 1),
+                said("\"{}\" is not a proof line", trimmed(lines[i])), said("proofs of the look, line {}", i + 1),
                 "Write proof \"title\" : neutral, or proof \"title\" on TARGET : a condition on r, g, b and out."};
     // The line of the space stands first, so that their own lines are one further down.
     const std::string text = fmt::format("working {}\n{}", space, proofs);
@@ -42,10 +41,9 @@ Result<lang::Rule> look_statements(const std::string& proofs, const std::string&
                 text.begin(),
                 text.begin() + static_cast<std::ptrdiff_t>(std::min<std::size_t>(diagnostic.span.begin, text.size())),
                 '\n');
-            return Error{lang::message(diagnostic),
-                         line > 0 ? fmt::format("proofs of the look, line {}", line)
-                                  : fmt::format("proofs of the look, in {}", space),
-                         ""};
+            return Error{
+                lang::message(diagnostic),
+                line > 0 ? said("proofs of the look, line {}", line) : said("proofs of the look, in {}", space), ""};
         }
     return std::move(checked.rule);
 }

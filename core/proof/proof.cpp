@@ -1,5 +1,6 @@
 #include "proof/proof.hpp"
 
+#include "base/said.hpp"
 #include "base/text.hpp"
 #include "builtins/builtin.hpp"
 #include "insight/derivative.hpp"
@@ -225,17 +226,19 @@ std::string report(const Outcome& outcome) {
 }
 
 std::string how_known(const Outcome& outcome) {
-    std::string text = outcome.proved ? "proved; rounding measured"
-        : outcome.shown               ? "shown by algebra where the rule gives numbers, but it gives none here; sampled"
-                                      : "sampled";
-    text += fmt::format(": {} colours", outcome.samples);
+    std::string text = outcome.proved ? said("proved; rounding measured")
+        : outcome.shown ? said("shown by algebra where the rule gives numbers, but it gives none here; sampled")
+                        : said("sampled");
+    text += said(": {} colours", outcome.samples);
     if (outcome.settings > 1)
-        text += fmt::format(" at {} settings", outcome.settings);
+        text += said(" at {} settings", outcome.settings);
     if (outcome.variations > 1 && !outcome.varied.empty())
-        text += fmt::format(", {} taken to be {} things: there is no picture for {}", fmt::join(outcome.varied, ", "),
-                            outcome.variations, outcome.varied.size() == 1 ? "it" : "them");
+        text += outcome.varied.size() == 1
+            ? said(", {} taken to be {} things: there is no picture for it", outcome.varied.front(), outcome.variations)
+            : said(", {} taken to be {} things: there is no picture for them",
+                   fmt::to_string(fmt::join(outcome.varied, ", ")), outcome.variations);
     else if (outcome.variations > 1)
-        text += fmt::format(", with {} places of the further pictures", outcome.variations);
+        text += said(", with {} places of the further pictures", outcome.variations);
     return text;
 }
 

@@ -43,6 +43,14 @@ void tell_outside(Measured& measured, std::string_view name, const scopes::Count
     tell("NaN", counts.nan);
 }
 
+std::vector<std::string> figure_names() {
+    std::vector<std::string> names = {"below the range", "above the range",     "NaN", "reverses from", "slope at 0.18",
+                                      "folded cells",    "cells without volume"};
+    for (const char* space : {"709", "P3", "2020", "AP1"})
+        names.push_back(std::string("outside ") + space);
+    return names;
+}
+
 std::array<float, 3> light_of(const image::Picture& picture, std::size_t pixel) {
     const auto stored = picture.at(pixel);
     const colour::Space* space = colour::find_space(picture.space);

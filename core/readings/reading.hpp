@@ -57,4 +57,7 @@ image::Picture along(const image::Picture& picture, const Line& line);
 std::span<const Reading* const> all();
 const Reading* find(std::string_view name);
 
+/// What figures of measurements are called, for translations.
+std::vector<std::string> figure_names();
+
 } // namespace kasuri::readings

@@ -1,6 +1,7 @@
 #include "report/report.hpp"
 
 #include "baking/bake.hpp"
+#include "base/said.hpp"
 #include "base/text.hpp"
 #include "colour/space.hpp"
 #include "document/filter_file.hpp"
@@ -183,6 +184,7 @@ std::string tables(const subject::Subject& subject, const CancelToken& cancel) {
 } // namespace
 
 Result<std::string> html(const Order& order, const CancelToken& cancel) {
+    const InEnglish page_is_read_by_others;
     const auto made = look::make(order.look, order.folder);
     if (!made)
         return made.error();
@@ -197,7 +199,7 @@ Result<std::string> html(const Order& order, const CancelToken& cancel) {
         const bool has_rule = !document::is_no_rule(step);
         const lang::Checked checked = lang::check(has_rule ? step.text : std::string(), proof::vocabulary(), options);
         if (!checked.ok)
-            return Error{"a rule does not compile", fmt::format("step {}", i + 1), ""};
+            return Error{"a rule does not compile", said("step {}", i + 1), ""};
         const lang::Rule& rule = checked.rule;
         std::vector<double> values;
         for (const lang::Parameter& p : rule.parameters) {

@@ -326,11 +326,13 @@ TEST_CASE("a numbered sequence has a frame slider, and lens, pins and said space
     d.settle();
     CHECK(red() == Approx(0.1));
     // The slider under the picture.
-    QTest::mousePress(view, Qt::LeftButton, {}, QPoint(view->width() - 4, view->height() - 8));
+    FramesBar* bar = view->findChild<FramesBar*>();
+    QTest::mousePress(bar, Qt::LeftButton, {}, QPoint(bar->width() - 4, 6));
     d.settle();
     CHECK(red() == Approx(0.5));
-    QTest::mouseMove(view, QPoint(view->width() * 5 / 10, view->height() - 8));
-    QTest::mouseRelease(view, Qt::LeftButton, {}, QPoint(view->width() * 5 / 10, view->height() - 8));
+    const QPoint third(static_cast<int>(bar->x_of(2)), 6);
+    QTest::mouseMove(bar, third);
+    QTest::mouseRelease(bar, Qt::LeftButton, {}, third);
     d.settle();
     CHECK(red() == Approx(0.3));
     CHECK_FALSE(view->grab().isNull());

@@ -245,7 +245,8 @@ TEST_CASE("a fault at the very end is underlined all the same", "[widgets]") {
 TEST_CASE("a cell maps points to pixels and back, and keeps the picture's shape", "[widgets]") {
     SheetModel model;
     const int id = model.add_target(*targets::find("dye_chart"), "colour");
-    CellView view(model, id);
+    app::Playback playback(model);
+    CellView view(model, playback, id);
     view.resize(288, 185);
     for (int y = 0; y < 3; ++y)
         for (int x = 0; x < 8; ++x) {

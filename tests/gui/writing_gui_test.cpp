@@ -2,6 +2,7 @@
 #include "gui/driver.hpp"
 #include "model/function_picture.hpp"
 #include "widgets/frame/trace_window.hpp"
+#include "widgets/parts/message_box.hpp"
 #include "widgets/sheet/cell_view.hpp"
 #include "widgets/writing/colour_picker.hpp"
 #include "widgets/writing/editor_commands.hpp"
@@ -361,4 +362,19 @@ TEST_CASE("the first words of a fault stand beside its line while the caret is e
     d.replace_text("out.r = g\n");
     d.settle();
     CHECK(d.editor().line_faults().empty());
+}
+
+TEST_CASE("the message under the last line is seen whole, however low the editor is", "[gui][faults]") {
+    Driver d;
+    QString text;
+    for (int i = 0; i < 40; ++i)
+        text += QString("let a%1 = r\n").arg(i);
+    d.replace_text(text);
+    d.end_of_text();
+    d.type("out.g = shade");
+    d.settle_text();
+    auto* message = d.editor().findChild<MessageBox*>();
+    REQUIRE(message);
+    REQUIRE(QTest::qWaitFor([&] { return message->isVisible(); }, 3000));
+    CHECK(d.editor().viewport()->rect().contains(message->geometry()));
 }

@@ -95,3 +95,18 @@ TEST_CASE("the demo pictures are the same at every run, finite, and hold what th
     }
     CHECK(soft);
 }
+
+TEST_CASE("the demo sequence is a loop: its end is as near to its beginning as one frame to the next", "[targets]") {
+    const DemoSequence& lantern = demo_sequences()[0];
+    const auto moved = [](const image::Image& a, const image::Image& b) {
+        double sum = 0;
+        for (std::size_t i = 0; i < a.pixels(); ++i)
+            sum += std::fabs(static_cast<double>((*a.channels[0].plane)[i] - (*b.channels[0].plane)[i]));
+        return sum / static_cast<double>(a.pixels());
+    };
+    const image::Image first = lantern.make(0);
+    const double one = moved(first, lantern.make(1)), round = moved(first, lantern.make(lantern.frames - 1));
+    CHECK(one > 0);
+    CHECK(round == Approx(one).epsilon(0.1));
+    CHECK(*std::max_element(first.channels[0].plane->begin(), first.channels[0].plane->end()) > 10);
+}

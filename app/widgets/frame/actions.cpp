@@ -10,6 +10,7 @@
 #include "widgets/look/look_actions.hpp"
 #include "widgets/parts/room_menu.hpp"
 #include "widgets/parts/target_menu.hpp"
+#include "widgets/sheet/frames_bar.hpp"
 #include "widgets/writing/editor_commands.hpp"
 #include "widgets/writing/find_bar.hpp"
 #include "widgets/writing/rule_editor.hpp"
@@ -131,6 +132,17 @@ constexpr ActionRow table[] = {
      on<MainWindow>([](MainWindow& c) { c.peek(); })},
     {"pin", QT_TRANSLATE_NOOP("Actions", "Pin what is pointed at"), "Ctrl+P",
      on<MainWindow>([](MainWindow& c) { c.pin_pointed(); })},
+    {"play", QT_TRANSLATE_NOOP("Actions", "Play the numbered frames, or stop"), "F5",
+     on<MainWindow>([](MainWindow& c) { c.play(); })},
+    {"play_from", QT_TRANSLATE_NOOP("Actions", "Play from this frame on"), "Ctrl+F5",
+     on<MainWindow>([](MainWindow& c) { c.bench().playback().begin_here(c.playable_cell()); })},
+    {"play_up_to", QT_TRANSLATE_NOOP("Actions", "Play up to this frame"), "Ctrl+Shift+F5",
+     on<MainWindow>([](MainWindow& c) { c.bench().playback().end_here(c.playable_cell()); })},
+    {"playing", QT_TRANSLATE_NOOP("Actions", "Frames"), "", {}, fill<MainWindow>([](MainWindow& c, QMenu& menu) {
+         FramesBar::fill_menu(menu, c.bench().playback(), c.playable_cell());
+     })},
+    {"over_time", QT_TRANSLATE_NOOP("Actions", "The pin over time"), "Ctrl+Shift+P",
+     on<MainWindow>([](MainWindow& c) { c.pin_over_time(); })},
     {"trace", QT_TRANSLATE_NOOP("Actions", "Trace at the pin"), "Ctrl+Shift+T",
      on<SideWindows>([](SideWindows& c) { c.open_trace(); })},
     {"add_target", QT_TRANSLATE_NOOP("Actions", "Add a target"), "", {}, fill<Bench>([](Bench& c, QMenu& menu) {

@@ -102,7 +102,7 @@ void MainWindow::make_panels() {
     step_ = new StepPanel(bench_->look(), bench_->sheet(), this);
     mix_ = new MixPanel(bench_->session(), this);
     sources_ = new SourcesPanel(bench_->sheet(), this);
-    sheet_ = new SheetView(bench_->sheet(), this);
+    sheet_ = new SheetView(bench_->sheet(), bench_->playback(), bench_->over_time(), this);
     readings_ = new ReadingsColumn(bench_->readings(), bench_->sheet(), this);
     pointer_ = new PointerPanel(bench_->sheet(), this);
     library_ = new LibraryPanel(*bench_, *files_, *look_actions_, this);
@@ -207,6 +207,7 @@ void MainWindow::connect_words() {
 
 void MainWindow::show_sheet(const SheetPtr& sheet) {
     sheet_->show_result(sheet);
+    bench_->playback().sheet_shown(*sheet);
     if (sheet->text == bench_->session().text()) { // else of a text that is gone; the next is on its way
         show_line_values(*sheet);
         side_->show_trace(*sheet);
@@ -354,6 +355,31 @@ void MainWindow::pin_pointed() {
         bench_->refuse(tr("Point at a place in a cell first."));
 }
 
+void MainWindow::play() {
+    if (bench_->playback().playing())
+        bench_->playback().stop();
+    else if (const int cell = playable_cell(); cell != 0)
+        bench_->playback().play(cell);
+}
+
+int MainWindow::playable_cell() {
+    Playback& playback = bench_->playback();
+    if (playback.can_play(sheet_->current_cell()))
+        return sheet_->current_cell();
+    for (const Cell& cell : bench_->sheet().cells())
+        if (playback.can_play(cell.id))
+            return cell.id;
+    bench_->refuse(tr("No cell shows a picture of a numbered sequence. Drop one of its files on the sheet."));
+    return 0;
+}
+
+void MainWindow::pin_over_time() {
+    const Pin* pin = bench_->sheet().active_pin();
+    if (!pin)
+        return bench_->refuse(tr("Put a pin into a picture of a numbered sequence first."));
+    bench_->sheet().add_over_time(pin->number);
+}
+
 void MainWindow::keyPressEvent(QKeyEvent* event) {
     // What no part wanted acts on the place that is pointed at, whatever has the focus.
     const bool plain = event->modifiers() == Qt::NoModifier;
@@ -425,6 +451,7 @@ void MainWindow::closeEvent(QCloseEvent* event) {
         event->ignore();
         return;
     }
+    bench_->playback().stop();
     bench_->keeper().write_now();
     side_->put_sheet_back();
     QSettings settings;
@@ -435,6 +462,7 @@ void MainWindow::closeEvent(QCloseEvent* event) {
     settings.setValue("window/library", library_->isVisible());
     settings.setValue("sheet/views", sheet_->stored_views());
     store_settings(bench_->sheet(), bench_->readings());
+    store_playback(bench_->playback());
     event->accept();
 }
 
@@ -454,6 +482,7 @@ void MainWindow::restore_layout() {
     if (settings.value("window/library").toBool())
         toggle_library();
     restore_settings(bench_->sheet(), bench_->readings());
+    restore_playback(bench_->playback());
     restore_editor(*rule_->editor());
     bench_->session().undo_stack().clear();
 }

@@ -64,6 +64,12 @@ public:
     void peek();
     /// Pins what is pointed at in a cell.
     void pin_pointed();
+    /// Plays the sequence of the current cell, else of the first that has one; or stops.
+    void play();
+    /// The cell that would be played; 0, and a word about it, if there is none.
+    int playable_cell();
+    /// The active pin's colour in every frame, as a strip.
+    void pin_over_time();
     /// The keyboard goes to the next panel.
     void next_panel();
     void open_menu();

@@ -3,6 +3,7 @@
 #include "colour/space.hpp"
 #include "model/bench.hpp"
 #include "widgets/files/files.hpp"
+#include "widgets/frame/language.hpp"
 #include "widgets/library/library_panel.hpp"
 #include "widgets/parts/heading.hpp"
 #include "widgets/parts/number_field.hpp"
@@ -87,6 +88,15 @@ PreferenceControl room(QWidget* parent, const SettingsOf&) {
     return choice(
         parent, choices, [] { return theme::room(); }, [](const QString& name) { choose_room(name); },
         QString::fromLatin1(theme::rooms()[0].name));
+}
+
+PreferenceControl language(QWidget* parent, const SettingsOf&) {
+    std::vector<Choice> choices{{QCoreApplication::translate("Settings", "the system's"), QString()}};
+    for (const Language& each : languages())
+        choices.push_back({each.title, each.name});
+    return choice(
+        parent, choices, [] { return chosen_language(); }, [](const QString& name) { choose_language(name); },
+        QString());
 }
 
 PreferenceControl surround(QWidget* parent, const SettingsOf& of) {
@@ -220,6 +230,18 @@ PreferenceControl jobs(QWidget* parent, const SettingsOf&) {
         cores);
 }
 
+PreferenceControl frame_memory(QWidget* parent, const SettingsOf& of) {
+    FrameStore& store = of.bench.playback().store();
+    constexpr double megabyte = 1024.0 * 1024;
+    return number(
+        parent, {64, 65536, 64, true}, [&store] { return static_cast<double>(store.limit()) / megabyte; },
+        [&store](double size) {
+            store.set_limit(static_cast<std::size_t>(size * megabyte));
+            QSettings().setValue("frames/memory", size);
+        },
+        FrameStore::usual_limit / megabyte);
+}
+
 PreferenceControl folders(QWidget* parent, const SettingsOf& of) {
     LibraryPanel& library = of.library;
     auto* all = new QWidget(parent);
@@ -260,6 +282,9 @@ constexpr PreferenceRow table[] = {
     {"room", QT_TRANSLATE_NOOP("Settings", "Seeing"), QT_TRANSLATE_NOOP("Settings", "Room"),
      QT_TRANSLATE_NOOP("Settings", "How bright the interface is. What pictures stand on does not change with it."),
      room},
+    {"language", QT_TRANSLATE_NOOP("Settings", "Seeing"), QT_TRANSLATE_NOOP("Settings", "Language"),
+     QT_TRANSLATE_NOOP("Settings", "Of the window and of what is wrong with a rule; from the next start on."),
+     language},
     {"surround", QT_TRANSLATE_NOOP("Settings", "Seeing"), QT_TRANSLATE_NOOP("Settings", "Surround, L*"),
      QT_TRANSLATE_NOOP("Settings", "Lightness of the grey around pictures and behind transparent ones; 100 is white."),
      surround},
@@ -282,6 +307,9 @@ constexpr PreferenceRow table[] = {
      QT_TRANSLATE_NOOP(
          "Settings", "When a folder or a sequence is rendered. Each takes its own memory; usual is one for each core."),
      jobs},
+    {"frame_memory", QT_TRANSLATE_NOOP("Settings", "Work"), QT_TRANSLATE_NOOP("Settings", "Frames in memory, MB"),
+     QT_TRANSLATE_NOOP("Settings", "For numbered pictures that are played. Those that do not fit are read again."),
+     frame_memory},
     {"recent", QT_TRANSLATE_NOOP("Settings", "Work"), QT_TRANSLATE_NOOP("Settings", "Recent files"),
      QT_TRANSLATE_NOOP("Settings", "Out of the menu; the files stay where they are."), recent},
     {"folders", QT_TRANSLATE_NOOP("Settings", "Work"), QT_TRANSLATE_NOOP("Settings", "Library"),
@@ -336,8 +364,8 @@ PreferencesWindow::PreferencesWindow(const SettingsOf& of, QWidget* parent) : QD
         refresh();
     });
     usual->setObjectName("usual");
-    usual->setToolTip(
-        tr("Room, screen, surround, text, start and pictures at a time as they are before anybody chooses"));
+    usual->setToolTip(tr("Room, language, screen, surround, text, start, pictures at a time and memory as they are "
+                         "before anybody chooses"));
     grid->addWidget(usual, line, 1, Qt::AlignLeft);
     connect(&of.bench.sheet(), &SheetModel::changed, this, &PreferencesWindow::refresh);
     connect(&theme::changes(), &theme::Changes::room_changed, this, &PreferencesWindow::refresh);

@@ -106,14 +106,18 @@ QLineEdit* BakeWindow::field(const QString& text, const QString& name) {
 QHBoxLayout* BakeWindow::wished_row() {
     auto* row = new QHBoxLayout;
     row->setSpacing(8);
-    wished_ = field("1", tr("Largest \u0394E2000 that is wished"));
+    wished_ = field("1",
+                    tr("Largest \u0394"
+                       "E2000 that is wished"));
     wished_->setObjectName("wished");
     auto* find = new QPushButton(tr("Find the size"), this);
     find->setObjectName("find_size");
     find->setAutoDefault(false);
     connect(find, &QPushButton::clicked, this, &BakeWindow::find_size);
     row->addWidget(wished_);
-    row->addWidget(new QLabel(tr("\u0394E2000 everywhere"), this));
+    row->addWidget(new QLabel(tr("\u0394"
+                                 "E2000 everywhere"),
+                              this));
     row->addWidget(find);
     row->addStretch(1);
     return row;
@@ -221,7 +225,8 @@ void BakeWindow::show_measured(int ticket, const std::shared_ptr<Result<baking::
     if (ticket != ticket_)
         return;
     if (!result->ok()) {
-        QString words = QString::fromStdString(result->error().what + ". " + result->error().remedy);
+        QString words =
+            QString::fromStdString(translated(result->error().what) + ". " + translated(result->error().remedy));
         words[0] = words[0].toUpper();
         error_->setText(words);
         return;
@@ -235,7 +240,8 @@ void BakeWindow::show_measured(int ticket, const std::shared_ptr<Result<baking::
     else if (baked_->curves)
         words += tr("<p>It is three curves, which .clf and .cube hold as such.</p>");
     words += QStringLiteral("<table cellspacing=\"0\" cellpadding=\"3\"><tr><td>%1</td><td align=\"right\">%2</td><td "
-                            "align=\"right\">%3</td><td align=\"right\">%4</td><td align=\"right\">\u0394E2000 "
+                            "align=\"right\">%3</td><td align=\"right\">%4</td><td align=\"right\">\u0394"
+                            "E2000 "
                             "%2</td><td align=\"right\">%3</td><td align=\"right\">%4</td></tr>")
                  .arg(tr("error"), tr("mean"), tr("99.9 %"), tr("largest"));
     if (baked_->curves)

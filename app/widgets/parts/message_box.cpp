@@ -1,5 +1,6 @@
 #include "widgets/parts/message_box.hpp"
 
+#include "base/said.hpp"
 #include "widgets/parts/heading.hpp"
 #include "widgets/parts/theme.hpp"
 
@@ -35,20 +36,14 @@ void MessageBox::show_fault(const lang::Diagnostic& diagnostic) {
     words[0] = words[0].toUpper();
     if (!words.endsWith('?'))
         words += '.';
-    std::string help(lang::row(diagnostic.code).help);
     const bool fixed = !diagnostic.fixes.empty();
-    if (!fixed && !help.empty()) {
-        lang::Diagnostic with_help = diagnostic;
-        QString filled = QString::fromStdString(help);
-        for (std::size_t i = 0; i < diagnostic.arguments.size(); ++i)
-            filled.replace("%" + QString::number(i + 1), QString::fromStdString(diagnostic.arguments[i]));
-        words += " " + filled;
-    }
+    if (const std::string help = lang::help(diagnostic); !fixed && !help.empty())
+        words += " " + QString::fromStdString(help);
     text_->setText(words);
     fix_->setVisible(fixed);
     key_->setVisible(fixed);
     if (fixed) {
-        QString label = QString::fromStdString(diagnostic.fixes.front().label);
+        QString label = QString::fromStdString(translated(diagnostic.fixes.front().label));
         label[0] = label[0].toUpper();
         fix_->setText(label);
     }

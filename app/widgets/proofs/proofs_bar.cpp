@@ -39,7 +39,7 @@ void ProofItem::show_outcome(const proof::Outcome& outcome) {
     setCursor(outcome.passed ? Qt::ArrowCursor : Qt::PointingHandCursor);
     QString tip = title() + ": " + figure_text() +
         (outcome.passed ? QString() : " " + target_words(outcome.worst.target)) + "\n" + words(outcome.doc);
-    QString known = words(proof::how_known(outcome));
+    QString known = QString::fromStdString(proof::how_known(outcome));
     known[0] = known[0].toUpper();
     tip += "\n" + known + ".";
     if (!outcome.passed) {

@@ -151,6 +151,14 @@ void CellView::fill_menu(QMenu& menu) {
         menu.addAction(tr("Remove all pins"), &model_, &SheetModel::remove_pins);
     if (!is_chart())
         menu.addAction(tr("Cut along a line (drag with Shift)\tC"), this, &CellView::add_line_cut);
+    if (playback_.can_play(id_)) {
+        menu.addSeparator();
+        FramesBar::fill_menu(*menu.addMenu(tr("Frames")), playback_, id_);
+        for (const Pin& pin : model_.pins())
+            if (pin.source == cell->source())
+                menu.addAction(tr("Pin %1 over time").arg(pin.number), this,
+                               [this, number = pin.number] { model_.add_over_time(number); });
+    }
     if (const auto file = model_.file_of(*cell)) {
         menu.addSeparator();
         const std::string said = model_.said_space(*cell);

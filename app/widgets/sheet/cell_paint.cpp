@@ -26,8 +26,12 @@ QString CellView::figure_words(bool short_form) const {
         return {};
     if (apart_) { // what a take is looked at for
         const QString mean = QString::number(apart_->mean, 'f', 2);
-        return short_form ? tr("\u0394E %1").arg(mean)
-                          : tr("\u0394E %1, largest %2").arg(mean, QString::number(apart_->largest, 'f', 1));
+        return short_form ? tr("\u0394"
+                               "E %1")
+                                .arg(mean)
+                          : tr("\u0394"
+                               "E %1, largest %2")
+                                .arg(mean, QString::number(apart_->largest, 'f', 1));
     }
     const double outside = before_only_ ? result_.outside_before : result_.outside_after;
     if (outside <= 0)
@@ -90,7 +94,6 @@ void CellView::paintEvent(QPaintEvent*) {
         draw_line(painter);
     }
     draw_badges(painter);
-    draw_frames(painter);
     if (has_result_)
         draw_pins(painter);
     if (spot_ && has_result_) {
@@ -269,7 +272,7 @@ void CellView::draw_patches(QPainter& painter, const QRectF& area) const {
 void CellView::draw_line(QPainter& painter) const {
     const Cell& cell = *model_.find(id_);
     const auto& strips = model_.strips();
-    if (std::none_of(strips.begin(), strips.end(), [&](const Strip& s) { return !s.target && s.cell == id_; }))
+    if (std::none_of(strips.begin(), strips.end(), [&](const Strip& s) { return s.is_cut() && s.cell == id_; }))
         return;
     const QRectF area = picture_rect();
     const auto at = [&](double x, double y) {
@@ -283,28 +286,6 @@ void CellView::draw_line(QPainter& painter) const {
         painter.drawLine(at(cell.line.x0, cell.line.y0), at(cell.line.x1, cell.line.y1));
     }
     painter.restore();
-}
-
-void CellView::draw_frames(QPainter& painter) const {
-    const QRectF bar = frames_bar();
-    const Cell* cell = model_.find(id_);
-    if (bar.isEmpty() || !cell)
-        return;
-    const io::Sequence& sequence = model_.sequence_of(*cell);
-    const double count = static_cast<double>(sequence.frames.size()), step = bar.width() / count;
-    const double y = std::round(bar.top() + 4);
-    painter.fillRect(QRectF(bar.left(), y, bar.width(), 1), theme::on_surround);
-    if (step > 4) // a mark for each frame, where they can be told apart
-        for (double i = 0; i < count; ++i)
-            painter.fillRect(QRectF(std::round((i + 0.5) * step), y - 1, 1, 3), theme::on_surround);
-    const double x = std::round((static_cast<double>(sequence.at) + 0.5) * step);
-    painter.fillRect(QRectF(x - 1.5, y - 4, 3, 9), theme::on_surround);
-    painter.setFont(theme::face(11.5));
-    painter.setPen(theme::on_surround);
-    const QString number = tr("frame %1").arg(sequence.frames[sequence.at].number);
-    const int wide = painter.fontMetrics().horizontalAdvance(number);
-    const double left = std::clamp(x + 6, bar.left(), bar.right() - wide);
-    painter.drawText(QRectF(left, bar.top() + 8, wide + 1, 14), Qt::AlignLeft | Qt::AlignVCenter, number);
 }
 
 void CellView::draw_badges(QPainter& painter) const {

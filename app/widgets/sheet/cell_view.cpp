@@ -19,11 +19,11 @@ constexpr double grip_room = 6; ///< pixels around a line or a pin that hold it
 constexpr double drag_start = 8;
 constexpr double notch = 1.25; ///< zoom of one notch of the wheel
 constexpr double between = 6;  ///< pixels between two copies
-constexpr double frames_height = 22;
 constexpr double badge_height = 22;
 } // namespace
 
-CellView::CellView(SheetModel& model, int id, QWidget* parent) : QWidget(parent), model_(model), id_(id) {
+CellView::CellView(SheetModel& model, Playback& playback, int id, QWidget* parent)
+    : QWidget(parent), model_(model), playback_(playback), frames_(new FramesBar(model, playback, id, this)), id_(id) {
     setMouseTracking(true);
     setFocusPolicy(Qt::StrongFocus);
     setAcceptDrops(true);
@@ -140,11 +140,18 @@ QSize CellView::picture_size() const {
     return picture ? QSize(picture->width, picture->height) : QSize();
 }
 
-QRectF CellView::frames_bar() const {
-    const Cell* cell = model_.find(id_);
-    if (!cell || cell->target || model_.sequence_of(*cell).frames.size() < 2)
-        return {};
-    return {0, height() - frames_height, static_cast<double>(width()), frames_height};
+double CellView::frames_height() const { return playback_.can_play(id_) ? FramesBar::bar_height : 0; }
+
+void CellView::refresh() {
+    frames_->setVisible(frames_height() > 0);
+    frames_->setGeometry(0, height() - FramesBar::bar_height, width(), FramesBar::bar_height);
+    frames_->update();
+    update();
+}
+
+void CellView::resizeEvent(QResizeEvent* event) {
+    QWidget::resizeEvent(event);
+    refresh();
 }
 
 double CellView::badges_height() const {
@@ -158,7 +165,7 @@ std::vector<CellView::Badge> CellView::badges() const {
         return {};
     std::vector<Badge> all;
     const QFontMetrics metrics(theme::face(11.5));
-    const int top = height() - static_cast<int>(badge_height + frames_bar().height());
+    const int top = height() - static_cast<int>(badge_height + frames_height());
     int left = 0;
     for (const QString& layer : model_.layers_of(*cell)) {
         const QString text = layer.isEmpty() ? tr("whole") : layer;
@@ -169,15 +176,6 @@ std::vector<CellView::Badge> CellView::badges() const {
         left += wide + 4;
     }
     return all;
-}
-
-void CellView::choose_frame(double x) {
-    if (const Cell* cell = model_.find(id_)) {
-        const std::size_t count = model_.sequence_of(*cell).frames.size();
-        const double share = std::clamp(x / std::max(1, width()), 0.0, 0.9999);
-        if (count > 1)
-            model_.set_frame(id_, static_cast<std::size_t>(share * static_cast<double>(count)));
-    }
 }
 
 void CellView::step_frame(int by) {
@@ -192,9 +190,8 @@ void CellView::step_frame(int by) {
 
 QRectF CellView::room() const {
     const double wide = compare_ == Compare::twice && !is_chart() ? (width() - between) / 2 : width();
-    return {
-        0, theme::caption_height, std::max(0.0, wide),
-        std::max(0.0, static_cast<double>(height() - theme::caption_height) - frames_bar().height() - badges_height())};
+    return {0, theme::caption_height, std::max(0.0, wide),
+            std::max(0.0, static_cast<double>(height() - theme::caption_height) - frames_height() - badges_height())};
 }
 
 QSizeF CellView::device_room() const { return room().size() * devicePixelRatioF(); }
@@ -323,11 +320,6 @@ void CellView::mousePressEvent(QMouseEvent* event) {
             model_.set_layer(id_, badge.layer.toStdString());
             return;
         }
-    if (frames_bar().contains(at)) {
-        grip_ = Grip::frame;
-        choose_frame(at.x());
-        return;
-    }
     const Cell* cell = model_.find(id_);
     for (const Pin& pin : model_.pins())
         if (cell && pin.source == cell->source() && QLineF(point_of(pin.pixel), at).length() < grip_room + 2) {
@@ -379,7 +371,6 @@ void CellView::mouseMoveEvent(QMouseEvent* event) {
                              (to->x() + 0.5) / size.width(), (to->y() + 0.5) / size.height()});
         break;
     }
-    case Grip::frame: choose_frame(at.x()); return;
     case Grip::pin:
         if (const auto pixel = pixel_at(at))
             model_.move_pin(grip_pin_, *pixel);

@@ -2,6 +2,7 @@
 #include "model/preview_result.hpp"
 #include "model/sheet.hpp"
 #include "model/zoom.hpp"
+#include "widgets/sheet/frames_bar.hpp"
 
 #include <QPointF>
 #include <QRectF>
@@ -25,7 +26,7 @@ enum class Compare {
 class CellView : public QWidget {
     Q_OBJECT
 public:
-    CellView(SheetModel& model, int id, QWidget* parent = nullptr);
+    CellView(SheetModel& model, Playback& playback, int id, QWidget* parent = nullptr);
 
     int id() const { return id_; }
     void show_result(const CellResult& result);
@@ -33,6 +34,9 @@ public:
     void show_apart(const readings::Apart& apart);
     const std::optional<readings::Apart>& apart() const { return apart_; }
     const CellResult* result() const { return has_result_ ? &result_ : nullptr; }
+    /// Another cell stands for its number.
+    void refresh();
+    const FramesBar& frames() const { return *frames_; }
     void set_old(bool old);
     void set_before_only(bool before);
     void set_before_name(const QString& name);
@@ -75,6 +79,7 @@ signals:
 protected:
     bool event(QEvent* event) override;
     void paintEvent(QPaintEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
@@ -97,7 +102,7 @@ private:
         void (CellView::*act)();
         QRect rect{};
     };
-    enum class Grip { none, caption, pan, split, line, pin, frame };
+    enum class Grip { none, caption, pan, split, line, pin };
 
     bool is_chart() const; ///< patches: they fill the cell
     QSize picture_size() const;
@@ -124,7 +129,6 @@ private:
     void draw_patches(QPainter& painter, const QRectF& area) const;
     void draw_line(QPainter& painter) const;
     void draw_pins(QPainter& painter) const;
-    void draw_frames(QPainter& painter) const;
     /// A layer as a word under the picture.
     struct Badge {
         QString layer, text;
@@ -136,13 +140,14 @@ private:
     void add_peeks(QMenu& menu, const Cell& cell);
     void add_steps(QMenu& menu, const Cell& cell);
     void ask_peek();
-    QRectF frames_bar() const; ///< empty unless the picture is one of a sequence
+    double frames_height() const; ///< 0 unless the picture is one of a sequence
     void step_frame(int by);
-    void choose_frame(double x);
     void add_lenses(QMenu& menu, const Cell& cell);
     void add_targets(QMenu& menu);
 
     SheetModel& model_;
+    Playback& playback_;
+    FramesBar* frames_;
     int id_;
     CellResult result_;
     bool has_result_ = false;

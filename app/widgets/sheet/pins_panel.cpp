@@ -73,7 +73,9 @@ void PinsPanel::paintEvent(QPaintEvent*) {
         const std::vector<ReadoutRow> rows = rows_of(pin.readout);
         painter.setFont(theme::face(11.5, true));
         painter.drawText(QRect(left, y, right - left, line + 3), Qt::AlignRight | Qt::AlignVCenter,
-                         QString::fromUtf8("\u0394E ") + theme::number(rows.back().after, 1));
+                         QString::fromUtf8("\u0394"
+                                           "E ") +
+                             theme::number(rows.back().after, 1));
         const auto numbers = [&](int top, const QString& word, bool after) {
             painter.setFont(theme::face(11.5));
             painter.setPen(theme::third);

@@ -1,6 +1,7 @@
 #include "widgets/sheet/sheet_settings.hpp"
 
 #include "colour/space.hpp"
+#include "model/playback.hpp"
 #include "model/readings_model.hpp"
 #include "model/sheet.hpp"
 
@@ -105,6 +106,20 @@ void store_settings(const SheetModel& sheet, const ReadingsModel& readings) {
     settings.setValue("sheet/cells", cells);
     settings.setValue("sheet/strips", strips);
     settings.setValue("sheet/readings", read);
+}
+
+void restore_playback(Playback& playback) {
+    const QSettings settings;
+    playback.set_rate(std::clamp(settings.value("frames/rate", playback.rate()).toDouble(), 0.0, 240.0));
+    playback.set_loops(settings.value("frames/loops", playback.loops()).toBool());
+    if (const double size = settings.value("frames/memory").toDouble(); size > 0)
+        playback.store().set_limit(static_cast<std::size_t>(size * 1024 * 1024));
+}
+
+void store_playback(const Playback& playback) {
+    QSettings settings;
+    settings.setValue("frames/rate", playback.rate());
+    settings.setValue("frames/loops", playback.loops());
 }
 
 } // namespace kasuri::app

@@ -26,7 +26,8 @@ constexpr int cell_gap = 32, row_gap = 3;
 QString utf8(std::string_view text) { return QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size())); }
 } // namespace
 
-SheetView::SheetView(SheetModel& model, QWidget* parent) : QWidget(parent), model_(model) {
+SheetView::SheetView(SheetModel& model, Playback& playback, OverTime& over_time, QWidget* parent)
+    : QWidget(parent), model_(model), playback_(playback), over_time_(over_time) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     splitter_ = new PartSplitter(Qt::Vertical, this);
@@ -59,6 +60,7 @@ SheetView::SheetView(SheetModel& model, QWidget* parent) : QWidget(parent), mode
     connect(&model_, &SheetModel::changed, this, &SheetView::rebuild);
     connect(&model_, &SheetModel::pins_changed, this, &SheetView::tell_pins);
     connect(&model_, &SheetModel::take_tried, this, &SheetView::wanted);
+    connect(&over_time_, &OverTime::changed, this, &SheetView::wanted);
     rebuild();
 }
 
@@ -109,7 +111,15 @@ std::vector<StripJob> SheetView::strip_jobs() const {
     std::vector<StripJob> jobs;
     for (const Strip& strip : model_.strips()) {
         const Cell* cell = strip.target ? nullptr : model_.find(strip.cell);
-        jobs.push_back({strip.id, strip.target, strip.settings, strip.cell, cell ? cell->line : readings::Line()});
+        StripJob job{strip.id, strip.target, strip.settings, strip.cell, cell ? cell->line : readings::Line()};
+        if (strip.pin != 0) {
+            OverTime::Row row = over_time_.row(strip.pin);
+            if (!row.colours)
+                continue;
+            job.over_time = std::move(row.colours);
+            job.frames = std::move(row.numbers);
+        }
+        jobs.push_back(std::move(job));
     }
     return jobs;
 }
@@ -208,7 +218,7 @@ void SheetView::rebuild_cells() {
     for (const Cell& cell : model_.cells()) {
         CellView* view = this->cell(cell.id);
         if (!view) {
-            view = new CellView(model_, cell.id, cells_area_);
+            view = new CellView(model_, playback_, cell.id, cells_area_);
             view->set_before_name(before_name_);
             view->set_old(old_);
             view->set_before_only(before_only_);
@@ -244,7 +254,7 @@ void SheetView::rebuild_cells() {
         set_alone(0);
     arrange_cells();
     for (CellView* view : cells_)
-        view->update();
+        view->refresh();
 }
 
 void SheetView::arrange_cells() {
@@ -444,7 +454,8 @@ void SheetView::tell() {
             : QString::number(sample);
         readout = {true,
                    hover_strip_->title(),
-                   tr("at %1").arg(place),
+                   strip.frames.empty() ? tr("at %1").arg(place)
+                                        : tr("frame %1").arg(strip.frames[static_cast<std::size_t>(sample)]),
                    strip.before.at(static_cast<std::size_t>(sample)),
                    strip.after.at(static_cast<std::size_t>(sample)),
                    strip.before.space};

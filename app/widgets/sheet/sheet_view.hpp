@@ -1,4 +1,6 @@
 #pragma once
+#include "model/over_time.hpp"
+#include "model/playback.hpp"
 #include "model/preview_request.hpp"
 #include "model/preview_result.hpp"
 #include "model/readout.hpp"
@@ -23,7 +25,7 @@ class StripView;
 class SheetView : public QWidget {
     Q_OBJECT
 public:
-    explicit SheetView(SheetModel& model, QWidget* parent = nullptr);
+    SheetView(SheetModel& model, Playback& playback, OverTime& over_time, QWidget* parent = nullptr);
 
     /// What the sheet wants evaluated at its present size.
     int strip_pixels() const;
@@ -84,6 +86,8 @@ private:
     bool eventFilter(QObject* object, QEvent* event) override;
 
     SheetModel& model_;
+    Playback& playback_;
+    OverTime& over_time_;
     PartSplitter* splitter_;
     QWidget* strips_area_;
     QVBoxLayout* strips_column_;

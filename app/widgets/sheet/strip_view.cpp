@@ -53,7 +53,11 @@ const targets::Target* StripView::target() const {
 
 QString StripView::title() const {
     const Strip* strip = model_.find_strip(id_);
-    return !strip ? QString() : strip->target ? words(strip->target->title) : tr("cut");
+    if (!strip)
+        return {};
+    return strip->target  ? words(strip->target->title)
+        : strip->pin != 0 ? tr("pin %1 over time").arg(strip->pin)
+                          : tr("cut");
 }
 
 std::vector<targets::Tick> StripView::ticks() const {
@@ -62,10 +66,18 @@ std::vector<targets::Tick> StripView::ticks() const {
     tick_texts_.clear();
     std::vector<targets::Tick> made;
     constexpr int parts = 4;
-    for (int i = 0; i <= parts; ++i)
-        tick_texts_.push_back(std::to_string(result_->before.width * i / parts));
-    for (int i = 0; i <= parts; ++i)
-        made.push_back({result_->axis.high * i / parts, tick_texts_[static_cast<std::size_t>(i)]});
+    const int count = result_->before.width;
+    const bool frames = !result_->frames.empty();
+    std::vector<double> places;
+    for (int i = 0; i <= parts; ++i) {
+        const int at = (frames ? count - 1 : count) * i / parts;
+        if (frames && i > 0 && at == (count - 1) * (i - 1) / parts)
+            continue; // fewer frames than labels
+        tick_texts_.push_back(std::to_string(frames ? result_->frames[static_cast<std::size_t>(at)] : at));
+        places.push_back(frames ? at + 0.5 : result_->axis.high * i / parts);
+    }
+    for (std::size_t i = 0; i < places.size(); ++i)
+        made.push_back({places[i], tick_texts_[i]});
     return made;
 }
 
@@ -155,6 +167,12 @@ void StripView::draw_caption(QPainter& painter) const {
     }
     if (!result_ || hover_ < 0)
         return;
+    if (!result_->frames.empty()) {
+        painter.setFont(theme::face(11.5));
+        painter.setPen(theme::text);
+        painter.drawText(QRect(x, 0, width(), caption_height), Qt::AlignLeft | Qt::AlignVCenter,
+                         tr("frame %1").arg(result_->frames[static_cast<std::size_t>(sample_at(hover_))]));
+    }
     const auto pixel =
         (before_only_ ? result_->before : result_->after).at(static_cast<std::size_t>(sample_at(hover_)));
     painter.setFont(theme::face(11.5));
@@ -186,6 +204,8 @@ QString StripView::describe() const {
             parts << words(strip->target->settings[i].name) + " " + QString::number(strip->settings[i], 'g', 5);
         return parts.join(", ");
     }
+    if (strip->pin != 0)
+        return describe_frames();
     const Cell* cell = model_.find(strip->cell);
     if (!cell || !result_)
         return {};
@@ -202,6 +222,32 @@ QString StripView::describe() const {
     };
     return tr("%1, from %2 to %3")
         .arg(model_.title(*cell), at(cell->line.x0, cell->line.y0), at(cell->line.x1, cell->line.y1));
+}
+
+QString StripView::describe_frames() const {
+    if (!result_ || result_->frames.empty())
+        return tr("its picture is none of a numbered sequence");
+    QStringList parts{tr("frames %1 to %2").arg(result_->frames.front()).arg(result_->frames.back())};
+    const auto& red = *result_->before.planes[0];
+    if (const auto missing = std::count_if(red.begin(), red.end(), [](float x) { return std::isnan(x); });
+        missing > 0 && !result_->needs_pictures)
+        parts << tr("%n not read", nullptr, static_cast<int>(missing));
+    if (result_->needs_pictures)
+        parts << tr(
+            "the rule looks at places, neighbours or further pictures: what it makes of one pixel is not known");
+    return parts.join(", ");
+}
+
+const Cell* StripView::cell_of_pin() const {
+    const Strip* strip = model_.find_strip(id_);
+    if (!strip || strip->pin == 0)
+        return nullptr;
+    for (const Pin& pin : model_.pins())
+        if (pin.number == strip->pin)
+            for (const Cell& cell : model_.cells())
+                if (cell.source() == pin.source)
+                    return &cell;
+    return nullptr;
 }
 
 void StripView::draw_bands(QPainter& painter) const {
@@ -251,6 +297,12 @@ void StripView::draw_threads(QPainter& painter, const QRectF& area) const {
             labelled.push_back(base);
             painter.drawText(QPointF(area.left() + 2, base), QString::number(level));
         }
+    if (const Cell* cell = cell_of_pin(); cell && !result_->frames.empty()) { // the frame that is shown
+        const auto at = static_cast<double>(model_.sequence_of(*cell).at);
+        const double x = std::round(area.left() + (at + 0.5) / result_->before.width * area.width()) + 0.5;
+        painter.setPen(QPen(theme::third, 1, Qt::DashLine));
+        painter.drawLine(QPointF(x, area.top()), QPointF(x, area.bottom()));
+    }
     draw_traces(painter, area, scale, result_->before, false);
     if (!before_only_)
         draw_traces(painter, area, scale, result_->after, true);
@@ -270,8 +322,13 @@ void StripView::draw_threads(QPainter& painter, const QRectF& area) const {
 }
 
 void StripView::mousePressEvent(QMouseEvent* event) {
-    if (event->button() == Qt::LeftButton && event->position().y() < caption_height)
-        open_menu();
+    if (event->button() != Qt::LeftButton)
+        return;
+    if (event->position().y() < caption_height)
+        return open_menu();
+    const double share = (event->position().x() - plot_left()) / std::max(1, plot_right() - plot_left());
+    if (const Cell* cell = cell_of_pin(); cell && share >= 0 && share < 1) // to the frame that is pointed at
+        model_.set_frame(cell->id, static_cast<std::size_t>(sample_at(share)));
 }
 
 void StripView::contextMenuEvent(QContextMenuEvent*) { open_menu(); }

@@ -18,7 +18,7 @@ public:
     StripView(SheetModel& model, int id, QWidget* parent = nullptr);
 
     int id() const { return id_; }
-    /// Null for a cut.
+    /// Null for a cut, and for a pin over time.
     const targets::Target* target() const;
     QString title() const;
     void open_menu();
@@ -61,10 +61,13 @@ private:
     void draw_ticks(QPainter& painter, const QRectF& area) const;
 
     std::vector<targets::Tick> ticks() const;
+    /// The pin over time: what there is to know of it, and a cell that shows its picture (null: none).
+    QString describe_frames() const;
+    const Cell* cell_of_pin() const;
 
     SheetModel& model_;
     int id_;
-    mutable std::vector<std::string> tick_texts_; ///< of a cut, which has no table of them
+    mutable std::vector<std::string> tick_texts_; ///< of what has no table of them
     SheetPtr sheet_;
     const StripResult* result_ = nullptr;
     QImage before_, after_;

@@ -1,5 +1,7 @@
 #include "widgets/writing/rule_editor.hpp"
 
+#include "base/said.hpp"
+
 #include "model/display.hpp"
 #include "widgets/parts/message_box.hpp"
 #include "widgets/parts/theme.hpp"
@@ -219,6 +221,13 @@ void RuleEditor::choose_message() {
     }
     following_ = false;
     place_message();
+    if (const lang::Diagnostic* fault = shown_fault(); fault && line_of(fault->span.begin) == caret_line) {
+        // All of it is seen from where the caret is.
+        const int line_height = static_cast<int>(SendScintilla(SCI_TEXTHEIGHT, 0));
+        if (const int below = message_->geometry().bottom() + 1 - viewport()->height(); below > 0)
+            SendScintilla(SCI_LINESCROLL, 0UL, static_cast<long>((below + line_height - 1) / line_height));
+        place_message();
+    }
     find_line_faults();
 }
 
@@ -365,7 +374,7 @@ void RuleEditor::contextMenuEvent(QContextMenuEvent* event) {
     menu.addAction(tr("Select all"), this, [this] { selectAll(); });
     if (const lang::Diagnostic* fault = shown_fault(); fault && !fault->fixes.empty()) {
         menu.addSeparator();
-        menu.addAction(QString::fromStdString(fault->fixes.front().label), this, &RuleEditor::apply_fix);
+        menu.addAction(QString::fromStdString(translated(fault->fixes.front().label)), this, &RuleEditor::apply_fix);
     }
     menu.exec(event->globalPos());
 }

@@ -1,5 +1,7 @@
 #include "widgets/writing/rule_panel.hpp"
 
+#include "base/said.hpp"
+
 #include "engine/lower.hpp"
 #include "widgets/parts/heading.hpp"
 #include "widgets/parts/theme.hpp"
@@ -43,7 +45,7 @@ RulePanel::RulePanel(Session& session, FileWatch& watch, QWidget* parent) : QWid
         edit.at = fix.span.begin;
         edit.removed = std::string(text_of(session_.text(), fix.span));
         edit.inserted = fix.text;
-        session_.apply_edit(edit, QString::fromStdString(fix.label));
+        session_.apply_edit(edit, QString::fromStdString(translated(fix.label)));
     });
     connect(&session_, &Session::text_edited, editor_, &RuleEditor::follow);
     connect(&session_, &Session::text_replaced, this, [this] {
