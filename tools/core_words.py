@@ -5,7 +5,7 @@ import pathlib
 import re
 import sys
 
-OPENERS = re.compile(r'(?<![\w])(?<!emit )(?:said|Error|Wrong|fault|fail|translated|give_up|expect|expect_name|fixes\.push_back|meant_fix|Fix)\s*[({]|return (?=")|vector<Fix>\{|\{\{"')
+OPENERS = re.compile(r'(?<![\w])(?<!emit )(?:said|Error|failure|Wrong|fault|fail|translated|give_up|expect|expect_name|fixes\.push_back|meant_fix|Fix)\s*[({]|return (?=")|const char\* \w+ = (?=")|vector<Fix>\{|\{\{"')
 LITERAL = re.compile(r'"((?:[^"\\\n]|\\.)*)"')
 CODE = re.compile(r'^[A-Z_ ]+$|^[\w.-]+$|^[^A-Za-z]*$')
 TEXT_OF_RULES = re.compile(r'^\.|^filter |^preset |^(keep luminance|hold hue)$|is chosen below')
@@ -32,7 +32,7 @@ def balanced(text, start):
 
 def sentences(text):
     for opener in OPENERS.finditer(text):
-        if opener.group(0).startswith('return'):
+        if opener.group(0).startswith(('return', 'const')):
             end = text.find(';', opener.end())
             inside, whole = text[opener.end():end], False
         else:

@@ -36,6 +36,8 @@ constexpr std::string_view room_names[] = {rooms[0].title, rooms[1].title, rooms
 constexpr std::string_view shells[] = {"rec709-linear", "p3-d65-linear", "rec2020-linear", "acescg"};
 constexpr std::string_view shell_labels[] = {"709", "P3", "2020", "AP1"};
 constexpr std::string_view shell_names[] = {"none", "709", "and P3", "and 2020", "and AP1"};
+constexpr std::string_view rule_names[] = {"none", "of the rule"};
+constexpr std::string_view own_names[] = {"none", "of the rule", "of the pictures"};
 constexpr std::string_view cut_names[] = {"whole", "at a height", "at a hue"};
 
 constexpr Setting of_room{"model", "in which room", 0, 0, 4, true, room_names};
@@ -48,8 +50,13 @@ const Setting settings[] = {
     {"cut", "what is taken away", 0, 0, 2, true, cut_names},
     {"height", "where it is cut, as a share of the upward axis", 0.5, 0, 1},
     {"hue", "along which hue it is cut, in degrees", 0, 0, 360},
+    {"own", "edges of the working space, which may be of a colour config", 0, 0, 1, true, rule_names},
 };
-const Setting cloud_settings[] = {of_room, of_shells, {"points", "of the pictures, about", 20000, 100, 200000, true}};
+const Setting cloud_settings[] = {
+    of_room,
+    of_shells,
+    {"points", "of the pictures, about", 20000, 100, 200000, true},
+    {"own", "edges of these spaces, which may be of a colour config", 0, 0, 2, true, own_names}};
 
 const Room& room_of(Values set) { return rooms[static_cast<std::size_t>(set[0])]; }
 
@@ -84,11 +91,31 @@ std::optional<std::vector<Point>> placed(const Order& order, const image::Pictur
     return seen(order, picture, room.own_numbers ? order.working : "rec709-linear", room.expression);
 }
 
+/// A space whose edges are shown.
+struct Shell {
+    std::string space, label;
+};
+std::vector<Shell> shells_of(const Order& order) {
+    std::vector<Shell> all;
+    for (std::size_t k = 0; k < static_cast<std::size_t>(order.settings[1]); ++k)
+        all.push_back({std::string(shells[k]), std::string(shell_labels[k])});
+    const auto add = [&](const std::string& space) {
+        if (!space.empty() && std::none_of(all.begin(), all.end(), [&](const Shell& s) { return s.space == space; }))
+            all.push_back({space, space});
+    };
+    if (const double own = order.settings.back(); own == 1)
+        add(std::string(order.working));
+    else if (own == 2)
+        for (const image::Picture* picture : order.pictures)
+            add(picture->space);
+    return all;
+}
+
 /// Edges of the spaces, and what share of the picture lies outside of each. False if called off.
 bool add_shells(const Order& order, const image::Picture& picture, Measured& to) {
     constexpr int steps = 12;
-    for (std::size_t k = 0; k < static_cast<std::size_t>(order.settings[1]); ++k) {
-        Wires wires{std::string(shell_labels[k]), {}};
+    for (const Shell& shell : shells_of(order)) {
+        Wires wires{shell.label, {}};
         image::Picture edges = image::generated(steps + 1, 12, [](int x, int edge) {
             // Edge by edge: along one channel, with the two others at their ends.
             std::array<double, 3> at{};
@@ -98,9 +125,9 @@ bool add_shells(const Order& order, const image::Picture& picture, Measured& to)
             at[(along + 2) % 3] = edge / 2 % 2;
             return at;
         });
-        edges.space = shells[k];
+        edges.space = shell.space;
         const auto at = placed(order, edges);
-        const auto inside = seen(order, picture, shells[k], "rgb");
+        const auto inside = seen(order, picture, shell.space, "rgb");
         if (!at || !inside)
             return false;
         for (std::size_t edge = 0; edge < 12; ++edge) {
@@ -112,7 +139,7 @@ bool add_shells(const Order& order, const image::Picture& picture, Measured& to)
         const auto out = std::count_if(inside->begin(), inside->end(), [](const Point& c) {
             return !std::all_of(c.begin(), c.end(), [](float v) { return v >= -slack && v <= 1 + slack; });
         });
-        to.figures.push_back({"outside " + std::string(shell_labels[k]), "",
+        to.figures.push_back({"outside " + shell.label, "",
                               100.0 * static_cast<double>(out) / static_cast<double>(picture.pixels()), "%"});
     }
     return true;
@@ -303,8 +330,7 @@ const Reading solid = {
     "solid",
     "Colour solid",
     "What becomes of the cube of colours, in a room of a colour model: turned by dragging and arrow keys. Cells that "
-    "are "
-    "turned over are marked, and those that have lost their volume; edges of spaces are wires.",
+    "are turned over are marked, and those that have lost their volume; edges of spaces are wires.",
     source,
     About::rule,
     settings,

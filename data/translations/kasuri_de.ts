@@ -847,10 +847,6 @@
         <translation>Beide Seiten müssen denselben Typ haben.</translation>
     </message>
     <message>
-        <source>Check its permissions.</source>
-        <translation>Die Rechte prüfen.</translation>
-    </message>
-    <message>
         <source>Check the name.</source>
         <translation>Den Namen prüfen.</translation>
     </message>
@@ -2073,6 +2069,78 @@
     <message>
         <source>, {} taken to be {} things: there is no picture for them</source>
         <translation>, {} als {} verschiedene Dinge angenommen: dafür gibt es keine Bilder</translation>
+    </message>
+    <message>
+        <source>Name a file.</source>
+        <translation>Eine Datei angeben.</translation>
+    </message>
+    <message>
+        <source>Start what reads it first.</source>
+        <translation>Zuerst starten, was davon liest.</translation>
+    </message>
+    <message>
+        <source>nobody reads from it</source>
+        <translation>niemand liest davon</translation>
+    </message>
+    <message>
+        <source>the link leads in a circle</source>
+        <translation>die Verknüpfung führt im Kreis</translation>
+    </message>
+    <message>
+        <source>this is a device or a pipe, not a file</source>
+        <translation>das ist ein Gerät oder eine Leitung, keine Datei</translation>
+    </message>
+    <message>
+        <source>A mask is an expression such as smoothstep(0.2, 0.6, luminance(rgb)).</source>
+        <translation>Eine Maske ist ein Ausdruck wie smoothstep(0.2, 0.6, luminance(rgb)).</translation>
+    </message>
+    <message>
+        <source>Check its permissions.</source>
+        <translation>Die Rechte prüfen.</translation>
+    </message>
+    <message>
+        <source>Choose another folder, or check its permissions.</source>
+        <translation>Einen anderen Ordner wählen, oder seine Rechte prüfen.</translation>
+    </message>
+    <message>
+        <source>Is the folder still there?</source>
+        <translation>Gibt es den Ordner noch?</translation>
+    </message>
+    <message>
+        <source>Save under another name, or lift the protection.</source>
+        <translation>Unter anderem Namen speichern, oder den Schutz aufheben.</translation>
+    </message>
+    <message>
+        <source>cannot bring the file to disk</source>
+        <translation>die Datei kann nicht auf den Datenträger gebracht werden</translation>
+    </message>
+    <message>
+        <source>cannot open</source>
+        <translation>kann nicht geöffnet werden</translation>
+    </message>
+    <message>
+        <source>cannot open the folder</source>
+        <translation>der Ordner kann nicht geöffnet werden</translation>
+    </message>
+    <message>
+        <source>cannot read</source>
+        <translation>kann nicht gelesen werden</translation>
+    </message>
+    <message>
+        <source>cannot reopen what was written</source>
+        <translation>was geschrieben wurde, kann nicht wieder geöffnet werden</translation>
+    </message>
+    <message>
+        <source>cannot write all of the file</source>
+        <translation>die Datei kann nicht ganz geschrieben werden</translation>
+    </message>
+    <message>
+        <source>cannot write here</source>
+        <translation>hier kann nicht geschrieben werden</translation>
+    </message>
+    <message>
+        <source>the file is write-protected</source>
+        <translation>die Datei ist schreibgeschützt</translation>
     </message>
 </context>
 <context>
@@ -4123,6 +4191,26 @@
     <message>
         <source>slope at 0.18</source>
         <translation>Steigung bei 0.18</translation>
+    </message>
+    <message>
+        <source>edges of the working space, which may be of a colour config</source>
+        <translation>Kanten des Arbeitsfarbraums, der aus einer Farbkonfiguration sein kann</translation>
+    </message>
+    <message>
+        <source>edges of these spaces, which may be of a colour config</source>
+        <translation>Kanten dieser Farbräume, die aus einer Farbkonfiguration sein können</translation>
+    </message>
+    <message>
+        <source>of the pictures</source>
+        <translation>der Bilder</translation>
+    </message>
+    <message>
+        <source>of the rule</source>
+        <translation>der Regel</translation>
+    </message>
+    <message>
+        <source>own</source>
+        <translation>eigene</translation>
     </message>
 </context>
 <context>

@@ -1,5 +1,8 @@
 // What the one view of all readings draws.
+#include "gui/driver.hpp"
 #include "widgets/readings/plot_view.hpp"
+#include "widgets/readings/reading_panel.hpp"
+#include "widgets/readings/readings_column.hpp"
 
 #include <QImage>
 #include <QMouseEvent>
@@ -261,4 +264,28 @@ TEST_CASE("the nearest face covers what is behind it", "[plot][solid]") {
     CHECK(qRed(black.pixel(150, 140)) < 10);
     CHECK(qRed(red.pixel(150, 140)) > 245);
     CHECK(qGreen(red.pixel(150, 140)) < 10);
+}
+
+TEST_CASE("from where a room is looked at is remembered, and is the same in its own window", "[gui][solid]") {
+    const auto open = [](kasuri::test::Driver& d) -> PlotView& {
+        auto& model = d.window.bench().readings();
+        ReadingsColumn& column = d.window.part<ReadingsColumn>();
+        model.add(*readings::find("solid"));
+        d.settle();
+        return column.panels().back()->plot();
+    };
+    Eye left;
+    {
+        kasuri::test::Driver d;
+        PlotView& plot = open(d);
+        QTest::keyClick(&plot, Qt::Key_Right);
+        QTest::keyClick(&plot, Qt::Key_Up);
+        left = plot.eye();
+        CHECK_FALSE(left == Eye());
+    }
+    kasuri::test::Driver d;
+    PlotView& plot = open(d);
+    CHECK(plot.eye() == left);
+    QTest::keyClick(&plot, Qt::Key_Home);
+    CHECK(plot.eye() == Eye());
 }

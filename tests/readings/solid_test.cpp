@@ -13,8 +13,8 @@ namespace {
 
 /// Settings in the order of the reading's table.
 struct Wanted {
-    double model = 0, shells = 0, steps = 5, top = 1, cut = 0, height = 0.5, hue = 0;
-    std::vector<double> list() const { return {model, shells, steps, top, cut, height, hue}; }
+    double model = 0, shells = 0, steps = 5, top = 1, cut = 0, height = 0.5, hue = 0, own = 0;
+    std::vector<double> list() const { return {model, shells, steps, top, cut, height, hue, own}; }
 };
 
 struct Body {
@@ -263,4 +263,40 @@ TEST_CASE("measuring a solid is called off as other readings are", "[readings][s
     order.rule = [](const image::Picture& picture) { return std::optional(picture); };
     order.cancel.cancel();
     CHECK_FALSE(find("solid")->measure(order));
+}
+
+TEST_CASE("the edges of the rule's own space are wires too, and of the pictures' spaces", "[readings][solid]") {
+    // An encoded space has the edges of its primaries: those of P3 as light, once more.
+    Wanted wanted;
+    wanted.own = 1;
+    const Body own = body("working p3-d65\nout.r = r * 1.5", wanted);
+    REQUIRE(own.wires().size() == 1);
+    CHECK(own.wires()[0]->name == "p3-d65");
+    CHECK(own.figure("outside p3-d65") > 0);
+    wanted.own = 0;
+    wanted.shells = 2;
+    const Body known = body("working p3-d65\nout.r = r * 1.5", wanted);
+    const auto& as_light = known.wires()[1]->lines;
+    REQUIRE(as_light.size() == own.wires()[0]->lines.size());
+    for (std::size_t edge = 0; edge < as_light.size(); ++edge)
+        for (const std::size_t end : {std::size_t{0}, as_light[edge].size() - 1}) // between them codes are no light
+            for (std::size_t i = 0; i < 3; ++i)
+                CHECK(own.wires()[0]->lines[edge][end][i] == Approx(as_light[edge][end][i]).margin(0.01));
+    wanted.own = 1; // known by another name already: once
+    wanted.shells = 4;
+    CHECK(body("working acescg\nout.r = r", wanted).wires().size() == 4);
+
+    image::Picture picture = image::generated(4, 1, [](int x, int) { return std::array<double, 3>{x / 3.0, 0.5, 0}; });
+    picture.space = "srgb";
+    Views views;
+    Order order;
+    order.pictures = {&picture};
+    order.settings = completed(find("cloud")->settings, std::vector<double>{0, 0, 100, 2});
+    order.views = &views;
+    const auto measured = find("cloud")->measure(order);
+    REQUIRE(measured);
+    const auto wires = std::find_if(measured->layers.begin(), measured->layers.end(),
+                                    [](const Layer& layer) { return std::holds_alternative<Wires>(layer.data); });
+    REQUIRE(wires != measured->layers.end());
+    CHECK(std::get<Wires>(wires->data).name == "srgb");
 }

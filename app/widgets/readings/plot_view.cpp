@@ -443,6 +443,7 @@ void PlotView::look_from(const Eye& eye) {
     eye_ = eye;
     hover_.reset();
     update();
+    emit looked_from(eye);
 }
 
 void PlotView::mousePressEvent(QMouseEvent* event) {

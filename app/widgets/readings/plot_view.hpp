@@ -30,6 +30,10 @@ public:
     QString figures_text() const;
     /// From where rooms are looked at.
     const Eye& eye() const { return eye_; }
+    void look_from(const Eye& eye);
+
+signals:
+    void looked_from(const kasuri::app::Eye& eye);
 
 protected:
     void paintEvent(QPaintEvent* event) override;
@@ -53,7 +57,6 @@ private:
     void draw_spots(QPainter& painter, int panel, const readings::Spots& spots, bool faint) const;
     QPointF point(int panel, double x, double y) const;
     bool is_room() const { return !panels_.empty() && panels_.front().z.has_value(); }
-    void look_from(const Eye& eye);
 
     std::vector<readings::Panel> panels_;
     MeasuredPtr reference_, measured_;

@@ -14,6 +14,7 @@
 #include <QMenu>
 #include <QPainter>
 #include <QSaveFile>
+#include <QSettings>
 #include <QToolButton>
 #include <QVBoxLayout>
 
@@ -95,9 +96,18 @@ ReadingPanel::ReadingPanel(ReadingsModel& readings, SheetModel& sheet, int id, Q
         fill_menu(*more_->menu());
     });
     plot_ = new PlotView(this);
+    keep_eye(*plot_);
     column->addWidget(heading);
     column->addWidget(plot_, 1);
     refresh(0);
+}
+
+void ReadingPanel::keep_eye(PlotView& plot) {
+    const QString key = "readings/eye";
+    const QPointF kept = QSettings().value(key, QPointF(Eye::usual_turn, Eye::usual_tilt)).toPointF();
+    plot.look_from({kept.x(), kept.y()});
+    connect(&plot, &PlotView::looked_from, this,
+            [key](const Eye& eye) { QSettings().setValue(key, QPointF(eye.turn, eye.tilt)); });
 }
 
 void ReadingPanel::refresh(int current_cell) {
@@ -172,6 +182,7 @@ void ReadingPanel::fill_menu(QMenu& menu) {
 void ReadingPanel::tear_off() {
     if (!torn_) {
         torn_ = new PlotView(nullptr);
+        keep_eye(*torn_);
         torn_->setAttribute(Qt::WA_DeleteOnClose);
         torn_->setWindowTitle(name_->text().chopped(down.size()));
         torn_->resize(760, 620);

@@ -43,6 +43,8 @@ signals:
 private:
     void ask_export();
     void feed(PlotView& plot) const;
+    /// From where rooms are looked at is remembered, for all of them.
+    void keep_eye(PlotView& plot);
 
     ReadingsModel& model_;
     SheetModel& sheet_;
