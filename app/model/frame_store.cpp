@@ -141,8 +141,8 @@ void FrameStore::trim() {
         return kept_.erase(entry);
     };
     for (auto entry = kept_.begin(); entry != kept_.end() && bytes_ > limit_;)
-        entry = std::find(wanted_.begin(), wanted_.end(), entry->first) == wanted_.end() ? drop(entry)
-                                                                                         : std::next(entry);
+        entry =
+            std::find(wanted_.begin(), wanted_.end(), entry->first) == wanted_.end() ? drop(entry) : std::next(entry);
     for (std::size_t i = wanted_.size(); i-- > at_least && bytes_ > limit_;)
         if (const auto found = kept_.find(wanted_[i]); found != kept_.end())
             drop(found);

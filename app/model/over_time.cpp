@@ -122,9 +122,8 @@ OverTime::Row OverTime::row(int pin) const {
     if (found == samples_.end())
         return {};
     const Samples& samples = found->second;
-    image::Picture picture = image::generated(static_cast<int>(samples.colours.size()), 1, [&](int x, int) {
-        return samples.colours[static_cast<std::size_t>(x)];
-    });
+    image::Picture picture = image::generated(static_cast<int>(samples.colours.size()), 1,
+                                              [&](int x, int) { return samples.colours[static_cast<std::size_t>(x)]; });
     if (!samples.colour_space.empty())
         picture.space = samples.colour_space;
     return {std::make_shared<const image::Picture>(std::move(picture)), samples.numbers,

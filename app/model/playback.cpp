@@ -220,7 +220,7 @@ void Playback::advance() {
     const Cell* cell = sheet_.find(cell_);
     const io::Sequence* sequence = sequence_of(cell_);
     if (!sequence || sequence->at >= tracks_[0].files.size() || cell->picture != tracks_[0].files[sequence->at])
-        return end(); // the cell has gone, or shows something else
+        return end();                                            // the cell has gone, or shows something else
     if (position_ >= 0 && sequence->at != frame_at(position_)) { // somebody went to another frame: on from there
         const bool inside = sequence->at >= played_.first && sequence->at <= played_.last;
         position_ = began_at_ = inside ? static_cast<std::int64_t>(sequence->at - played_.first) : -1;
@@ -230,7 +230,8 @@ void Playback::advance() {
     const auto count = static_cast<std::int64_t>(played_.last - played_.first + 1);
     std::int64_t wanted = position_ + 1;
     if (rate_ > 0) {
-        wanted = began_at_ + static_cast<std::int64_t>(std::floor(static_cast<double>(clock_.nsecsElapsed()) / 1e9 * rate_));
+        wanted =
+            began_at_ + static_cast<std::int64_t>(std::floor(static_cast<double>(clock_.nsecsElapsed()) / 1e9 * rate_));
         if (position_ < 0)
             wanted = std::max<std::int64_t>(wanted, 0);
         if (wanted <= position_) {

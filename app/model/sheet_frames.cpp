@@ -119,9 +119,9 @@ int SheetModel::add_over_time(int pin) {
 
 void SheetModel::forget_strips_without_pin() {
     const auto gone = [this](const Strip& strip) {
-        return strip.pin != 0 &&
-            std::none_of(arrangement_.pins.begin(), arrangement_.pins.end(),
-                         [&](const Pin& pin) { return pin.number == strip.pin; });
+        return strip.pin != 0 && std::none_of(arrangement_.pins.begin(), arrangement_.pins.end(), [&](const Pin& pin) {
+                   return pin.number == strip.pin;
+               });
     };
     if (std::erase_if(arrangement_.strips, gone) > 0)
         emit changed();

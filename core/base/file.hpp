@@ -12,15 +12,25 @@ namespace kasuri {
 /// The ending of a file's name with its dot, in small letters: ".exr".
 std::string lower_ending(const std::filesystem::path& path);
 
-/// Reads a whole file; refuses directories and anything longer than `limit` bytes.
+/// An error unless it is a regular file (or a link to one) that can be opened: what says why not.
+Status readable_file(const std::filesystem::path& path);
+
+/// Reads a whole file; refuses what is no regular file, without waiting for it, and anything longer than `limit` bytes.
 Result<std::string> read_file(const std::filesystem::path& path, std::size_t limit);
 
-/// Writes `path` as a whole or not at all: `write` fills a temporary file in the same folder, which is
-/// synced and then renamed over `path`. Whatever fails, an existing `path` stays as it was and the temporary is gone.
+/// Writes `path` as a whole or not at all: `write` fills a temporary file in the same folder, which is there and empty,
+/// is synced and then renamed over `path`. Whatever fails, an existing `path` stays as it was and the temporary is
+/// gone. A link is followed, also to a file that is not there yet. Into a device, a pipe or a socket all of it is
+/// written when `write` has done its work; nothing takes their place.
 Status write_atomically(const std::filesystem::path& path,
                         const std::function<Status(const std::filesystem::path& temporary)>& write);
 
 /// Writes `content` by write_atomically.
 Status write_file(const std::filesystem::path& path, std::string_view content);
+
+/// What temporaries begin with: hidden, and never a file that anybody means.
+inline constexpr std::string_view temporary_prefix = ".kasuri-";
+/// Whether it is one, left behind by a program that was killed.
+bool is_temporary(const std::filesystem::path& path);
 
 } // namespace kasuri

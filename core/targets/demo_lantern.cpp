@@ -47,7 +47,8 @@ image::Image demo_lantern(int frame) {
         const Triple light = plus({0.10, 0.105, 0.15}, times({1.9, 1.0, 0.40}, near));
         Triple colour = {cloth[0] * light[0], cloth[1] * light[1], cloth[2] * light[2]};
         // The cord, from the hook to the lantern.
-        const double along = std::clamp(((x - hook_x) * std::sin(angle) + (y - hook_y) * std::cos(angle)) / cord, 0.0, 1.0);
+        const double along =
+            std::clamp(((x - hook_x) * std::sin(angle) + (y - hook_y) * std::cos(angle)) / cord, 0.0, 1.0);
         const double aside = std::fabs((x - hook_x) * std::cos(angle) - (y - hook_y) * std::sin(angle));
         if (along < 0.9)
             colour = mixed(colour, {0.03, 0.024, 0.02}, soft(1.6, 0.7, aside));

@@ -33,8 +33,7 @@ struct Stage {
 
     Stage() {
         QObject::connect(&sheet, &SheetModel::changed, &playback, [this] { show_soon(); });
-        QObject::connect(&playback, &Playback::said, &playback,
-                         [this](const QString& text, bool) { words << text; });
+        QObject::connect(&playback, &Playback::said, &playback, [this](const QString& text, bool) { words << text; });
         QObject::connect(&sheet, &SheetModel::rearranged, &playback,
                          [this](const QString& name, const QString&, const Arrangement& before) {
                              steps.emplace_back(name, before);
@@ -186,8 +185,7 @@ TEST_CASE("frames in memory stay within their limit, and a file that is written 
     FrameStore& store = stage.playback.store();
     store.set_limit(4 * frame_bytes);
     std::size_t most = 0;
-    QObject::connect(&store, &FrameStore::arrived, &stage.playback,
-                     [&] { most = std::max(most, store.bytes()); });
+    QObject::connect(&store, &FrameStore::arrived, &stage.playback, [&] { most = std::max(most, store.bytes()); });
     stage.playback.set_rate(0);
     stage.playback.set_loops(false);
     stage.playback.play(stage.cell);

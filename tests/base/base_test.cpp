@@ -5,6 +5,7 @@
 
 #include <atomic>
 #include <sys/stat.h>
+#include <thread>
 #include <unistd.h>
 
 using namespace kasuri;
@@ -106,6 +107,7 @@ TEST_CASE("files that cannot be read or written say why and lose nothing", "[bas
     // A device without any space: what a full disk answers.
     if (std::filesystem::exists("/dev/full")) {
         const Status full = write_atomically(folder / "long", [](const std::filesystem::path& temporary) -> Status {
+            std::filesystem::remove(temporary);
             std::filesystem::create_symlink("/dev/full", temporary);
             std::ofstream out(temporary);
             out << "x" << std::flush;
@@ -114,6 +116,76 @@ TEST_CASE("files that cannot be read or written say why and lose nothing", "[bas
         CHECK_FALSE(full);
         CHECK(content_of(folder / "long").size() == 200);
     }
+}
+
+TEST_CASE("devices and pipes are written into, never replaced", "[base][file]") {
+    TemporaryFolder folder;
+    const auto pipe = folder / "pipe.txt";
+    REQUIRE(::mkfifo(pipe.c_str(), 0600) == 0);
+    std::string came;
+    std::thread reader([&] {
+        std::ifstream in(pipe);
+        came.assign(std::istreambuf_iterator<char>(in), {});
+    });
+    const std::string all(300'000, 'x'); // more than a pipe holds at once
+    CHECK(write_file(pipe, all));
+    reader.join();
+    CHECK(came == all);
+    CHECK(std::filesystem::is_fifo(pipe));
+    CHECK(std::distance(std::filesystem::directory_iterator(folder.path), {}) == 1);
+    if (std::filesystem::exists("/dev/null")) {
+        CHECK(write_file("/dev/null", "gone"));
+        CHECK(std::filesystem::is_character_file("/dev/null"));
+        CHECK(write_file("/dev/full", "x").error().text().find("No space left") != std::string::npos);
+    }
+    // A reader that goes away is an error, and not the end of the program.
+    std::thread hasty([&] { std::ifstream(pipe).get(); });
+    const Status cut = write_file(pipe, all + all);
+    hasty.join();
+    CHECK_FALSE(cut);
+}
+
+TEST_CASE("what is no regular file is not read, and nothing waits for it", "[base][file]") {
+    TemporaryFolder folder;
+    const auto pipe = folder / "pipe.kasuri";
+    REQUIRE(::mkfifo(pipe.c_str(), 0600) == 0);
+    CHECK(read_file(pipe, 100).error().what == "this is a device or a pipe, not a file");
+    CHECK(read_file("/dev/zero", 100).error().what == "this is a device or a pipe, not a file");
+    std::filesystem::create_symlink(pipe, folder / "link");
+    CHECK_FALSE(readable_file(folder / "link"));
+    CHECK(readable_file(folder / "none").error().what == "there is no such file");
+    write(folder / "text", "1");
+    CHECK(readable_file(folder / "text"));
+    CHECK(readable_file(folder / "text" / "deeper").error().what == "there is no such file");
+}
+
+TEST_CASE("temporaries are short, hidden, nobody's guess, and a link to nowhere is followed", "[base][file]") {
+    TemporaryFolder folder;
+    std::vector<std::string> names;
+    for (int i = 0; i < 2; ++i)
+        REQUIRE(write_atomically(folder / "a.exr", [&](const std::filesystem::path& temporary) -> Status {
+            names.push_back(temporary.filename().string());
+            CHECK(is_temporary(temporary));
+            CHECK(temporary.extension() == ".exr");
+            CHECK(std::filesystem::file_size(temporary) == 0); // it is there, and ours
+            return {};
+        }));
+    CHECK(names[0] != names[1]);
+    CHECK_FALSE(is_temporary(folder / "a.exr"));
+    const std::string longest(250, 'n'); // with five more it would be too long for a file system
+    REQUIRE(write_file(folder / longest, "1"));
+    REQUIRE(write_file(folder / longest, "2"));
+    CHECK(content_of(folder / longest) == "2");
+    std::filesystem::create_directory(folder / "real");
+    std::filesystem::create_symlink("real/new.txt", folder / "link");
+    REQUIRE(write_file(folder / "link", "through"));
+    CHECK(std::filesystem::is_symlink(folder / "link"));
+    CHECK(content_of(folder / "real/new.txt") == "through");
+    std::filesystem::create_symlink("round", folder / "about");
+    std::filesystem::create_symlink("about", folder / "round");
+    CHECK(write_file(folder / "round", "1").error().what == "the link leads in a circle");
+    std::filesystem::create_symlink("nowhere/x", folder / "lost");
+    CHECK(write_file(folder / "lost", "1").error().what == "there is no folder to write to");
 }
 
 TEST_CASE("parallel ranges cover everything once and stop when told", "[base]") {

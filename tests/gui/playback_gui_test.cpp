@@ -65,7 +65,8 @@ TEST_CASE("F5 plays the frames through the rule, and Ctrl+Z goes back to where i
     CHECK(p.view()->result()->after_pixels->at(0)[0] == Approx(0.3));
 }
 
-TEST_CASE("the bar under the picture plays, stops and goes to a frame, and its menu says what is played", "[gui][playback]") {
+TEST_CASE("the bar under the picture plays, stops and goes to a frame, and its menu says what is played",
+          "[gui][playback]") {
     Played p;
     p.playback().set_rate(0);
     QTest::mouseClick(p.bar(), Qt::LeftButton, {}, QPoint(8, 10));
