@@ -5,9 +5,12 @@
 
 #include <CLI/CLI.hpp>
 
+#include <cerrno>
 #include <cstdio>
+#include <cstring>
 #include <exception>
 #include <new>
+#include <system_error>
 
 namespace kasuri::cli {
 namespace {
@@ -129,7 +132,17 @@ std::vector<DescribedCommand> described_commands() {
     return all;
 }
 
-int run_command_line(int argc, char** argv) {
+namespace {
+
+/// What was written is there only when the last of it has gone out: a full disk, a closed pipe.
+int with_output_checked(int exit) {
+    if (std::fflush(stdout) == 0 && std::ferror(stdout) == 0)
+        return exit;
+    std::fprintf(stderr, "kasuri-cli: cannot write all of the output: %s\n", std::strerror(errno));
+    return Exit::input_output;
+}
+
+int run_commands(int argc, char** argv) {
     CLI::App app{"Kasuri on the command line: evaluates, applies, bakes and proves per-pixel colour rules.",
                  "kasuri-cli"};
     app.set_version_flag("--version", KASURI_VERSION);
@@ -156,11 +169,22 @@ int run_command_line(int argc, char** argv) {
     } catch (const std::bad_alloc&) {
         std::fputs("kasuri-cli: out of memory\n", stderr);
         return Exit::input_output;
+    } catch (const std::system_error& failure) { // by whoever prints: the output could not be written
+        if (std::ferror(stdout) == 0) {
+            std::fprintf(stderr, "kasuri-cli: gave up: %s\n", failure.what());
+            return Exit::input_output;
+        }
+        errno = failure.code().value();
+        return Exit::good; // said by `with_output_checked`
     } catch (const std::exception& failure) {
         std::fprintf(stderr, "kasuri-cli: gave up: %s\n", failure.what());
         return Exit::input_output;
     }
     return Exit::usage;
 }
+
+} // namespace
+
+int run_command_line(int argc, char** argv) { return with_output_checked(run_commands(argc, argv)); }
 
 } // namespace kasuri::cli

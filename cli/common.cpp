@@ -101,7 +101,7 @@ std::optional<std::vector<double>> read_settings(std::span<const Setting> settin
 }
 
 int complain(const Error& error) {
-    fmt::print(stderr, "kasuri-cli: {}\n", error.text());
+    fmt::print(stderr, "kasuri-cli: {}\n", printable(error.text()));
     return Exit::input_output;
 }
 

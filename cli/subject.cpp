@@ -1,6 +1,7 @@
 #include "subject.hpp"
 
 #include "base/file_kind.hpp"
+#include "base/text.hpp"
 #include "command.hpp"
 #include "handover/render.hpp"
 #include "look/make.hpp"
@@ -63,8 +64,9 @@ LoadedSubject load_subject(const RuleOptions& options, const char* command) {
         made.look = std::move(look.value());
         Result<look::Made> runs = look::make(made.look, std::filesystem::path(options.filter).parent_path());
         if (!runs) {
-            fmt::print(stderr, "{}: {}\n", options.filter, runs.error().text());
-            made.exit = Exit::rule_failed;
+            fmt::print(stderr, "{}: {}\n", options.filter, printable(runs.error().text()));
+            // A LUT is data that came in, not a rule that failed.
+            made.exit = is_lut ? Exit::input_output : Exit::rule_failed;
             return made;
         }
         made.subject = std::move(runs.value().subject);

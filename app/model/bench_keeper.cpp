@@ -118,13 +118,25 @@ void BenchKeeper::write_now() {
     soon_.stop();
     if (!std::exchange(due_, false) || path_.empty() || foreign_)
         return;
-    document::BenchFile now = bench(path_);
-    if (now == written_)
+    const document::BenchFile now = bench(path_);
+    if (document::bench_text(now) == document::bench_text(written_)) // as text: a value that is no number is itself
         return;
-    if (const Status saved = document::save_bench(path_, now); !saved)
+    // Another window may have written since this one read: what either did stays.
+    const Result<document::BenchFile> there = document::load_bench(path_);
+    if (!there) {
+        foreign_ = true;
+        emit failed(there.error());
+        return;
+    }
+    document::BenchFile both = document::merged(written_, now, there.value());
+    if (const Status saved = document::save_bench(path_, both); !saved) {
         emit failed(saved.error());
-    else
-        written_ = std::move(now);
+        return;
+    }
+    const bool more = !(both == now);
+    written_ = std::move(both);
+    if (more)
+        take(written_, path_);
 }
 
 } // namespace kasuri::app

@@ -91,6 +91,7 @@ bool FileWatch::look() {
     }
     watch(); // one that was replaced is watched no more
     std::error_code failure;
+    unreadable_.clear();
     if (!std::filesystem::exists(session_.path(), failure)) {
         if (!std::exchange(gone_, true))
             emit said(tr("The file %1 is gone. Saving writes it again.")
@@ -100,8 +101,14 @@ bool FileWatch::look() {
     }
     gone_ = false;
     Result<std::string> read = document::load_filter(session_.path());
-    if (!read || read.value() == session_.saved_text()) { // half written, or ours
-        if (read && std::exchange(clash_, false))
+    if (!read) {
+        unreadable_ = QString::fromStdString(read.error().text());
+        emit said(tr("The file cannot be read any more. Your text is here; saving asks first. %1").arg(unreadable_),
+                  true);
+        return true;
+    }
+    if (read.value() == session_.saved_text()) { // ours
+        if (std::exchange(clash_, false))
             emit clash_changed();
         return true;
     }

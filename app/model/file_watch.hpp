@@ -25,6 +25,8 @@ public:
     bool look();
     /// Both sides have changed the same lines; `theirs` is what the file holds.
     bool clashes() const { return clash_; }
+    /// Why the file cannot be read any more, though it is there; empty: it can, or there is none.
+    const QString& unreadable() const { return unreadable_; }
     enum class Way { mine, theirs, merged };
     void choose(Way way);
 
@@ -49,6 +51,7 @@ private:
     std::string theirs_;
     std::map<std::filesystem::path, std::string> used_; ///< what they said when they were looked at
     std::uint64_t used_files_ = 0;
+    QString unreadable_;
     bool clash_ = false, gone_ = false, following_ = true;
 };
 

@@ -3,6 +3,7 @@
 #include "handover/render.hpp"
 
 #include <algorithm>
+#include <new>
 #include <utility>
 
 #if defined(__linux__)
@@ -19,6 +20,14 @@ std::size_t bytes_of(const image::Image& image) {
     for (const image::Channel& channel : image.channels)
         planes.insert(channel.plane.get());
     return planes.size() * image.pixels() * sizeof(float);
+}
+
+Result<image::Image> source_image_or_fault(const std::string& path, const std::string& space) {
+    try {
+        return handover::source_image(path, space);
+    } catch (const std::bad_alloc&) {
+        return Error{"does not fit into memory", path, "Close other pictures and try again."};
+    }
 }
 
 std::filesystem::file_time_type written(const std::string& path) {
@@ -169,7 +178,7 @@ void FrameStore::loop() {
         Kept kept;
         if (!image) {
             kept.written = written(task.frame.path); // before it is read: what is written meanwhile is another file
-            Result<image::Image> read = handover::source_image(task.frame.path, task.frame.space);
+            Result<image::Image> read = source_image_or_fault(task.frame.path, task.frame.space);
             if (read) {
                 image = kept.image = std::make_shared<const image::Image>(std::move(read.value()));
                 kept.bytes = bytes_of(*image);

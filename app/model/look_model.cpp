@@ -91,7 +91,7 @@ void LookModel::look_at_files() {
     QStringList wanted, watched = watcher_.files();
     for (const document::LookStep& step : steps())
         if (const QString file = QString::fromStdString(step.filter);
-            is_look() && !file.isEmpty() && !wanted.contains(file) && QFile::exists(file))
+            is_look() && document::may_open_file(step, {}) && !wanted.contains(file) && QFile::exists(file))
             wanted << file;
     for (const QString& file : watched)
         if (!wanted.contains(file))
@@ -170,9 +170,10 @@ void LookModel::show_active() {
     if (document::is_no_rule(mine)) {
         session_.open_step(listing(mine), {}, {}, listing(mine), true);
     } else {
-        const Result<std::string> file =
-            mine.filter.empty() ? Result<std::string>(mine.text) : document::load_filter(mine.filter);
-        session_.open_step(mine.text, mine.values, mine.filter, file ? file.value() : mine.text, false);
+        const bool opens = document::may_open_file(mine, {});
+        const Result<std::string> file = opens ? document::load_filter(mine.filter) : Result<std::string>(mine.text);
+        session_.open_step(mine.text, mine.values, opens ? mine.filter : std::string(), file ? file.value() : mine.text,
+                           false);
     }
     putting_ = false;
 }
@@ -395,8 +396,10 @@ Status LookModel::bring_up_to_date(int index) {
 Status LookModel::write_filter(int index, const std::filesystem::path& file) {
     if (const Status saved = document::save_filter(file, steps()[at(index)].text); !saved)
         return saved;
-    change(tr("a step's file"), {},
-           [&](LookArrangement& s) { s.look.steps[at(index)].filter = std::filesystem::absolute(file).string(); });
+    change(tr("a step's file"), {}, [&](LookArrangement& s) {
+        s.look.steps[at(index)].filter = std::filesystem::absolute(file).string();
+        s.look.steps[at(index)].origin = {};
+    });
     look_at_files();
     return {};
 }
@@ -438,11 +441,14 @@ void LookModel::bring_back(const std::filesystem::path& path, LookArrangement st
 }
 
 Status LookModel::save(const std::filesystem::path& path) {
+    taken_in_.clear();
     if (!is_look())
         return session_.save(path);
     document::Look kept = state_.look;
+    std::vector<std::string> taken;
     for (document::LookStep& step : kept.steps)
-        document::keep_used_files(step);
+        for (const std::string& name : document::keep_used_files(step))
+            taken.push_back(name);
     document::Look written = kept;
     document::make_relative(written, path.parent_path());
     if (const Status saved = document::save_look(path, written); !saved)
@@ -450,6 +456,9 @@ Status LookModel::save(const std::filesystem::path& path) {
     path_ = path;
     state_.look = kept;
     saved_ = std::move(kept);
+    for (const std::string& name : taken)
+        taken_in_ << QString::fromStdString(name);
+    taken_in_.removeDuplicates();
     emit changed();
     emit file_changed();
     return {};

@@ -92,6 +92,8 @@ public:
     Status open(const std::filesystem::path& path);
     /// As what it is.
     Status save(const std::filesystem::path& path);
+    /// The files that the last save has taken a copy of into the look.
+    const QStringList& taken_in() const { return taken_in_; }
     void bring_back(const std::filesystem::path& path, LookArrangement state);
 
     /// Takes and the like of the active rule, kept in its step; not a step of undo, for they have their own.
@@ -118,6 +120,7 @@ private:
 
     Session& session_;
     LookArrangement state_;
+    QStringList taken_in_;
     std::filesystem::path path_;
     std::optional<document::Look> saved_;
     std::vector<document::FilterState> states_;

@@ -5,6 +5,8 @@
 #include <QTimer>
 
 #include <algorithm>
+#include <exception>
+#include <new>
 #include <utility>
 
 #if defined(__linux__)
@@ -60,13 +62,17 @@ std::uint64_t Preview::request(PreviewRequest request) {
     return generation;
 }
 
+struct Preview::Pace {
+    Clock::time_point last_read{};
+    double exact_ms = 0;
+};
+
 void Preview::loop() {
 #if defined(__linux__)
     pthread_setname_np(pthread_self(), "preview"); // for debuggers and profilers
 #endif
-    PreviewWorker worker;
-    Clock::time_point last_read{};
-    double exact_ms = 0;
+    auto worker = std::make_unique<PreviewWorker>();
+    Pace pace;
     while (true) {
         std::unique_ptr<PreviewRequest> request;
         std::uint64_t generation = 0;
@@ -86,79 +92,93 @@ void Preview::loop() {
             busy_ = true;
             began_ = Clock::now();
         }
-        const auto from = Clock::now();
-        const bool shows = worker.take(*request, cancel);
-        if (worker.fresh())
-            emit checked(request->text, worker.last_checked());
-        if (!shows)
-            continue;
-        const auto tell = [&](const std::shared_ptr<SheetResult>& sheet) {
-            sheet->generation = generation;
-            sheet->total_ms = milliseconds(from);
-            emit sheet_ready(sheet);
-        };
-        // In a row, as when a value is dragged, the eye follows the coarse sheet, and the exact one comes now and then
-        // and at the end.
-        if ((exact_ms > slow_ms || hurried) && worker.coarse_helps(*request)) {
-            const std::shared_ptr<SheetResult> coarse = worker.sheet(*request, true, cancel);
-            if (!coarse)
-                continue;
-            tell(coarse);
-            const bool due = exact_ms <= slow_ms && milliseconds(last_read) >= readings_wait_ms;
-            std::unique_lock lock(mutex_);
-            if (!due &&
-                wake_.wait_for(lock, hurried ? pause : Clock::duration::zero(), [this] { return stop_ || waiting_; })) {
-                in_a_row_ = true;
-                continue;
-            }
-            optional_ = !due; // something is on the screen
+        try {
+            work(*worker, *request, generation, hurried, cancel, pace);
+        } catch (const std::bad_alloc&) {
+            worker = std::make_unique<PreviewWorker>(); // what was remembered is memory, too
+            emit gave_up(
+                tr("There is not enough memory to show this. Your text and values are safe; show fewer or smaller "
+                   "pictures."));
+        } catch (const std::exception& fault) {
+            worker = std::make_unique<PreviewWorker>();
+            emit gave_up(tr("This could not be shown: %1").arg(QString::fromUtf8(fault.what())));
         }
-        const auto exact_from = Clock::now();
-        const std::shared_ptr<SheetResult> sheet = worker.sheet(*request, false, cancel);
-        if (!sheet)
-            continue;
-        // What was kept from before makes the next sheet look quick: a slow one is forgotten step by step.
-        exact_ms = std::max(milliseconds(exact_from), 0.8 * exact_ms);
-        tell(sheet);
-        {
-            const std::lock_guard lock(mutex_);
-            if (waiting_ && milliseconds(last_read) < readings_wait_ms)
-                continue; // while a value is dragged the sheet comes first
-        }
-        last_read = Clock::now();
-        const std::shared_ptr<ReadingsResult> read = worker.readings(*request, *sheet, cancel);
-        if (!read)
-            continue;
-        read->generation = generation;
-        read->total_ms = milliseconds(from);
-        emit readings_ready(read);
-        {
-            const std::lock_guard lock(mutex_);
-            if (waiting_)
-                continue; // newer work first; its proofs come after it
-            optional_ = true;
-        }
-        auto proofs = std::make_shared<ProofsResult>();
-        proofs->generation = generation;
-        proofs->of_rule =
-            !request->around || !document::is_no_rule(request->around->look.steps[request->around->active]);
-        const std::vector<lang::ProofLine> lines =
-            proofs->of_rule ? proof::lines_of(worker.rule()) : std::vector<lang::ProofLine>();
-        for (std::size_t i = 0; i < lines.size(); ++i) {
-            auto outcome = worker.proved(i, lines[i], cancel);
-            if (!outcome)
-                break;
-            proofs->outcomes.push_back(std::move(*outcome));
-        }
-        if (!cancel.cancelled())
-            (void)worker.promised(request->around.get(), proofs->outcomes, proofs->look_fault, cancel);
-        if (!cancel.cancelled() && proofs->of_rule)
-            proofs->understood = worker.understood();
-        if (!cancel.cancelled())
-            proofs->amounts = worker.amounts();
-        if (!cancel.cancelled())
-            emit proofs_ready(proofs);
     }
+}
+
+void Preview::work(PreviewWorker& worker, const PreviewRequest& request, std::uint64_t generation, bool hurried,
+                   const CancelToken& cancel, Pace& pace) {
+    const auto from = Clock::now();
+    const bool shows = worker.take(request, cancel);
+    if (worker.fresh())
+        emit checked(request.text, worker.last_checked());
+    if (!shows)
+        return;
+    const auto tell = [&](const std::shared_ptr<SheetResult>& sheet) {
+        sheet->generation = generation;
+        sheet->total_ms = milliseconds(from);
+        emit sheet_ready(sheet);
+    };
+    // In a row, as when a value is dragged, the eye follows the coarse sheet, and the exact one comes now and then
+    // and at the end.
+    if ((pace.exact_ms > slow_ms || hurried) && worker.coarse_helps(request)) {
+        const std::shared_ptr<SheetResult> coarse = worker.sheet(request, true, cancel);
+        if (!coarse)
+            return;
+        tell(coarse);
+        const bool due = pace.exact_ms <= slow_ms && milliseconds(pace.last_read) >= readings_wait_ms;
+        std::unique_lock lock(mutex_);
+        if (!due &&
+            wake_.wait_for(lock, hurried ? pause : Clock::duration::zero(), [this] { return stop_ || waiting_; })) {
+            in_a_row_ = true;
+            return;
+        }
+        optional_ = !due; // something is on the screen
+    }
+    const auto exact_from = Clock::now();
+    const std::shared_ptr<SheetResult> sheet = worker.sheet(request, false, cancel);
+    if (!sheet)
+        return;
+    // What was kept from before makes the next sheet look quick: a slow one is forgotten step by step.
+    pace.exact_ms = std::max(milliseconds(exact_from), 0.8 * pace.exact_ms);
+    tell(sheet);
+    {
+        const std::lock_guard lock(mutex_);
+        if (waiting_ && milliseconds(pace.last_read) < readings_wait_ms)
+            return; // while a value is dragged the sheet comes first
+    }
+    pace.last_read = Clock::now();
+    const std::shared_ptr<ReadingsResult> read = worker.readings(request, *sheet, cancel);
+    if (!read)
+        return;
+    read->generation = generation;
+    read->total_ms = milliseconds(from);
+    emit readings_ready(read);
+    {
+        const std::lock_guard lock(mutex_);
+        if (waiting_)
+            return; // newer work first; its proofs come after it
+        optional_ = true;
+    }
+    auto proofs = std::make_shared<ProofsResult>();
+    proofs->generation = generation;
+    proofs->of_rule = !request.around || !document::is_no_rule(request.around->look.steps[request.around->active]);
+    const std::vector<lang::ProofLine> lines =
+        proofs->of_rule ? proof::lines_of(worker.rule()) : std::vector<lang::ProofLine>();
+    for (std::size_t i = 0; i < lines.size(); ++i) {
+        auto outcome = worker.proved(i, lines[i], cancel);
+        if (!outcome)
+            break;
+        proofs->outcomes.push_back(std::move(*outcome));
+    }
+    if (!cancel.cancelled())
+        (void)worker.promised(request.around.get(), proofs->outcomes, proofs->look_fault, cancel);
+    if (!cancel.cancelled() && proofs->of_rule)
+        proofs->understood = worker.understood();
+    if (!cancel.cancelled())
+        proofs->amounts = worker.amounts();
+    if (!cancel.cancelled())
+        emit proofs_ready(proofs);
 }
 
 } // namespace kasuri::app

@@ -31,9 +31,14 @@ signals:
     void sheet_ready(const kasuri::app::SheetPtr& sheet);
     void readings_ready(const kasuri::app::ReadingsPtr& readings);
     void proofs_ready(const kasuri::app::ProofsPtr& proofs);
+    /// A request was dropped, and what had been remembered with it.
+    void gave_up(const QString& why);
 
 private:
     void loop();
+    struct Pace;
+    void work(class PreviewWorker& worker, const PreviewRequest& request, std::uint64_t generation, bool hurried,
+              const CancelToken& cancel, Pace& pace);
 
     std::mutex mutex_;
     std::condition_variable wake_;

@@ -1,6 +1,7 @@
 #include "model/recovery_keeper.hpp"
 
 #include "base/file.hpp"
+#include "document/look_text.hpp"
 
 #include <QCoreApplication>
 #include <QLockFile>
@@ -92,7 +93,11 @@ void RecoveryKeeper::write_now() {
     written_ = {recovery, look};
     writer_.start([this, file = file_, recovery = std::move(recovery), look = std::move(look)]() mutable {
         if (!look.steps.empty()) // which may hold megabytes of LUTs: written down here
+        {
+            for (document::LookStep& step : look.steps) // what comes back reads nothing but what it holds
+                document::keep_used_files(step);
             recovery.look = document::look_text(look);
+        }
         const std::string text = document::recovery_text(recovery);
         const Status status = write_file(file, text);
         // The keeper waits for this thread before it goes; a message that comes later than that is dropped with it.

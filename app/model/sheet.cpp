@@ -8,6 +8,7 @@
 #include <QThreadPool>
 
 #include <algorithm>
+#include <new>
 
 namespace kasuri::app {
 
@@ -173,7 +174,13 @@ void SheetModel::read(const std::string& path) {
     const auto said = said_spaces_.find(path);
     QThreadPool::globalInstance()->start(
         [self = QPointer<SheetModel>(this), path, space = said == said_spaces_.end() ? std::string() : said->second] {
-            auto loaded = std::make_shared<Result<image::Image>>(handover::source_image(path, space));
+            std::shared_ptr<Result<image::Image>> loaded;
+            try {
+                loaded = std::make_shared<Result<image::Image>>(handover::source_image(path, space));
+            } catch (const std::bad_alloc&) {
+                loaded = std::make_shared<Result<image::Image>>(
+                    Error{"does not fit into memory", path, "Close other pictures and try again."});
+            }
             // Back on the interface thread; a model that is gone by then is not touched.
             QMetaObject::invokeMethod(
                 qApp,

@@ -20,19 +20,23 @@ struct Options {
 
 CancelToken* stopping = nullptr;
 
-/// Ctrl+C calls the work off: what is being written never shows under its name.
+/// Ctrl+C, and what schedulers and closed terminals send, call the work off: what is being written never shows under
+/// its name.
 struct StopOnInterrupt {
+    static constexpr int signals[] = {SIGINT, SIGTERM, SIGHUP};
     CancelToken token;
     StopOnInterrupt() {
         stopping = &token;
-        std::signal(SIGINT, [](int) {
-            if (stopping)
-                stopping->cancel();
-            std::signal(SIGINT, SIG_DFL); // a second time at once
-        });
+        for (const int each : signals)
+            std::signal(each, [](int which) {
+                if (stopping)
+                    stopping->cancel();
+                std::signal(which, SIG_DFL); // a second time at once
+            });
     }
     ~StopOnInterrupt() {
-        std::signal(SIGINT, SIG_DFL);
+        for (const int each : signals)
+            std::signal(each, SIG_DFL);
         stopping = nullptr;
     }
 };

@@ -9,7 +9,9 @@
 #include <cstring>
 #include <fcntl.h>
 #include <fmt/format.h>
+#include <memory>
 #include <random>
+#include <sys/file.h>
 #include <sys/stat.h>
 #include <system_error>
 #include <thread>
@@ -30,16 +32,6 @@ Error failure(const fs::path& path, const char* what, int code, const char* reme
     return {said("{}: {}", translated(what), std::strerror(code)), path.string(), remedy};
 }
 
-/// Deletes the temporary unless the rename made it the real file.
-struct Temporary {
-    fs::path path;
-    ~Temporary() {
-        std::error_code ignored;
-        if (!path.empty())
-            fs::remove(path, ignored);
-    }
-};
-
 /// A descriptor that is closed when it goes.
 struct Descriptor {
     int file = -1;
@@ -52,6 +44,19 @@ struct Descriptor {
     }
     /// What closing says, which is the last word on whether everything was written.
     int close() { return ::close(std::exchange(file, -1)) == 0 ? 0 : errno; }
+};
+
+/// A temporary, locked as long as it is ours, so that one that was left behind can be told. Deleted unless the rename
+/// made it the real file.
+struct Temporary {
+    fs::path path;
+    Descriptor lock;
+    Temporary(fs::path made, int file) : path(std::move(made)), lock(file) {}
+    ~Temporary() {
+        std::error_code ignored;
+        if (!path.empty())
+            fs::remove(path, ignored);
+    }
 };
 
 Status sync_to_disk(const fs::path& path) {
@@ -71,7 +76,7 @@ void sync_folder(const fs::path& folder) {
 }
 
 /// A name that nobody can guess, and no longer than any file system takes. A file of it is made, ours alone to write.
-Result<fs::path> new_temporary(const fs::path& folder, const fs::path& like) {
+Result<std::unique_ptr<Temporary>> new_temporary(const fs::path& folder, const fs::path& like) {
     std::random_device random;
     std::string ending = like.extension().string(); // pictures and LUTs are written by their ending
     if (ending.size() > longest_ending)
@@ -79,9 +84,11 @@ Result<fs::path> new_temporary(const fs::path& folder, const fs::path& like) {
     for (int tries = 0;; ++tries) {
         const fs::path path =
             folder / fmt::format("{}{:08x}{:08x}.part{}", temporary_prefix, random(), random(), ending);
-        const Descriptor made(::open(path.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_NOFOLLOW | O_CLOEXEC, 0666));
-        if (made.file >= 0)
-            return path;
+        const int made = ::open(path.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_NOFOLLOW | O_CLOEXEC, 0666);
+        if (made >= 0) {
+            (void)::flock(made, LOCK_EX | LOCK_NB);
+            return std::make_unique<Temporary>(path, made);
+        }
         if (errno != EEXIST || tries > 8)
             return failure(folder, "cannot write here", errno, "Choose another folder, or check its permissions.");
     }
@@ -153,10 +160,10 @@ int open_special(const fs::path& path, bool pipe) {
 Status write_special(const fs::path& path, bool pipe, const std::function<Status(const fs::path&)>& write) {
     std::error_code code;
     const fs::path folder = fs::temp_directory_path(code);
-    Result<fs::path> made = new_temporary(code ? fs::path("/tmp") : folder, path);
+    Result<std::unique_ptr<Temporary>> made = new_temporary(code ? fs::path("/tmp") : folder, path);
     if (!made)
         return made.error();
-    const Temporary temporary{made.value()};
+    const Temporary& temporary = *made.value();
     if (Status written = write(temporary.path); !written)
         return written;
     const Descriptor from(::open(temporary.path.c_str(), O_RDONLY | O_CLOEXEC | O_NOFOLLOW));
@@ -256,10 +263,10 @@ Status write_atomically(const fs::path& path, const std::function<Status(const f
     const fs::path folder = target.has_parent_path() ? target.parent_path() : fs::path(".");
     if (Status there = is_folder(folder); !there)
         return there;
-    Result<fs::path> made = new_temporary(folder, target);
+    Result<std::unique_ptr<Temporary>> made = new_temporary(folder, target);
     if (!made)
         return made.error();
-    Temporary temporary{made.value()};
+    Temporary& temporary = *made.value();
     if (Status written = write(temporary.path); !written)
         return written;
     if (Status synced = sync_to_disk(temporary.path); !synced)
@@ -291,6 +298,21 @@ Status write_file(const fs::path& path, std::string_view content) {
 bool is_temporary(const fs::path& path) {
     const std::string name = path.filename().string();
     return name.starts_with(temporary_prefix) && name.find(".part") != std::string::npos;
+}
+
+std::size_t remove_stale_temporaries(const fs::path& folder) {
+    std::size_t removed = 0;
+    std::error_code code;
+    for (fs::directory_iterator walk(folder.empty() ? fs::path(".") : folder, code), end; !code && walk != end;
+         walk.increment(code)) {
+        if (!is_temporary(walk->path()))
+            continue;
+        const Descriptor file(::open(walk->path().c_str(), O_RDONLY | O_NONBLOCK | O_NOFOLLOW | O_CLOEXEC));
+        std::error_code kept;
+        if (file.file >= 0 && ::flock(file.file, LOCK_EX | LOCK_NB) == 0 && fs::remove(walk->path(), kept))
+            ++removed;
+    }
+    return removed;
 }
 
 } // namespace kasuri

@@ -33,4 +33,7 @@ inline constexpr std::string_view temporary_prefix = ".kasuri-";
 /// Whether it is one, left behind by a program that was killed.
 bool is_temporary(const std::filesystem::path& path);
 
+/// Removes those that nobody is writing any more; how many.
+std::size_t remove_stale_temporaries(const std::filesystem::path& folder);
+
 } // namespace kasuri

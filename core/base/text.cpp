@@ -69,6 +69,37 @@ std::optional<double> parse_number(std::string_view text) {
     return value;
 }
 
+std::string printable(std::string_view text, std::size_t longest) {
+    std::string made;
+    for (std::size_t i = 0; i < text.size();) {
+        if (made.size() >= longest)
+            return made + "...";
+        const auto byte = static_cast<unsigned char>(text[i]);
+        const std::size_t length = byte < 0x80 ? 1
+            : byte < 0xC2                      ? 0
+            : byte < 0xE0                      ? 2
+            : byte < 0xF0                      ? 3
+            : byte < 0xF5                      ? 4
+                                               : 0;
+        bool whole = length > 0 && i + length <= text.size();
+        for (std::size_t k = 1; whole && k < length; ++k)
+            whole = (static_cast<unsigned char>(text[i + k]) & 0xC0) == 0x80;
+        // U+0080 to U+009F are control characters, too.
+        const bool control =
+            byte < 0x20 || byte == 0x7F || (whole && byte == 0xC2 && static_cast<unsigned char>(text[i + 1]) < 0xA0);
+        if (!whole || control) {
+            const std::size_t count = whole ? length : 1;
+            for (std::size_t k = 0; k < count; ++k)
+                made += fmt::format("\\x{:02x}", static_cast<unsigned char>(text[i + k]));
+            i += count;
+        } else {
+            made += text.substr(i, length);
+            i += length;
+        }
+    }
+    return made;
+}
+
 std::string_view trimmed(std::string_view text) {
     constexpr std::string_view blanks = " \t\r\n\v\f";
     const auto first = text.find_first_not_of(blanks);

@@ -20,6 +20,10 @@ std::string number_text(double value, int digits);
 /// A finite or non-finite number that is the whole of `text` (C locale, outer blanks allowed).
 std::optional<double> parse_number(std::string_view text);
 
+/// For a terminal, one line of it: control characters, and bytes that are no UTF-8, as \\xNN; what is longer than
+/// `longest` bytes is cut, and ends with "...".
+std::string printable(std::string_view text, std::size_t longest = 400);
+
 /// Without white space at either end.
 std::string_view trimmed(std::string_view text);
 /// The parts between separators, empty ones included; of an empty text one empty part.

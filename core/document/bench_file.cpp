@@ -1,15 +1,14 @@
 #include "document/bench_file.hpp"
 
 #include "base/file.hpp"
+#include "document/json_text.hpp"
 
 #include <cmath>
 #include <fmt/format.h>
-#include <nlohmann/json.hpp>
 
 namespace kasuri::document {
 namespace {
 
-using Json = nlohmann::ordered_json;
 constexpr std::size_t longest = 64u << 20;
 constexpr const char* version_key = "kasuri-bench";
 
@@ -67,11 +66,12 @@ std::string bench_text(const BenchFile& bench) {
 }
 
 Result<BenchFile> bench_of(std::string_view text, const std::string& where) {
-    Json all = Json::parse(text, nullptr, false);
-    if (!all.is_object())
-        return Error{"is not what Kasuri wrote (no JSON object)", where,
-                     "Takes and pins are not shown; the file is left as it is. Move it away to keep new ones."};
-    const int version = whole_in(all, version_key);
+    Result<Json> read = json_object(
+        text, where, "Takes and pins are not shown; the file is left as it is. Move it away to keep new ones.");
+    if (!read)
+        return read.error();
+    Json& all = read.value();
+    const std::int64_t version = whole_number(all, version_key, 0);
     if (version < 1)
         return Error{said("has no number under \"{}\"", version_key), where,
                      "Takes and pins are not shown; the file is left as it is. Move it away to keep new ones."};

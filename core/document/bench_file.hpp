@@ -59,6 +59,10 @@ Result<BenchFile> load_bench(const std::filesystem::path& filter);
 /// Writes it whole or not at all; removes it if there is nothing to keep.
 Status save_bench(const std::filesystem::path& filter, const BenchFile& bench);
 
+/// What two programs have made of `base` since both saw it, together: what either added, changed or took away. Where
+/// both changed one thing mine stays, and theirs is there too under another name or number.
+BenchFile merged(const BenchFile& base, const BenchFile& mine, const BenchFile& theirs);
+
 // As text, for the recovery file.
 std::string bench_text(const BenchFile& bench);
 /// The content of a JSON text; `where` is what errors name as its place.

@@ -4,6 +4,7 @@
 #include "base/text.hpp"
 #include "lang/lexer.hpp"
 
+#include <algorithm>
 #include <fmt/format.h>
 
 namespace kasuri::document {
@@ -53,7 +54,13 @@ Result<std::string> load_filter(const std::filesystem::path& path) {
 std::function<Result<std::string>(const std::string&)> used_beside(const std::filesystem::path& path) {
     return [folder = path.parent_path()](const std::string& name) -> Result<std::string> {
         const std::filesystem::path wanted(name);
-        if (wanted.empty() || wanted.is_absolute() || name.find("..") != std::string::npos)
+        const bool up = std::find(wanted.begin(), wanted.end(), "..") != wanted.end();
+        std::error_code error;
+        const std::filesystem::path own = std::filesystem::weakly_canonical(folder.empty() ? "." : folder, error),
+                                    file = std::filesystem::weakly_canonical(folder / wanted, error);
+        // Links are followed, and may not lead out.
+        const bool inside = std::mismatch(own.begin(), own.end(), file.begin(), file.end()).first == own.end();
+        if (wanted.empty() || wanted.is_absolute() || up || error || !inside)
             return Error{"names a file outside this filter's folder", name, ""};
         return load_filter(folder / wanted);
     };

@@ -3,21 +3,19 @@
 #include "base/file.hpp"
 #include "base/file_kind.hpp"
 #include "document/filter_file.hpp"
+#include "document/json_text.hpp"
 
 #include <algorithm>
 #include <cmath>
 #include <cstdint>
 #include <fmt/format.h>
-#include <nlohmann/json.hpp>
 #include <optional>
 #include <utility>
 
 namespace kasuri::document {
 namespace {
 
-using Json = nlohmann::ordered_json;
 constexpr std::size_t longest = 64u << 20;
-constexpr int deepest = 64; ///< levels of a JSON text; what we write has three, and two for every look within
 constexpr const char* version_key = "kasuri-look";
 const std::string left_as_it_is = "The file is left as it is.";
 
@@ -31,26 +29,6 @@ void add_rest(Json& object, const std::string& others) {
     if (const Json rest = Json::parse(others, nullptr, false); rest.is_object())
         for (const auto& [key, value] : rest.items())
             object[key] = value;
-}
-
-/// A text that nests too deeply would be walked by recursion.
-bool too_deep(std::string_view text) {
-    int depth = 0;
-    bool quoted = false;
-    for (std::size_t i = 0; i < text.size(); ++i) {
-        const char c = text[i];
-        if (quoted && c == '\\')
-            ++i;
-        else if (c == '"')
-            quoted = !quoted;
-        else if (!quoted && (c == '{' || c == '['))
-            ++depth;
-        else if (!quoted && (c == '}' || c == ']'))
-            --depth;
-        if (depth > deepest)
-            return true;
-    }
-    return false;
 }
 
 /// What is wrong with a step, said once.
@@ -164,7 +142,8 @@ LookStep step_of(const Json& object, int depth, std::size_t& count) {
     if (const auto bench = object.find("bench"); bench != object.end())
         step.bench = bench->dump(1, '\t', false, Json::error_handler_t::replace) + "\n"; // as bench_text writes it
     step.lut = text_in(object, "lut");
-    if (!step.lut.empty() && !is_kind("x" + step.lut, FileKind::lut))
+    const bool plain_ending = step.lut.starts_with('.') && step.lut.find_first_of("/.", 1) == std::string::npos;
+    if (!step.lut.empty() && !(plain_ending && is_kind("x" + step.lut, FileKind::lut)))
         throw Wrong{said("its \"lut\" is {}, which is not the ending of a LUT file", step.lut)};
     step.space = text_in(object, "space", "srgb");
     if (!step.filter.empty() && !step.is_look && !object.contains("text"))
@@ -172,6 +151,7 @@ LookStep step_of(const Json& object, int depth, std::size_t& count) {
             said("it names {} but has no copy of it (\"text\"), and a look does what its copies say", step.filter)};
     if (!step.lut.empty())
         step.lut_text = SharedText(std::exchange(step.text, {}));
+    step.origin.look_file = true;
     step.others = rest_of(object,
                           {"lut", "space", "label", "filter", "text", "hash", "on", "opacity", "blend", "mask",
                            "mask-inverted", "mask-grow", "mask-soften", "uses", "steps", "proofs", "bench", "values"});
@@ -253,16 +233,15 @@ std::string look_text(const Look& look) {
 }
 
 Result<Look> look_of(std::string_view text, const std::string& where) {
-    if (too_deep(text))
-        return Error{"nests too deeply to be a look", where, left_as_it_is};
-    const Json all = Json::parse(text, nullptr, false);
-    if (!all.is_object())
-        return Error{"is not a look (not a JSON object)", where, left_as_it_is};
-    const auto version = all.find(version_key);
-    if (version == all.end() || !version->is_number_integer() || version->get<int>() < 1)
+    const Result<Json> read = json_object(text, where, left_as_it_is);
+    if (!read)
+        return Error{said("is not a look: {}", read.error().what), where, left_as_it_is};
+    const Json& all = read.value();
+    const std::int64_t version = whole_number(all, version_key, 0);
+    if (version < 1)
         return Error{said("has no number under \"{}\"", version_key), where, left_as_it_is};
-    if (version->get<int>() > look_version)
-        return Error{said("is of version {}; this Kasuri knows version {}", version->get<int>(), look_version), where,
+    if (version > look_version)
+        return Error{said("is of version {}; this Kasuri knows version {}", version, look_version), where,
                      left_as_it_is};
     Look look;
     std::size_t count = 0;
@@ -279,9 +258,38 @@ Result<Look> look_of(std::string_view text, const std::string& where) {
     return look;
 }
 
+namespace {
+
+void came_from(std::vector<LookStep>& steps, const std::filesystem::path& folder) {
+    for (LookStep& step : steps) {
+        step.origin.folder = folder;
+        came_from(step.within, folder);
+    }
+}
+
+} // namespace
+
 Result<Look> load_look(const std::filesystem::path& path) {
     const Result<std::string> text = read_file(path, longest);
-    return text ? look_of(text.value(), path.string()) : Result<Look>(text.error());
+    Result<Look> look = text ? look_of(text.value(), path.string()) : Result<Look>(text.error());
+    std::error_code error;
+    if (look)
+        came_from(look.value().steps, std::filesystem::absolute(path, error).parent_path());
+    return look;
+}
+
+bool may_open_file(const LookStep& step, const std::filesystem::path& folder) {
+    if (step.filter.empty())
+        return false;
+    if (!step.origin.look_file)
+        return true;
+    if (step.origin.folder.empty())
+        return false;
+    std::error_code error;
+    const std::filesystem::path own = std::filesystem::weakly_canonical(step.origin.folder, error),
+                                file = std::filesystem::weakly_canonical(folder / step.filter, error);
+    const auto [end, at] = std::mismatch(own.begin(), own.end(), file.begin(), file.end());
+    return !error && end == own.end() && at != file.end();
 }
 
 namespace {
@@ -340,7 +348,7 @@ bool is_one_filter(const Look& look) {
 }
 
 FilterState state_of(const LookStep& step, const std::filesystem::path& folder) {
-    if (step.filter.empty())
+    if (!may_open_file(step, folder))
         return FilterState::none;
     if (step.is_look) {
         Result<Look> now = load_look(folder / step.filter);
@@ -362,10 +370,13 @@ FilterState state_of(const LookStep& step, const std::filesystem::path& folder) 
 
 std::function<Result<std::string>(const std::string&)> used_by(const LookStep& step,
                                                                const std::filesystem::path& folder) {
-    return [copies = step.uses,
+    return [copies = step.uses, alone = step.origin.look_file,
             beside = used_beside(folder / step.filter)](const std::string& name) -> Result<std::string> {
-        const auto copy = copies.find(name);
-        return copy != copies.end() ? Result<std::string>(copy->second) : beside(name);
+        if (const auto copy = copies.find(name); copy != copies.end())
+            return copy->second;
+        if (alone)
+            return Error{"the look has no copy of it", "", "Bring the step up to date with its file."};
+        return beside(name);
     };
 }
 
@@ -428,6 +439,7 @@ Result<LookStep> brought_up_to_date(const LookStep& step, const std::filesystem:
     fresh.lut = now.value().lut;
     fresh.lut_text = std::move(now.value().lut_text);
     fresh.uses.clear();
+    fresh.origin = {}; // the user has agreed to that file
     return fresh;
 }
 

@@ -38,6 +38,15 @@ private:
 };
 
 /// One filter of a look, or a look within it, and how it is laid over what came before.
+/// Where a step comes from. What came in a look's file speaks for itself alone: paths in it are words to show, and
+/// only files below the look's own folder are opened, to say whether they are another version. What the user added has
+/// been agreed to. Two steps that do the same are equal wherever they come from.
+struct Origin {
+    bool look_file = false;
+    std::filesystem::path folder{}; ///< of the look's file; empty: it came from no file
+    friend bool operator==(const Origin&, const Origin&) { return true; }
+};
+
 struct LookStep {
     std::string label;
     std::string filter; ///< path of its file, relative to the look's folder; empty: it has none
@@ -59,6 +68,7 @@ struct LookStep {
     std::string space = "srgb";                ///< of a LUT: what its numbers mean
     std::string bench{};                       ///< takes and the like of the rule, as the text of a bench file
     std::string others{};                      ///< fields that this version does not know, as a JSON object
+    Origin origin{};
     friend bool operator==(const LookStep&, const LookStep&) = default;
 };
 
@@ -95,6 +105,9 @@ enum class FilterState {
     gone,    ///< there is none, or it cannot be read
     none,    ///< the step has no file
 };
+/// Whether the step's file is one to be opened: it was added by the user, or lies below the folder of the look that the
+/// step came in, links followed. `folder`: what its path is relative to.
+bool may_open_file(const LookStep& step, const std::filesystem::path& folder);
 FilterState state_of(const LookStep& step, const std::filesystem::path& folder);
 
 /// What `use` opens in a step's rule: the look's copies, then files beside the filter.

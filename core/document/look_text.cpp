@@ -35,19 +35,23 @@ std::string title_in(std::string_view text) {
 
 std::vector<std::string> uses_in(std::string_view text) { return strings_after(text, "use"); }
 
-void keep_used_files(LookStep& step) {
+std::vector<std::string> keep_used_files(LookStep& step) {
+    std::vector<std::string> taken;
     for (LookStep& each : step.within)
-        keep_used_files(each);
+        for (std::string& name : keep_used_files(each))
+            taken.push_back(std::move(name));
     std::vector<std::string> wanted = uses_in(step.text);
     for (std::size_t i = 0; i < wanted.size() && wanted.size() < max_files; ++i) {
         const std::string name = wanted[i];
         if (const Result<std::string> text = used_by(step, {})(name)) {
-            step.uses.try_emplace(name, text.value());
+            if (step.uses.try_emplace(name, text.value()).second)
+                taken.push_back(name);
             for (const std::string& further : uses_in(text.value()))
                 if (!step.uses.contains(further))
                     wanted.push_back(further);
         }
     }
+    return taken;
 }
 
 } // namespace kasuri::document

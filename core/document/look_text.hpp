@@ -17,6 +17,6 @@ std::vector<std::string> uses_in(std::string_view text);
 
 /// Copies into the step what its rule uses, and what that uses in its turn; what is copied already stays as it is, and
 /// what cannot be read is left out.
-void keep_used_files(LookStep& step);
+std::vector<std::string> keep_used_files(LookStep& step);
 
 } // namespace kasuri::document

@@ -1,12 +1,12 @@
 #include "document/recovery_file.hpp"
 
+#include "document/json_text.hpp"
+
 #include <algorithm>
 #include <fmt/format.h>
-#include <nlohmann/json.hpp>
 
 namespace kasuri::document {
 namespace {
-using Json = nlohmann::ordered_json;
 constexpr const char* version_key = "kasuri-recovery";
 } // namespace
 
@@ -20,13 +20,16 @@ std::string recovery_text(const Recovery& recovery) {
 }
 
 Result<Recovery> recovery_of(std::string_view text, const std::string& where) {
-    const Json all = Json::parse(text, nullptr, false);
+    const Result<Json> read = json_object(text, where, "It is left where it is.");
+    if (!read)
+        return read.error();
+    const Json& all = read.value();
     const auto fault = [&](std::string what) { return Error{std::move(what), where, "It is left where it is."}; };
-    if (!all.is_object() || !all.contains(version_key) || !all[version_key].is_number_integer())
+    const std::int64_t version = whole_number(all, version_key, 0);
+    if (version < 1)
         return fault("is not a recovery file");
-    if (all[version_key].get<int>() > recovery_version)
-        return fault(said("is a recovery file of version {}; this Kasuri knows version {}", all[version_key].get<int>(),
-                          recovery_version));
+    if (version > recovery_version)
+        return fault(said("is a recovery file of version {}; this Kasuri knows version {}", version, recovery_version));
     const auto part = [&](const char* key) {
         return all.contains(key) && all[key].is_string() ? all[key].get<std::string>() : std::string();
     };
@@ -42,7 +45,7 @@ Result<Recovery> recovery_of(std::string_view text, const std::string& where) {
     recovery.look = part("look");
     for (const char* key : {"in-hand", "active"}) // the first: of versions before 0.2
         if (all.contains(key) && all[key].is_number_integer())
-            recovery.active = std::max(0, all[key].get<int>());
+            recovery.active = static_cast<int>(std::clamp<std::int64_t>(whole_number(all, key, 0), 0, 1'000'000));
     return recovery;
 }
 

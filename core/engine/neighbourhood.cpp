@@ -3,6 +3,7 @@
 #include "base/parallel.hpp"
 #include "engine/kernels.hpp"
 #include "engine/scratch.hpp"
+#include "engine/wide_blur.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -12,7 +13,7 @@
 namespace kasuri::engine {
 namespace {
 
-constexpr double largest_size = 1e5; // beyond any picture: everything is then its mean
+constexpr double largest_size = 1e9, largest_reach = 1e8; // beyond any picture
 /// Below, a kernel is short enough; and what would remain for the small picture is too sharp to be sampled.
 constexpr double direct_below = 3.5;
 
@@ -223,7 +224,9 @@ bool blur_rows(const Plan& plan, const Rows& from, Rows& to, const CancelToken& 
 }
 
 bool blur(double sigma, int width, int height, const float* from, float* to, const CancelToken& cancel) {
-    const Plan plan(std::min(sigma, largest_size));
+    if (sigma >= std::max(width, height) && sigma >= direct_below)
+        return wide_blur(std::min(sigma, largest_size), truncation_radius(sigma), width, height, from, to, cancel);
+    const Plan plan(sigma);
     const auto picture_row = [&](int y) {
         return from + static_cast<std::size_t>(std::clamp(y, 0, height - 1)) * static_cast<std::size_t>(width);
     };
@@ -375,7 +378,7 @@ const NeighbourhoodRow& row_of(ir::Neighbour kind) { return rows[static_cast<std
 
 } // namespace
 
-int reach(ir::Neighbour kind, double size) { return size > 0 ? row_of(kind).reach(std::min(size, largest_size)) : 0; }
+int reach(ir::Neighbour kind, double size) { return size > 0 ? row_of(kind).reach(std::min(size, largest_reach)) : 0; }
 
 bool filter_neighbourhood(ir::Neighbour kind, double size, int width, int height, const float* from, float* to,
                           const CancelToken& cancel) {

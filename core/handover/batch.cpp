@@ -124,8 +124,8 @@ Status collect(const std::string& input, std::vector<Found>& found) {
     for (fs::directory_iterator walk(folder, error), end; !error && walk != end; walk.increment(error)) {
         const std::string file = walk->path().filename().string();
         std::string_view digits;
-        if (!fits(file, name, &digits))
-            continue;
+        if (!fits(file, name, &digits) || (file.starts_with('.') && !name.starts_with('.')))
+            continue; // hidden files are not meant: a killed program may have left one
         const fs::path where = path.parent_path().empty() ? walk->path().filename() : walk->path();
         inside.push_back({where, digits.empty() ? frame_of(where) : whole_number(digits)});
     }
@@ -249,6 +249,11 @@ BatchReport render_all(const subject::Subject& subject, const std::vector<BatchI
     const auto from = Clock::now();
     const auto seconds = [&] { return std::chrono::duration<double>(Clock::now() - from).count(); };
     BatchReport report;
+    std::set<fs::path> folders; // what a killed run has left behind goes first
+    for (const BatchItem& item : items)
+        folders.insert(item.out.parent_path());
+    for (const fs::path& folder : folders)
+        remove_stale_temporaries(folder);
     std::mutex mutex;
     std::atomic<std::size_t> next = 0;
     std::size_t done = 0;

@@ -1,7 +1,9 @@
 #include "io/config.hpp"
 
+#include "base/file.hpp"
 #include "colour/primaries.hpp"
 #include "colour/space.hpp"
+#include "io/config_circle.hpp"
 #include "io/ocio.hpp"
 
 #include <cstdlib>
@@ -70,11 +72,17 @@ std::filesystem::path config_of_environment() {
 
 Result<LoadedConfig> load_config(const std::filesystem::path& path) {
     std::error_code failure;
-    if (!std::filesystem::is_regular_file(path, failure))
+    if (!std::filesystem::exists(path, failure) || std::filesystem::is_directory(path, failure))
         return Error{"there is no such colour config", path.string(), "Name a file that ends with .ocio."};
+    if (const Status readable = readable_file(path); !readable)
+        return readable.error();
     OCIO::SetLoggingLevel(OCIO::LOGGING_LEVEL_NONE);
     try {
         const OCIO::ConstConfigRcPtr config = OCIO::Config::CreateFromFile(path.string().c_str());
+        if (const std::vector<std::string> circle = circle_in(config); !circle.empty())
+            return Error{said("the config's spaces are worked out from each other in a circle: {}",
+                              fmt::to_string(fmt::join(circle, " -> "))),
+                         path.string(), "Let one of them begin from the reference."};
         config->validate();
         LoadedConfig loaded;
         const bool aces = config->hasRole("aces_interchange"),

@@ -2,19 +2,21 @@
 
 #include "base/file.hpp"
 #include "base/file_kind.hpp"
+#include "io/lut_check.hpp"
 #include "io/ocio.hpp"
 
 #include <algorithm>
+#include <cstdlib>
 #include <fmt/format.h>
-#include <fstream>
 #include <mutex>
+#include <new>
 #include <set>
 #include <sstream>
 
 namespace kasuri::io {
 namespace {
 
-constexpr std::uintmax_t longest_lut = 512u << 20;
+constexpr std::size_t longest_lut = std::size_t{512} << 20;
 constexpr std::uintmax_t longest_cdl = 16u << 20;
 
 /// The library talks on standard error; what is wrong with a file is told by our errors.
@@ -26,12 +28,40 @@ void be_quiet() {
     (void)done;
 }
 
-/// A line of what the library says.
-std::string reason(const std::exception& e) {
+/// What the library says, in a line: its first sentence, without what it knows a temporary file by.
+std::string reason(const std::exception& e, const std::filesystem::path& file = {}) {
+    constexpr std::size_t longest = 160;
     std::string text = e.what();
-    std::replace(text.begin(), text.end(), '\n', ' ');
+    for (std::size_t at = 0; !file.empty() && (at = text.find(file.string())) != std::string::npos;)
+        text.replace(at, file.string().size(), "it");
+    std::replace_if(
+        text.begin(), text.end(), [](unsigned char c) { return c < ' ' || c == 127; }, ' ');
+    if (text.find("could not be loaded") != std::string::npos)
+        return said("no reader knows what is in it");
+    if (const std::size_t end = text.find(". "); end != std::string::npos)
+        text.resize(end);
+    if (text.size() > longest)
+        text = text.substr(0, longest) + "...";
     return text;
 }
+
+/// A folder that nobody else can look into, for as long as it lives.
+struct OwnFolder {
+    std::filesystem::path path;
+    OwnFolder() {
+        std::error_code none;
+        std::string name = (std::filesystem::temp_directory_path(none) / "kasuri-XXXXXX").string();
+        if (::mkdtemp(name.data()))
+            path = name;
+    }
+    ~OwnFolder() {
+        std::error_code none;
+        if (!path.empty())
+            std::filesystem::remove_all(path, none);
+    }
+    OwnFolder(const OwnFolder&) = delete;
+    OwnFolder& operator=(const OwnFolder&) = delete;
+};
 
 class Processor final : public ir::External {
 public:
@@ -124,6 +154,8 @@ const char* name_of_baked(const std::string& ending) {
 
 Result<std::uintmax_t> size_of(const std::filesystem::path& path, std::uintmax_t most) {
     std::error_code error;
+    if (const Status readable = readable_file(path); !readable)
+        return readable.error();
     const std::uintmax_t size = std::filesystem::file_size(path, error);
     if (error)
         return Error{said("cannot be read: {}", error.message()), path.string(), ""};
@@ -191,25 +223,38 @@ Status write_baked(const std::filesystem::path& path, const LutSteps& steps) {
 }
 
 Result<std::shared_ptr<const ir::External>> read_lut(const std::filesystem::path& path) {
-    if (const auto size = size_of(path, longest_lut); !size)
-        return size.error();
+    const Result<std::string> text = read_file(path, longest_lut);
+    return text ? read_lut(text.value(), lower_ending(path), path.string()) : text.error();
+}
+
+Result<std::shared_ptr<const ir::External>> read_lut(std::string_view text, const std::string& ending,
+                                                     const std::string& where) {
+    if (const Status may = may_be_read_as_lut(text, ending, where); !may)
+        return may.error();
     static std::mutex mutex; // the library keeps what it has read; a file of the same name may be another one now
     const std::lock_guard lock(mutex);
     be_quiet();
+    const OwnFolder folder; // the library reads files only
+    if (folder.path.empty())
+        return Error{"cannot be read: there is no folder for temporary files", where, "Is its disk full?"};
+    const std::filesystem::path file = folder.path / ("lut" + ending);
+    if (const Status written = write_file(file, text); !written)
+        return Error{written.error().what, where, written.error().remedy};
     try {
         OCIO::ClearAllCaches();
-        auto file = OCIO::FileTransform::Create();
-        std::error_code error;
-        file->setSrc(std::filesystem::absolute(path, error).string().c_str());
-        file->setInterpolation(OCIO::INTERP_BEST);
-        const OCIO::ConstProcessorRcPtr processor = OCIO::Config::CreateRaw()->getProcessor(file);
+        auto transform = OCIO::FileTransform::Create();
+        transform->setSrc(file.string().c_str());
+        transform->setInterpolation(OCIO::INTERP_BEST);
+        const OCIO::ConstProcessorRcPtr processor = OCIO::Config::CreateRaw()->getProcessor(transform);
         auto made = std::make_shared<Processor>(processor->getOptimizedCPUProcessor(OCIO::OPTIMIZATION_LOSSLESS));
         float r = 0.25f, g = 0.5f, b = 0.75f;
         float* const planes[3] = {&r, &g, &b};
         made->apply(planes, 1);
         return std::shared_ptr<const ir::External>(std::move(made));
+    } catch (const std::bad_alloc&) {
+        return Error{"does not fit into memory", where, "Is the file whole?"};
     } catch (const std::exception& e) {
-        return Error{said("cannot be understood: {}", reason(e)), path.string(),
+        return Error{said("cannot be understood: {}", reason(e, file)), where,
                      "It may be damaged, or of another kind than its ending says."};
     }
 }

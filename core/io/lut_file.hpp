@@ -43,7 +43,11 @@ std::vector<std::string> baked_endings();
 Status write_baked(const std::filesystem::path& path, const LutSteps& steps);
 
 /// What a LUT file does, as code. Interpolates tables tetrahedrally. A file that cannot be understood is an error.
+/// Errors too: it refers to another file, or ends too early for a reader that would wait for ever.
 Result<std::shared_ptr<const ir::External>> read_lut(const std::filesystem::path& path);
+/// The same of a text; `ending` with its dot, `where` is what errors name as its place.
+Result<std::shared_ptr<const ir::External>> read_lut(std::string_view text, const std::string& ending,
+                                                     const std::string& where);
 
 /// A colour decision list: out = (in * slope + offset) ^ power, then saturation about BT.709 luma (ASC CDL 1.2),
 /// without its clamps.

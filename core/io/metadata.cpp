@@ -14,8 +14,10 @@ constexpr std::size_t longest = 16u << 20; ///< bytes of one attribute: previews
 bool is_of_the_file(std::string_view name) {
     constexpr std::string_view prefixes[] = {"oiio:", "openexr:", "tiff:", "png:", "kasuri:", "ICCProfile", "icc:"};
     constexpr std::string_view names[] = {
-        "compression", "planarconfig", "chromaticities", "Exif:ColorSpace", "bitspersample",     "type",
-        "name",        "version",      "chunkCount",     "lineOrder",       "CompressionQuality"};
+        "compression", "planarconfig",  "chromaticities", "Exif:ColorSpace", "bitspersample",
+        "type",        "textureformat", "wrapmodes",      "averagecolor",    "constantcolor",
+        "fovcot",      "tiles", // of textures with levels, which are not written
+        "name",        "version",       "chunkCount",     "lineOrder",       "CompressionQuality"};
     return std::any_of(std::begin(prefixes), std::end(prefixes),
                        [&](std::string_view p) { return name.starts_with(p); }) ||
         std::find(std::begin(names), std::end(names), name) != std::end(names);

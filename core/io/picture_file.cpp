@@ -10,6 +10,7 @@
 #include <cmath>
 #include <cstdint>
 #include <fmt/format.h>
+#include <unistd.h>
 
 namespace kasuri::io {
 namespace fs = std::filesystem;
@@ -125,23 +126,53 @@ Image converted(const Image& image, const std::function<colour::Triple(const col
     return result;
 }
 
+/// About so many bytes are read at a time, in whole rows of tiles.
+int rows_at_a_time(const OIIO::ImageSpec& spec) {
+    constexpr double bytes = 32 << 20;
+    const double row = 4.0 * spec.width * spec.nchannels;
+    const int unit = spec.tile_height > 0 ? spec.tile_height : 64; // of compressed blocks of rows
+    return std::max(1, static_cast<int>(bytes / row / unit)) * unit;
+}
+
+bool read_rows(OIIO::ImageInput& input, int part, const OIIO::ImageSpec& spec, int begin, int end, float* to) {
+    return spec.tile_width > 0 ? input.read_tiles(part, 0, spec.x, spec.x + spec.width, spec.y + begin, spec.y + end,
+                                                  spec.z, spec.z + 1, 0, spec.nchannels, OIIO::TypeDesc::FLOAT, to)
+                               : input.read_scanlines(part, 0, spec.y + begin, spec.y + end, spec.z, 0, spec.nchannels,
+                                                      OIIO::TypeDesc::FLOAT, to);
+}
+
+/// What a picture may take of this machine's memory, as bytes.
+double most_memory() {
+    return 0.5 * static_cast<double>(::sysconf(_SC_PHYS_PAGES)) * static_cast<double>(::sysconf(_SC_PAGE_SIZE));
+}
+
 /// The channels of one part, behind those that are there, with `prefix` before their names.
 Status read_channels(OIIO::ImageInput& input, int part, const OIIO::ImageSpec& spec, const std::string& prefix,
                      Image& image, const fs::path& path) {
-    const auto channels = static_cast<std::size_t>(spec.nchannels);
-    std::vector<float> interleaved;
+    const auto channels = static_cast<std::size_t>(spec.nchannels), wide = static_cast<std::size_t>(image.width);
+    std::vector<image::Samples> planes(channels);
     try {
-        interleaved.resize(image.pixels() * channels);
+        // Memory that nothing was written into yet is not taken: a header may promise more than the file holds.
+        for (image::Samples& plane : planes)
+            plane.resize(image.pixels());
+        const int rows = rows_at_a_time(spec);
+        image::Samples band(static_cast<std::size_t>(std::min(rows, image.height)) * wide * channels);
+        for (int y = 0; y < image.height; y += rows) {
+            const int end = std::min(y + rows, image.height);
+            if (!read_rows(input, part, spec, y, end, band.data()))
+                return Error{said("cannot be read to its end ({})", first_line(input.geterror())), path.string(),
+                             "The file may be cut short; copy it again."};
+            const std::size_t count = static_cast<std::size_t>(end - y) * wide,
+                              first = static_cast<std::size_t>(y) * wide;
+            for (std::size_t c = 0; c < channels; ++c)
+                for (std::size_t p = 0; p < count; ++p)
+                    planes[c][first + p] = band[p * channels + c];
+        }
     } catch (const std::bad_alloc&) {
         return Error{"does not fit into memory", path.string(), "Close other pictures and try again."};
     }
-    if (!input.read_image(part, 0, 0, spec.nchannels, OIIO::TypeDesc::FLOAT, interleaved.data()))
-        return Error{said("cannot be read to its end ({})", first_line(input.geterror())), path.string(),
-                     "The file may be cut short; copy it again."};
     for (std::size_t c = 0; c < channels; ++c) {
-        image::Samples plane(image.pixels());
-        for (std::size_t p = 0; p < plane.size(); ++p)
-            plane[p] = interleaved[p * channels + c];
+        image::Samples& plane = planes[c];
         const std::string own = c < spec.channelnames.size() && !spec.channelnames[c].empty()
             ? spec.channelnames[c]
             : fmt::format("channel{}", c);
@@ -208,12 +239,10 @@ void look_for_contradictions(Image& image) {
 } // namespace
 
 Result<Image> load(const fs::path& path, const std::string& space) {
-    std::error_code code;
-    const fs::file_status status = fs::status(path, code);
-    if (status.type() == fs::file_type::not_found)
-        return Error{"there is no such file", path.string(), "Check the name."};
-    if (status.type() == fs::file_type::directory)
+    if (std::error_code code; fs::is_directory(path, code))
         return Error{"this is a folder, not a picture", path.string(), "Name a file in it."};
+    if (const Status readable = readable_file(path); !readable)
+        return readable.error();
     OIIO::ImageSpec config;
     config.attribute("oiio:UnassociatedAlpha", 1); // numbers as they are stored
     auto input = OIIO::ImageInput::open(path.string(), &config);
@@ -229,6 +258,10 @@ Result<Image> load(const fs::path& path, const std::string& space) {
         return Error{
             said("says it is {} x {} with {} channels, more than can be held", spec.width, spec.height, spec.nchannels),
             path.string(), "Is the file whole?"};
+    if (const double bytes = 4 * static_cast<double>(values); bytes > most_memory())
+        return Error{said("is {} x {} with {} channels, {:.1f} GB; half of this machine's memory is {:.1f} GB",
+                          spec.width, spec.height, spec.nchannels, bytes / 1e9, most_memory() / 1e9),
+                     path.string(), "Make it smaller, or open it on a larger machine."};
     Image image;
     image.width = spec.width;
     image.height = spec.height;

@@ -9,9 +9,22 @@
 
 #include <algorithm>
 #include <fmt/format.h>
+#include <map>
+#include <memory>
 #include <set>
 
 namespace kasuri::lang {
+
+/// The files that a rule uses, by the names they are used by: what was read of each, and which are being read now.
+struct UsedFiles {
+    struct Read {
+        std::vector<FunctionPtr> functions;
+        std::string fault;
+    };
+    std::map<std::string, Read> read;
+    std::vector<std::string> under_way;
+    std::string circle; ///< what was said of the first one that was found
+};
 namespace {
 
 Type type_named(const std::string& word, const Vocabulary& vocabulary) {
@@ -121,23 +134,45 @@ void use_file(const Statement& s, FileContext& file, const CheckOptions& options
     const auto fail = [&](const std::string& why) {
         file.diagnostics.push_back({Code::cannot_use, Severity::error, s.span, {s.text, why}, {}});
     };
-    if (!options.open)
+    if (!options.open || !options.used)
         return fail("files cannot be used here");
+    UsedFiles& all = *options.used;
+    if (const auto round = std::find(all.under_way.begin(), all.under_way.end(), s.text);
+        round != all.under_way.end()) {
+        std::vector<std::string> circle(round, all.under_way.end());
+        circle.push_back(s.text);
+        all.circle = said("files use each other in a circle: {}", fmt::to_string(fmt::join(circle, " -> ")));
+        return fail(all.circle);
+    }
     if (depth >= deepest_use)
-        return fail(said("files use files deeper than {} levels, or each other", deepest_use));
-    const Result<std::string> text = options.open(s.text);
-    if (!text)
-        return fail(text.error().text());
-    const CheckedFunctions used = check_functions(text.value(), s.text, file.vocabulary, options, depth + 1);
-    for (const Diagnostic& d : used.diagnostics)
-        if (d.severity == Severity::error) {
-            const LineColumn place = line_column(text.value(), d.span.begin);
-            return fail(said("line {}, column {}: {}", place.line, place.column, message(d)));
+        return fail(said("files use files deeper than {} levels", deepest_use));
+    auto known = all.read.find(s.text); // the name says the file: all are beside the first one
+    if (known == all.read.end()) {
+        all.under_way.push_back(s.text);
+        UsedFiles::Read read;
+        if (const Result<std::string> text = options.open(s.text); !text) {
+            read.fault = text.error().text();
+        } else {
+            CheckedFunctions used = check_functions(text.value(), s.text, file.vocabulary, options, depth + 1);
+            read.functions = std::move(used.functions);
+            for (const Diagnostic& d : used.diagnostics)
+                if (d.severity == Severity::error && read.fault.empty()) {
+                    const LineColumn place = line_column(text.value(), d.span.begin);
+                    // A circle is told once, not once for each file on it.
+                    read.fault = d.code == Code::cannot_use && d.arguments.back() == all.circle
+                        ? all.circle
+                        : said("line {}, column {}: {}", place.line, place.column, message(d));
+                }
         }
-    for (const FunctionPtr& function : used.functions) {
+        all.under_way.pop_back();
+        known = all.read.emplace(s.text, std::move(read)).first;
+    }
+    if (!known->second.fault.empty())
+        return fail(known->second.fault);
+    for (const FunctionPtr& function : known->second.functions) {
         // A file that comes by two ways brings the same functions.
-        if (std::any_of(file.functions.begin(), file.functions.end(), [&](const FunctionPtr& known) {
-                return known->file == function->file && known->name == function->name;
+        if (std::any_of(file.functions.begin(), file.functions.end(), [&](const FunctionPtr& known_one) {
+                return known_one->file == function->file && known_one->name == function->name;
             }))
             continue;
         if (function_taken(function->name, file))
@@ -423,12 +458,35 @@ void put_in_order(std::vector<Diagnostic>& diagnostics) {
 
 } // namespace
 
-Checked check(std::string_view source, const Vocabulary& vocabulary, const CheckOptions& options) {
+Checked check(std::string_view source, const Vocabulary& vocabulary, const CheckOptions& asked) {
     Checked result;
+    CheckOptions options = asked;
+    options.used = std::make_shared<UsedFiles>();
     const Tree tree = parse(source, result.diagnostics);
+    // Beyond any rule that somebody writes or reads, and then every key would take seconds: not looked at any further.
+    const auto parameters =
+        static_cast<std::size_t>(std::count_if(tree.statements.begin(), tree.statements.end(),
+                                               [](const Statement& s) { return s.kind == StatementKind::param; }));
+    const auto refuse = [&](Code code, std::size_t count, std::size_t limit) {
+        result.diagnostics.push_back(
+            {code, Severity::error, {0, 0}, {fmt::format("{}", count), fmt::format("{}", limit)}, {}});
+        put_in_order(result.diagnostics);
+        return result;
+    };
+    if (tree.statements.size() > max_statements)
+        return refuse(Code::too_many_statements, tree.statements.size(), max_statements);
+    if (parameters > max_parameters)
+        return refuse(Code::too_many_parameters, parameters, max_parameters);
     FileContext file{source, tree, vocabulary, result.diagnostics, {}, {}};
     RuleChecker checker(file, result.rule, options);
     checker.run();
+    if (result.rule.parameters.size() > max_parameters)
+        result.diagnostics.push_back(
+            {Code::too_many_parameters,
+             Severity::error,
+             {0, 0},
+             {fmt::format("{}", result.rule.parameters.size()), fmt::format("{}", max_parameters)},
+             {}});
     if (options.print) {
         // A tree of its own, but the names and the typed nodes of the rule.
         Tree printed;

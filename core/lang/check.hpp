@@ -4,6 +4,7 @@
 #include "lang/rule.hpp"
 
 #include <functional>
+#include <memory>
 #include <optional>
 #include <string>
 #include <string_view>
@@ -17,6 +18,8 @@ inline constexpr std::size_t max_diagnostics = 100;
 inline constexpr std::size_t max_operations = 100'000;
 /// The most neighbourhood functions (each is a pass over the picture, for every component).
 inline constexpr std::size_t max_stages = 64;
+/// The most statements of a text, and the most parameters (a colour counts as three).
+inline constexpr std::size_t max_statements = 20'000, max_parameters = 1000;
 /// How deep files may use files.
 inline constexpr int deepest_use = 8;
 
@@ -28,6 +31,7 @@ struct Checked {
 };
 
 /// What a check may be told beside the text.
+struct UsedFiles;
 struct CheckOptions {
     std::optional<std::string_view>
         print;                        ///< an expression evaluated after the last statement (it sees every let and out)
@@ -35,6 +39,8 @@ struct CheckOptions {
     /// The text of a used file by the name written in the rule; null: nothing can be used.
     std::function<Result<std::string>(const std::string& name)> open;
     bool proofs = true; ///< false: proof lines are passed over
+    /// What has been read of used files in this check, each once; made by `check`.
+    std::shared_ptr<UsedFiles> used{};
 };
 
 /// Text -> tokens -> tree -> typed tree. All faults are found.

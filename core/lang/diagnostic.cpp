@@ -137,6 +137,10 @@ constexpr std::array rows = {
     CodeRow{Code::too_many_stages, error, "K422",
             "the rule looks around itself %1 times (blur, sharpen, dilate, erode, for each component); the limit is %2",
             "Split it into several filters.", ""},
+    CodeRow{Code::too_many_statements, error, "K423", "the rule has %1 statements; the limit is %2",
+            "Split it into several filters.", ""},
+    CodeRow{Code::too_many_parameters, error, "K424", "the rule has %1 parameters; the limit is %2",
+            "Nobody sets so many by hand: make lets of most, or split the rule into several filters.", ""},
     CodeRow{Code::unused_name, warning, "K501", "%1 is never used", "Use it or remove it.", "let x = r"},
     CodeRow{Code::always, warning, "K502", "this condition is always %1", "Compare with something that changes.",
             "out.r = 2 > 1 ? r : g"},
@@ -156,7 +160,7 @@ std::string filled(std::string_view wording, const std::vector<std::string>& arg
         if (wording[i] == '%' && i + 1 < wording.size() && wording[i + 1] >= '1' && wording[i + 1] <= '9') {
             const std::size_t which = static_cast<std::size_t>(wording[++i] - '1');
             if (which < arguments.size())
-                text += translated(arguments[which]); // a phrase, or a name that no language knows otherwise
+                text += printable(translated(arguments[which])); // a phrase, or a name that no language knows otherwise
         } else {
             text += wording[i];
         }

@@ -75,6 +75,8 @@ enum class Code {
     too_many_knots,
     rule_too_large,
     too_many_stages,
+    too_many_statements,
+    too_many_parameters,
     unused_name,
     always,
     keep_in_linear,

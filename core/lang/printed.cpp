@@ -132,8 +132,13 @@ std::string_view word(Rate rate) {
 
 std::string printed(std::span<const Token> tokens, std::string_view source) {
     std::string text;
+    LineColumn place; // goes on from token to token: a text is read through once
+    std::size_t at = 0;
     for (const Token& token : tokens) {
-        const LineColumn place = line_column(source, token.span.begin);
+        const LineColumn further = line_column(source.substr(at), token.span.begin - at);
+        place.column = further.line > 1 ? further.column : place.column + further.column - 1;
+        place.line += further.line - 1;
+        at = token.span.begin;
         text += fmt::format("{}:{} {}", place.line, place.column, word(token.kind));
         if (token.kind != TokenKind::newline && token.kind != TokenKind::end)
             text += fmt::format(" {}", text_of(source, token.span));

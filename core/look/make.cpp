@@ -41,13 +41,7 @@ Result<std::shared_ptr<const ir::External>> lut_of(const document::LookStep& ste
         if (auto table = found->second.lock())
             return table;
     std::erase_if(known, [](const auto& entry) { return entry.second.expired(); });
-    const std::filesystem::path file =
-        std::filesystem::temp_directory_path() / fmt::format("kasuri-{}-{}", static_cast<const void*>(&known), key);
-    if (const Status written = write_file(file, step.lut_text.text()); !written)
-        return written.error();
-    auto read = io::read_lut(file);
-    std::error_code ignored;
-    std::filesystem::remove(file, ignored);
+    auto read = io::read_lut(step.lut_text.text(), step.lut, step.filter);
     if (read)
         known[key] = read.value();
     return read;

@@ -1349,10 +1349,6 @@
         <translation>Dateien dieser Art enthalten nur Tabellen von 0 bis 1</translation>
     </message>
     <message>
-        <source>files use files deeper than {} levels, or each other</source>
-        <translation>Dateien benutzen Dateien tiefer als {} Ebenen, oder einander</translation>
-    </message>
-    <message>
         <source>fits no file</source>
         <translation>passt auf keine Datei</translation>
     </message>
@@ -1441,10 +1437,6 @@
         <translation>ist keine Art von LUT, die geschrieben werden kann</translation>
     </message>
     <message>
-        <source>is not a look (not a JSON object)</source>
-        <translation>ist kein Look (kein JSON-Objekt)</translation>
-    </message>
-    <message>
         <source>is not a name for a file</source>
         <translation>ist kein Name für eine Datei</translation>
     </message>
@@ -1459,10 +1451,6 @@
     <message>
         <source>is not a text: byte {} has no meaning in UTF-8</source>
         <translation>ist kein Text: Byte {} hat in UTF-8 keine Bedeutung</translation>
-    </message>
-    <message>
-        <source>is not what Kasuri wrote (no JSON object)</source>
-        <translation>ist nicht, was Kasuri schrieb (kein JSON-Objekt)</translation>
     </message>
     <message>
         <source>is of version {}; this Kasuri knows version {}</source>
@@ -1629,10 +1617,6 @@
     <message>
         <source>needs a filter to compare with</source>
         <translation>braucht einen Filter zum Vergleich</translation>
-    </message>
-    <message>
-        <source>nests too deeply to be a look</source>
-        <translation>ist zu tief verschachtelt für einen Look</translation>
     </message>
     <message>
         <source>no arguments</source>
@@ -2141,6 +2125,102 @@
     <message>
         <source>the file is write-protected</source>
         <translation>die Datei ist schreibgeschützt</translation>
+    </message>
+    <message>
+        <source>Bring the step up to date with its file.</source>
+        <translation>Den Schritt mit seiner Datei auf den neuen Stand bringen.</translation>
+    </message>
+    <message>
+        <source>Is its disk full?</source>
+        <translation>Ist der Datenträger voll?</translation>
+    </message>
+    <message>
+        <source>Let one of them begin from the reference.</source>
+        <translation>Einen davon vom Bezug aus beginnen lassen.</translation>
+    </message>
+    <message>
+        <source>Make it smaller, or open it on a larger machine.</source>
+        <translation>Verkleinern, oder auf einem größeren Rechner öffnen.</translation>
+    </message>
+    <message>
+        <source>Put the content of that file into it.</source>
+        <translation>Den Inhalt jener Datei hineinschreiben.</translation>
+    </message>
+    <message>
+        <source>Save it as UTF-8.</source>
+        <translation>Als UTF-8 speichern.</translation>
+    </message>
+    <message>
+        <source>cannot be read: there is no folder for temporary files</source>
+        <translation>kann nicht gelesen werden: es gibt keinen Ordner für vorläufige Dateien</translation>
+    </message>
+    <message>
+        <source>files use each other in a circle: {}</source>
+        <translation>Dateien benutzen einander im Kreis: {}</translation>
+    </message>
+    <message>
+        <source>files use files deeper than {} levels</source>
+        <translation>Dateien benutzen Dateien tiefer als {} Ebenen</translation>
+    </message>
+    <message>
+        <source>is not a JSON object: a number in it is too large</source>
+        <translation>ist kein JSON-Objekt: eine Zahl darin ist zu groß</translation>
+    </message>
+    <message>
+        <source>is not a JSON object: it breaks off in line {}, column {}</source>
+        <translation>ist kein JSON-Objekt: es bricht in Zeile {}, Spalte {} ab</translation>
+    </message>
+    <message>
+        <source>is not a text</source>
+        <translation>ist kein Text</translation>
+    </message>
+    <message>
+        <source>is not whole: its curves or its table end too early</source>
+        <translation>ist nicht vollständig: Kurven oder Tabelle enden zu früh</translation>
+    </message>
+    <message>
+        <source>is {} x {} with {} channels, {:.1f} GB; half of this machine's memory is {:.1f} GB</source>
+        <translation>ist {} x {} mit {} Kanälen, {:.1f} GB; die Hälfte des Speichers dieses Rechners ist {:.1f} GB</translation>
+    </message>
+    <message>
+        <source>is {}, not a JSON object</source>
+        <translation>ist {}, kein JSON-Objekt</translation>
+    </message>
+    <message>
+        <source>nests too deeply: {} levels are the most</source>
+        <translation>ist zu tief verschachtelt: höchstens {} Ebenen gehen</translation>
+    </message>
+    <message>
+        <source>no reader knows what is in it</source>
+        <translation>kein Leser weiß, was darin steht</translation>
+    </message>
+    <message>
+        <source>refers to another file, whose content could change what it does</source>
+        <translation>verweist auf eine andere Datei, deren Inhalt ändern könnte, was sie tut</translation>
+    </message>
+    <message>
+        <source>the config's spaces are worked out from each other in a circle: {}</source>
+        <translation>die Farbräume der Konfiguration ergeben sich im Kreis auseinander: {}</translation>
+    </message>
+    <message>
+        <source>the look has no copy of it</source>
+        <translation>der Look hat keine Kopie davon</translation>
+    </message>
+    <message>
+        <source>Nobody sets so many by hand: make lets of most, or split the rule into several filters.</source>
+        <translation>So viele stellt niemand von Hand: die meisten zu lets machen, oder die Regel auf mehrere Filter verteilen.</translation>
+    </message>
+    <message>
+        <source>the rule has %1 parameters; the limit is %2</source>
+        <translation>die Regel hat %1 Parameter; die Grenze ist %2</translation>
+    </message>
+    <message>
+        <source>the rule has %1 statements; the limit is %2</source>
+        <translation>die Regel hat %1 Anweisungen; die Grenze ist %2</translation>
+    </message>
+    <message>
+        <source>is not a look: {}</source>
+        <translation>ist kein Look: {}</translation>
     </message>
 </context>
 <context>
@@ -4972,6 +5052,10 @@
         <source>Both changes are here; where they met, yours stands.</source>
         <translation>Beide Änderungen stehen hier; wo sie sich trafen, gilt Ihre.</translation>
     </message>
+    <message>
+        <source>The file cannot be read any more. Your text is here; saving asks first. %1</source>
+        <translation>Die Datei kann nicht mehr gelesen werden. Ihr Text ist hier; Speichern fragt vorher. %1</translation>
+    </message>
 </context>
 <context>
     <name>kasuri::app::Files</name>
@@ -5018,6 +5102,26 @@
     <message>
         <source>nothing yet</source>
         <translation>noch nichts</translation>
+    </message>
+    <message>
+        <source>Write over the file?</source>
+        <translation>Die Datei überschreiben?</translation>
+    </message>
+    <message>
+        <source>The file holds something else now: %1</source>
+        <translation>In der Datei steht jetzt etwas anderes: %1</translation>
+    </message>
+    <message>
+        <source>Write over it</source>
+        <translation>Überschreiben</translation>
+    </message>
+    <message>
+        <source>Save as…</source>
+        <translation>Speichern unter…</translation>
+    </message>
+    <message>
+        <source>Saved %1, with a copy of %2 in it</source>
+        <translation>%1 gespeichert, mit einer Kopie von %2 darin</translation>
     </message>
 </context>
 <context>
@@ -6078,6 +6182,17 @@
     </message>
 </context>
 <context>
+    <name>kasuri::app::Preview</name>
+    <message>
+        <source>There is not enough memory to show this. Your text and values are safe; show fewer or smaller pictures.</source>
+        <translation>Der Speicher reicht nicht, um das zu zeigen. Text und Werte sind sicher; weniger oder kleinere Bilder zeigen.</translation>
+    </message>
+    <message>
+        <source>This could not be shown: %1</source>
+        <translation>Das konnte nicht gezeigt werden: %1</translation>
+    </message>
+</context>
+<context>
     <name>kasuri::app::PromiseWindow</name>
     <message>
         <source>What the look promises</source>
@@ -6865,7 +6980,7 @@ Eine Bilddatei oder die Kopfzeile einer Zelle hierher ziehen</translation>
     </message>
     <message>
         <source>remember a take</source>
-        <translation>eine Fassung merken</translation>
+        <translation>Fassung merken</translation>
     </message>
     <message>
         <source>Flip to %1</source>
@@ -6983,7 +7098,7 @@ Eine Bilddatei oder die Kopfzeile einer Zelle hierher ziehen</translation>
     </message>
     <message>
         <source>  – not saved</source>
-        <translation>  – nicht gespeichert</translation>
+        <translation>  – geändert</translation>
     </message>
     <message>
         <source>, soft</source>

@@ -247,3 +247,28 @@ TEST_CASE("a look that takes seconds to be made is called off when something new
     REQUIRE(sheet);
     CHECK(sheet->strips[0].after.at(50, 0)[0] == Approx(sheet->strips[0].before.at(50, 0)[0] * 0.5f + 0.25f));
 }
+
+#if !defined(__SANITIZE_ADDRESS__) && !defined(__SANITIZE_THREAD__) // they need the room themselves
+#include <sys/resource.h>
+
+TEST_CASE("a request for which there is not enough memory is dropped and said, and the next one is answered",
+          "[preview]") {
+    Asker asker;
+    asker.ask(request("out.g = b"));
+    QSignalSpy gave_up(&asker.preview, &Preview::gave_up);
+    rlimit before{};
+    REQUIRE(::getrlimit(RLIMIT_AS, &before) == 0);
+    rlimit tight = before;
+    tight.rlim_cur = rlim_t{3} << 30;
+    REQUIRE(::setrlimit(RLIMIT_AS, &tight) == 0);
+    PreviewRequest huge = request("out.g = r");
+    huge.strip_pixels = 900'000'000;
+    asker.preview.request(std::move(huge));
+    const bool told = QTest::qWaitFor([&] { return !gave_up.isEmpty(); }, 20000);
+    REQUIRE(::setrlimit(RLIMIT_AS, &before) == 0);
+    REQUIRE(told);
+    CHECK(gave_up[0][0].toString().contains("not enough memory"));
+    asker.ask(request("out.g = 1.0"));
+    CHECK(asker.sheet->cells[0].after_pixels->at(3, 0)[1] == 1);
+}
+#endif

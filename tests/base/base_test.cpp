@@ -11,6 +11,17 @@
 using namespace kasuri;
 using namespace kasuri::test;
 
+TEST_CASE("what comes from a file reaches a terminal as one short line of text", "[base]") {
+    CHECK(printable("Viénot 麻") == "Viénot 麻");
+    CHECK(printable("\x1b[31mred\n") == "\\x1b[31mred\\x0a");
+    CHECK(printable("\xff\xc2\x9b"
+                    "31m\xe9") == "\\xff\\xc2\\x9b31m\\xe9");
+    CHECK(printable("") == "");
+    const std::string long_one = printable(std::string(1 << 20, 'x'));
+    CHECK(long_one.size() == 403);
+    CHECK(long_one.ends_with("..."));
+}
+
 TEST_CASE("edit distance counts insertions, deletions, replacements and neighbour swaps", "[base]") {
     CHECK(edit_distance("", "abc") == 3);
     CHECK(edit_distance("kitten", "sitting") == 3); // the usual worked example of Levenshtein's distance
@@ -186,6 +197,21 @@ TEST_CASE("temporaries are short, hidden, nobody's guess, and a link to nowhere 
     CHECK(write_file(folder / "round", "1").error().what == "the link leads in a circle");
     std::filesystem::create_symlink("nowhere/x", folder / "lost");
     CHECK(write_file(folder / "lost", "1").error().what == "there is no folder to write to");
+}
+
+TEST_CASE("temporaries that were left behind go, those being written stay", "[base][file]") {
+    TemporaryFolder folder;
+    write(folder / ".kasuri-0011223344556677.part.exr", "left behind");
+    write(folder / ".hidden.part.exr", "somebody's");
+    REQUIRE(write_atomically(folder / "a.exr", [&](const std::filesystem::path& temporary) -> Status {
+        CHECK(remove_stale_temporaries(folder.path) == 1);
+        CHECK(std::filesystem::exists(temporary)); // ours
+        return {};
+    }));
+    CHECK(std::filesystem::exists(folder / "a.exr"));
+    CHECK(std::filesystem::exists(folder / ".hidden.part.exr"));
+    CHECK_FALSE(std::filesystem::exists(folder / ".kasuri-0011223344556677.part.exr"));
+    CHECK(remove_stale_temporaries(folder / "none") == 0);
 }
 
 TEST_CASE("parallel ranges cover everything once and stop when told", "[base]") {

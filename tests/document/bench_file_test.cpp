@@ -68,7 +68,7 @@ TEST_CASE("what a newer Kasuri wrote is refused politely, and fields that are no
 
 TEST_CASE("a broken bench file is an error that names it, never a crash", "[document]") {
     CHECK(fault("").find("madder.kasuri-bench") != std::string::npos);
-    CHECK(fault("[1, 2]").find("no JSON object") != std::string::npos);
+    CHECK(fault("[1, 2]").find("not a JSON object") != std::string::npos);
     CHECK(fault("{}").find("has no number") != std::string::npos);
     CHECK(fault(R"({"kasuri-bench": "one"})").find("has no number") != std::string::npos);
     // Odd things within are left out.
@@ -83,6 +83,11 @@ TEST_CASE("a broken bench file is an error that names it, never a crash", "[docu
     const std::string whole = bench_text(sample());
     for (std::size_t cut = 0; cut < whole.size(); cut += 7)
         CHECK_FALSE(fault(whole.substr(0, cut)).empty());
-    CHECK_FALSE(fault(std::string(100'000, '[')).empty()); // deeply nested
+    CHECK(fault(std::string(100'000, '[')).find("nests too deeply") != std::string::npos);
+    const std::string deep = R"({"kasuri-bench":1,"x":)" + std::string(100'000, '[') + std::string(100'000, ']') + "}";
+    CHECK(fault(deep).find("nests too deeply") != std::string::npos); // in a field that is only kept
+    CHECK(fault("{\"kasuri-bench\": 1,\n \"takes\": oops}").find("breaks off in line 2, column 11") !=
+          std::string::npos);
+    CHECK(fault(R"({"kasuri-bench": 4294967297})").find("is of version 4294967297") != std::string::npos);
     CHECK_FALSE(fault(std::string(100'000, '{')).empty());
 }

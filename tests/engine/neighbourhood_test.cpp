@@ -95,6 +95,33 @@ TEST_CASE("blur beyond the size of the picture, of one pixel, of one row", "[eng
     CHECK(std::isnan(looked(ir::Neighbour::blur, std::nan(""), 1, 1, {1})[0]));
 }
 
+TEST_CASE("a blur larger than the picture costs no more than it, and is the exact convolution", "[engine][blur]") {
+    for (const auto& [width, height] : {std::pair{24, 17}, {7, 40}, {1, 9}, {33, 1}}) {
+        const std::vector<float> plane = noisy(width, height, 5);
+        std::vector<float> blurred(plane.size());
+        for (const double times : {1.0, 1.3, 3.0, 20.0}) {
+            const double sigma = times * std::max(width, height);
+            INFO(width << " x " << height << ", " << sigma);
+            REQUIRE(filter_neighbourhood(ir::Neighbour::blur, sigma, width, height, plane.data(), blurred.data(), {}));
+            CHECK(largest_difference(blurred, exact_blur(plane, width, height, sigma)) < 5e-5); // where the kernel ends
+        }
+        // Without end it is the mean of the corners: all else is outnumbered by the repeated edge.
+        const auto at = [&](int x, int y) {
+            return static_cast<double>(plane[static_cast<std::size_t>(y * width + x)]);
+        };
+        const double corners = (at(0, 0) + at(width - 1, 0) + at(0, height - 1) + at(width - 1, height - 1)) / 4;
+        for (const double sigma : {1e9, 1e30, std::numeric_limits<double>::infinity()}) {
+            REQUIRE(filter_neighbourhood(ir::Neighbour::blur, sigma, width, height, plane.data(), blurred.data(), {}));
+            for (const float value : blurred)
+                CHECK(static_cast<double>(value) == Approx(corners).margin(1e-6));
+        }
+    }
+    CancelToken called_off;
+    called_off.cancel();
+    std::vector<float> plane(64 * 64, 0.5f), blurred(plane.size());
+    CHECK_FALSE(filter_neighbourhood(ir::Neighbour::blur, 1e6, 64, 64, plane.data(), blurred.data(), called_off));
+}
+
 TEST_CASE("dilate and erode by a disc, against looking through every pixel", "[engine][disc]") {
     const int width = 70, height = 41;
     std::vector<float> plane = noisy(width, height, 6);

@@ -5,6 +5,13 @@
 #include "io/picture_file.hpp"
 #include "support/support.hpp"
 
+#pragma GCC diagnostic push
+#pragma GCC diagnostic ignored "-Wconversion"
+#pragma GCC diagnostic ignored "-Wshadow"
+#pragma GCC diagnostic ignored "-Wpedantic"
+#include <OpenImageIO/imagebufalgo.h>
+#pragma GCC diagnostic pop
+
 using namespace kasuri;
 using namespace kasuri::test;
 
@@ -182,4 +189,26 @@ TEST_CASE("the depth of what is written can be chosen", "[io][metadata]") {
     CHECK_FALSE(std::filesystem::exists(folder / "no.png"));
     CHECK(image::find_depth("half") == image::Depth::half);
     CHECK_FALSE(image::find_depth("32"));
+}
+
+TEST_CASE("a texture with levels is written again as a picture, without what says that it has levels",
+          "[io][metadata]") {
+    const TemporaryFolder folder;
+    const int edge = 64;
+    OIIO::ImageBuf plain(OIIO::ImageSpec(edge, edge, 3, OIIO::TypeDesc::HALF));
+    OIIO::ImageBufAlgo::fill(plain, {0.5F, 0.25F, 0.125F});
+    OIIO::ImageSpec config;
+    config.attribute("maketx:filtername", "box");
+    const std::string texture = (folder / "texture.exr").string();
+    REQUIRE(OIIO::ImageBufAlgo::make_texture(OIIO::ImageBufAlgo::MakeTxTexture, plain, texture, config));
+    const auto read = io::load(texture);
+    REQUIRE(read);
+    CHECK(read.value().width == edge);
+    const auto saved = io::save(folder / "again.exr", read.value());
+    REQUIRE(saved);
+    const auto again = io::load(folder / "again.exr");
+    REQUIRE(again);
+    CHECK((*again.value().channels[0].plane)[edge * edge - 1] == 0.5f);
+    for (const image::Attribute& each : again.value().attributes)
+        CHECK(each.name != "textureformat");
 }

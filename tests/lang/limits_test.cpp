@@ -81,6 +81,29 @@ TEST_CASE("limit: passes", "[lang][limits]") {
     CHECK(has(result, Code::too_many_stages));
 }
 
+TEST_CASE("limit: statements, and parameters", "[lang][limits]") {
+    const auto lets = [](std::size_t count) {
+        std::string text;
+        for (std::size_t i = 0; i + 1 < count; ++i)
+            text += "let a" + std::to_string(i) + " = r\n";
+        return text + "out.r = a0\n";
+    };
+    CHECK_FALSE(has(checked(lets(max_statements)), Code::too_many_statements));
+    const Checked many = checked(lets(max_statements + 1));
+    CHECK_FALSE(many.ok);
+    CHECK(has(many, Code::too_many_statements));
+    const auto parameters = [](std::size_t count, const std::string& first) {
+        std::string text = first;
+        for (std::size_t i = 0; i < count; ++i)
+            text += "param p" + std::to_string(i) + " = 0 in 0 .. 1\n";
+        return text;
+    };
+    CHECK_FALSE(has(checked(parameters(max_parameters, "")), Code::too_many_parameters));
+    CHECK(has(checked(parameters(max_parameters + 1, "")), Code::too_many_parameters));
+    CHECK(has(checked(parameters(max_parameters - 2, "param c = vec3(0, 0, 0)\n")), Code::too_many_parameters));
+    CHECK_FALSE(has(checked(parameters(max_parameters - 3, "param c = vec3(0, 0, 0)\n")), Code::too_many_parameters));
+}
+
 TEST_CASE("limit: knots of a curve", "[lang][limits]") {
     const auto curve = [](int knots) {
         std::string text = "out.r = curve(r";
@@ -114,6 +137,36 @@ TEST_CASE("limit: files that use files, or each other", "[lang][limits]") {
     CHECK(has(circle, Code::cannot_use));
 }
 
+TEST_CASE("each used file is read once, however often it is used, and a circle is told as one", "[lang][limits]") {
+    CheckOptions options;
+    int reads = 0;
+    options.open = [&](const std::string& name) -> Result<std::string> {
+        ++reads;
+        const int level = std::stoi(name);
+        std::string text;
+        for (int i = 0; i < 8 && level > 0; ++i)
+            text += "use \"" + std::to_string(level - 1) + "\"\n";
+        return text + "fn f" + name + "(x) = x * 2\n";
+    };
+    CHECK(check("use \"7\"\nout.r = f7(f0(g))", proof::vocabulary(), options).ok);
+    CHECK(reads == 8); // not 8 to the power of 7
+    options.open = [](const std::string& name) -> Result<std::string> {
+        return "use \"" + std::string(name == "a" ? "b" : name == "b" ? "c" : "a") + "\"\n";
+    };
+    const Checked circle = check("use \"a\"\nout.r = g", proof::vocabulary(), options);
+    REQUIRE(circle.diagnostics.size() == 1);
+    CHECK(message(circle.diagnostics.front()) ==
+          "a cannot be used: files use each other in a circle: a -> b -> c -> a");
+    // A fault is told with its own file, whichever way it was met first.
+    options.open = [](const std::string& name) -> Result<std::string> {
+        return std::string(name == "a" ? "use \"b\"\n" : "fn g(x) = \n");
+    };
+    const Checked broken = check("use \"a\"\nuse \"b\"\nout.r = g", proof::vocabulary(), options);
+    REQUIRE(broken.diagnostics.size() == 2);
+    CHECK(message(broken.diagnostics[0]).starts_with("a cannot be used: line 1, column 1: b cannot be used: line 1"));
+    CHECK(message(broken.diagnostics[1]).starts_with("b cannot be used: line 1"));
+}
+
 TEST_CASE("limit: faults that are listed, and a broken rule stays broken", "[lang][limits]") {
     const Checked result = checked(repeated("out.r = nobody\n", 1000));
     CHECK_FALSE(result.ok);
@@ -140,5 +193,5 @@ TEST_CASE("every row of the table of faults has an example that has it, or is to
         }
         CHECK(has(check(row.example, proof::vocabulary(), options), row.code));
     }
-    CHECK(without == 6); // the limits, each tested above
+    CHECK(without == 8); // the limits, each tested above
 }

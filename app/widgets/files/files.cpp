@@ -11,6 +11,7 @@
 #include <QFileInfo>
 #include <QMenu>
 #include <QMessageBox>
+#include <QPushButton>
 #include <QSettings>
 #include <QWidget>
 
@@ -151,12 +152,27 @@ bool Files::save_to(const QString& file) {
             tr("Not saved: somebody else has changed the same lines of the file. Choose above the text which stay."));
         return false;
     }
+    if (!now.empty() && path == std::filesystem::absolute(now) && !bench_.file_watch().unreadable().isEmpty()) {
+        QMessageBox box(QMessageBox::NoIcon, tr("Write over the file?"),
+                        tr("The file holds something else now: %1").arg(bench_.file_watch().unreadable()),
+                        QMessageBox::Cancel, window_);
+        QPushButton* over = box.addButton(tr("Write over it"), QMessageBox::AcceptRole);
+        QPushButton* elsewhere = box.addButton(tr("Save as\u2026"), QMessageBox::ActionRole);
+        box.setDefaultButton(elsewhere);
+        box.exec();
+        if (box.clickedButton() == elsewhere)
+            return ask_save_as();
+        if (box.clickedButton() != over)
+            return false;
+    }
     if (const Status saved = bench_.look().save(path); !saved) {
         bench_.refuse(saved.error());
         return false;
     }
     remember_file(file);
-    bench_.say(tr("Saved %1").arg(file));
+    const QStringList& taken = bench_.look().taken_in();
+    bench_.say(taken.isEmpty() ? tr("Saved %1").arg(file)
+                               : tr("Saved %1, with a copy of %2 in it").arg(file, taken.join(", ")));
     emit this->saved();
     return true;
 }

@@ -28,6 +28,10 @@ Previewing::Previewing(Bench& bench, SheetView& sheet, QObject* parent)
         shown_ = result->generation;
         emit sheet_ready(result);
     });
+    connect(&preview_, &Preview::gave_up, this, [this](const QString& why) {
+        shown_ = read_ = proved_ = asked_; // nothing more comes of it
+        bench_.refuse(why);
+    });
     connect(&preview_, &Preview::readings_ready, this, [this](const ReadingsPtr& result) {
         read_ = result->generation;
         emit readings_ready(result);

@@ -1,0 +1,129 @@
+// Two windows on one file, and files that turn into something else.
+#include "document/bench_file.hpp"
+#include "gui/driver.hpp"
+
+#include <QAbstractButton>
+#include <QMessageBox>
+#include <QTimer>
+
+using namespace kasuri;
+using namespace kasuri::app;
+using kasuri::test::Driver;
+
+namespace {
+
+void write(const QString& path, const QByteArray& content) {
+    QFile file(path);
+    REQUIRE(file.open(QIODevice::WriteOnly));
+    file.write(content);
+}
+
+QByteArray content_of(const QString& path) {
+    QFile file(path);
+    REQUIRE(file.open(QIODevice::ReadOnly));
+    return file.readAll();
+}
+
+/// Presses a button of the next question, whose words it returns.
+template <class Act>
+QString asked(const QString& button, Act&& act) {
+    QString words;
+    QTimer poll;
+    QObject::connect(&poll, &QTimer::timeout, &poll, [&] {
+        auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
+        if (!box || !words.isEmpty())
+            return;
+        words = box->text();
+        for (QAbstractButton* each : box->buttons())
+            if (each->text() == button || (button == "Cancel" && box->standardButton(each) == QMessageBox::Cancel))
+                return each->click();
+        box->reject();
+    });
+    poll.start(20);
+    act();
+    return words;
+}
+
+std::vector<std::string> takes_in(const QString& filter) {
+    const auto bench = document::load_bench(filter.toStdString());
+    REQUIRE(bench);
+    std::vector<std::string> names;
+    for (const document::KeptTake& take : bench.value().takes)
+        names.push_back(take.text.substr(0, take.text.find('\n')));
+    std::sort(names.begin(), names.end());
+    return names;
+}
+
+} // namespace
+
+TEST_CASE("takes of two windows on one filter are all kept, and the later one shows them", "[gui][trouble]") {
+    Driver a, b;
+    const QString file = a.file("shared.kasuri");
+    write(file, "out.r = r\n");
+    const auto take = [&](Driver& d, const char* text) {
+        d.replace_text(text);
+        d.settle();
+        d.window.bench().takes().remember();
+        d.window.bench().keeper().write_now();
+    };
+    for (Driver* d : {&a, &b}) {
+        d->window.part<app::Files>().open(file);
+        d->settle();
+    }
+    take(b, "out.r = r * 2\n");
+    take(a, "out.r = r * 3\n");
+    take(a, "out.r = r * 4\n");
+    take(b, "out.r = r * 5\n");
+    CHECK(takes_in(file) ==
+          std::vector<std::string>{"out.r = r * 2", "out.r = r * 3", "out.r = r * 4", "out.r = r * 5"});
+    CHECK(b.window.bench().takes().takes().size() == 4);
+    // One that is taken away stays away, whoever writes last.
+    b.window.bench().takes().remove(0);
+    b.window.bench().keeper().write_now();
+    const auto left = takes_in(file);
+    take(a, "out.r = r * 6\n");
+    CHECK(takes_in(file).size() == left.size() + 1);
+}
+
+TEST_CASE("a bench file that cannot be read stands beside its filter, and nothing ends", "[gui][trouble]") {
+    Driver d;
+    const QString file = d.file("deep.kasuri");
+    write(file, "out.r = g\n");
+    const QByteArray deep =
+        R"({"kasuri-bench":1,"x":)" + QByteArray(100'000, '[') + QByteArray(100'000, ']') + "}";
+    write(file + "-bench", deep);
+    d.window.part<app::Files>().open(file);
+    d.settle();
+    CHECK(d.text() == "out.r = g\n");
+    CHECK(d.window.part<app::StatusLine>().message().contains("nests too deeply"));
+    d.window.bench().takes().remember();
+    d.window.bench().keeper().write_now();
+    CHECK(content_of(file + "-bench") == deep); // not ours to write over
+}
+
+TEST_CASE("a file that has become unreadable under unsaved work is told, and saving asks first", "[gui][trouble]") {
+    Driver d;
+    const QString file = d.file("turned.kasuri");
+    write(file, "out.r = g\n");
+    d.window.part<app::Files>().open(file);
+    d.settle();
+    d.replace_text("out.r = b\n");
+    d.settle();
+    const QByteArray binary("\x00\xff\xfe rubbish", 11);
+    write(file, binary);
+    d.window.bench().file_watch().look();
+    CHECK(d.window.part<app::StatusLine>().message().contains("cannot be read any more"));
+    const QString words = asked("Cancel", [&] { CHECK_FALSE(d.window.part<app::Files>().save()); });
+    CHECK(words.contains("holds something else now"));
+    CHECK(content_of(file) == binary);
+    CHECK(d.text() == "out.r = b\n");
+    CHECK(!asked("Write over it", [&] { CHECK(d.window.part<app::Files>().save()); }).isEmpty());
+    CHECK(content_of(file) == "out.r = b\n");
+    // A pipe in its place is no file, and nothing waits for it.
+    QFile::remove(file);
+    REQUIRE(::system(("mkfifo " + file.toStdString()).c_str()) == 0);
+    d.replace_text("out.r = g\n");
+    d.settle();
+    CHECK_FALSE(asked("Cancel", [&] { CHECK_FALSE(d.window.part<app::Files>().save()); }).isEmpty());
+    QFile::remove(file);
+}
