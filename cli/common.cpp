@@ -1,14 +1,18 @@
 #include "common.hpp"
 
+#include "base/file.hpp"
 #include "base/text.hpp"
 #include "colour/space.hpp"
 #include "command.hpp"
 #include "document/filter_file.hpp"
 #include "io/config.hpp"
+#include "lang/lexer.hpp"
 #include "proof/proof.hpp"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
+#include <cstdio>
 #include <fmt/format.h>
 #include <limits>
 
@@ -100,6 +104,31 @@ std::optional<std::vector<double>> read_settings(std::span<const Setting> settin
     return completed(settings, set);
 }
 
+Result<std::string> read_filter(const std::string& file) {
+    if (file != standard_stream)
+        return document::load_filter(file);
+    static const std::string content = [] { // it can be read once, whoever asks how often
+        std::string all;
+        std::array<char, 1 << 16> block{};
+        for (std::size_t count = 1; count > 0 && all.size() <= lang::longest_text;) {
+            count = std::fread(block.data(), 1, block.size(), stdin);
+            all.append(block.data(), count);
+        }
+        return all;
+    }();
+    if (content.size() > lang::longest_text)
+        return Error{said("the file is longer than {} bytes", lang::longest_text), "standard input",
+                     "Is it the file that was meant?"};
+    return document::filter_text(content, "standard input");
+}
+
+Status write_out(const std::string& file, std::string_view content) {
+    if (!file.empty() && file != standard_stream)
+        return write_file(file, content);
+    std::fwrite(content.data(), 1, content.size(), stdout);
+    return {};
+}
+
 int complain(const Error& error) {
     fmt::print(stderr, "kasuri-cli: {}\n", printable(error.text()));
     return Exit::input_output;
@@ -189,7 +218,7 @@ Loaded load(const RuleOptions& options, std::optional<std::string> print, std::v
     loaded.text = options.text;
     std::string name = "rule";
     if (!options.filter.empty()) {
-        Result<std::string> read = document::load_filter(options.filter);
+        Result<std::string> read = read_filter(options.filter);
         if (!read) {
             loaded.exit = complain(read.error());
             return loaded;

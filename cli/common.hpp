@@ -54,6 +54,13 @@ std::optional<std::vector<double>> read_settings(std::span<const Setting> settin
 /// What a setting may be, on one line.
 std::string described(const Setting& setting);
 
+/// In the place of a file: standard input, or standard output.
+inline constexpr std::string_view standard_stream = "-";
+/// The text of a filter, from standard input if it is called "-".
+Result<std::string> read_filter(const std::string& file);
+/// Into a file, or on standard output if it is called "-" or nothing; whether that could be written is told at the end.
+Status write_out(const std::string& file, std::string_view content);
+
 /// "kasuri-cli: where: what. remedy" on standard error; returns the exit code for files.
 int complain(const Error& error);
 

@@ -81,6 +81,11 @@ ImagePtr FrameStore::find(const FrameFile& frame) {
     return nullptr;
 }
 
+bool FrameStore::holds(const FrameFile& frame) const {
+    const std::lock_guard lock(mutex_);
+    return kept_.contains(frame);
+}
+
 bool FrameStore::is_broken(const FrameFile& frame) const {
     const std::lock_guard lock(mutex_);
     return broken_.contains(frame);

@@ -37,6 +37,8 @@ public:
     void visit(std::vector<FrameFile> frames);
     /// Null if it is not there, or has been written again since it was read.
     ImagePtr find(const FrameFile& frame);
+    /// Whether it is in memory, whatever the file is now: asks no disk.
+    bool holds(const FrameFile& frame) const;
     /// Whether it could not be read.
     bool is_broken(const FrameFile& frame) const;
     /// Tries again what could not be read.

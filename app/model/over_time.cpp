@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <limits>
 #include <optional>
+#include <set>
 
 namespace kasuri::app {
 namespace {
@@ -89,10 +90,11 @@ void OverTime::refresh() {
 
 void OverTime::read_missing() {
     std::vector<FrameFile> missing;
+    std::set<FrameFile> once;
     for (const auto& [pin, samples] : samples_)
         for (std::size_t i = 0; i < samples.known.size(); ++i)
             if (const FrameFile file{samples.place.files[i], samples.place.space};
-                !samples.known[i] && std::find(missing.begin(), missing.end(), file) == missing.end())
+                !samples.known[i] && once.insert(file).second)
                 missing.push_back(file);
     store_.visit(std::move(missing));
 }

@@ -28,7 +28,7 @@ int into_filter(const Options& options) {
         const io::Cdl& cdl = all.value()[i];
         const std::string text = handover::filter_of(
             cdl, cdl.id.empty() ? std::filesystem::path(options.rule.filter).stem().string() : cdl.id, space);
-        if (options.out.empty()) {
+        if (options.out.empty() || options.out == standard_stream) {
             fmt::print("{}{}", i > 0 ? "\n" : "", text);
             continue;
         }

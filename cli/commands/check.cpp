@@ -286,7 +286,7 @@ int run(const Options& options) {
         std::vector<proof::FilterReport> reports;
         for (Work& work : all)
             reports.push_back(std::move(work.report));
-        if (const Status written = write_file(options.junit, proof::junit(reports)); !written)
+        if (const Status written = write_out(options.junit, proof::junit(reports)); !written)
             return complain(written.error());
     }
     return exit;

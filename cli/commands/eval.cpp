@@ -65,6 +65,10 @@ bool find_columns(const lang::SourceInput& source, const Columns& columns, std::
 
 /// The exit code if there is nothing to evaluate; everything has been said then.
 int load_evaluated(const Options& options, const Columns& columns, Evaluated& into) {
+    if (options.rule.filter == standard_stream) {
+        fmt::print(stderr, "kasuri-cli eval: the rule and the colours cannot both come from standard input\n");
+        return Exit::usage;
+    }
     const bool is_rule = !is_look_or_lut(options.rule.filter);
     if (is_rule) {
         const bool print = !options.print.empty();

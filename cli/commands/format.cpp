@@ -17,7 +17,7 @@ struct Options {
 };
 
 int one(const std::string& file, bool check) {
-    const Result<std::string> text = document::load_filter(file);
+    const Result<std::string> text = read_filter(file);
     if (!text)
         return complain(text.error());
     const std::optional<std::string> canonical = lang::formatted(text.value());
@@ -29,16 +29,17 @@ int one(const std::string& file, bool check) {
         fmt::print(stderr, "kasuri-cli format: {} cannot be read and was left as it is\n", file);
         return Exit::rule_failed;
     }
-    if (*canonical == text.value())
+    if (*canonical == text.value() && (check || file != standard_stream))
         return Exit::good;
     if (check) {
         fmt::print("{}\n", file);
         return Exit::rule_failed;
     }
-    const Status saved = document::save_filter(file, *canonical);
+    const Status saved = write_out(file, *canonical);
     if (!saved)
         return complain(saved.error());
-    fmt::print("{}\n", file);
+    if (file != standard_stream)
+        fmt::print("{}\n", file);
     return Exit::good;
 }
 

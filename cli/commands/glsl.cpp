@@ -44,11 +44,7 @@ int run(const Options& options) {
                    text.error().text());
         return Exit::rule_failed;
     }
-    if (options.out.empty()) {
-        std::fwrite(text.value().data(), 1, text.value().size(), stdout);
-        return std::fflush(stdout) == 0 ? Exit::good : Exit::input_output;
-    }
-    if (const Status written = write_file(options.out, text.value()); !written)
+    if (const Status written = write_out(options.out, text.value()); !written)
         return complain(written.error());
     return Exit::good;
 }

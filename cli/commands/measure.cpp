@@ -133,11 +133,7 @@ int run(const Options& options) {
     if (!options.line.empty())
         order.line = {options.line[0], options.line[1], options.line[2], options.line[3]};
     const std::string text = readings::csv(reading->panels(*set), *reading->measure(order));
-    if (options.out.empty()) {
-        fmt::print("{}", text);
-        return Exit::good;
-    }
-    const Status written = write_file(options.out, text);
+    const Status written = write_out(options.out, text);
     return written ? Exit::good : complain(written.error());
 }
 

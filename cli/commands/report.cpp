@@ -45,13 +45,10 @@ int run(const Options& options) {
     const Result<std::string> page = report::html(order);
     if (!page)
         return complain(page.error());
-    if (options.out.empty()) {
-        std::fwrite(page.value().data(), 1, page.value().size(), stdout);
-        return std::fflush(stdout) == 0 ? Exit::good : Exit::input_output;
-    }
-    if (const Status written = write_file(options.out, page.value()); !written)
+    if (const Status written = write_out(options.out, page.value()); !written)
         return complain(written.error());
-    fmt::print("{}\n", options.out);
+    if (!options.out.empty() && options.out != standard_stream)
+        fmt::print("{}\n", options.out);
     return Exit::good;
 }
 

@@ -52,7 +52,7 @@ std::vector<Thing> merged_list(const std::vector<Thing>& base, const std::vector
 BenchFile merged(const BenchFile& base, const BenchFile& mine, const BenchFile& theirs) {
     BenchFile made;
     made.takes = merged_list(
-        base.takes, mine.takes, theirs.takes, 
+        base.takes, mine.takes, theirs.takes,
         [](const KeptTake& take) { // without a name it is known by what it holds
             std::pair<std::string, KeptTake> key(take.name, {});
             if (take.name.empty())

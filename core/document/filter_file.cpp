@@ -35,13 +35,14 @@ std::size_t utf8_fault(std::string_view text) {
 
 Result<std::string> load_filter(const std::filesystem::path& path) {
     Result<std::string> content = read_file(path, lang::longest_text);
-    if (!content)
-        return content;
-    std::string text = std::move(content.value());
+    return content ? filter_text(std::move(content.value()), path.string()) : content;
+}
+
+Result<std::string> filter_text(std::string text, const std::string& where) {
     if (text.starts_with("\xEF\xBB\xBF"))
         text.erase(0, 3);
     if (const std::size_t at = utf8_fault(text); at != std::string::npos)
-        return Error{said("is not a text: byte {} has no meaning in UTF-8", at), path.string(),
+        return Error{said("is not a text: byte {} has no meaning in UTF-8", at), where,
                      "Filters are plain text files ending in .kasuri."};
     std::string plain;
     plain.reserve(text.size());

@@ -11,6 +11,8 @@ namespace kasuri::document {
 /// Reads the text of a filter. Must be UTF-8 without zero bytes and not longer than the language's limit;
 /// a byte order mark is dropped and \r\n becomes \n.
 Result<std::string> load_filter(const std::filesystem::path& path);
+/// The same of what stood in a file; `where` is what errors name as the place.
+Result<std::string> filter_text(std::string content, const std::string& where);
 
 /// What `use "NAME"` in a filter at `path` opens: a filter file beside it. Names stay within its folder and below.
 std::function<Result<std::string>(const std::string&)> used_beside(const std::filesystem::path& path);

@@ -81,9 +81,9 @@ bool wide_blur(double sigma, double radius, int width, int height, const float* 
                                        for (std::size_t m = 0; m < terms; ++m)
                                            moments[m] += across.gives(x)[m] * static_cast<double>(row[x]);
                                    for (int x = 0; x < width; ++x)
-                                       to[y * wide + static_cast<std::size_t>(x)] = static_cast<float>(
-                                           across.value(x, moments, static_cast<double>(row[0]),
-                                                        static_cast<double>(row[width - 1])));
+                                       to[y * wide + static_cast<std::size_t>(x)] =
+                                           static_cast<float>(across.value(x, moments, static_cast<double>(row[0]),
+                                                                           static_cast<double>(row[width - 1])));
                                }
                            }) &&
         parallel_ranges(wide, 64, cancel,

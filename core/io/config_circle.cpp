@@ -17,8 +17,8 @@ public:
     Needs read() {
         const auto all = OCIO::SEARCH_REFERENCE_SPACE_ALL;
         for (int i = 0; i < config_->getNumColorSpaces(all, OCIO::COLORSPACE_ALL); ++i)
-            if (const auto space = config_->getColorSpace(
-                    config_->getColorSpaceNameByIndex(all, OCIO::COLORSPACE_ALL, i)))
+            if (const auto space =
+                    config_->getColorSpace(config_->getColorSpaceNameByIndex(all, OCIO::COLORSPACE_ALL, i)))
                 for (const auto way : {OCIO::COLORSPACE_DIR_TO_REFERENCE, OCIO::COLORSPACE_DIR_FROM_REFERENCE})
                     add(space->getName(), space->getTransform(way));
         for (int i = 0; i < config_->getNumLooks(); ++i)
@@ -57,7 +57,8 @@ private:
             needs(who, look->getDst());
             // A list of names, each perhaps with a sign before it.
             std::string names = look->getLooks() ? look->getLooks() : "";
-            std::replace_if(names.begin(), names.end(), [](char c) { return c == ',' || c == '|' || c == ':'; }, ' ');
+            std::replace_if(
+                names.begin(), names.end(), [](char c) { return c == ',' || c == '|' || c == ':'; }, ' ');
             for (std::size_t at = 0; at < names.size();) {
                 const std::size_t from = names.find_first_not_of(" +-", at);
                 if (from == std::string::npos)
@@ -82,7 +83,8 @@ std::vector<std::string> circle_in(const OCIO::ConstConfigRcPtr& config) {
         std::vector<std::pair<std::string, std::vector<std::string>>> path;
         const auto enter = [&](const std::string& name) {
             const auto found = needs.find(name);
-            path.emplace_back(name, found == needs.end()
+            path.emplace_back(name,
+                              found == needs.end()
                                   ? std::vector<std::string>()
                                   : std::vector<std::string>(found->second.begin(), found->second.end()));
         };

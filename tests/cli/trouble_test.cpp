@@ -10,8 +10,8 @@ namespace {
 
 Ran into(const Folder& folder, const std::string& arguments, const std::string& out) {
     folder.write("stdin", "0.1,0.2,0.3\n");
-    const int status = std::system((std::string(KASURI_CLI) + " " + arguments + " <" + folder.file("stdin") + " >" + out +
-                                    " 2>" + folder.file("stderr"))
+    const int status = std::system((std::string(KASURI_CLI) + " " + arguments + " <" + folder.file("stdin") + " >" +
+                                    out + " 2>" + folder.file("stderr"))
                                        .c_str());
     return {WEXITSTATUS(status), "", folder.read("stderr")};
 }
@@ -23,11 +23,12 @@ TEST_CASE("a full disk behind standard output is an error of every command that 
         return;
     const Folder folder;
     const std::string rule = folder.write("a.kasuri", "out.g = b\n");
-    for (const std::string& command : std::vector<std::string>{
-          "check " + rule, "check --json " + rule, "explain " + rule, "explain --json " + rule, "eval " + rule,
-          "eval --json " + rule, "glsl " + rule, "docs errors", "docs builtins", std::string("target"),
-          "format --check " + folder.write("c.kasuri", "out.g=b\n"), "cdl " + folder.write("b.kasuri", "out.rgb = rgb * 2\n"),
-          "measure response " + rule, "target grey_ramp --print"}) {
+    for (const std::string& command :
+         std::vector<std::string>{"check " + rule, "check --json " + rule, "explain " + rule, "explain --json " + rule,
+                                  "eval " + rule, "eval --json " + rule, "glsl " + rule, "docs errors", "docs builtins",
+                                  std::string("target"), "format --check " + folder.write("c.kasuri", "out.g=b\n"),
+                                  "cdl " + folder.write("b.kasuri", "out.rgb = rgb * 2\n"), "measure response " + rule,
+                                  "target grey_ramp --print"}) {
         INFO(command);
         const Ran ran = into(folder, command, "/dev/full");
         CHECK(ran.exit == 3);
@@ -41,7 +42,8 @@ TEST_CASE("pipes and devices are neither read as files nor replaced by them", "[
     const std::string rule = folder.write("a.kasuri", "out.g = b\n");
     const std::string pipe = folder.file("p.kasuri");
     REQUIRE(::mkfifo(pipe.c_str(), 0600) == 0);
-    for (const std::string& command : std::vector<std::string>{"check " + pipe, "eval " + pipe, "picture " + pipe, "render " + rule + " " + pipe + " o.exr"}) {
+    for (const std::string& command : std::vector<std::string>{"check " + pipe, "eval " + pipe, "picture " + pipe,
+                                                               "render " + rule + " " + pipe + " o.exr"}) {
         INFO(command);
         const Ran ran = cli(folder, command);
         CHECK(ran.exit == 3);
@@ -54,8 +56,8 @@ TEST_CASE("pipes and devices are neither read as files nor replaced by them", "[
     // Through a pipe all of it comes.
     const std::string out = folder.file("out.pipe");
     REQUIRE(::mkfifo(out.c_str(), 0600) == 0);
-    REQUIRE(std::system(("cat " + out + " > " + folder.file("came") + " & " + KASURI_CLI + " glsl " + rule + " -o " + out +
-                         "; wait")
+    REQUIRE(std::system(("cat " + out + " > " + folder.file("came") + " & " + KASURI_CLI + " glsl " + rule + " -o " +
+                         out + "; wait")
                             .c_str()) == 0);
     CHECK(folder.read("came") == cli(folder, "glsl " + rule).out);
     CHECK(std::filesystem::is_fifo(out));
@@ -64,14 +66,15 @@ TEST_CASE("pipes and devices are neither read as files nor replaced by them", "[
 TEST_CASE("a config whose spaces go round in a circle is refused with the circle", "[cli][trouble]") {
     const Folder folder;
     const auto config = [&](const std::string& first, const std::string& second) {
-        return folder.write("round.ocio",
-                            "ocio_profile_version: 2\nroles:\n  scene_linear: lin\n  default: lin\ndisplays:\n  d:\n    - !<View> "
-                            "{name: v, colorspace: lin}\ncolorspaces:\n  - !<ColorSpace>\n    name: lin\n  - !<ColorSpace>\n    "
-                            "name: g\n    from_scene_reference: !<ColorSpaceTransform> {src: " +
-                                first +
-                                ", dst: lin}\n  - !<ColorSpace>\n    name: h\n    to_scene_reference: "
-                                "!<GroupTransform>\n      children:\n        - !<ColorSpaceTransform> {src: " +
-                                second + ", dst: lin}\n");
+        return folder.write(
+            "round.ocio",
+            "ocio_profile_version: 2\nroles:\n  scene_linear: lin\n  default: lin\ndisplays:\n  d:\n    - !<View> "
+            "{name: v, colorspace: lin}\ncolorspaces:\n  - !<ColorSpace>\n    name: lin\n  - !<ColorSpace>\n    "
+            "name: g\n    from_scene_reference: !<ColorSpaceTransform> {src: " +
+                first +
+                ", dst: lin}\n  - !<ColorSpace>\n    name: h\n    to_scene_reference: "
+                "!<GroupTransform>\n      children:\n        - !<ColorSpaceTransform> {src: " +
+                second + ", dst: lin}\n");
     };
     const std::string rule = folder.write("a.kasuri", "out.g = b\n");
     const auto said = [&](const std::string& first, const std::string& second) {
@@ -84,4 +87,26 @@ TEST_CASE("a config whose spaces go round in a circle is refused with the circle
     CHECK(ran.exit == 3);
     CHECK(ran.err.find("in a circle: ") != std::string::npos);
     CHECK(said("lin", "g").exit == 0); // a chain is none
+}
+
+TEST_CASE("a minus sign is standard input for what reads a rule, and standard output for what writes text",
+          "[cli][trouble]") {
+    const Folder folder;
+    const std::string rule = "filter \"Piped\"\nout.g = b\nproof \"p\" : neutral\n";
+    const std::string file = folder.write("a.kasuri", rule);
+    CHECK(cli(folder, "check -", rule).out.find("pass") != std::string::npos);
+    CHECK(cli(folder, "glsl - -o -", rule).out == cli(folder, "glsl " + file).out);
+    CHECK(cli(folder, "explain -", rule).exit == 0);
+    CHECK(cli(folder, "format -", "out.g=b\n").out == "out.g = b\n");
+    CHECK(cli(folder, "format -", "out.g = b\n").out == "out.g = b\n");
+    CHECK(cli(folder, "measure response " + file + " -o -").out == cli(folder, "measure response " + file).out);
+    CHECK(cli(folder, "check --junit - " + file).out.find("<testsuites") != std::string::npos);
+    CHECK(cli(folder, "eval -", rule).exit == 2);
+    const Ran bad = cli(folder, "check -", "out.g = \xff\n");
+    CHECK(bad.exit == 3);
+    CHECK(bad.err.find("standard input: is not a text") != std::string::npos);
+    CHECK_FALSE(std::filesystem::exists("-"));
+    CHECK(cli(folder, "eval --print 'nobody' " + file, "0,0,0\n").exit == 1);
+    const Ran wild = cli(folder, "check " + folder.write("w.kasuri", "out.r = \"\x1b[31m\n"));
+    CHECK(wild.err.find('\x1b') == std::string::npos); // no escape sequence reaches the terminal
 }

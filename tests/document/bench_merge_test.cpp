@@ -78,7 +78,6 @@ TEST_CASE("links and ranges come together, and a name is linked once", "[documen
     theirs.others = "{\"later\":1}";
     const BenchFile both = merged(base, mine, theirs);
     CHECK(both.tuning.links == std::vector<std::vector<std::string>>{{"c", "d"}, {"f", "g"}});
-    CHECK(both.tuning.ranges ==
-          std::map<std::string, std::pair<double, double>>{{"a", {0.2, 0.4}}, {"h", {2, 3}}});
+    CHECK(both.tuning.ranges == std::map<std::string, std::pair<double, double>>{{"a", {0.2, 0.4}}, {"h", {2, 3}}});
     CHECK(both.others == theirs.others);
 }

@@ -88,7 +88,8 @@ TEST_CASE("paths in a look that lead out of its folder are words, links included
         CHECK_FALSE(look_of(R"({"kasuri-look": 1, "steps": [{"lut": ")" + lut + R"(", "text": ""}]})", "text"));
 }
 
-TEST_CASE("a filter uses no file outside of its folder by a link, and a name with dots is one", "[document][security]") {
+TEST_CASE("a filter uses no file outside of its folder by a link, and a name with dots is one",
+          "[document][security]") {
     TemporaryFolder folder;
     std::filesystem::create_directories(folder / "mine");
     std::filesystem::create_directories(folder / "secret");

@@ -89,8 +89,7 @@ TEST_CASE("a bench file that cannot be read stands beside its filter, and nothin
     Driver d;
     const QString file = d.file("deep.kasuri");
     write(file, "out.r = g\n");
-    const QByteArray deep =
-        R"({"kasuri-bench":1,"x":)" + QByteArray(100'000, '[') + QByteArray(100'000, ']') + "}";
+    const QByteArray deep = R"({"kasuri-bench":1,"x":)" + QByteArray(100'000, '[') + QByteArray(100'000, ']') + "}";
     write(file + "-bench", deep);
     d.window.part<app::Files>().open(file);
     d.settle();

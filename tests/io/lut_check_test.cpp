@@ -13,8 +13,9 @@ std::string fault(const std::string& text, const std::string& ending) {
     return may ? std::string() : may.error().what;
 }
 
-const std::string csp = "CSPLUTV100\n1D\n\nBEGIN METADATA\nmade by hand\nEND METADATA\n\n"
-                        "2\n0.0 1.0\n0.0 1.0\n2\n0.0 1.0\n0.0 1.0\n2\n0.0 1.0\n0.0 1.0\n\n3\n0 0 0\n0.25 0.25 0.25\n1 1 1\n";
+const std::string csp =
+    "CSPLUTV100\n1D\n\nBEGIN METADATA\nmade by hand\nEND METADATA\n\n"
+    "2\n0.0 1.0\n0.0 1.0\n2\n0.0 1.0\n0.0 1.0\n2\n0.0 1.0\n0.0 1.0\n\n3\n0 0 0\n0.25 0.25 0.25\n1 1 1\n";
 
 } // namespace
 
@@ -52,7 +53,7 @@ TEST_CASE("a LUT that refers to another file is refused, however it is written",
     CHECK(fault(ctf("<Description>No Reference at all</Description>"), ".ctf").empty());
     CHECK(fault(ctf("<ReferenceWhite/>"), ".ctf").empty());
     CHECK(fault(std::string("<\0R\0", 4), ".ctf") == "is not a text"); // UTF-16 would hide it
-    CHECK(fault(ctf("<Reference path=\"b\"/>"), ".cube").empty());      // no XML
+    CHECK(fault(ctf("<Reference path=\"b\"/>"), ".cube").empty());     // no XML
 }
 
 TEST_CASE("a broken LUT is told in one line, by its own name", "[io][lut]") {

@@ -72,10 +72,15 @@ void FramesBar::paintEvent(QPaintEvent*) {
     if (range.last + 1 < all->frames.size())
         painter.fillRect(QRectF(std::round(to) - 1, line_y - 4, 1, 9), bright);
     const std::string space = model_.frame_file(cell->picture).space;
+    double drawn = -1; // of frames that share a pixel one is asked about
     for (std::size_t i = 0; i < all->frames.size(); ++i) {
         const double x = left + static_cast<double>(i) * step;
-        if (playback_.store().find({all->frames[i].path.string(), space}))
-            painter.fillRect(QRectF(x, line_y, step, 2), i >= range.first && i <= range.last ? bright : faint);
+        if (x - drawn < 1)
+            continue;
+        drawn = x;
+        if (playback_.store().holds({all->frames[i].path.string(), space}))
+            painter.fillRect(QRectF(x, line_y, std::max(1.0, step), 2),
+                             i >= range.first && i <= range.last ? bright : faint);
         if (step > 4) // a mark for each frame, where they can be told apart
             painter.fillRect(QRectF(std::round(x + 0.5 * step), line_y - 1, 1, 3), bright);
     }
