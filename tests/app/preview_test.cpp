@@ -249,7 +249,9 @@ TEST_CASE("a look that takes seconds to be made is called off when something new
 }
 
 #if !defined(__SANITIZE_ADDRESS__) && !defined(__SANITIZE_THREAD__) // they need the room themselves
+#include <fstream>
 #include <sys/resource.h>
+#include <unistd.h>
 
 TEST_CASE("a request for which there is not enough memory is dropped and said, and the next one is answered",
           "[preview]") {
@@ -259,7 +261,9 @@ TEST_CASE("a request for which there is not enough memory is dropped and said, a
     rlimit before{};
     REQUIRE(::getrlimit(RLIMIT_AS, &before) == 0);
     rlimit tight = before;
-    tight.rlim_cur = rlim_t{3} << 30;
+    std::size_t pages = 0; // that the process has now
+    std::ifstream("/proc/self/statm") >> pages;
+    tight.rlim_cur = static_cast<rlim_t>(pages) * static_cast<rlim_t>(::sysconf(_SC_PAGESIZE)) + (rlim_t{1} << 30);
     REQUIRE(::setrlimit(RLIMIT_AS, &tight) == 0);
     PreviewRequest huge = request("out.g = r");
     huge.strip_pixels = 900'000'000;
