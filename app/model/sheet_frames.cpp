@@ -53,13 +53,15 @@ void SheetModel::turn_to(const std::vector<Turn>& turns) {
         if (turn.image)
             images_[turn.to] = turn.image;
         if (!sequences_.contains(turn.to)) // that of the frame before, at another place: no folder is read
-            if (const auto known = sequences_.find(turn.from); known != sequences_.end()) {
-                io::Sequence next = known->second;
+            if (auto known = sequences_.extract(turn.from); !known.empty()) {
+                io::Sequence& next = known.mapped(); // the list itself goes along: one, however long it is
                 const auto at = std::find_if(next.frames.begin(), next.frames.end(),
-                                             [&](const auto& frame) { return frame.path == turn.to; });
+                                             [&](const auto& frame) { return frame.path.native() == turn.to; });
                 next.at = static_cast<std::size_t>(at - next.frames.begin());
-                if (at != next.frames.end())
-                    sequences_.emplace(turn.to, std::move(next));
+                if (at != next.frames.end()) {
+                    known.key() = turn.to;
+                    sequences_.insert(std::move(known));
+                }
             }
     }
     arrangement_ = turned(std::move(arrangement_), turns);
