@@ -1,3 +1,4 @@
+#include "io/helper.hpp"
 #include "model/bench.hpp"
 #include "model/session.hpp"
 #include "targets/target.hpp"
@@ -63,6 +64,7 @@ void start_demo(MainWindow& window, const QString& filters, const QString& pictu
 } // namespace
 
 int main(int argc, char** argv) {
+    kasuri::io::warm_up_helper(kasuri::io::Task::pictures); // its libraries load while the window is made
     QApplication application(argc, argv);
     QApplication::setApplicationName("kasuri");
     QGuiApplication::setDesktopFileName("kasuri"); // so that the desktop knows whose window it is

@@ -43,7 +43,7 @@ int run(const std::vector<std::string>& files, bool json) {
         if (json) {
             Json attributes = Json::object();
             for (const image::Attribute& each : image.attributes)
-                attributes[each.name] = io::attribute_text(each);
+                attributes[each.name] = each.shown;
             all.push_back({{"file", file},
                            {"width", image.width},
                            {"height", image.height},
@@ -70,7 +70,7 @@ int run(const std::vector<std::string>& files, bool json) {
             fmt::print("lies at {}, {} in a frame of {} x {} from {}, {}\n", window.x, window.y, window.full_width,
                        window.full_height, window.full_x, window.full_y);
         for (const image::Attribute& each : image.attributes)
-            fmt::print("{}: {}\n", each.name, io::attribute_text(each));
+            fmt::print("{}: {}\n", each.name, each.shown);
         for (const std::string& note : image.notes)
             fmt::print("note: {}\n", note);
     }

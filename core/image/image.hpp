@@ -51,12 +51,15 @@ struct Attribute {
     std::string name, type;
     std::vector<std::string> texts;
     std::vector<unsigned char> data;
+    std::string shown{}; ///< its value for people, in a line; of long ones the beginning
+    friend bool operator==(const Attribute&, const Attribute&) = default;
 };
 
 /// Where the picture lies, and the frame that it is a part of (the data window and the display window of EXR). No size:
 /// it is all of it.
 struct Window {
     int x = 0, y = 0, full_x = 0, full_y = 0, full_width = 0, full_height = 0;
+    friend bool operator==(const Window&, const Window&) = default;
 };
 
 enum class Alpha { none, straight, premultiplied };

@@ -5,6 +5,7 @@
 #include "colour/space.hpp"
 #include "io/config_circle.hpp"
 #include "io/ocio.hpp"
+#include "io/trial.hpp"
 
 #include <cstdlib>
 #include <fmt/format.h>
@@ -76,6 +77,12 @@ Result<LoadedConfig> load_config(const std::filesystem::path& path) {
         return Error{"there is no such colour config", path.string(), "Name a file that ends with .ocio."};
     if (const Status readable = readable_file(path); !readable)
         return readable.error();
+    if (const Status tried = try_file(wire::Message::Kind::config, path); !tried)
+        return tried.error();
+    return load_config_here(path);
+}
+
+Result<LoadedConfig> load_config_here(const std::filesystem::path& path) {
     OCIO::SetLoggingLevel(OCIO::LOGGING_LEVEL_NONE);
     try {
         const OCIO::ConstConfigRcPtr config = OCIO::Config::CreateFromFile(path.string().c_str());

@@ -17,7 +17,10 @@ struct LoadedConfig {
 /// the name of a built-in one is left out, and so is what holds data. How the config's light relates to other light is
 /// taken from its role aces_interchange, or cie_xyz_d65_interchange; without either its scene_linear is taken as linear
 /// BT.709, with a note.
+/// It is tried in a process of its own first (io/helper.hpp).
 Result<LoadedConfig> load_config(const std::filesystem::path& path);
+/// The same in this process, which the library may end or keep for ever.
+Result<LoadedConfig> load_config_here(const std::filesystem::path& path);
 
 /// The file that the environment variable OCIO names; empty if it names none.
 std::filesystem::path config_of_environment();

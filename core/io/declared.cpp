@@ -6,6 +6,7 @@
 #include "io/profile.hpp"
 
 #include <cmath>
+#include <cstring>
 #include <fmt/format.h>
 
 namespace kasuri::io {
@@ -122,13 +123,13 @@ std::optional<Declared> of_png(const PngColour& png, std::vector<std::string>& n
 
 } // namespace
 
-Declared declared_space(const std::filesystem::path& path, const OIIO::ImageSpec& spec, bool whole_numbers) {
+Declared declared_space(const std::filesystem::path& path, const wire::Header& header, bool whole_numbers) {
     std::vector<std::string> notes;
     const auto declared_as = [&](Declared made) {
         made.notes.insert(made.notes.begin(), notes.begin(), notes.end());
         return made;
     };
-    if (const std::string own = spec.get_string_attribute(own_attribute); !own.empty()) {
+    if (const std::string own = header.text(own_attribute); !own.empty()) {
         if (colour::find_space(own))
             return {own, "attribute of the file"};
         notes.push_back(said("its attribute names the space {}, which is not known here", own));
@@ -136,15 +137,16 @@ Declared declared_space(const std::filesystem::path& path, const OIIO::ImageSpec
     if (const auto png = png_colour(path))
         if (auto made = of_png(*png, notes))
             return declared_as(*std::move(made));
-    if (const OIIO::ParamValue* icc = spec.find_attribute("ICCProfile")) {
+    if (const image::Attribute* icc = header.find("ICCProfile")) {
         std::string reason;
-        const auto bytes = static_cast<std::size_t>(icc->datasize());
-        if (auto made = of_profile({static_cast<const std::uint8_t*>(icc->data()), bytes}, reason))
+        if (auto made = of_profile(icc->data, reason))
             return declared_as(*std::move(made));
         notes.push_back(said("{}; the usual space is assumed", reason));
     }
     float c[8];
-    if (spec.getattribute("chromaticities", OIIO::TypeDesc(OIIO::TypeDesc::FLOAT, 8), c)) {
+    if (const image::Attribute* said_by_file = header.find("chromaticities");
+        said_by_file && said_by_file->type == "float[8]" && said_by_file->data.size() == sizeof c) {
+        std::memcpy(c, said_by_file->data.data(), sizeof c);
         const auto at = [&](int i) {
             return Chromaticity{static_cast<double>(c[2 * i]), static_cast<double>(c[2 * i + 1])};
         };
@@ -153,19 +155,20 @@ Declared declared_space(const std::filesystem::path& path, const OIIO::ImageSpec
             return declared_as(of_chromaticities({at(0), at(1), at(2)}, at(3), "EXR chromaticities"));
         notes.push_back(said("its chromaticities make no sense; the usual space is assumed"));
     }
-    const std::string hint = spec.get_string_attribute("oiio:ColorSpace");
+    const std::string hint = header.text("oiio:ColorSpace");
     const bool linear = !whole_numbers || hint == "Linear" || hint == "linear";
     return declared_as({linear ? std::string(colour::default_space) : "srgb",
                         whole_numbers && linear ? "attribute of the file" : "assumed"});
 }
 
-bool declare_space(OIIO::ImageSpec& spec, std::string_view format, const std::string& name) {
+bool declare_space(wire::Header& header, const std::string& name) {
+    const std::string& format = header.format;
     const Space* space = colour::find_space(name);
     if (!space)
         return false;
     if (space->to_light) { // of a colour config: only its name can be said
         if (format == "openexr")
-            spec.attribute(own_attribute, name);
+            header.set(own_attribute, name);
         return format == "openexr";
     }
     if (format == "openexr") {
@@ -175,22 +178,21 @@ bool declare_space(OIIO::ImageSpec& spec, std::string_view format, const std::st
             c[2 * i] = static_cast<float>(from.x);
             c[2 * i + 1] = static_cast<float>(from.y);
         }
-        spec.attribute("chromaticities", OIIO::TypeDesc(OIIO::TypeDesc::FLOAT, 8), c);
+        header.set("chromaticities", "float[8]", c, sizeof c);
         if (space->transfer != "linear")
-            spec.attribute(own_attribute, name);
-        spec.attribute("oiio:ColorSpace", space->transfer == "linear" ? "Linear" : name);
+            header.set(own_attribute, name);
+        header.set("oiio:ColorSpace", space->transfer == "linear" ? std::string("Linear") : name);
         return true;
     }
     if (name == "srgb")
-        spec.attribute("oiio:ColorSpace", "sRGB");
+        header.set("oiio:ColorSpace", std::string("sRGB"));
     else
-        spec.attribute("oiio:ColorSpace", name);
-    if ((name == "srgb" && format == "png") || spec.nchannels < 3)
+        header.set("oiio:ColorSpace", name);
+    if ((name == "srgb" && format == "png") || header.channels.size() < 3)
         return name == "srgb"; // it has a chunk of its own; and a profile of r, g and b is none of a single channel
     const std::vector<std::uint8_t> profile = made_profile(*space);
     if (!profile.empty())
-        spec.attribute("ICCProfile", OIIO::TypeDesc(OIIO::TypeDesc::UINT8, static_cast<int>(profile.size())),
-                       profile.data());
+        header.set("ICCProfile", fmt::format("uint8[{}]", profile.size()), profile.data(), profile.size());
     return !profile.empty();
 }
 

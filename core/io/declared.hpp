@@ -1,6 +1,6 @@
 #pragma once
 #include "colour/space.hpp"
-#include "io/oiio.hpp"
+#include "wire/message.hpp"
 
 #include <filesystem>
 #include <functional>
@@ -20,10 +20,10 @@ struct Declared {
 
 /// Asks, in this order: our own attribute, chunks of a PNG (cICP, iCCP, sRGB, gAMA), an ICC profile, EXR
 /// chromaticities; else what is usual: srgb for whole numbers, rec709-linear for floats.
-Declared declared_space(const std::filesystem::path& path, const OIIO::ImageSpec& spec, bool whole_numbers);
+Declared declared_space(const std::filesystem::path& path, const wire::Header& header, bool whole_numbers);
 
-/// Writes the same into the header of a file of format "png", "tiff" or "openexr". False if the format has no words for
-/// it.
-bool declare_space(OIIO::ImageSpec& spec, std::string_view format, const std::string& space);
+/// Writes the same into the header of a file whose format is "png", "tiff" or "openexr". False if the format has no
+/// words for it.
+bool declare_space(wire::Header& header, const std::string& space);
 
 } // namespace kasuri::io

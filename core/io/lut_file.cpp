@@ -4,6 +4,7 @@
 #include "base/file_kind.hpp"
 #include "io/lut_check.hpp"
 #include "io/ocio.hpp"
+#include "io/trial.hpp"
 
 #include <algorithm>
 #include <cstdlib>
@@ -231,6 +232,13 @@ Result<std::shared_ptr<const ir::External>> read_lut(std::string_view text, cons
                                                      const std::string& where) {
     if (const Status may = may_be_read_as_lut(text, ending, where); !may)
         return may.error();
+    if (const Status tried = try_lut(text, ending, where); !tried)
+        return tried.error();
+    return read_lut_here(text, ending, where);
+}
+
+Result<std::shared_ptr<const ir::External>> read_lut_here(std::string_view text, const std::string& ending,
+                                                          const std::string& where) {
     static std::mutex mutex; // the library keeps what it has read; a file of the same name may be another one now
     const std::lock_guard lock(mutex);
     be_quiet();
@@ -262,6 +270,12 @@ Result<std::shared_ptr<const ir::External>> read_lut(std::string_view text, cons
 Result<std::vector<Cdl>> read_cdl(const std::filesystem::path& path) {
     if (const auto size = size_of(path, longest_cdl); !size)
         return size.error();
+    if (const Status tried = try_file(wire::Message::Kind::list, path); !tried)
+        return tried.error();
+    return read_cdl_here(path);
+}
+
+Result<std::vector<Cdl>> read_cdl_here(const std::filesystem::path& path) {
     be_quiet();
     try {
         OCIO::ClearAllCaches();

@@ -43,11 +43,16 @@ std::vector<std::string> baked_endings();
 Status write_baked(const std::filesystem::path& path, const LutSteps& steps);
 
 /// What a LUT file does, as code. Interpolates tables tetrahedrally. A file that cannot be understood is an error.
-/// Errors too: it refers to another file, or ends too early for a reader that would wait for ever.
+/// Errors too: it refers to another file, or ends too early for a reader that would wait for ever. It is tried in a
+/// process of its own first (io/helper.hpp), unless the same text has been before.
 Result<std::shared_ptr<const ir::External>> read_lut(const std::filesystem::path& path);
 /// The same of a text; `ending` with its dot, `where` is what errors name as its place.
 Result<std::shared_ptr<const ir::External>> read_lut(std::string_view text, const std::string& ending,
                                                      const std::string& where);
+
+/// The same in this process, which the library may end or keep for ever.
+Result<std::shared_ptr<const ir::External>> read_lut_here(std::string_view text, const std::string& ending,
+                                                          const std::string& where);
 
 /// A colour decision list: out = (in * slope + offset) ^ power, then saturation about BT.709 luma (ASC CDL 1.2),
 /// without its clamps.
@@ -58,8 +63,9 @@ struct Cdl {
     friend bool operator==(const Cdl&, const Cdl&) = default;
 };
 
-/// All corrections of a .cc, .ccc or .cdl file.
+/// All corrections of a .cc, .ccc or .cdl file; tried like a LUT.
 Result<std::vector<Cdl>> read_cdl(const std::filesystem::path& path);
+Result<std::vector<Cdl>> read_cdl_here(const std::filesystem::path& path);
 /// By its ending: .cc, .ccc or .cdl.
 Status write_cdl(const std::filesystem::path& path, const Cdl& cdl);
 

@@ -4,7 +4,7 @@
 #include "base/parallel.hpp"
 #include "io/declared.hpp"
 #include "io/metadata.hpp"
-#include "io/oiio.hpp"
+#include "io/picture_process.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -33,20 +33,7 @@ bool is_alpha_name(std::string_view name) {
     return last == "a" || last == "alpha";
 }
 
-Depth depth_of(const OIIO::TypeDesc& type) {
-    switch (type.basetype) {
-    case OIIO::TypeDesc::UINT8:
-    case OIIO::TypeDesc::INT8: return Depth::uint8;
-    case OIIO::TypeDesc::HALF: return Depth::half;
-    case OIIO::TypeDesc::FLOAT:
-    case OIIO::TypeDesc::DOUBLE: return Depth::float32;
-    default: return Depth::uint16;
-    }
-}
-
 bool whole_numbers(Depth depth) { return depth == Depth::uint8 || depth == Depth::uint16; }
-
-std::string first_line(const std::string& text) { return text.substr(0, text.find('\n')); }
 
 struct Ending {
     std::string_view ending;
@@ -126,91 +113,77 @@ Image converted(const Image& image, const std::function<colour::Triple(const col
     return result;
 }
 
-/// About so many bytes are read at a time, in whole rows of tiles.
-int rows_at_a_time(const OIIO::ImageSpec& spec) {
-    constexpr double bytes = 32 << 20;
-    const double row = 4.0 * spec.width * spec.nchannels;
-    const int unit = spec.tile_height > 0 ? spec.tile_height : 64; // of compressed blocks of rows
-    return std::max(1, static_cast<int>(bytes / row / unit)) * unit;
-}
-
-bool read_rows(OIIO::ImageInput& input, int part, const OIIO::ImageSpec& spec, int begin, int end, float* to) {
-    return spec.tile_width > 0 ? input.read_tiles(part, 0, spec.x, spec.x + spec.width, spec.y + begin, spec.y + end,
-                                                  spec.z, spec.z + 1, 0, spec.nchannels, OIIO::TypeDesc::FLOAT, to)
-                               : input.read_scanlines(part, 0, spec.y + begin, spec.y + end, spec.z, 0, spec.nchannels,
-                                                      OIIO::TypeDesc::FLOAT, to);
-}
-
 /// What a picture may take of this machine's memory, as bytes.
 double most_memory() {
     return 0.5 * static_cast<double>(::sysconf(_SC_PHYS_PAGES)) * static_cast<double>(::sysconf(_SC_PAGE_SIZE));
 }
 
-/// The channels of one part, behind those that are there, with `prefix` before their names.
-Status read_channels(OIIO::ImageInput& input, int part, const OIIO::ImageSpec& spec, const std::string& prefix,
-                     Image& image, const fs::path& path) {
-    const auto channels = static_cast<std::size_t>(spec.nchannels), wide = static_cast<std::size_t>(image.width);
+/// The channels of the part that is next, behind those that are there, with `prefix` before their names.
+Status read_channels(PictureSource& source, const std::string& prefix, Image& image) {
+    const wire::Header& header = source.header();
+    const std::size_t channels = header.channels.size(), wide = static_cast<std::size_t>(image.width);
     std::vector<image::Samples> planes(channels);
     try {
         // Memory that nothing was written into yet is not taken: a header may promise more than the file holds.
         for (image::Samples& plane : planes)
             plane.resize(image.pixels());
-        const int rows = rows_at_a_time(spec);
-        image::Samples band(static_cast<std::size_t>(std::min(rows, image.height)) * wide * channels);
-        for (int y = 0; y < image.height; y += rows) {
-            const int end = std::min(y + rows, image.height);
-            if (!read_rows(input, part, spec, y, end, band.data()))
-                return Error{said("cannot be read to its end ({})", first_line(input.geterror())), path.string(),
-                             "The file may be cut short; copy it again."};
-            const std::size_t count = static_cast<std::size_t>(end - y) * wide,
-                              first = static_cast<std::size_t>(y) * wide;
-            for (std::size_t c = 0; c < channels; ++c)
+        const Status whole = source.read([&](int begin, int end, const float* band) {
+            const std::size_t count = static_cast<std::size_t>(end - begin) * wide,
+                              first = static_cast<std::size_t>(begin) * wide;
+            for (std::size_t c = 0; c < channels; ++c) {
+                float* const plane = planes[c].data() + first;
                 for (std::size_t p = 0; p < count; ++p)
-                    planes[c][first + p] = band[p * channels + c];
-        }
+                    plane[p] = band[p * channels + c];
+            }
+        });
+        if (!whole)
+            return whole;
     } catch (const std::bad_alloc&) {
-        return Error{"does not fit into memory", path.string(), "Close other pictures and try again."};
+        return Error{"does not fit into memory", "", "Close other pictures and try again."};
     }
     for (std::size_t c = 0; c < channels; ++c) {
         image::Samples& plane = planes[c];
-        const std::string own = c < spec.channelnames.size() && !spec.channelnames[c].empty()
-            ? spec.channelnames[c]
-            : fmt::format("channel{}", c);
+        const std::string own = !header.channels[c].empty() ? header.channels[c] : fmt::format("channel{}", c);
         const std::string name = prefix.empty() || own.starts_with(prefix) ? own : prefix + own;
         if (image.find(name))
             continue;
         image.channels.push_back({name, image::make_plane(std::move(plane))});
         if (is_alpha_name(name))
-            image.alpha =
-                spec.get_int_attribute("oiio:UnassociatedAlpha") != 0 ? Alpha::straight : Alpha::premultiplied;
+            image.alpha = header.whole("oiio:UnassociatedAlpha", 0) != 0 ? Alpha::straight : Alpha::premultiplied;
     }
     return {};
 }
 
 /// Parts of an EXR are layers; those of another size, and pages of other formats, are left out.
-Status read_further_parts(OIIO::ImageInput& input, const OIIO::ImageSpec& first, Image& image, const fs::path& path) {
+Status read_further_parts(PictureSource& source, Image& image) {
     constexpr int max_parts = 1000;
+    const wire::Header first = source.header();
     std::uint64_t values = image.pixels() * image.channels.size();
     int left_out = 0;
-    for (int part = 1; part < max_parts && input.seek_subimage(part, 0); ++part) {
-        const OIIO::ImageSpec spec = input.spec();
-        const bool fits = spec.width == first.width && spec.height == first.height && spec.x == first.x &&
-            spec.y == first.y && spec.nchannels > 0 && !spec.deep && spec.depth <= 1;
-        values += fits ? image.pixels() * static_cast<std::uint64_t>(spec.nchannels) : 0;
-        if (!fits || values > max_values || std::string_view(input.format_name()) != "openexr") {
+    for (int part = 1; part < max_parts; ++part) {
+        const Result<bool> there = source.go_to(part);
+        if (!there)
+            return there.error();
+        if (!there.value())
+            break;
+        const wire::Header& header = source.header();
+        const bool fits = header.width == first.width && header.height == first.height &&
+            header.window.x == first.window.x && header.window.y == first.window.y && !header.channels.empty() &&
+            !header.deep && header.layers <= 1;
+        values += fits ? image.pixels() * header.channels.size() : 0;
+        if (!fits || values > max_values || header.format != "openexr") {
             ++left_out;
             continue;
         }
-        std::string name = spec.get_string_attribute("oiio:subimagename");
+        std::string name = header.text("oiio:subimagename");
         if (name.empty())
             name = fmt::format("part{}", part + 1);
         const std::size_t before = image.channels.size();
-        if (const Status read = read_channels(input, part, spec, name + ".", image, path); !read)
+        if (const Status read = read_channels(source, name + ".", image); !read)
             return read;
         for (std::size_t c = before; c < image.channels.size(); ++c)
-            if (const Depth depth = depth_of(spec.channelformats.size() == image.channels.size() - before
-                                                 ? spec.channelformats[c - before]
-                                                 : spec.format);
+            if (const Depth depth =
+                    header.depths.size() == image.channels.size() - before ? header.depths[c - before] : header.depth;
                 depth != image.depth)
                 image.channels[c].depth = depth;
     }
@@ -243,41 +216,40 @@ Result<Image> load(const fs::path& path, const std::string& space) {
         return Error{"this is a folder, not a picture", path.string(), "Name a file in it."};
     if (const Status readable = readable_file(path); !readable)
         return readable.error();
-    OIIO::ImageSpec config;
-    config.attribute("oiio:UnassociatedAlpha", 1); // numbers as they are stored
-    auto input = OIIO::ImageInput::open(path.string(), &config);
-    if (!input)
-        return Error{said("cannot be read as a picture ({})", first_line(OIIO::geterror())), path.string(),
-                     "PNG, TIFF and EXR can be read; is the file whole?"};
-    const OIIO::ImageSpec spec = input->spec();
-    const auto values = static_cast<std::uint64_t>(std::max(spec.width, 0)) *
-        static_cast<std::uint64_t>(std::max(spec.height, 0)) * static_cast<std::uint64_t>(std::max(spec.nchannels, 0));
-    if (values == 0 || spec.depth > 1 || spec.deep)
+    Result<PictureSource> source = PictureSource::open(path);
+    if (!source)
+        return source.error();
+    const wire::Header header = source.value().header();
+    const std::size_t channels = header.channels.size();
+    const auto values = static_cast<std::uint64_t>(std::max(header.width, 0)) *
+        static_cast<std::uint64_t>(std::max(header.height, 0)) * static_cast<std::uint64_t>(channels);
+    if (values == 0 || header.layers > 1 || header.deep)
         return Error{"holds no flat picture", path.string(), "Deep and volume pictures are not read."};
     if (values > max_values)
         return Error{
-            said("says it is {} x {} with {} channels, more than can be held", spec.width, spec.height, spec.nchannels),
+            said("says it is {} x {} with {} channels, more than can be held", header.width, header.height, channels),
             path.string(), "Is the file whole?"};
-    if (const double bytes = 4 * static_cast<double>(values); bytes > most_memory())
+    if (const double bytes = 4 * static_cast<double>(values); bytes + source.value().memory() > most_memory())
         return Error{said("is {} x {} with {} channels, {:.1f} GB; half of this machine's memory is {:.1f} GB",
-                          spec.width, spec.height, spec.nchannels, bytes / 1e9, most_memory() / 1e9),
+                          header.width, header.height, channels, bytes / 1e9, most_memory() / 1e9),
                      path.string(), "Make it smaller, or open it on a larger machine."};
     Image image;
-    image.width = spec.width;
-    image.height = spec.height;
-    image.depth = depth_of(spec.format);
+    image.width = header.width;
+    image.height = header.height;
+    image.depth = header.depth;
     if (!space.empty() && !colour::find_space(space))
         return Error{said("there is no space {}", space), path.string(), "See docs/colour.md for the list."};
     const Declared declared =
-        space.empty() ? declared_space(path, spec, whole_numbers(image.depth)) : Declared{space, "said by you"};
+        space.empty() ? declared_space(path, header, whole_numbers(image.depth)) : Declared{space, "said by you"};
     image.space = declared.space;
     image.space_from = declared.how;
     image.notes = declared.notes;
-    if (const Status read = read_channels(*input, 0, spec, "", image, path); !read)
-        return read.error();
-    keep_metadata(image, spec);
-    if (const Status read = read_further_parts(*input, spec, image, path); !read)
-        return read.error();
+    Status read = read_channels(source.value(), "", image);
+    keep_metadata(image, header);
+    if (read)
+        read = read_further_parts(source.value(), image);
+    if (!read)
+        return Error{read.error().what, path.string(), read.error().remedy};
     if (declared.convert) {
         image = converted(image, declared.convert);
         if (whole_numbers(image.depth))
@@ -314,15 +286,15 @@ std::optional<Error> refused_depth(const fs::path& path, Depth depth) {
 }
 
 std::string made_by(const std::filesystem::path& path) {
-    const auto input = OIIO::ImageInput::open(path.string());
-    if (!input) {
-        (void)OIIO::geterror();
+    if (!readable_file(path))
         return {};
-    }
-    const std::string made = input->spec().get_string_attribute(made_name);
-    if (!made.empty())
+    const Result<PictureSource> source = PictureSource::open(path);
+    if (!source)
+        return {};
+    const wire::Header& header = source.value().header();
+    if (const std::string made = header.text(made_name); !made.empty())
         return made;
-    const std::string software = input->spec().get_string_attribute("Software");
+    const std::string software = header.text("Software");
     return software.starts_with(made_software) ? software.substr(made_software.size()) : std::string();
 }
 
@@ -333,66 +305,52 @@ Result<SaveReport> save(const fs::path& path, const Image& given) {
                      said("Use {}.", fmt::join(writable_endings(), ", "))};
     const Image image = with_alpha(given, ending->alpha);
     const Depth depth = ending->holds(image.depth) ? image.depth : ending->fallback;
-    OIIO::TypeDesc::BASETYPE type = OIIO::TypeDesc::FLOAT;
-    switch (depth) {
-    case Depth::uint8: type = OIIO::TypeDesc::UINT8; break;
-    case Depth::uint16: type = OIIO::TypeDesc::UINT16; break;
-    case Depth::half: type = OIIO::TypeDesc::HALF; break;
-    case Depth::float32: break;
-    }
     const std::size_t channels = image.channels.size();
-    OIIO::ImageSpec spec(image.width, image.height, static_cast<int>(channels), type);
-    spec.channelnames.clear();
-    spec.alpha_channel = -1;
+    wire::Header header;
+    header.format = ending->format;
+    header.width = image.width;
+    header.height = image.height;
+    header.depth = depth;
     for (std::size_t c = 0; c < channels; ++c) {
-        spec.channelnames.push_back(image.channels[c].name);
-        if (spec.alpha_channel < 0 && is_alpha_name(image.channels[c].name))
-            spec.alpha_channel = static_cast<int>(c);
+        header.channels.push_back(image.channels[c].name);
+        if (header.alpha < 0 && is_alpha_name(image.channels[c].name))
+            header.alpha = static_cast<int>(c);
     }
     if (ending->alpha == Alpha::straight)
-        spec.attribute("oiio:UnassociatedAlpha", 1);
-    const bool declared = declare_space(spec, ending->format, image.space);
-    spec.attribute("compression", "zip");
-    write_metadata(spec, image, ending->format == "openexr");
+        header.set("oiio:UnassociatedAlpha", 1);
+    const bool declared = declare_space(header, image.space);
+    header.set("compression", std::string("zip"));
+    write_metadata(header, image, ending->format == "openexr");
     if (!image.made.empty()) { // TIFF has no place for texts of one's own
-        spec.attribute(made_name, image.made);
+        header.set(made_name, image.made);
         if (ending->format == "tiff")
-            spec.attribute("Software", std::string(made_software) + image.made);
+            header.set("Software", std::string(made_software) + image.made);
     }
     SaveReport report;
     if (!declared)
         report.notes.push_back(said("the file cannot say that its numbers are of {}", image.space));
-    std::vector<float> interleaved(image.pixels() * channels);
-    for (std::size_t c = 0; c < channels; ++c)
-        for (std::size_t p = 0; p < image.pixels(); ++p) {
-            float value = (*image.channels[c].plane)[p];
-            if (whole_numbers(depth)) {
-                if (!std::isfinite(value))
-                    ++report.not_finite;
-                else if (value < 0 || value > 1)
-                    ++report.clipped;
-                if (std::isnan(value))
-                    value = 0;
+    const std::size_t wide = static_cast<std::size_t>(image.width);
+    const auto fill = [&](int begin, int end, float* band) {
+        const std::size_t count = static_cast<std::size_t>(end - begin) * wide,
+                          first = static_cast<std::size_t>(begin) * wide;
+        for (std::size_t c = 0; c < channels; ++c) {
+            const float* const plane = image.channels[c].plane->data() + first;
+            for (std::size_t p = 0; p < count; ++p) {
+                float value = plane[p];
+                if (whole_numbers(depth)) {
+                    if (!std::isfinite(value))
+                        ++report.not_finite;
+                    else if (value < 0 || value > 1)
+                        ++report.clipped;
+                    if (std::isnan(value))
+                        value = 0;
+                }
+                band[p * channels + c] = value;
             }
-            interleaved[p * channels + c] = value;
         }
-    const Status written = write_atomically(path, [&](const fs::path& temporary) -> Status {
-        auto output = OIIO::ImageOutput::create(std::string(ending->format));
-        if (!output)
-            return Error{"this kind of picture cannot be written here", path.string(), OIIO::geterror()};
-        const auto failed = [&] {
-            return Error{said("cannot be written ({})", first_line(output->geterror())), path.string(),
-                         "Is the folder writable, and is there space?"};
-        };
-        if (!output->open(temporary.string(), spec) ||
-            !output->write_image(OIIO::TypeDesc::FLOAT, interleaved.data()) || !output->close())
-            return failed();
-        // Some writers do not notice a disk that fills up; what cannot be read back was not written.
-        std::vector<float>& again = interleaved;
-        auto input = OIIO::ImageInput::open(temporary.string());
-        if (!input || !input->read_image(0, 0, 0, static_cast<int>(channels), OIIO::TypeDesc::FLOAT, again.data()))
-            return Error{"was not written whole", path.string(), "Free some space and try again."};
-        return {};
+    };
+    const Status written = write_atomically(path, [&](const fs::path& temporary) {
+        return write_picture(temporary, std::move(header), path.string(), fill);
     });
     if (!written)
         return written.error();

@@ -9,18 +9,15 @@
 
 namespace kasuri::io {
 
-/// Reads a PNG, TIFF or EXR (and what else OpenImageIO reads) with all its channels, as float, numbers as
-/// stored: alpha is neither multiplied in nor divided out. The space is what the file says (io/declared.hpp), or
-/// `space` if that is not empty; numbers of a space that is none of ours are converted to rec709-linear, and a note
-/// says so. Never throws. Further parts of an EXR are layers of their names, if they are as large; a note says what was
-/// left out.
+/// Reads, in a process of its own (io/helper.hpp), a PNG, TIFF or EXR (and what else OpenImageIO reads) with all its
+/// channels, as float, numbers as stored: alpha is neither multiplied in nor divided out. The space is what the file
+/// says (io/declared.hpp), or `space` if that is not empty; numbers of a space that is none of ours are converted to
+/// rec709-linear, and a note says so. Never throws. Further parts of an EXR are layers of their names, if they are as
+/// large; a note says what was left out.
 Result<image::Image> load(const std::filesystem::path& path, const std::string& space = {});
 
 /// What a file says of how it was made (`image::Image::made`); empty: nothing, or it cannot be read.
 std::string made_by(const std::filesystem::path& path);
-
-/// An attribute's value for people, in a line; long ones are cut short.
-std::string attribute_text(const image::Attribute& attribute);
 
 /// Endings that `save` writes, with the dot.
 const std::vector<std::string>& writable_endings();

@@ -1,9 +1,12 @@
 #include "io/stretch.hpp"
 
-#include <OpenImageIO/imagebuf.h>
-#include <OpenImageIO/imagebufalgo.h>
+#include "io/helper.hpp"
+
+#include <algorithm>
+#include <new>
 
 namespace kasuri::io {
+using wire::Message;
 
 image::Picture stretched(const image::Picture& picture, int width, int height) {
     if (picture.width == width && picture.height == height)
@@ -11,6 +14,10 @@ image::Picture stretched(const image::Picture& picture, int width, int height) {
     image::Picture made = picture;
     made.width = width;
     made.height = height;
+    const std::size_t pixels = made.pixels(), bytes = sizeof(float) * std::max(picture.pixels(), pixels);
+    const Result<HelperLease> helper = HelperLease::of(Task::pictures, "");
+    if (!helper || !helper.value()->slots().arrange(bytes, 2, true))
+        throw std::bad_alloc();
     for (std::size_t c = 0; c < 4; ++c) {
         if (!picture.planes[c])
             continue;
@@ -19,13 +26,14 @@ image::Picture stretched(const image::Picture& picture, int width, int height) {
                 made.planes[c] = made.planes[other];
         if (made.planes[c] != picture.planes[c])
             continue;
-        // The buffer is only read through this wrapper.
-        const OIIO::ImageBuf from(OIIO::ImageSpec(picture.width, picture.height, 1, OIIO::TypeDesc::FLOAT),
-                                  const_cast<float*>(picture.planes[c]->data()));
-        image::Samples samples(static_cast<std::size_t>(width) * static_cast<std::size_t>(height));
-        OIIO::ImageBuf to(OIIO::ImageSpec(width, height, 1, OIIO::TypeDesc::FLOAT), samples.data());
-        OIIO::ImageBufAlgo::resize(to, from, "triangle");
-        made.planes[c] = image::make_plane(std::move(samples));
+        wire::Slots& slots = helper.value()->slots();
+        std::copy(picture.planes[c]->begin(), picture.planes[c]->end(), slots.at(0));
+        Message asked{Message::Kind::stretch};
+        asked.n = {static_cast<std::int64_t>(bytes), picture.width, picture.height, width, height};
+        const Result<Message> answer = helper.value()->ask(asked);
+        if (!answer || answer.value().kind != Message::Kind::done)
+            throw std::bad_alloc();
+        made.planes[c] = image::make_plane(image::Samples(slots.at(1), slots.at(1) + pixels));
     }
     return made;
 }

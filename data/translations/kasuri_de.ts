@@ -1897,10 +1897,6 @@
         <translation>das ist ein Ordner, kein Bild</translation>
     </message>
     <message>
-        <source>this kind of picture cannot be written here</source>
-        <translation>diese Art von Bild kann hier nicht geschrieben werden</translation>
-    </message>
-    <message>
         <source>three curves</source>
         <translation>drei Kurven</translation>
     </message>
@@ -2221,6 +2217,54 @@
     <message>
         <source>is not a look: {}</source>
         <translation>ist kein Look: {}</translation>
+    </message>
+    <message>
+        <source>Close other programs and try again.</source>
+        <translation>Andere Programme schließen und noch einmal versuchen.</translation>
+    </message>
+    <message>
+        <source>Install Kasuri again.</source>
+        <translation>Kasuri neu installieren.</translation>
+    </message>
+    <message>
+        <source>it ended</source>
+        <translation>es endete</translation>
+    </message>
+    <message>
+        <source>it said nothing for {} seconds</source>
+        <translation>es sagte {} Sekunden lang nichts</translation>
+    </message>
+    <message>
+        <source>it said what nobody understands</source>
+        <translation>es sagte, was niemand versteht</translation>
+    </message>
+    <message>
+        <source>signal {}</source>
+        <translation>Signal {}</translation>
+    </message>
+    <message>
+        <source>the library for LUTs and colour configs</source>
+        <translation>Die Bibliothek für LUTs und Farbkonfigurationen</translation>
+    </message>
+    <message>
+        <source>the library for pictures</source>
+        <translation>Die Bibliothek für Bilder</translation>
+    </message>
+    <message>
+        <source>the program {} is not there, which reads such files for this one</source>
+        <translation>das Programm {} fehlt, das solche Dateien für dieses liest</translation>
+    </message>
+    <message>
+        <source>{} cannot be started ({})</source>
+        <translation>{} kann nicht gestartet werden ({})</translation>
+    </message>
+    <message>
+        <source>{} could not cope with it ({})</source>
+        <translation>{} kam damit nicht zurecht ({})</translation>
+    </message>
+    <message>
+        <source>The file may be damaged or too large; nothing else was touched.</source>
+        <translation>Die Datei ist vielleicht beschädigt oder zu groß; sonst wurde nichts angerührt.</translation>
     </message>
 </context>
 <context>

@@ -13,21 +13,25 @@ using namespace kasuri::test;
 
 namespace {
 
-/// While it lives, no file can grow beyond `bytes`.
+/// While it lives, no file can grow beyond `bytes`: not one of this process, and not one of those that write for it.
 class FullDisk {
 public:
     explicit FullDisk(rlim_t bytes) {
         handler_ = std::signal(SIGXFSZ, SIG_IGN);
         ::getrlimit(RLIMIT_FSIZE, &before_);
-        const rlimit tight{bytes, before_.rlim_max};
-        ::setrlimit(RLIMIT_FSIZE, &tight);
+        limit({bytes, before_.rlim_max});
     }
     ~FullDisk() {
-        ::setrlimit(RLIMIT_FSIZE, &before_);
+        limit(before_);
         std::signal(SIGXFSZ, handler_);
     }
 
 private:
+    static void limit(const rlimit& size) {
+        ::setrlimit(RLIMIT_FSIZE, &size);
+        for (const int child : children())
+            ::prlimit(child, RLIMIT_FSIZE, &size, nullptr);
+    }
     rlimit before_{};
     void (*handler_)(int) = nullptr;
 };

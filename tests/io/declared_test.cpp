@@ -1,10 +1,11 @@
 // What picture files say about their numbers: chunks of PNG, ICC profiles, EXR chromaticities, our own attribute.
 #include "colour/models/models.hpp"
 #include "handover/render.hpp"
-#include "io/oiio.hpp"
+
 #include "io/picture_file.hpp"
 #include "io/png_chunks.hpp"
 #include "io/profile.hpp"
+#include "support/oiio.hpp"
 #include "support/support.hpp"
 
 #include <lcms2.h>

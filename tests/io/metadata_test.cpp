@@ -1,16 +1,10 @@
 // What pictures say besides their numbers goes along into the pictures that are made of them: attributes, windows,
 // parts, depths.
 #include "handover/render.hpp"
-#include "io/oiio.hpp"
-#include "io/picture_file.hpp"
-#include "support/support.hpp"
 
-#pragma GCC diagnostic push
-#pragma GCC diagnostic ignored "-Wconversion"
-#pragma GCC diagnostic ignored "-Wshadow"
-#pragma GCC diagnostic ignored "-Wpedantic"
-#include <OpenImageIO/imagebufalgo.h>
-#pragma GCC diagnostic pop
+#include "io/picture_file.hpp"
+#include "support/oiio.hpp"
+#include "support/support.hpp"
 
 using namespace kasuri;
 using namespace kasuri::test;

@@ -81,6 +81,17 @@ inline Colour reference_one(const lang::Rule& rule, const Colour& in, std::vecto
             static_cast<float>(out[3])};
 }
 
+/// Processes that this one has started and not yet seen the end of.
+inline std::vector<int> children() {
+    std::vector<int> all;
+    for (const auto& task : std::filesystem::directory_iterator("/proc/self/task")) {
+        std::ifstream list(task.path() / "children");
+        for (int child = 0; list >> child;)
+            all.push_back(child);
+    }
+    return all;
+}
+
 /// A folder that is gone at the end of the test.
 struct TemporaryFolder {
     std::filesystem::path path;

@@ -1,0 +1,165 @@
+#include "io/picture_process.hpp"
+
+#include <algorithm>
+
+namespace kasuri::io {
+using wire::Message;
+using Kind = Message::Kind;
+
+namespace {
+
+Error no_memory(const std::string& where) {
+    return Error{"does not fit into memory", where, "Close other pictures and try again."};
+}
+
+std::size_t band_bytes(const wire::Header& header) {
+    return sizeof(float) * static_cast<std::size_t>(header.rows) * static_cast<std::size_t>(header.width) *
+        header.channels.size();
+}
+
+/// Two, so that one is filled while the other is emptied; of very large ones a single one.
+int slots_of(const wire::Header& header) {
+    constexpr std::size_t large = std::size_t{256} << 20;
+    return header.rows >= header.height || band_bytes(header) > large ? 1 : 2;
+}
+
+/// Small ones share what is there already, so that pages are touched once.
+constexpr std::size_t usual_slot = std::size_t{16} << 20;
+
+bool arrange(Helper& helper, const wire::Header& header, Message& asked) {
+    const std::size_t bytes = std::max(band_bytes(header), usual_slot);
+    const int count = slots_of(header);
+    asked.n = {static_cast<std::int64_t>(bytes), count};
+    return helper.slots().arrange(bytes, count, true);
+}
+
+/// The helper forgets what is open, or is not used again.
+void close(Helper& helper) {
+    if (helper.sound())
+        (void)helper.ask({Kind::close});
+}
+
+} // namespace
+
+Result<PictureSource> PictureSource::open(const std::filesystem::path& path) {
+    const std::string where = path.string();
+    Result<HelperLease> helper = HelperLease::of(Task::pictures, where);
+    if (!helper)
+        return helper.error();
+    Result<Message> answer = helper.value()->ask({Kind::open, where});
+    if (!answer)
+        return answer.error();
+    Message& said_by_it = answer.value();
+    if (said_by_it.kind == Kind::header && said_by_it.head)
+        return PictureSource(std::move(helper.value()), *std::move(said_by_it.head), where);
+    const bool memory = said_by_it.n[0] == 1;
+    close(*helper.value());
+    if (memory)
+        return no_memory(where);
+    return Error{said("cannot be read as a picture ({})", said_by_it.text), where,
+                 "PNG, TIFF and EXR can be read; is the file whole?"};
+}
+
+PictureSource::PictureSource(HelperLease helper, wire::Header header, std::string where)
+    : helper_(std::move(helper)), header_(std::move(header)), where_(std::move(where)) {
+    header_.rows = std::clamp(header_.rows, 1, std::max(header_.height, 1));
+}
+
+PictureSource::~PictureSource() {
+    if (helper_)
+        close(*helper_);
+}
+
+Result<bool> PictureSource::go_to(int part) {
+    Message asked{Kind::part};
+    asked.n[0] = part;
+    Result<Message> answer = helper_->ask(asked);
+    if (!answer)
+        return answer.error();
+    if (answer.value().kind != Kind::header || !answer.value().head)
+        return false;
+    header_ = *std::move(answer.value().head);
+    header_.rows = std::clamp(header_.rows, 1, std::max(header_.height, 1));
+    return true;
+}
+
+double PictureSource::memory() const { return static_cast<double>(band_bytes(header_)) * slots_of(header_); }
+
+Status PictureSource::read(const Take& take) {
+    Helper& helper = *helper_;
+    Message asked{Kind::pixels};
+    if (!arrange(helper, header_, asked))
+        return no_memory(where_);
+    Result<Message> answer = helper.ask(asked);
+    for (int row = 0;; answer = helper.answer()) {
+        if (!answer)
+            return answer.error();
+        const Message& got = answer.value();
+        if (got.kind == Kind::failed)
+            return got.n[0] == 1 ? no_memory(where_)
+                                 : Error{said("cannot be read to its end ({})", got.text), where_,
+                                         "The file may be cut short; copy it again."};
+        if (got.kind == Kind::done && row == header_.height)
+            return {};
+        // Whatever it says, only what is there is read.
+        if (got.kind != Kind::filled || got.n[0] < 0 || got.n[0] >= helper.slots().count() || got.n[1] != row ||
+            got.n[2] != std::min(row + header_.rows, header_.height))
+            return Error{said("cannot be read to its end ({})", said("it said what nobody understands")), where_, ""};
+        row = static_cast<int>(got.n[2]);
+        take(static_cast<int>(got.n[1]), row, helper.slots().at(static_cast<int>(got.n[0])));
+        if (const Status told = helper.tell({Kind::freed}); !told)
+            return told.error();
+    }
+}
+
+Status write_picture(const std::filesystem::path& path, wire::Header header, const std::string& where,
+                     const std::function<void(int, int, float*)>& fill) {
+    constexpr int block = 64; // rows that compressors like together
+    const auto row = sizeof(float) * static_cast<std::size_t>(std::max(header.width, 1)) * header.channels.size();
+    const std::size_t blocks = std::max<std::size_t>(usual_slot / std::max<std::size_t>(row * block, 1), 1);
+    header.rows = static_cast<int>(std::min<std::size_t>(blocks * block, static_cast<std::size_t>(header.height)));
+    const Result<HelperLease> lease = HelperLease::of(Task::pictures, where);
+    if (!lease)
+        return lease.error();
+    Helper& helper = *lease.value();
+    Message asked{Kind::create, path.string()};
+    if (!arrange(helper, header, asked))
+        return no_memory(where);
+    const int slots = static_cast<int>(asked.n[1]), height = header.height, rows = header.rows;
+    asked.head = std::move(header);
+    const auto answered = [&](const Result<Message>& answer, bool last) -> Status {
+        if (!answer)
+            return answer.error();
+        const Message& got = answer.value();
+        if (got.kind == Kind::done || got.kind == Kind::freed)
+            return {};
+        close(helper);
+        if (got.n[0] == 1)
+            return no_memory(where);
+        if (last && got.text.empty())
+            return Error{"was not written whole", where, "Free some space and try again."};
+        return Error{said("cannot be written ({})", got.text), where, "Is the folder writable, and is there space?"};
+    };
+    if (const Status made = answered(helper.ask(asked), false); !made)
+        return made;
+    int out = 0, slot = 0;
+    for (int y = 0; y < height; y += rows, slot = (slot + 1) % slots, ++out) {
+        for (; out == slots; --out)
+            if (const Status freed = answered(helper.answer(), false); !freed)
+                return freed;
+        Message filled{Kind::filled};
+        filled.n = {slot, y, std::min(y + rows, height)};
+        fill(y, static_cast<int>(filled.n[2]), helper.slots().at(slot));
+        if (const Status told = helper.tell(filled); !told)
+            return told;
+    }
+    for (; out > 0; --out)
+        if (const Status freed = answered(helper.answer(), false); !freed)
+            return freed;
+    if (const Status closed = answered(helper.ask({Kind::finish}), true); !closed)
+        return closed;
+    close(helper);
+    return {};
+}
+
+} // namespace kasuri::io

@@ -1,0 +1,167 @@
+// Reads, writes and resizes pictures for Kasuri. What is asked and answered: core/wire/message.hpp.
+#include "headers.hpp"
+#include "io/profile.hpp"
+#include "serve.hpp"
+
+#include <algorithm>
+#include <memory>
+
+using namespace kasuri;
+using helpers::Caller;
+using wire::Message;
+using Kind = Message::Kind;
+
+namespace {
+
+/// The file that is read or written, until it is closed.
+struct Desk {
+    std::unique_ptr<OIIO::ImageInput> input;
+    std::unique_ptr<OIIO::ImageOutput> output;
+    std::string path;
+    OIIO::ImageSpec spec;
+    wire::Header header;
+    int part = 0;
+    bool failed = false; ///< what was still under way when it did is passed over
+};
+
+void send_header(Desk& desk, Caller& caller) {
+    desk.spec = desk.input->spec();
+    desk.header = helpers::header_of(*desk.input, desk.spec);
+    // The one who asks reads the profile, too: here first.
+    if (const image::Attribute* profile = desk.header.find("ICCProfile")) {
+        std::string reason;
+        if (const auto made = io::read_profile(profile->data, reason); made && made->to_light)
+            (void)made->to_light({0.25, 0.5, 0.75});
+    }
+    Message answer{Kind::header};
+    answer.head = desk.header;
+    (void)caller.link.send(answer);
+}
+
+void open(const Message& asked, Desk& desk, Caller& caller) {
+    OIIO::ImageSpec config;
+    config.attribute("oiio:UnassociatedAlpha", 1); // numbers as they are stored
+    desk.path = asked.text;
+    desk.input = OIIO::ImageInput::open(asked.text, &config);
+    if (!desk.input)
+        return caller.failed(OIIO::geterror());
+    desk.part = 0;
+    send_header(desk, caller);
+}
+
+bool read_rows(const Desk& desk, int begin, int end, float* to) {
+    const OIIO::ImageSpec& s = desk.spec;
+    return s.tile_width > 0 ? desk.input->read_tiles(desk.part, 0, s.x, s.x + s.width, s.y + begin, s.y + end, s.z,
+                                                     s.z + 1, 0, s.nchannels, OIIO::TypeDesc::FLOAT, to)
+                            : desk.input->read_scanlines(desk.part, 0, s.y + begin, s.y + end, s.z, 0, s.nchannels,
+                                                         OIIO::TypeDesc::FLOAT, to);
+}
+
+/// Fills one slot after the other while the other side empties those before.
+void pixels(const Message& asked, Desk& desk, Caller& caller) {
+    if (!caller.slots.arrange(static_cast<std::size_t>(asked.n[0]), static_cast<int>(asked.n[1]), false))
+        return caller.failed("", true);
+    int out = 0, slot = 0;
+    for (int y = 0; y < desk.spec.height; y += desk.header.rows) {
+        const int end = std::min(y + desk.header.rows, desk.spec.height);
+        for (Message freed; out == caller.slots.count(); --out)
+            if (caller.link.receive(freed, std::chrono::milliseconds(-1)) != wire::Link::Outcome::message)
+                return;
+        if (!read_rows(desk, y, end, caller.slots.at(slot)))
+            return caller.failed(desk.input->geterror());
+        Message filled{Kind::filled};
+        filled.n = {slot, y, end};
+        (void)caller.link.send(filled);
+        ++out;
+        slot = (slot + 1) % caller.slots.count();
+    }
+    caller.say(Kind::done);
+}
+
+void create(const Message& asked, Desk& desk, Caller& caller) {
+    if (!asked.head || !caller.slots.arrange(static_cast<std::size_t>(asked.n[0]), static_cast<int>(asked.n[1]), false))
+        return caller.failed("", true);
+    desk.path = asked.text;
+    desk.header = *asked.head;
+    desk.spec = helpers::spec_of(desk.header);
+    desk.output = OIIO::ImageOutput::create(desk.header.format);
+    if (!desk.output)
+        return caller.failed(OIIO::geterror());
+    if (!desk.output->open(desk.path, desk.spec))
+        return caller.failed(desk.output->geterror());
+    caller.say(Kind::done);
+}
+
+void write_rows(const Message& filled, Desk& desk, Caller& caller) {
+    if (desk.failed || !desk.output)
+        return;
+    const auto begin = static_cast<int>(filled.n[1]), end = static_cast<int>(filled.n[2]);
+    if (!desk.output->write_scanlines(desk.spec.y + begin, desk.spec.y + end, 0, OIIO::TypeDesc::FLOAT,
+                                      caller.slots.at(static_cast<int>(filled.n[0])))) {
+        desk.failed = true;
+        return caller.failed(desk.output->geterror());
+    }
+    caller.say(Kind::freed);
+}
+
+void finish(Desk& desk, Caller& caller) {
+    if (desk.failed || !desk.output)
+        return;
+    if (!desk.output->close())
+        return caller.failed(desk.output->geterror());
+    desk.output.reset();
+    // Some writers do not notice a disk that fills up; what cannot be read back was not written.
+    desk.input = OIIO::ImageInput::open(desk.path);
+    if (!desk.input)
+        return caller.failed("");
+    desk.spec = desk.input->spec();
+    for (int y = 0; y < desk.spec.height; y += desk.header.rows) {
+        if (!read_rows(desk, y, std::min(y + desk.header.rows, desk.spec.height), caller.slots.at(0)))
+            return caller.failed("");
+        caller.say(Kind::alive);
+    }
+    caller.say(Kind::done);
+}
+
+void stretch(const Message& asked, Caller& caller) {
+    if (!caller.slots.arrange(static_cast<std::size_t>(asked.n[0]), 2, false))
+        return caller.failed("", true);
+    const auto spec = [&](std::size_t at) {
+        return OIIO::ImageSpec(static_cast<int>(asked.n[at]), static_cast<int>(asked.n[at + 1]), 1,
+                               OIIO::TypeDesc::FLOAT);
+    };
+    const OIIO::ImageBuf from(spec(1), caller.slots.at(0));
+    OIIO::ImageBuf to(spec(3), caller.slots.at(1));
+    if (!OIIO::ImageBufAlgo::resize(to, from, "triangle"))
+        return caller.failed(to.geterror());
+    caller.say(Kind::done);
+}
+
+} // namespace
+
+int main(int argc, char** argv) {
+    Desk desk;
+    return helpers::serve(argc, argv, [&desk](const Message& asked, Caller& caller) {
+        switch (asked.kind) {
+        case Kind::open: return open(asked, desk, caller);
+        case Kind::part:
+            if (!desk.input || !desk.input->seek_subimage(static_cast<int>(asked.n[0]), 0))
+                return caller.say(Kind::none);
+            desk.part = static_cast<int>(asked.n[0]);
+            return send_header(desk, caller);
+        case Kind::pixels:
+            if (desk.input)
+                return pixels(asked, desk, caller);
+            return caller.failed("");
+        case Kind::create: return create(asked, desk, caller);
+        case Kind::filled: return write_rows(asked, desk, caller);
+        case Kind::finish: return finish(desk, caller);
+        case Kind::stretch: return stretch(asked, caller);
+        case Kind::close:
+            desk = {};
+            (void)OIIO::geterror();
+            return caller.say(Kind::done);
+        default: return; // a slot that was given back after the last row
+        }
+    });
+}
