@@ -4,6 +4,7 @@
 #include "base/text.hpp"
 #include "command.hpp"
 #include "handover/render.hpp"
+#include "io/lut_file.hpp"
 #include "look/make.hpp"
 
 #include <fmt/format.h>
@@ -63,6 +64,11 @@ LoadedSubject load_subject(const RuleOptions& options, const char* command) {
         }
         made.look = std::move(look.value());
         Result<look::Made> runs = look::make(made.look, std::filesystem::path(options.filter).parent_path());
+        if (const auto read = is_lut && !runs ? std::optional(io::read_lut(options.filter)) : std::nullopt;
+            read && !*read) { // the file by itself, not the step that was made of it
+            made.exit = complain(read->error());
+            return made;
+        }
         if (!runs) {
             fmt::print(stderr, "{}: {}\n", options.filter, printable(runs.error().text()));
             // A LUT is data that came in, not a rule that failed.

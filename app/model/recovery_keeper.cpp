@@ -14,7 +14,7 @@
 namespace kasuri::app {
 namespace {
 
-constexpr int soon_ms = 300;
+constexpr int soon_ms = 150;
 constexpr const char* ending = ".kasuri-recovery";
 constexpr std::size_t longest = 64u << 20;
 
@@ -49,15 +49,23 @@ RecoveryKeeper::~RecoveryKeeper() {
 
 void RecoveryKeeper::remove() {
     written_.reset();
-    if (lock_)
-        writer_.start([file = file_] {
-            std::error_code error;
-            std::filesystem::remove(file, error);
-        });
+    {
+        const std::lock_guard lock(mutex_);
+        next_.reset();
+    }
+    writer_.start([this] {
+        std::error_code error;
+        if (lock_)
+            std::filesystem::remove(file_, error);
+    });
 }
 
 void RecoveryKeeper::changed() {
-    if (!soon_.isActive()) // not put off by what goes on: never older than that
+    // Not put off by what goes on: the first change at once, those that follow never older than that. Asked of a clock,
+    // too, since the events of fast typing may come before those of the timer.
+    if (!last_.isValid() || last_.hasExpired(soon_ms))
+        write_now();
+    else if (!soon_.isActive())
         soon_.start();
 }
 
@@ -68,18 +76,7 @@ void RecoveryKeeper::write_now() {
             remove();
         return;
     }
-    if (!lock_) {
-        std::error_code error;
-        std::filesystem::create_directories(folder_, error);
-        lock_ = std::make_unique<QLockFile>(lock_of(file_));
-        lock_->setStaleLockTime(0); // it is ours as long as the process lives
-        if (!lock_->tryLock(0))
-            lock_.reset();
-    }
-    if (!lock_) {
-        wrote(Error{"cannot be locked", file_.string(), ""});
-        return;
-    }
+    last_.start();
     document::Recovery recovery{session_.path().string(), session_.text(), session_.chosen_values(),
                                 bench_.bench(session_.path().empty() ? folder_ / "untitled" : session_.path())};
     document::Look look;
@@ -91,19 +88,47 @@ void RecoveryKeeper::write_now() {
     if (written_ && written_->first == recovery && written_->second == look)
         return;
     written_ = {recovery, look};
-    writer_.start([this, file = file_, recovery = std::move(recovery), look = std::move(look)]() mutable {
-        if (!look.steps.empty()) // which may hold megabytes of LUTs: written down here
-        {
-            for (document::LookStep& step : look.steps) // what comes back reads nothing but what it holds
-                document::keep_used_files(step);
-            recovery.look = document::look_text(look);
-        }
-        const std::string text = document::recovery_text(recovery);
-        const Status status = write_file(file, text);
-        // The keeper waits for this thread before it goes; a message that comes later than that is dropped with it.
-        QMetaObject::invokeMethod(
-            this, [this, status] { wrote(status); }, Qt::QueuedConnection);
+    {
+        const std::lock_guard lock(mutex_);
+        next_ = {std::move(recovery), std::move(look)}; // in place of one that no disk had time for yet
+    }
+    // The keeper waits for this thread before it goes; a message that comes later than that is dropped with it.
+    writer_.start([this] {
+        if (const std::optional<Status> status = write_next())
+            QMetaObject::invokeMethod(
+                this, [this, status] { wrote(*status); }, Qt::QueuedConnection);
     });
+}
+
+std::optional<Status> RecoveryKeeper::write_next() {
+    std::optional<Work> work;
+    {
+        const std::lock_guard lock(mutex_);
+        work.swap(next_);
+    }
+    if (!work)
+        return std::nullopt; // a later one was written in its place
+    if (!lock_) {
+        std::error_code error;
+        std::filesystem::create_directories(folder_, error);
+        auto made = std::make_unique<QLockFile>(lock_of(file_));
+        made->setStaleLockTime(0); // it is ours as long as the process lives
+        if (!made->tryLock(0))
+            return Error{error ? said("its folder cannot be made ({})", error.message())
+                             : made->error() == QLockFile::PermissionError
+                             ? said("nothing may be written there")
+                             : said("nothing can be written there (is the disk full?)"),
+                         folder_.string(), ""};
+        lock_ = std::move(made);
+    }
+    auto& [recovery, look] = *work;
+    if (!look.steps.empty()) {                      // which may hold megabytes of LUTs: written down here
+        for (document::LookStep& step : look.steps) // what comes back reads nothing but what it holds
+            document::keep_used_files(step);
+        recovery.look = document::look_text(look);
+    }
+    // A few times a second: not for the disk.
+    return write_file(file_, document::recovery_text(recovery), Lasts::end_of_program);
 }
 
 void RecoveryKeeper::wrote(const Status& status) {
@@ -114,28 +139,20 @@ void RecoveryKeeper::wrote(const Status& status) {
     }
     written_.reset(); // tried again with the next change
     if (!std::exchange(told_, true))
-        emit failed(Error{fmt::format("unsaved work cannot be kept: {}", status.error().text()), folder_.string(),
+        emit failed(Error{said("unsaved work cannot be kept: {}", status.error().what), folder_.string(),
                           "Save often, or make room there."});
 }
 
 std::vector<LeftBehind> RecoveryKeeper::left_behind(const std::filesystem::path& folder) {
     std::vector<LeftBehind> all;
     std::error_code error;
+    remove_stale_temporaries(folder);
     for (const auto& entry : std::filesystem::directory_iterator(folder, error)) {
         const std::filesystem::path& file = entry.path();
         if (file.extension() != ending)
             continue;
-        if (const std::string name = file.filename().string(); name.starts_with('.')) {
-            // A write that was cut short, ".NAME.PID-N.part": its program's file is the one before it. Cleared away
-            // when that program is gone.
-            const std::filesystem::path whole = folder / (name.substr(1, name.find('.', 1) - 1) + ending);
-            QLockFile of_whole(lock_of(whole));
-            of_whole.setStaleLockTime(0);
-            std::error_code ignored;
-            if (of_whole.tryLock(0))
-                std::filesystem::remove(file, ignored);
-            continue;
-        }
+        if (file.filename().string().starts_with('.'))
+            continue; // is being written
         QLockFile lock(lock_of(file));
         lock.setStaleLockTime(0);
         if (!lock.tryLock(0))

@@ -3,12 +3,14 @@
 #include "model/bench_keeper.hpp"
 #include "model/session.hpp"
 
+#include <QElapsedTimer>
 #include <QObject>
 #include <QThreadPool>
 #include <QTimer>
 
 #include <filesystem>
 #include <memory>
+#include <mutex>
 #include <optional>
 #include <utility>
 #include <vector>
@@ -23,7 +25,7 @@ struct LeftBehind {
     document::Recovery recovery;
 };
 
-/// Writes unsaved work to a file of its own, at most a third of a second old, for the case that the program ends before
+/// Writes unsaved work to a file of its own, at most a fifth of a second old, for the case that the program ends before
 /// it is saved. The file goes when there is nothing unsaved. A lock beside it, which goes with the process, says whose
 /// it is.
 class RecoveryKeeper : public QObject {
@@ -56,15 +58,21 @@ private:
     void changed();
     void remove();
     void wrote(const Status& status);
+    /// On the writer's thread; nothing if there is nothing to write any more.
+    std::optional<Status> write_next();
 
+    using Work = std::pair<document::Recovery, document::Look>; ///< the look, if it is one
     Session& session_;
     LookModel& look_;
     BenchKeeper& bench_;
     QTimer soon_;
+    QElapsedTimer last_; ///< since it was written, or on its way
     std::filesystem::path folder_, file_;
-    std::unique_ptr<QLockFile> lock_;
-    std::optional<std::pair<document::Recovery, document::Look>> written_; ///< or on its way; the look, if it is one
-    QThreadPool writer_; ///< one thread: in the order in which it was asked
+    std::unique_ptr<QLockFile> lock_; ///< of the writer's thread: making it waits for the disk
+    std::optional<Work> written_;     ///< or on its way
+    std::mutex mutex_;
+    std::optional<Work> next_; ///< to be written
+    QThreadPool writer_;       ///< one thread: in the order in which it was asked
     bool told_ = false;
 };
 

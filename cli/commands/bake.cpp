@@ -85,15 +85,17 @@ int run(const Options& options) {
         return Exit::rule_failed;
     }
     const baking::Baked& baked = made.value();
-    if (!baking::near_enough(baked, wished)) {
+    if (baked.not_finite == 0 && !baking::near_enough(baked, wished)) {
         print_error("tetrahedral", baked.tetrahedral, wanted.delta_e);
         fmt::print(stderr,
                    "kasuri-cli bake: no table of up to {} points is within the wished error; nothing was written\n",
                    baked.lut.size);
         return Exit::rule_failed;
     }
-    if (const Status written = handover::write_lut(options.out, loaded.subject, baked); !written)
-        return complain(written.error());
+    if (const Status written = handover::write_lut(options.out, loaded.subject, baked); !written) {
+        const int failed = complain(written.error());
+        return baked.not_finite > 0 ? Exit::rule_failed : failed;
+    }
     if (options.json)
         return tell_json(options, baked, wanted.delta_e);
     const bool cube = options.out.ends_with(".cube");

@@ -41,6 +41,10 @@ std::optional<std::vector<std::string>> filters_of(const std::vector<std::string
             files.push_back(path);
             continue;
         }
+        if (const Status readable = readable_folder(path); !readable) {
+            complain(readable.error());
+            return std::nullopt;
+        }
         std::vector<std::string> found;
         for (fs::recursive_directory_iterator entry(path, fs::directory_options::skip_permission_denied, failure), end;
              !failure && entry != end; entry.increment(failure))

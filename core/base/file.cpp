@@ -222,6 +222,15 @@ Status readable_file(const fs::path& path) {
     return {};
 }
 
+Status readable_folder(const fs::path& path) {
+    const Descriptor folder(::open(path.c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC));
+    if (folder.file >= 0)
+        return {};
+    if (errno == ENOENT)
+        return Error{"there is no such folder", path.string(), "Check the name."};
+    return failure(path, "cannot look into this folder", errno, check_permissions);
+}
+
 Result<std::string> read_file(const fs::path& path, std::size_t limit) {
     if (Status readable = readable_file(path); !readable)
         return readable.error();
@@ -246,7 +255,7 @@ Result<std::string> read_file(const fs::path& path, std::size_t limit) {
     }
 }
 
-Status write_atomically(const fs::path& path, const std::function<Status(const fs::path&)>& write) {
+Status write_atomically(const fs::path& path, const std::function<Status(const fs::path&)>& write, Lasts lasts) {
     struct stat before {};
     const bool exists = ::stat(path.c_str(), &before) == 0;
     if (exists && S_ISDIR(before.st_mode))
@@ -269,8 +278,9 @@ Status write_atomically(const fs::path& path, const std::function<Status(const f
     Temporary& temporary = *made.value();
     if (Status written = write(temporary.path); !written)
         return written;
-    if (Status synced = sync_to_disk(temporary.path); !synced)
-        return synced;
+    if (lasts == Lasts::power_loss)
+        if (Status synced = sync_to_disk(temporary.path); !synced)
+            return synced;
     if (exists)
         ::chmod(temporary.path.c_str(), before.st_mode & 07777);
     std::error_code code;
@@ -278,21 +288,25 @@ Status write_atomically(const fs::path& path, const std::function<Status(const f
     if (code)
         return Error{said("cannot put the new file in place: {}", code.message()), path.string(), check_permissions};
     temporary.path.clear();
-    sync_folder(folder);
+    if (lasts == Lasts::power_loss)
+        sync_folder(folder);
     return {};
 }
 
-Status write_file(const fs::path& path, std::string_view content) {
-    return write_atomically(path, [&](const fs::path& temporary) -> Status {
-        Descriptor file(::open(temporary.c_str(), O_WRONLY | O_TRUNC | O_NOFOLLOW | O_CLOEXEC));
-        if (file.file < 0)
-            return failure(path, "cannot write here", errno, "Choose another folder, or check its permissions.");
-        if (Status written = write_all(file.file, path, content); !written)
-            return written;
-        if (const int failed = file.close(); failed != 0)
-            return failure(path, "cannot write all of the file", failed, free_space);
-        return {};
-    });
+Status write_file(const fs::path& path, std::string_view content, Lasts lasts) {
+    return write_atomically(
+        path,
+        [&](const fs::path& temporary) -> Status {
+            Descriptor file(::open(temporary.c_str(), O_WRONLY | O_TRUNC | O_NOFOLLOW | O_CLOEXEC));
+            if (file.file < 0)
+                return failure(path, "cannot write here", errno, "Choose another folder, or check its permissions.");
+            if (Status written = write_all(file.file, path, content); !written)
+                return written;
+            if (const int failed = file.close(); failed != 0)
+                return failure(path, "cannot write all of the file", failed, free_space);
+            return {};
+        },
+        lasts);
 }
 
 bool is_temporary(const fs::path& path) {

@@ -103,6 +103,8 @@ Status collect(const std::string& input, std::vector<Found>& found) {
     const fs::path path = input;
     std::error_code error;
     if (fs::is_directory(path, error)) {
+        if (const Status readable = readable_folder(path); !readable)
+            return readable;
         std::vector<fs::path> inside;
         for (fs::directory_iterator walk(path, error), end; !error && walk != end; walk.increment(error))
             if (is_picture(walk->path()) && !walk->path().filename().string().starts_with('.'))
@@ -121,6 +123,8 @@ Status collect(const std::string& input, std::vector<Found>& found) {
     }
     std::vector<Found> inside;
     const fs::path folder = path.parent_path().empty() ? fs::path(".") : path.parent_path();
+    if (const Status readable = readable_folder(folder); !readable)
+        return readable;
     for (fs::directory_iterator walk(folder, error), end; !error && walk != end; walk.increment(error)) {
         const std::string file = walk->path().filename().string();
         std::string_view digits;
@@ -130,7 +134,7 @@ Status collect(const std::string& input, std::vector<Found>& found) {
         inside.push_back({where, digits.empty() ? frame_of(where) : whole_number(digits)});
     }
     if (inside.empty())
-        return Error{"fits no file", input, ""};
+        return Error{"fits no file", input, "In quotes, * stands for any letters and # for digits."};
     std::sort(inside.begin(), inside.end(), [](const Found& x, const Found& y) { return x.path < y.path; });
     found.insert(found.end(), inside.begin(), inside.end());
     return {};

@@ -141,7 +141,11 @@ Result<LoadedConfig> load_config_here(const std::filesystem::path& path) {
         }
         return loaded;
     } catch (const OCIO::Exception& problem) {
-        return Error{said("cannot be used as a colour config ({})", without_newlines(problem.what())), path.string(),
+        std::string reason = without_newlines(problem.what());
+        const std::string told = "Error: Loading the OCIO profile '" + path.string() + "' failed. ";
+        if (reason.starts_with(told)) // as the line says already
+            reason.erase(0, told.size());
+        return Error{said("cannot be used as a colour config ({})", reason), path.string(),
                      "Does another program accept it?"};
     }
 }

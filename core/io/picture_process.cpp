@@ -33,6 +33,14 @@ bool arrange(Helper& helper, const wire::Header& header, Message& asked) {
     return helper.slots().arrange(bytes, count, true);
 }
 
+/// What the library says, in which "it" stands for the file: its name is said once, by the error.
+std::string about_it(std::string text, const std::string& file) {
+    for (const std::string& name : {'"' + file + '"', '\'' + file + '\'', file})
+        for (std::size_t at = 0; (at = text.find(name, at)) != std::string::npos; at += 2)
+            text.replace(at, name.size(), "it");
+    return text.substr(0, text.find_last_not_of(". ") + 1);
+}
+
 /// The helper forgets what is open, or is not used again.
 void close(Helper& helper) {
     if (helper.sound())
@@ -56,7 +64,7 @@ Result<PictureSource> PictureSource::open(const std::filesystem::path& path) {
     close(*helper.value());
     if (memory)
         return no_memory(where);
-    return Error{said("cannot be read as a picture ({})", said_by_it.text), where,
+    return Error{said("cannot be read as a picture ({})", about_it(said_by_it.text, where)), where,
                  "PNG, TIFF and EXR can be read; is the file whole?"};
 }
 
@@ -97,7 +105,7 @@ Status PictureSource::read(const Take& take) {
         const Message& got = answer.value();
         if (got.kind == Kind::failed)
             return got.n[0] == 1 ? no_memory(where_)
-                                 : Error{said("cannot be read to its end ({})", got.text), where_,
+                                 : Error{said("cannot be read to its end ({})", about_it(got.text, where_)), where_,
                                          "The file may be cut short; copy it again."};
         if (got.kind == Kind::done && row == header_.height)
             return {};
@@ -138,7 +146,8 @@ Status write_picture(const std::filesystem::path& path, wire::Header header, con
             return no_memory(where);
         if (last && got.text.empty())
             return Error{"was not written whole", where, "Free some space and try again."};
-        return Error{said("cannot be written ({})", got.text), where, "Is the folder writable, and is there space?"};
+        return Error{said("cannot be written ({})", about_it(got.text, path.string())), where,
+                     "Is the folder writable, and is there space?"};
     };
     if (const Status made = answered(helper.ask(asked), false); !made)
         return made;

@@ -1249,10 +1249,6 @@
         <translation>kann nicht kopiert werden: {}</translation>
     </message>
     <message>
-        <source>cannot be locked</source>
-        <translation>kann nicht gesperrt werden</translation>
-    </message>
-    <message>
         <source>cannot be moved to the trash</source>
         <translation>kann nicht in den Papierkorb gelegt werden</translation>
     </message>
@@ -2265,6 +2261,30 @@
     <message>
         <source>The file may be damaged or too large; nothing else was touched.</source>
         <translation>Die Datei ist vielleicht beschädigt oder zu groß; sonst wurde nichts angerührt.</translation>
+    </message>
+    <message>
+        <source>In quotes, * stands for any letters and # for digits.</source>
+        <translation>In Anführungszeichen steht * für beliebige Zeichen und # für Ziffern.</translation>
+    </message>
+    <message>
+        <source>cannot look into this folder</source>
+        <translation>in diesen Ordner kann nicht gesehen werden</translation>
+    </message>
+    <message>
+        <source>its folder cannot be made ({})</source>
+        <translation>sein Ordner kann nicht angelegt werden ({})</translation>
+    </message>
+    <message>
+        <source>nothing can be written there (is the disk full?)</source>
+        <translation>dort kann nichts geschrieben werden (ist die Platte voll?)</translation>
+    </message>
+    <message>
+        <source>nothing may be written there</source>
+        <translation>dort darf nichts geschrieben werden</translation>
+    </message>
+    <message>
+        <source>there is no such folder</source>
+        <translation>diesen Ordner gibt es nicht</translation>
     </message>
 </context>
 <context>

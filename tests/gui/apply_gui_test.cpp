@@ -81,6 +81,8 @@ TEST_CASE("a folder is seen through the rule and rendered", "[gui][apply]") {
     d.apply->render_or_cancel();
     CHECK(d.apply->words().contains("written over"));
     d.apply->set_inputs({d.file("nothing/*.exr")});
+    CHECK(d.apply->words().contains("there is no such folder"));
+    d.apply->set_inputs({d.file("in/nothing-*.exr")});
     CHECK(d.apply->words().contains("fits no file"));
     CHECK(d.apply->model().rowCount() == 4); // nothing is lost
 }

@@ -248,11 +248,9 @@ TEST_CASE("where a caption has no room, its words that act go before its name an
         for (int x = d.view->width() - 3; x > d.view->width() / 2; x -= 6) {
             const int alone = d.sheet().alone();
             const bool fits = d.view->zoom().fits();
-            QTimer::singleShot(0, &d.window, [] { // a menu, where no word is
-                if (QWidget* menu = QApplication::activePopupWidget())
-                    menu->close();
-            });
             QTest::mouseClick(d.view, Qt::LeftButton, {}, QPoint(x, 10));
+            if (QWidget* menu = QApplication::activePopupWidget()) // where no word is
+                menu->close();
             if (d.view->zoom().fits() != fits) {
                 QTest::keyClick(d.view, Qt::Key_0);
                 all << "1:1";

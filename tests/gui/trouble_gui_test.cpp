@@ -126,3 +126,29 @@ TEST_CASE("a file that has become unreadable under unsaved work is told, and sav
     CHECK_FALSE(asked("Cancel", [&] { CHECK_FALSE(d.window.part<app::Files>().save()); }).isEmpty());
     QFile::remove(file);
 }
+
+TEST_CASE("a cell that goes while its menu is open takes the menu along", "[gui][trouble]") {
+    Driver d;
+    d.window.bench().sheet().add_target(*kasuri::targets::find("dye_chart"), "colour");
+    d.settle();
+    auto* cell = d.sheet().findChild<CellView*>();
+    REQUIRE(cell);
+    const QPointer<CellView> gone = cell;
+    cell->setFocus();
+    QTimer::singleShot(50, &d.window, [&] {
+        while (!d.window.bench().sheet().cells().empty())
+            d.window.bench().sheet().remove(d.window.bench().sheet().cells().front().id);
+    });
+    QTest::keyClick(cell, Qt::Key_Space);
+    REQUIRE(QApplication::activePopupWidget());
+    REQUIRE(QTest::qWaitFor([&] { return !gone; }, 5000));
+    CHECK_FALSE(QApplication::activePopupWidget());
+}
+
+TEST_CASE("the program ends in order while the sheet stands in a window of its own", "[gui][trouble]") {
+    auto d = std::make_unique<Driver>();
+    d->window.part<app::SideWindows>().tear_off_sheet();
+    d->settle();
+    CHECK(d->sheet().window() != &d->window);
+    d.reset();
+}

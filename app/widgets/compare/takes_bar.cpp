@@ -4,6 +4,7 @@
 #include "model/file_names.hpp"
 #include "widgets/compare/compare_actions.hpp"
 #include "widgets/parts/heading.hpp"
+#include "widgets/parts/pop_up.hpp"
 #include "widgets/parts/theme.hpp"
 
 #include <QFileDialog>
@@ -70,9 +71,7 @@ void TakesBar::refresh() {
         connect(button, &QToolButton::clicked, this,
                 [this, place] { bench_.takes().flip_to(index_of(buttons_[static_cast<std::size_t>(place)])); });
         connect(button, &QToolButton::customContextMenuRequested, this, [this, button](const QPoint& at) {
-            QMenu menu(button);
-            fill_menu(menu, index_of(button));
-            menu.exec(button->mapToGlobal(at));
+            pop_up(button, button->mapToGlobal(at), [&](QMenu& menu) { fill_menu(menu, index_of(button)); });
         });
         row_->insertWidget(place + 1, button);
         buttons_.push_back(button);

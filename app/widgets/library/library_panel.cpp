@@ -6,6 +6,7 @@
 #include "widgets/look/look_actions.hpp"
 #include "widgets/parts/heading.hpp"
 #include "widgets/parts/library_tile.hpp"
+#include "widgets/parts/pop_up.hpp"
 #include "widgets/parts/theme.hpp"
 
 #include <QFileDialog>
@@ -174,9 +175,7 @@ void LibraryPanel::connect_model() {
     connect(list_->selectionModel(), &QItemSelectionModel::currentChanged, this, &LibraryPanel::show_chosen);
     connect(list_, &QListView::doubleClicked, this, &LibraryPanel::open_current);
     connect(list_, &QListView::customContextMenuRequested, this, [this](const QPoint& at) {
-        QMenu of_item(this);
-        fill_menu(of_item);
-        of_item.exec(list_->viewport()->mapToGlobal(at));
+        pop_up(this, list_->viewport()->mapToGlobal(at), [this](QMenu& menu) { fill_menu(menu); });
     });
 }
 

@@ -3,6 +3,7 @@
 #include "widgets/look/look_actions.hpp"
 #include "widgets/look/look_line.hpp"
 #include "widgets/parts/heading.hpp"
+#include "widgets/parts/pop_up.hpp"
 #include "widgets/parts/theme.hpp"
 
 #include <QHBoxLayout>
@@ -41,9 +42,7 @@ LookRow::LookRow(LookModel& look, LookActions& actions, QWidget* parent) : QWidg
     row->addSpacing(10);
     row->addWidget(here_);
     connect(line_, &LookLine::menu_wanted, this, [this, &actions](int index, const QPoint& at) {
-        QMenu step(this);
-        actions.fill_step(step, index);
-        step.exec(at);
+        pop_up(this, at, [&](QMenu& step) { actions.fill_step(step, index); });
     });
     connect(line_, &LookLine::label_wanted, &actions, &LookActions::ask_label);
     connect(line_, &LookLine::files_dropped, &actions, &LookActions::add_files);

@@ -1,6 +1,7 @@
 // The caption of a cell as a menu: lens, layer, comparison, space, target, and what can be done with the cell.
 #include "colour/model.hpp"
 #include "model/words.hpp"
+#include "widgets/parts/pop_up.hpp"
 #include "widgets/parts/settings_dialog.hpp"
 #include "widgets/parts/space_menu.hpp"
 #include "widgets/parts/target_menu.hpp"
@@ -20,9 +21,7 @@ QString text_of(const std::string& text) { return QString::fromStdString(text); 
 } // namespace
 
 void CellView::open_menu() {
-    QMenu menu(this);
-    fill_menu(menu);
-    menu.exec(mapToGlobal(QPoint(0, theme::caption_height)));
+    pop_up(this, mapToGlobal(QPoint(0, theme::caption_height)), [this](QMenu& menu) { fill_menu(menu); });
 }
 
 void CellView::add_lenses(QMenu& menu, const Cell& cell) {

@@ -1,5 +1,6 @@
 #include "widgets/sheet/frames_bar.hpp"
 
+#include "widgets/parts/pop_up.hpp"
 #include "widgets/parts/theme.hpp"
 
 #include <QContextMenuEvent>
@@ -132,9 +133,7 @@ void FramesBar::mouseMoveEvent(QMouseEvent* event) {
 }
 
 void FramesBar::contextMenuEvent(QContextMenuEvent* event) {
-    QMenu menu(this);
-    fill_menu(menu, playback_, cell_);
-    menu.exec(event->globalPos());
+    pop_up(this, event->globalPos(), [this](QMenu& menu) { fill_menu(menu, playback_, cell_); });
 }
 
 bool FramesBar::event(QEvent* event) {

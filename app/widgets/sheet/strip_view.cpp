@@ -2,6 +2,7 @@
 
 #include "model/display.hpp"
 #include "model/words.hpp"
+#include "widgets/parts/pop_up.hpp"
 #include "widgets/parts/settings_dialog.hpp"
 #include "widgets/parts/target_menu.hpp"
 #include "widgets/parts/theme.hpp"
@@ -334,9 +335,7 @@ void StripView::mousePressEvent(QMouseEvent* event) {
 void StripView::contextMenuEvent(QContextMenuEvent*) { open_menu(); }
 
 void StripView::open_menu() {
-    QMenu menu(this);
-    fill_menu(menu);
-    menu.exec(mapToGlobal(QPoint(plot_left(), caption_height)));
+    pop_up(this, mapToGlobal(QPoint(plot_left(), caption_height)), [this](QMenu& menu) { fill_menu(menu); });
 }
 
 void StripView::fill_menu(QMenu& menu) {

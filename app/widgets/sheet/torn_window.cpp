@@ -9,7 +9,7 @@
 namespace kasuri::app {
 
 TornWindow::TornWindow(QWidget* part, QSplitter& home, const QString& title)
-    : QWidget(home.window(), Qt::Window), part_(part), home_(home), place_(home.indexOf(part)),
+    : QWidget(home.window(), Qt::Window), part_(part), home_(&home), place_(home.indexOf(part)),
       sizes_(home.saveState()) {
     setWindowTitle(title);
     resize(part->size().expandedTo({900, 640}));
@@ -24,11 +24,11 @@ TornWindow::TornWindow(QWidget* part, QSplitter& home, const QString& title)
 TornWindow::~TornWindow() { give_back(); }
 
 void TornWindow::give_back() {
-    QWidget* part = std::exchange(part_, nullptr);
-    if (!part)
+    const QPointer<QWidget> part = std::exchange(part_, nullptr);
+    if (!part || !home_)
         return;
-    home_.insertWidget(place_, part);
-    home_.restoreState(sizes_);
+    home_->insertWidget(place_, part);
+    home_->restoreState(sizes_);
     part->show();
     emit given_back();
 }

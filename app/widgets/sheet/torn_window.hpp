@@ -1,8 +1,8 @@
 #pragma once
 #include <QByteArray>
+#include <QPointer>
+#include <QSplitter>
 #include <QWidget>
-
-class QSplitter;
 
 namespace kasuri::app {
 
@@ -21,8 +21,8 @@ protected:
     void closeEvent(QCloseEvent* event) override;
 
 private:
-    QWidget* part_;
-    QSplitter& home_;
+    QPointer<QWidget> part_;
+    QPointer<QSplitter> home_; ///< goes before or after this window when the program ends
     int place_;
     QByteArray sizes_;
 };

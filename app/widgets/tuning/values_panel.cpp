@@ -4,6 +4,7 @@
 #include "model/tuning.hpp"
 #include "widgets/parts/heading.hpp"
 #include "widgets/parts/number_field.hpp"
+#include "widgets/parts/pop_up.hpp"
 #include "widgets/parts/settings_dialog.hpp"
 #include "widgets/parts/theme.hpp"
 #include "widgets/tuning/value_editor.hpp"
@@ -113,9 +114,7 @@ void ValuesPanel::rebuild() {
             row.widget->setContextMenuPolicy(Qt::CustomContextMenu);
             connect(row.widget, &QWidget::customContextMenuRequested, this,
                     [this, widget = row.widget, parameter = row.parameter.name](const QPoint& at) {
-                        QMenu menu(widget);
-                        fill_row_menu(menu, parameter);
-                        menu.exec(widget->mapToGlobal(at));
+                        pop_up(widget, widget->mapToGlobal(at), [&](QMenu& menu) { fill_row_menu(menu, parameter); });
                     });
             label->setTextInteractionFlags(Qt::NoTextInteraction);
             row.editor = make_value_editor(row.parameter, row.widget);
@@ -213,7 +212,10 @@ void ValuesPanel::refresh() {
 }
 
 void ValuesPanel::show_presets() {
-    QMenu menu(this);
+    pop_up(this, presets_->mapToGlobal(QPoint(0, presets_->height())), [this](QMenu& menu) { fill_presets(menu); });
+}
+
+void ValuesPanel::fill_presets(QMenu& menu) {
     if (const lang::Rule* rule = session_.rule()) {
         for (const lang::Preset& preset : rule->presets) {
             const QString name = QString::fromStdString(preset.name);
@@ -235,7 +237,6 @@ void ValuesPanel::show_presets() {
         for (QAction* action : {keep, defaults})
             action->setEnabled(session_.compiles() && !rule->parameters.empty());
     }
-    menu.exec(presets_->mapToGlobal(QPoint(0, presets_->height())));
 }
 
 } // namespace kasuri::app

@@ -48,6 +48,7 @@ private:
     void rebuild();
     void refresh();
     void show_presets();
+    void fill_presets(QMenu& menu);
 
     Session& session_;
     Tuning& tuning_;

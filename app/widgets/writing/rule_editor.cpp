@@ -4,6 +4,7 @@
 
 #include "model/display.hpp"
 #include "widgets/parts/message_box.hpp"
+#include "widgets/parts/pop_up.hpp"
 #include "widgets/parts/theme.hpp"
 #include "widgets/writing/editor_settings.hpp"
 #include "widgets/writing/rule_lexer.hpp"
@@ -363,7 +364,10 @@ void RuleEditor::resizeEvent(QResizeEvent* event) {
 }
 
 void RuleEditor::contextMenuEvent(QContextMenuEvent* event) {
-    QMenu menu(this);
+    pop_up(this, event->globalPos(), [this](QMenu& menu) { fill_menu(menu); });
+}
+
+void RuleEditor::fill_menu(QMenu& menu) {
     QAction* undo = undo_.createUndoAction(&menu, tr("Undo"));
     QAction* redo = undo_.createRedoAction(&menu, tr("Redo"));
     menu.addActions({undo, redo});
@@ -376,7 +380,6 @@ void RuleEditor::contextMenuEvent(QContextMenuEvent* event) {
         menu.addSeparator();
         menu.addAction(QString::fromStdString(translated(fault->fixes.front().label)), this, &RuleEditor::apply_fix);
     }
-    menu.exec(event->globalPos());
 }
 
 void RuleEditor::focusInEvent(QFocusEvent* event) {

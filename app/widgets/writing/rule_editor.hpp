@@ -12,6 +12,7 @@
 #include <string>
 #include <vector>
 
+class QMenu;
 class QUndoStack;
 
 namespace kasuri::app {
@@ -64,6 +65,7 @@ protected:
     bool event(QEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
     void contextMenuEvent(QContextMenuEvent* event) override;
+    void fill_menu(QMenu& menu);
     void focusInEvent(QFocusEvent* event) override;
     void focusOutEvent(QFocusEvent* event) override;
     void dragEnterEvent(QDragEnterEvent* event) override;
