@@ -69,21 +69,50 @@ std::optional<double> parse_number(std::string_view text) {
     return value;
 }
 
+std::size_t letter_length(std::string_view text, std::size_t at) {
+    const auto byte = [&](std::size_t k) { return static_cast<unsigned char>(text[at + k]); };
+    if (at >= text.size())
+        return 0;
+    const unsigned char first = byte(0);
+    const std::size_t length = first < 0x80 ? 1
+        : first < 0xC2                      ? 0
+        : first < 0xE0                      ? 2
+        : first < 0xF0                      ? 3
+        : first < 0xF5                      ? 4
+                                            : 0;
+    if (length == 0 || at + length > text.size())
+        return 0;
+    for (std::size_t k = 1; k < length; ++k)
+        if ((byte(k) & 0xC0) != 0x80)
+            return 0;
+    // Overlong forms, surrogates and what lies above U+10FFFF are ill-formed.
+    if ((first == 0xE0 && byte(1) < 0xA0) || (first == 0xED && byte(1) > 0x9F) || (first == 0xF0 && byte(1) < 0x90) ||
+        (first == 0xF4 && byte(1) > 0x8F))
+        return 0;
+    return length;
+}
+
+std::string well_formed(std::string_view text) {
+    std::string made;
+    for (std::size_t i = 0; i < text.size();) {
+        const std::size_t length = letter_length(text, i);
+        if (length > 0)
+            made += text.substr(i, length);
+        else
+            made += "\xEF\xBF\xBD";
+        i += std::max<std::size_t>(length, 1);
+    }
+    return made;
+}
+
 std::string printable(std::string_view text, std::size_t longest) {
     std::string made;
     for (std::size_t i = 0; i < text.size();) {
         if (made.size() >= longest)
             return made + "...";
         const auto byte = static_cast<unsigned char>(text[i]);
-        const std::size_t length = byte < 0x80 ? 1
-            : byte < 0xC2                      ? 0
-            : byte < 0xE0                      ? 2
-            : byte < 0xF0                      ? 3
-            : byte < 0xF5                      ? 4
-                                               : 0;
-        bool whole = length > 0 && i + length <= text.size();
-        for (std::size_t k = 1; whole && k < length; ++k)
-            whole = (static_cast<unsigned char>(text[i + k]) & 0xC0) == 0x80;
+        const std::size_t length = letter_length(text, i);
+        const bool whole = length > 0;
         // U+0080 to U+009F are control characters, too.
         const bool control =
             byte < 0x20 || byte == 0x7F || (whole && byte == 0xC2 && static_cast<unsigned char>(text[i + 1]) < 0xA0);

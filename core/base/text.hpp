@@ -20,6 +20,12 @@ std::string number_text(double value, int digits);
 /// A finite or non-finite number that is the whole of `text` (C locale, outer blanks allowed).
 std::optional<double> parse_number(std::string_view text);
 
+/// How many bytes the UTF-8 letter at byte `at` takes; 0 if there is none that is well-formed (Unicode 15, table 3-7).
+std::size_t letter_length(std::string_view text, std::size_t at);
+
+/// For files that must be UTF-8: U+FFFD in place of every byte that is none.
+std::string well_formed(std::string_view text);
+
 /// For a terminal, one line of it: control characters, and bytes that are no UTF-8, as \\xNN; what is longer than
 /// `longest` bytes is cut, and ends with "...".
 std::string printable(std::string_view text, std::size_t longest = 400);

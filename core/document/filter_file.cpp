@@ -10,24 +10,10 @@
 namespace kasuri::document {
 
 std::size_t utf8_fault(std::string_view text) {
-    std::size_t i = 0;
-    while (i < text.size()) {
-        const auto byte = static_cast<unsigned char>(text[i]);
-        const std::size_t length = byte < 0x80 ? 1
-            : byte >= 0xC2 && byte < 0xE0      ? 2
-            : (byte & 0xF0) == 0xE0            ? 3
-            : byte >= 0xF0 && byte < 0xF5      ? 4
-                                               : 0;
-        if (length == 0 || i + length > text.size() || byte == 0)
+    for (std::size_t i = 0; i < text.size();) {
+        const std::size_t length = letter_length(text, i);
+        if (length == 0 || text[i] == '\0')
             return i;
-        // Unicode 15, table 3-7: overlong forms, surrogates and what lies above U+10FFFF are ill-formed.
-        const auto second = length > 1 ? static_cast<unsigned char>(text[i + 1]) : 0;
-        if ((byte == 0xE0 && second < 0xA0) || (byte == 0xED && second > 0x9F) || (byte == 0xF0 && second < 0x90) ||
-            (byte == 0xF4 && second > 0x8F))
-            return i;
-        for (std::size_t k = 1; k < length; ++k)
-            if ((static_cast<unsigned char>(text[i + k]) & 0xC0) != 0x80)
-                return i;
         i += length;
     }
     return std::string_view::npos;

@@ -195,7 +195,7 @@ Result<HelperLease> HelperLease::of(Task task, const std::string& about) {
 
 // (A lease that goes within the lock above holds what is not sound, and does not come here for it.)
 HelperLease::~HelperLease() {
-    if (!helper_ || !helper_->sound() || helper_->slots().mapped() > kept_memory)
+    if (!helper_ || !helper_->sound() || helper_->retired() || helper_->slots().mapped() > kept_memory)
         return;
     const std::lock_guard lock(shop().mutex);
     auto& waiting = shop().waiting[static_cast<std::size_t>(task_)];

@@ -35,6 +35,9 @@ public:
     Result<wire::Message> ask(const wire::Message& message);
     /// Whether it can be asked again.
     bool sound() const { return sound_; }
+    /// It is not asked again after this lease: a library that has met a broken file may have kept something of it.
+    void retire() { retired_ = true; }
+    bool retired() const { return retired_; }
     /// Whether its process is still there; it may have been ended while it waited.
     bool running();
     wire::Slots& slots() { return slots_; }
@@ -47,7 +50,7 @@ private:
     wire::Link link_;
     wire::Slots slots_;
     Task task_;
-    bool sound_ = true;
+    bool sound_ = true, retired_ = false;
     std::string where_;
 };
 

@@ -41,9 +41,9 @@ std::string about_it(std::string text, const std::string& file) {
     return text.substr(0, text.find_last_not_of(". ") + 1);
 }
 
-/// The helper forgets what is open, or is not used again.
+/// The helper forgets what is open.
 void close(Helper& helper) {
-    if (helper.sound())
+    if (helper.sound() && !helper.retired())
         (void)helper.ask({Kind::close});
 }
 
@@ -60,9 +60,8 @@ Result<PictureSource> PictureSource::open(const std::filesystem::path& path) {
     Message& said_by_it = answer.value();
     if (said_by_it.kind == Kind::header && said_by_it.head)
         return PictureSource(std::move(helper.value()), *std::move(said_by_it.head), where);
-    const bool memory = said_by_it.n[0] == 1;
-    close(*helper.value());
-    if (memory)
+    helper.value()->retire();
+    if (said_by_it.n[0] == 1)
         return no_memory(where);
     return Error{said("cannot be read as a picture ({})", about_it(said_by_it.text, where)), where,
                  "PNG, TIFF and EXR can be read; is the file whole?"};
@@ -104,6 +103,8 @@ Status PictureSource::read(const Take& take) {
             return answer.error();
         const Message& got = answer.value();
         if (got.kind == Kind::failed)
+            helper.retire();
+        if (got.kind == Kind::failed)
             return got.n[0] == 1 ? no_memory(where_)
                                  : Error{said("cannot be read to its end ({})", about_it(got.text, where_)), where_,
                                          "The file may be cut short; copy it again."};
@@ -141,7 +142,7 @@ Status write_picture(const std::filesystem::path& path, wire::Header header, con
         const Message& got = answer.value();
         if (got.kind == Kind::done || got.kind == Kind::freed)
             return {};
-        close(helper);
+        helper.retire(); // and with it goes what it has open
         if (got.n[0] == 1)
             return no_memory(where);
         if (last && got.text.empty())

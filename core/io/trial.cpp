@@ -17,6 +17,8 @@ Status tried(const wire::Message& message, const std::string& where) {
     const Result<wire::Message> answer = helper.value()->ask(message);
     if (!answer)
         return answer.error();
+    if (answer.value().n[0] != 0)
+        helper.value()->retire(); // it refused the file
     if (answer.value().kind == wire::Message::Kind::done)
         return {};
     return Error{answer.value().n[0] == 1 ? "does not fit into memory"

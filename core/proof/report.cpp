@@ -1,4 +1,5 @@
 #include "proof/report.hpp"
+#include "base/text.hpp"
 
 #include "engine/lower.hpp"
 
@@ -12,7 +13,7 @@ namespace {
 /// XML 1.0, 2.2 and 2.4: control characters cannot be written at all, five others are written as entities.
 std::string escaped(std::string_view text) {
     std::string made;
-    for (const char c : text) {
+    for (const char c : well_formed(text)) {
         const auto code = static_cast<unsigned char>(c);
         switch (c) {
         case '&': made += "&amp;"; break;

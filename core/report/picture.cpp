@@ -1,4 +1,5 @@
 #include "report/picture.hpp"
+#include "base/text.hpp"
 
 #include "base/file.hpp"
 #include "colour/space.hpp"
@@ -53,7 +54,7 @@ constexpr const char* colours[] = {"#b3372f", "#35803f", "#2a74bd"};
 
 std::string escaped(const std::string& text) {
     std::string made;
-    for (const char c : text)
+    for (const char c : well_formed(text))
         switch (c) {
         case '&': made += "&amp;"; break;
         case '<': made += "&lt;"; break;

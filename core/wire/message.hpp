@@ -48,9 +48,9 @@ struct Message {
         finish,  ///< close it and read it again -> alive ..., done | failed
         stretch, ///< n: bytes of a slot, width and height of slot 0, then of slot 1 -> done | failed
         close,   ///< forget what is open -> done
-        lut,     ///< text: content, more: ending -> done | failed
-        list,    ///< text: a file of colour decisions -> done | failed
-        config,  ///< text: a file -> done | failed
+        lut,     ///< text: content, more: ending -> done, n[0]: 1 if it was refused | failed
+        list,    ///< text: a file of colour decisions -> as above
+        config,  ///< text: a file -> as above
         // answered
         header,
         none,

@@ -2286,6 +2286,14 @@
         <source>there is no such folder</source>
         <translation>diesen Ordner gibt es nicht</translation>
     </message>
+    <message>
+        <source>Name those that are not needed under inactive_colorspaces.</source>
+        <translation>Die nicht gebrauchten unter inactive_colorspaces nennen.</translation>
+    </message>
+    <message>
+        <source>the config has {} colour spaces; the limit is {}</source>
+        <translation>die Konfiguration hat {} Farbräume; die Grenze ist {}</translation>
+    </message>
 </context>
 <context>
     <name>Files</name>

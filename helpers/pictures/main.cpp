@@ -1,10 +1,12 @@
 // Reads, writes and resizes pictures for Kasuri. What is asked and answered: core/wire/message.hpp.
 #include "headers.hpp"
 #include "io/profile.hpp"
+#include "numbers_sum.hpp"
 #include "serve.hpp"
 
 #include <algorithm>
 #include <memory>
+#include <vector>
 
 using namespace kasuri;
 using helpers::Caller;
@@ -21,7 +23,9 @@ struct Desk {
     OIIO::ImageSpec spec;
     wire::Header header;
     int part = 0;
-    bool failed = false; ///< what was still under way when it did is passed over
+    helpers::Stored stored;
+    helpers::BytesSum written; ///< what the file should hold so far
+    bool failed = false;       ///< what was still under way when it did is passed over
 };
 
 void send_header(Desk& desk, Caller& caller) {
@@ -49,12 +53,12 @@ void open(const Message& asked, Desk& desk, Caller& caller) {
     send_header(desk, caller);
 }
 
-bool read_rows(const Desk& desk, int begin, int end, float* to) {
+bool read_rows(const Desk& desk, int begin, int end, const OIIO::TypeDesc& type, void* to) {
     const OIIO::ImageSpec& s = desk.spec;
-    return s.tile_width > 0 ? desk.input->read_tiles(desk.part, 0, s.x, s.x + s.width, s.y + begin, s.y + end, s.z,
-                                                     s.z + 1, 0, s.nchannels, OIIO::TypeDesc::FLOAT, to)
-                            : desk.input->read_scanlines(desk.part, 0, s.y + begin, s.y + end, s.z, 0, s.nchannels,
-                                                         OIIO::TypeDesc::FLOAT, to);
+    return s.tile_width > 0
+        ? desk.input->read_tiles(desk.part, 0, s.x, s.x + s.width, s.y + begin, s.y + end, s.z, s.z + 1, 0, s.nchannels,
+                                 type, to)
+        : desk.input->read_scanlines(desk.part, 0, s.y + begin, s.y + end, s.z, 0, s.nchannels, type, to);
 }
 
 /// Fills one slot after the other while the other side empties those before.
@@ -67,7 +71,7 @@ void pixels(const Message& asked, Desk& desk, Caller& caller) {
         for (Message freed; out == caller.slots.count(); --out)
             if (caller.link.receive(freed, std::chrono::milliseconds(-1)) != wire::Link::Outcome::message)
                 return;
-        if (!read_rows(desk, y, end, caller.slots.at(slot)))
+        if (!read_rows(desk, y, end, OIIO::TypeDesc::FLOAT, caller.slots.at(slot)))
             return caller.failed(desk.input->geterror());
         Message filled{Kind::filled};
         filled.n = {slot, y, end};
@@ -96,12 +100,37 @@ void write_rows(const Message& filled, Desk& desk, Caller& caller) {
     if (desk.failed || !desk.output)
         return;
     const auto begin = static_cast<int>(filled.n[1]), end = static_cast<int>(filled.n[2]);
-    if (!desk.output->write_scanlines(desk.spec.y + begin, desk.spec.y + end, 0, OIIO::TypeDesc::FLOAT,
-                                      caller.slots.at(static_cast<int>(filled.n[0])))) {
+    const auto pixels = static_cast<std::size_t>(end - begin) * static_cast<std::size_t>(desk.spec.width);
+    const void* const rows = desk.stored.of(desk.spec, caller.slots.at(static_cast<int>(filled.n[0])), pixels);
+    desk.written.add(rows, helpers::Stored::bytes(desk.spec, pixels));
+    if (!desk.output->write_scanlines(desk.spec.y + begin, desk.spec.y + end, 0, helpers::Stored::type(desk.spec),
+                                      rows)) {
         desk.failed = true;
         return caller.failed(desk.output->geterror());
     }
     caller.say(Kind::freed);
+}
+
+/// Where each channel that was written stands among those that are read: some formats keep an order of their own.
+/// Empty: in the same order.
+std::vector<std::size_t> places(const std::vector<std::string>& written, const std::vector<std::string>& read) {
+    std::vector<std::size_t> all;
+    for (const std::string& name : written) {
+        const auto found = std::find(read.begin(), read.end(), name);
+        if (found == read.end())
+            return {}; // names of the format's own
+        all.push_back(static_cast<std::size_t>(found - read.begin()));
+    }
+    return std::is_sorted(all.begin(), all.end()) ? std::vector<std::size_t>() : all;
+}
+
+void put_in_order(unsigned char* values, std::size_t size, std::size_t pixels, const std::vector<std::size_t>& from) {
+    std::vector<unsigned char> pixel(from.size() * size);
+    for (std::size_t p = 0; p < pixels && !from.empty(); ++p, values += pixel.size()) {
+        for (std::size_t c = 0; c < from.size(); ++c)
+            std::copy_n(values + from[c] * size, size, pixel.data() + c * size);
+        std::copy(pixel.begin(), pixel.end(), values);
+    }
 }
 
 void finish(Desk& desk, Caller& caller) {
@@ -110,16 +139,35 @@ void finish(Desk& desk, Caller& caller) {
     if (!desk.output->close())
         return caller.failed(desk.output->geterror());
     desk.output.reset();
-    // Some writers do not notice a disk that fills up; what cannot be read back was not written.
-    desk.input = OIIO::ImageInput::open(desk.path);
+    // Some writers do not notice a disk that fails, and some readers take what is missing for black: what does not come
+    // back as it was given was not written.
+    OIIO::ImageSpec config;
+    config.attribute("oiio:UnassociatedAlpha", 1);
+    desk.input = OIIO::ImageInput::open(desk.path, &config);
     if (!desk.input)
         return caller.failed("");
+    const OIIO::ImageSpec asked = desk.spec;
     desk.spec = desk.input->spec();
-    for (int y = 0; y < desk.spec.height; y += desk.header.rows) {
-        if (!read_rows(desk, y, std::min(y + desk.header.rows, desk.spec.height), caller.slots.at(0)))
+    if (desk.spec.nchannels != asked.nchannels || desk.spec.width != asked.width || desk.spec.height != asked.height)
+        return caller.failed("");
+    const std::vector<std::size_t> order = places(asked.channelnames, desk.spec.channelnames);
+    const OIIO::TypeDesc type = helpers::Stored::type(asked);
+    auto* const rows = reinterpret_cast<unsigned char*>(caller.slots.at(0));
+    helpers::BytesSum read;
+    for (int y = 0; y < asked.height; y += desk.header.rows) {
+        const int end = std::min(y + desk.header.rows, asked.height);
+        const auto pixels = static_cast<std::size_t>(end - y) * static_cast<std::size_t>(asked.width);
+        if (!read_rows(desk, y, end, type, rows))
             return caller.failed("");
+        put_in_order(rows, type.size(), pixels, order);
+        const bool mixed =
+            !asked.channelformats.empty(); // then once more the same way, so that NaN is NaN on both sides
+        read.add(mixed ? desk.stored.of(asked, caller.slots.at(0), pixels) : rows,
+                 helpers::Stored::bytes(asked, pixels));
         caller.say(Kind::alive);
     }
+    if (!(read == desk.written))
+        return caller.failed("");
     caller.say(Kind::done);
 }
 

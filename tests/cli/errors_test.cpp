@@ -1,5 +1,5 @@
-// What is said of files that cannot be read or written: docs/trouble.md is the list, and every line of it is made to happen here. What, where (the
-// user's own name for it) and what to do, in one line.
+// What is said of files that cannot be read or written: docs/trouble.md is the list, and every line of it is made to
+// happen here. What, where (the user's own name for it) and what to do, in one line.
 #include "cli/driver.hpp"
 
 #include <functional>
@@ -44,9 +44,10 @@ struct Scene {
 
 /// A command as somebody who may do nothing: root may do everything.
 bool can_be_nobody() {
-    return ::geteuid() == 0 && std::system((std::string("setpriv --reuid 65534 --regid 65534 --clear-groups ") +
-                                            KASURI_CLI + " --version >/dev/null 2>&1")
-                                               .c_str()) == 0;
+    return ::geteuid() == 0 &&
+        std::system((std::string("setpriv --reuid 65534 --regid 65534 --clear-groups ") + KASURI_CLI +
+                     " --version >/dev/null 2>&1")
+                        .c_str()) == 0;
 }
 
 class Scenes {
@@ -87,7 +88,9 @@ public:
              [&] { return asked("render " + rule_ + " FILE " + folder_.file("made"), folder("inside")); }},
             {"a folder without filters", [&] { return asked("check FILE", folder("inside")); }},
             {"a pattern that fits nothing",
-             [&] { return asked("render " + rule_ + " 'FILE' " + folder_.file("made"), folder_.file("none.####.exr")); }},
+             [&] {
+                 return asked("render " + rule_ + " 'FILE' " + folder_.file("made"), folder_.file("none.####.exr"));
+             }},
             {"no picture", [&] { return asked("picture FILE", folder_.write("text.exr", "no picture at all")); }},
             {"a picture that was cut short",
              [&] {
@@ -97,7 +100,9 @@ public:
             {"a LUT that was cut short", [&] { return asked("eval FILE", folder_.write("short.cube", cube)); }},
             {"a look that is no look", [&] { return asked("check FILE", folder_.write("a.kasurilook", "{}")); }},
             {"a look with a fault in its JSON",
-             [&] { return asked("check FILE", folder_.write("a.kasurilook", "{\"kasuri-look\": 1,\n \"steps\": [}")); }},
+             [&] {
+                 return asked("check FILE", folder_.write("a.kasurilook", "{\"kasuri-look\": 1,\n \"steps\": [}"));
+             }},
             {"a picture's ending that cannot be written",
              [&] { return asked("render " + rule_ + " " + picture_ + " FILE", folder_.file("a.jpg")); }},
             {"a rule that makes NaN, as a LUT",
@@ -144,9 +149,8 @@ TEST_CASE("what cannot be read or written is said as docs/trouble.md lists it", 
         if (row.sentence.find("Permission denied") != std::string::npos && !nobody && ::geteuid() == 0)
             continue;
         const std::string as = nobody ? "setpriv --reuid 65534 --regid 65534 --clear-groups " : "";
-        const int status =
-            std::system((as + KASURI_CLI + " " + scene.command + " </dev/null >/dev/null 2>" + folder.file("said"))
-                            .c_str());
+        const int status = std::system(
+            (as + KASURI_CLI + " " + scene.command + " </dev/null >/dev/null 2>" + folder.file("said")).c_str());
         std::string sentence = row.sentence;
         for (std::size_t at = 0; (at = sentence.find("FILE", at)) != std::string::npos; at += scene.file.size())
             sentence.replace(at, 4, scene.file);

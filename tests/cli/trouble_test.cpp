@@ -1,4 +1,5 @@
 // What goes wrong outside of a rule: full disks, pipes, devices, files that are none.
+#include "base/text.hpp"
 #include "cli/driver.hpp"
 
 #include <sys/stat.h>
@@ -109,4 +110,20 @@ TEST_CASE("a minus sign is standard input for what reads a rule, and standard ou
     CHECK(cli(folder, "eval --print 'nobody' " + file, "0,0,0\n").exit == 1);
     const Ran wild = cli(folder, "check " + folder.write("w.kasuri", "out.r = \"\x1b[31m\n"));
     CHECK(wild.err.find('\x1b') == std::string::npos); // no escape sequence reaches the terminal
+}
+
+TEST_CASE("reports on a file whose name is no UTF-8 are UTF-8 all the same", "[cli][trouble]") {
+    const Folder folder;
+    const std::string rule = folder.write("b\xE9"
+                                          "d.kasuri",
+                                          "out.g = b\nproof \"kept\" : finite\n");
+    CHECK(cli(folder, "check --quiet --junit " + folder.file("j.xml") + " '" + rule + "'").exit == 0);
+    CHECK(cli(folder, "report '" + rule + "' -o " + folder.file("r.html")).exit == 0);
+    const std::string json = cli(folder, "check --json '" + rule + "'").out;
+    for (const std::string& text : {folder.read("j.xml"), folder.read("r.html"), json}) {
+        REQUIRE(text.size() > 50);
+        CHECK(kasuri::well_formed(text) == text);
+        CHECK(text.find("b\xEF\xBF\xBD"
+                        "d") != std::string::npos);
+    }
 }
