@@ -18,11 +18,12 @@
 namespace kasuri::fuzz {
 namespace {
 
-/// What only reads files is given one. An error says what is wrong; that a library failed at it in a helper is no fault of ours, and said.
+/// What only reads files is given one. An error says what is wrong; that a library failed at it in a helper is no fault
+/// of ours, and said.
 template <class Read>
 void as_file(const char* ending, const std::string& content, Read read) {
-    const std::filesystem::path file = std::filesystem::temp_directory_path() /
-        ("kasuri-file-fuzz-" + std::to_string(::getpid()) + ending);
+    const std::filesystem::path file =
+        std::filesystem::temp_directory_path() / ("kasuri-file-fuzz-" + std::to_string(::getpid()) + ending);
     if (write_file(file, content, Lasts::end_of_program))
         if (const auto made = read(file); !made) {
             insist(!made.error().what.empty());

@@ -11,9 +11,7 @@
 namespace kasuri::fuzz {
 namespace {
 
-int below(Random& random, std::size_t count) {
-    return count == 0 ? 0 : static_cast<int>(random() % count);
-}
+int below(Random& random, std::size_t count) { return count == 0 ? 0 : static_cast<int>(random() % count); }
 
 /// Names, numbers, texts, line ends and signs, one after the other; together they are the text.
 std::vector<std::string> words_of(std::string_view text) {
@@ -36,21 +34,62 @@ std::vector<std::string> words_of(std::string_view text) {
 }
 
 const std::vector<std::string>& language() {
-    static const std::vector<std::string> all = {
-        "param", "let", "fn", "out.r", "out.g", "out.rgb", "out.a", "hold", "hue of", "lightness of", "in oklch", "use",
-        "proof", "preset", "working", "acescct", "source", "where", "zone", "if", "else", "for", "matrix", "curve", "true",
-        "false", "whole", "vec3(", "oklch(", "lab(", "rgb(", "mix(", "clamp(", "smoothstep(", "luminance(", "blur(",
-        "sharpen(", "erode(", "max(", "pow(", "1/0", "0/0", "-1", "1e9", "1e-40", "0.18", "360", "r", "g", "b", "a",
-        "rgb", "x", "y", "=", "+=", "*=", "==", "<=", "..", "->", "+", "-", "*", "/", "^", "(", ")", "{", "}", "[", "]",
-        ",", ";", ":", ".", "\n", "// ", "\"", "\"a\"", "greys stay", "neutral", "monotone", "equals", "undoes"};
+    static const std::vector<std::string> all = {"param",      "let",      "fn",       "out.r",       "out.g",
+                                                 "out.rgb",    "out.a",    "hold",     "hue of",      "lightness of",
+                                                 "in oklch",   "use",      "proof",    "preset",      "working",
+                                                 "acescct",    "source",   "where",    "zone",        "if",
+                                                 "else",       "for",      "matrix",   "curve",       "true",
+                                                 "false",      "whole",    "vec3(",    "oklch(",      "lab(",
+                                                 "rgb(",       "mix(",     "clamp(",   "smoothstep(", "luminance(",
+                                                 "blur(",      "sharpen(", "erode(",   "max(",        "pow(",
+                                                 "1/0",        "0/0",      "-1",       "1e9",         "1e-40",
+                                                 "0.18",       "360",      "r",        "g",           "b",
+                                                 "a",          "rgb",      "x",        "y",           "=",
+                                                 "+=",         "*=",       "==",       "<=",          "..",
+                                                 "->",         "+",        "-",        "*",           "/",
+                                                 "^",          "(",        ")",        "{",           "}",
+                                                 "[",          "]",        ",",        ";",           ":",
+                                                 ".",          "\n",       "// ",      "\"",          "\"a\"",
+                                                 "greys stay", "neutral",  "monotone", "equals",      "undoes"};
     return all;
 }
 
 const std::vector<std::string>& values() {
-    static const std::vector<std::string> all = {
-        "0",   "-1",   "1e308", "1e999", "-0.0", "2147483648", "18446744073709551616", "0.1", "null", "true", "\"\"", "[]",
-        "{}",  "[[]]", "\"..\"", "\"/etc/x\"", "\"\\u0000\"", "\"\xC3\"", "nan", "inf", "-", "", " ", "\n", "#", "<", ">",
-        "/>", "\"label\"", "\"text\"", "\"out.r = g\\n\"", "\"multiply\"", "\"kasuri-look\"", "LUT_3D_SIZE", "LUT_1D_SIZE"};
+    static const std::vector<std::string> all = {"0",
+                                                 "-1",
+                                                 "1e308",
+                                                 "1e999",
+                                                 "-0.0",
+                                                 "2147483648",
+                                                 "18446744073709551616",
+                                                 "0.1",
+                                                 "null",
+                                                 "true",
+                                                 "\"\"",
+                                                 "[]",
+                                                 "{}",
+                                                 "[[]]",
+                                                 "\"..\"",
+                                                 "\"/etc/x\"",
+                                                 "\"\\u0000\"",
+                                                 "\"\xC3\"",
+                                                 "nan",
+                                                 "inf",
+                                                 "-",
+                                                 "",
+                                                 " ",
+                                                 "\n",
+                                                 "#",
+                                                 "<",
+                                                 ">",
+                                                 "/>",
+                                                 "\"label\"",
+                                                 "\"text\"",
+                                                 "\"out.r = g\\n\"",
+                                                 "\"multiply\"",
+                                                 "\"kasuri-look\"",
+                                                 "LUT_3D_SIZE",
+                                                 "LUT_1D_SIZE"};
     return all;
 }
 
@@ -123,7 +162,8 @@ std::string with_values_changed(std::string text, Random& random) { return chang
 
 std::string with_bytes_changed(std::string bytes, Random& random) {
     for (int times = 1 + below(random, 8); times > 0 && !bytes.empty(); --times) {
-        const auto at = static_cast<std::size_t>(below(random, below(random, 2) ? bytes.size() : std::min<std::size_t>(bytes.size(), 400)));
+        const auto at = static_cast<std::size_t>(
+            below(random, below(random, 2) ? bytes.size() : std::min<std::size_t>(bytes.size(), 400)));
         switch (below(random, 5)) {
         case 0: bytes[at] = static_cast<char>(random()); break;
         case 1: bytes[at] = static_cast<char>(bytes[at] ^ (1 << below(random, 8))); break;

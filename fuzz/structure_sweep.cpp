@@ -1,5 +1,5 @@
-// Fuzzing by structure at full speed, with any compiler: `structure_sweep texts|files COUNT [FIRST]`. Run number N always does the same; the number
-// of the one that failed is said. `structure_sweep text N` prints the text of run N.
+// Fuzzing by structure at full speed, with any compiler: `structure_sweep texts|files COUNT [FIRST]`. Run number N
+// always does the same; the number of the one that failed is said. `structure_sweep text N` prints the text of run N.
 #include "mutate.hpp"
 #include "promises.hpp"
 
@@ -26,7 +26,8 @@ volatile std::sig_atomic_t running = 0; // what the handler may read: runs are n
 
 void tell(int signal) {
     char words[80];
-    const int length = std::snprintf(words, sizeof words, "run %d failed (signal %d)\n", static_cast<int>(running), signal);
+    const int length =
+        std::snprintf(words, sizeof words, "run %d failed (signal %d)\n", static_cast<int>(running), signal);
     if (length > 0 && ::write(STDERR_FILENO, words, static_cast<std::size_t>(length)) < 0)
         std::_Exit(4);
     std::signal(signal, SIG_DFL);
@@ -58,18 +59,22 @@ std::vector<std::vector<std::string>> good_files(const std::vector<std::string>&
     io::LutSteps steps;
     steps.size = 3;
     for (int i = 0; i < 27; ++i)
-        steps.table.push_back({static_cast<float>(i % 3) / 2, static_cast<float>(i / 3 % 3) / 2, static_cast<float>(i / 9) / 3});
+        steps.table.push_back(
+            {static_cast<float>(i % 3) / 2, static_cast<float>(i / 3 % 3) / 2, static_cast<float>(i / 9) / 3});
     if (io::write_clf(folder / "a.clf", steps, {"t", "", "", {"one", "two"}}))
         all[4] = {content_of(folder / "a.clf")};
     for (const auto& [kind, name] : {std::pair{9, "a.csp"}, std::pair{11, "a.3dl"}})
         if (io::write_baked(folder / name, steps))
             all[static_cast<std::size_t>(kind)] = {content_of(folder / name)};
-    all[3] = {"TITLE \"a\"\nLUT_3D_SIZE 2\nDOMAIN_MIN 0 0 0\nDOMAIN_MAX 1 1 1\n0 0 0\n1 0 0\n0 1 0\n1 1 0\n0 0 1\n1 0 1\n0 1 1\n1 1 1\n",
+    all[3] = {"TITLE \"a\"\nLUT_3D_SIZE 2\nDOMAIN_MIN 0 0 0\nDOMAIN_MAX 1 1 1\n0 0 0\n1 0 0\n0 1 0\n1 1 0\n0 0 1\n1 0 "
+              "1\n0 1 1\n1 1 1\n",
               "LUT_1D_SIZE 3\n0 0 0\n0.5 0.25 0.5\n1 1 1\n"};
     if (io::write_cdl(folder / "a.ccc", {{1.2, 1, 0.8}, {0.1, 0, 0}, {1, 1.1, 1}, 0.9, "a", "b"}))
         all[5] = {content_of(folder / "a.ccc")};
-    all[10] = {"ocio_profile_version: 2\nroles:\n  aces_interchange: a\n  scene_linear: a\ndisplays:\n  d:\n    - !<View> {name: v, colorspace: b}\n"
-               "colorspaces:\n  - !<ColorSpace>\n    name: a\n  - !<ColorSpace>\n    name: b\n    from_scene_reference: !<MatrixTransform> {matrix: "
+    all[10] = {"ocio_profile_version: 2\nroles:\n  aces_interchange: a\n  scene_linear: a\ndisplays:\n  d:\n    - "
+               "!<View> {name: v, colorspace: b}\n"
+               "colorspaces:\n  - !<ColorSpace>\n    name: a\n  - !<ColorSpace>\n    name: b\n    "
+               "from_scene_reference: !<MatrixTransform> {matrix: "
                "[2, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1]}\n"};
     image::Image image = image::image_of(image::generated(9, 7, [](int x, int y) {
         return std::array<double, 3>{x / 9.0, y / 7.0, 0.5};

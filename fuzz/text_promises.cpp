@@ -67,8 +67,8 @@ void check_editor(const std::string& text, std::size_t at, const lang::CheckOpti
         insist(edit.inverse().applied(edit.applied(text)) == text);
     }
     const std::size_t end = std::min(text.size(), at + 40);
-    const document::TextEdit comments = document::with_comments_toggled(
-        text, {static_cast<std::uint32_t>(at), static_cast<std::uint32_t>(end)});
+    const document::TextEdit comments =
+        document::with_comments_toggled(text, {static_cast<std::uint32_t>(at), static_cast<std::uint32_t>(end)});
     insist(comments.inverse().applied(comments.applied(text)) == text);
     const auto recipes = document::recipes();
     const document::Written written = document::with_recipe(text, at, recipes[at % recipes.size()]);

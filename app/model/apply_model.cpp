@@ -1,5 +1,6 @@
 #include "model/apply_model.hpp"
 
+#include "base/memory.hpp"
 #include "handover/render.hpp"
 #include "io/picture_file.hpp"
 #include "io/sequence.hpp"
@@ -138,8 +139,12 @@ void ApplyModel::draw() {
         pool_.start([this, number, i, path = items_[i].path, space = items_[i].space, screen = screen_,
                      subject = subject_, cancel = drawing_cancel_] {
             QString fault;
-            const QImage picture =
-                cancel.cancelled() ? QImage() : contact(path, space, screen, *subject, cancel, fault);
+            const Result<QImage> made = within_memory(path.string(), [&]() -> Result<QImage> {
+                return cancel.cancelled() ? QImage() : contact(path, space, screen, *subject, cancel, fault);
+            });
+            if (!made)
+                fault = QString::fromStdString(made.error().text());
+            const QImage picture = made ? made.value() : QImage();
             QMetaObject::invokeMethod(
                 this,
                 [this, number, i, picture, fault] {

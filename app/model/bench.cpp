@@ -1,5 +1,6 @@
 #include "model/bench.hpp"
 
+#include "base/memory.hpp"
 #include "io/config.hpp"
 #include "lang/format.hpp"
 #include "model/undo_commands.hpp"
@@ -59,7 +60,8 @@ void Bench::add_chart() { sheet_.add_target(*targets::find("dye_chart"), "colour
 
 void Bench::use_config(const QString& file) {
     QThreadPool::globalInstance()->start([self = QPointer<Bench>(this), file] {
-        auto loaded = std::make_shared<Result<io::LoadedConfig>>(io::load_config(file.toStdString()));
+        auto loaded = std::make_shared<Result<io::LoadedConfig>>(
+            within_memory(file.toStdString(), [&] { return io::load_config(file.toStdString()); }));
         QMetaObject::invokeMethod(
             qApp,
             [self, loaded, file] {

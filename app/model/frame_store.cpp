@@ -1,5 +1,6 @@
 #include "model/frame_store.hpp"
 
+#include "base/memory.hpp"
 #include "handover/render.hpp"
 
 #include <algorithm>
@@ -23,11 +24,7 @@ std::size_t bytes_of(const image::Image& image) {
 }
 
 Result<image::Image> source_image_or_fault(const std::string& path, const std::string& space) {
-    try {
-        return handover::source_image(path, space);
-    } catch (const std::bad_alloc&) {
-        return Error{"does not fit into memory", path, "Close other pictures and try again."};
-    }
+    return within_memory(path, [&] { return handover::source_image(path, space); });
 }
 
 std::filesystem::file_time_type written(const std::string& path) {

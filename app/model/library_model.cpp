@@ -1,5 +1,6 @@
 #include "model/library_model.hpp"
 
+#include "base/memory.hpp"
 #include "base/text.hpp"
 #include "document/filter_file.hpp"
 #include "handover/render.hpp"
@@ -143,8 +144,11 @@ void LibraryModel::look() {
                     continue;
                 }
                 auto item = std::make_shared<Item>();
-                item->entry = document::library_entry(path);
-                item->fault = item->entry.fault;
+                const Status read = within_memory("", [&]() -> Status {
+                    item->entry = document::library_entry(path);
+                    return {};
+                });
+                item->fault = read ? item->entry.fault : read.error().text();
                 (*found)[path.string()] = std::move(item);
             }
         }
@@ -222,7 +226,11 @@ void LibraryModel::draw() {
             if (stop.cancelled())
                 return;
             std::string fault;
-            const QImage picture = library_thumbnail(item->entry, *sample, fault, screen);
+            const Result<QImage> made = within_memory(
+                "", [&]() -> Result<QImage> { return library_thumbnail(item->entry, *sample, fault, screen); });
+            if (!made)
+                fault = made.error().text();
+            const QImage picture = made ? made.value() : QImage();
             QMetaObject::invokeMethod(
                 this,
                 [this, path = item->entry.path.string(), number, picture, fault] {

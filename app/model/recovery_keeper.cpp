@@ -1,6 +1,7 @@
 #include "model/recovery_keeper.hpp"
 
 #include "base/file.hpp"
+#include "base/memory.hpp"
 #include "document/look_text.hpp"
 
 #include <QCoreApplication>
@@ -94,7 +95,14 @@ void RecoveryKeeper::write_now() {
     }
     // The keeper waits for this thread before it goes; a message that comes later than that is dropped with it.
     writer_.start([this] {
-        if (const std::optional<Status> status = write_next())
+        std::optional<Status> status;
+        const Status fits = within_memory("", [&]() -> Status {
+            status = write_next();
+            return {};
+        });
+        if (!fits)
+            status = fits;
+        if (status)
             QMetaObject::invokeMethod(
                 this, [this, status] { wrote(*status); }, Qt::QueuedConnection);
     });

@@ -1,5 +1,6 @@
 #include "model/sheet.hpp"
 
+#include "base/memory.hpp"
 #include "handover/render.hpp"
 #include "model/words.hpp"
 
@@ -174,13 +175,8 @@ void SheetModel::read(const std::string& path) {
     const auto said = said_spaces_.find(path);
     QThreadPool::globalInstance()->start(
         [self = QPointer<SheetModel>(this), path, space = said == said_spaces_.end() ? std::string() : said->second] {
-            std::shared_ptr<Result<image::Image>> loaded;
-            try {
-                loaded = std::make_shared<Result<image::Image>>(handover::source_image(path, space));
-            } catch (const std::bad_alloc&) {
-                loaded = std::make_shared<Result<image::Image>>(
-                    Error{"does not fit into memory", path, "Close other pictures and try again."});
-            }
+            auto loaded = std::make_shared<Result<image::Image>>(
+                within_memory(path, [&] { return handover::source_image(path, space); }));
             // Back on the interface thread; a model that is gone by then is not touched.
             QMetaObject::invokeMethod(
                 qApp,

@@ -1,6 +1,7 @@
 #include "io/picture_file.hpp"
 
 #include "base/file.hpp"
+#include "base/memory.hpp"
 #include "base/parallel.hpp"
 #include "io/declared.hpp"
 #include "io/metadata.hpp"
@@ -139,7 +140,7 @@ Status read_channels(PictureSource& source, const std::string& prefix, Image& im
         if (!whole)
             return whole;
     } catch (const std::bad_alloc&) {
-        return Error{"does not fit into memory", "", "Close other pictures and try again."};
+        return no_memory("");
     }
     for (std::size_t c = 0; c < channels; ++c) {
         image::Samples& plane = planes[c];

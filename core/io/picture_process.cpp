@@ -1,4 +1,5 @@
 #include "io/picture_process.hpp"
+#include "base/memory.hpp"
 
 #include <algorithm>
 
@@ -7,10 +8,6 @@ using wire::Message;
 using Kind = Message::Kind;
 
 namespace {
-
-Error no_memory(const std::string& where) {
-    return Error{"does not fit into memory", where, "Close other pictures and try again."};
-}
 
 std::size_t band_bytes(const wire::Header& header) {
     return sizeof(float) * static_cast<std::size_t>(header.rows) * static_cast<std::size_t>(header.width) *

@@ -1,6 +1,6 @@
 #include "proof/report.hpp"
-#include "base/text.hpp"
 
+#include "base/text.hpp"
 #include "engine/lower.hpp"
 
 #include <algorithm>

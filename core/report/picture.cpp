@@ -1,7 +1,7 @@
 #include "report/picture.hpp"
-#include "base/text.hpp"
 
 #include "base/file.hpp"
+#include "base/text.hpp"
 #include "colour/space.hpp"
 #include "io/picture_file.hpp"
 

@@ -30,8 +30,8 @@ std::size_t Stored::bytes(const OIIO::ImageSpec& spec, std::size_t pixels) {
 
 const void* Stored::of(const OIIO::ImageSpec& spec, const float* values, std::size_t pixels) {
     const auto channels = static_cast<std::size_t>(spec.nchannels);
-    const auto row = [&](const void* from, const OIIO::TypeDesc& in, std::size_t in_step, void* to, const OIIO::TypeDesc& out,
-                         std::size_t out_step, std::size_t count) {
+    const auto row = [&](const void* from, const OIIO::TypeDesc& in, std::size_t in_step, void* to,
+                         const OIIO::TypeDesc& out, std::size_t out_step, std::size_t count) {
         OIIO::convert_image(1, static_cast<int>(count), 1, 1, from, in, static_cast<OIIO::stride_t>(in_step),
                             OIIO::AutoStride, OIIO::AutoStride, to, out, static_cast<OIIO::stride_t>(out_step),
                             OIIO::AutoStride, OIIO::AutoStride);

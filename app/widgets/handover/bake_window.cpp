@@ -1,5 +1,6 @@
 #include "widgets/handover/bake_window.hpp"
 
+#include "base/memory.hpp"
 #include "base/text.hpp"
 #include "model/on_bench.hpp"
 #include "widgets/parts/heading.hpp"
@@ -208,9 +209,10 @@ void BakeWindow::start(bool search) {
     baking::BakeOptions options{sizes_->checkedId(), *low, *high, shaper_->isChecked(), true, in_space_, out_space_};
     QThreadPool::globalInstance()->start(
         [self = QPointer<BakeWindow>(this), ticket, subject = subject_, options, search, wished, cancel = cancel_] {
-            auto result = std::make_shared<Result<baking::Baked>>(
-                search ? baking::bake_for(*subject, options, {std::nullopt, wished}, cancel)
-                       : baking::bake(*subject, options, cancel));
+            auto result = std::make_shared<Result<baking::Baked>>(within_memory("", [&] {
+                return search ? baking::bake_for(*subject, options, {std::nullopt, wished}, cancel)
+                              : baking::bake(*subject, options, cancel);
+            }));
             QMetaObject::invokeMethod(
                 qApp,
                 [self, ticket, result] {

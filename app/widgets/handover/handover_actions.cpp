@@ -1,5 +1,6 @@
 #include "widgets/handover/handover_actions.hpp"
 
+#include "base/memory.hpp"
 #include "handover/render.hpp"
 #include "model/bench.hpp"
 #include "model/file_names.hpp"
@@ -60,7 +61,8 @@ void HandoverActions::render(const QString& in, const QString& out) {
         job.in_space = said->second;
     QThreadPool::globalInstance()->start([self = QPointer<HandoverActions>(this), bench = QPointer<Bench>(&bench_),
                                           subject = std::move(subject.value()), job, out] {
-        auto report = std::make_shared<Result<io::SaveReport>>(handover::render(subject, job));
+        auto report = std::make_shared<Result<io::SaveReport>>(
+            within_memory(job.in.string(), [&] { return handover::render(subject, job); }));
         QMetaObject::invokeMethod(
             qApp,
             [self, bench, report, out] {

@@ -1,3 +1,4 @@
+#include "base/memory.hpp"
 #include "widgets/handover/handover_actions.hpp"
 
 #include "base/file.hpp"
@@ -39,11 +40,10 @@ void HandoverActions::write_report(const QString& file) {
     order.made_at = QDateTime::currentDateTime().toString("yyyy-MM-dd HH:mm").toStdString();
     bench_.say(tr("Writing %1\u2026").arg(file));
     QThreadPool::globalInstance()->start([bench = QPointer<Bench>(&bench_), order = std::move(order), file] {
-        auto done = std::make_shared<Status>();
-        if (const Result<std::string> page = report::html(order); !page)
-            *done = page.error();
-        else
-            *done = write_file(file.toStdString(), page.value());
+        auto done = std::make_shared<Status>(within_memory(file.toStdString(), [&]() -> Status {
+            const Result<std::string> page = report::html(order);
+            return page ? write_file(file.toStdString(), page.value()) : page.error();
+        }));
         QMetaObject::invokeMethod(
             qApp,
             [bench, done, file] {
