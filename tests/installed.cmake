@@ -14,6 +14,10 @@ foreach(file bin/kasuri-cli share/man/man1/kasuri-cli.1 share/bash-completion/co
   endif()
 endforeach()
 must(${PREFIX}/bin/kasuri-cli check --quiet ${PREFIX}/share/kasuri/filters)
+# What reads and writes pictures, and tries LUTs, is found from there.
+must(${PREFIX}/bin/kasuri-cli target grey_ramp -o ${PREFIX}/ramp.exr)
+must(${PREFIX}/bin/kasuri-cli bake ${PREFIX}/share/kasuri/filters/held-madder.kasuri ${PREFIX}/a.cube --size 9)
+must(${PREFIX}/bin/kasuri-cli explain ${PREFIX}/a.cube)
 if(EXISTS ${PREFIX}/bin/kasuri)
   foreach(file share/applications/kasuri.desktop share/mime/packages/kasuri.xml share/icons/hicolor/scalable/apps/kasuri.svg)
     if(NOT EXISTS ${PREFIX}/${file})
