@@ -25,6 +25,7 @@ class Place:
         self.source, self.demo, self.seed = source, os.path.join(build, 'demo'), seed
         self.root = tempfile.mkdtemp(prefix='kasuri-torture-')
         self.counts, self.faults, self.largest = {}, [], {}
+        self.strict = True  # whether what takes too long is a fault
 
     def count(self, what, by=1):
         self.counts[what] = self.counts.get(what, 0) + by
