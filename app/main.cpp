@@ -64,7 +64,6 @@ void start_demo(MainWindow& window, const QString& filters, const QString& pictu
 } // namespace
 
 int main(int argc, char** argv) {
-    kasuri::io::warm_up_helper(kasuri::io::Task::pictures); // its libraries load while the window is made
     QApplication application(argc, argv);
     QApplication::setApplicationName("kasuri");
     QGuiApplication::setDesktopFileName("kasuri"); // so that the desktop knows whose window it is
@@ -91,6 +90,7 @@ int main(int argc, char** argv) {
     parser.addOptions({demo, shot, size, lens, library, room});
     parser.addPositionalArgument("files", "Filters and pictures to open.", "[files...]");
     parser.process(application);
+    kasuri::io::warm_up_helper(kasuri::io::Task::pictures); // its libraries load while the window is made
 
     theme::apply(application);
     if (parser.isSet(room))

@@ -1,7 +1,7 @@
 // Reading and writing pictures by a process of its own (io/helper) against the picture library called here, in one run.
 #include "io/helper.hpp"
 #include "io/picture_file.hpp"
-#include "support/oiio.hpp"
+#include "pictures/oiio.hpp"
 
 #include <benchmark/benchmark.h>
 #include <cmath>

@@ -14,7 +14,7 @@
 namespace kasuri::io {
 namespace {
 
-constexpr int max_spaces = 1000; ///< that are active; a second of work
+constexpr int max_spaces = 1000; ///< a second of work
 
 /// A processor between a space of the config and the light that it shares with us.
 class Conversion final : public ir::External {
@@ -89,10 +89,10 @@ Result<LoadedConfig> load_config_here(const std::filesystem::path& path) {
     try {
         const OCIO::ConstConfigRcPtr config = OCIO::Config::CreateFromFile(path.string().c_str());
         // The library looks every space up from the first to the last, so that its work grows with their square.
-        if (config->getNumColorSpaces() > max_spaces)
-            return Error{
-                said("the config has {} colour spaces; the limit is {}", config->getNumColorSpaces(), max_spaces),
-                path.string(), "Name those that are not needed under inactive_colorspaces."};
+        if (const int count = config->getNumColorSpaces(OCIO::SEARCH_REFERENCE_SPACE_ALL, OCIO::COLORSPACE_ALL);
+            count > max_spaces)
+            return Error{said("the config has {} colour spaces; the limit is {}", count, max_spaces), path.string(),
+                         "Take those out of it that are not needed."};
         if (const std::vector<std::string> circle = circle_in(config); !circle.empty())
             return Error{said("the config's spaces are worked out from each other in a circle: {}",
                               fmt::to_string(fmt::join(circle, " -> "))),

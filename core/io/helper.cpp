@@ -183,6 +183,7 @@ Result<HelperLease> HelperLease::of(Task task, const std::string& about) {
             if (!lease->running())
                 continue; // somebody ended it meanwhile
             lease->about(about);
+            lease->wake();
             return lease;
         }
     }
@@ -195,7 +196,7 @@ Result<HelperLease> HelperLease::of(Task task, const std::string& about) {
 
 // (A lease that goes within the lock above holds what is not sound, and does not come here for it.)
 HelperLease::~HelperLease() {
-    if (!helper_ || !helper_->sound() || helper_->retired() || helper_->slots().mapped() > kept_memory)
+    if (!helper_ || !helper_->sound() || !helper_->resting() || helper_->slots().mapped() > kept_memory)
         return;
     const std::lock_guard lock(shop().mutex);
     auto& waiting = shop().waiting[static_cast<std::size_t>(task_)];
@@ -219,6 +220,7 @@ void warm_up_helper(Task task) {
             return;
     }
     if (auto made = Helper::started(task)) {
+        made.value()->rest();
         const std::lock_guard lock(shop().mutex);
         shop().waiting[which].push_back(std::move(made.value()));
     }

@@ -35,9 +35,12 @@ public:
     Result<wire::Message> ask(const wire::Message& message);
     /// Whether it can be asked again.
     bool sound() const { return sound_; }
-    /// It is not asked again after this lease: a library that has met a broken file may have kept something of it.
-    void retire() { retired_ = true; }
-    bool retired() const { return retired_; }
+    /// It has done what it was asked and has nothing open: only then somebody else may ask it. Until it is said, and
+    /// after anything that went wrong, it goes with its lease: a library that has met a broken file may have kept
+    /// something of it, and an answer that nobody took would be taken for the next one.
+    void rest() { resting_ = sound_; }
+    bool resting() const { return resting_; }
+    void wake() { resting_ = false; }
     /// Whether its process is still there; it may have been ended while it waited.
     bool running();
     wire::Slots& slots() { return slots_; }
@@ -50,12 +53,12 @@ private:
     wire::Link link_;
     wire::Slots slots_;
     Task task_;
-    bool sound_ = true, retired_ = false;
+    bool sound_ = true, resting_ = false;
     std::string where_;
 };
 
-/// One that waits for work, or a new one. It is given back when the lease ends; some are kept, so that a picture costs
-/// no start.
+/// One that waits for work, or a new one. When the lease ends it is ended, or kept if it rests, so that the next
+/// picture costs no start.
 class HelperLease {
 public:
     static Result<HelperLease> of(Task task, const std::string& about);

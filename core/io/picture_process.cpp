@@ -1,4 +1,5 @@
 #include "io/picture_process.hpp"
+
 #include "base/memory.hpp"
 
 #include <algorithm>
@@ -38,10 +39,10 @@ std::string about_it(std::string text, const std::string& file) {
     return text.substr(0, text.find_last_not_of(". ") + 1);
 }
 
-/// The helper forgets what is open.
+/// The helper forgets what is open, and may be asked by others.
 void close(Helper& helper) {
-    if (helper.sound() && !helper.retired())
-        (void)helper.ask({Kind::close});
+    if (const Result<Message> answer = helper.ask({Kind::close}); answer && answer.value().kind == Kind::done)
+        helper.rest();
 }
 
 } // namespace
@@ -57,7 +58,6 @@ Result<PictureSource> PictureSource::open(const std::filesystem::path& path) {
     Message& said_by_it = answer.value();
     if (said_by_it.kind == Kind::header && said_by_it.head)
         return PictureSource(std::move(helper.value()), *std::move(said_by_it.head), where);
-    helper.value()->retire();
     if (said_by_it.n[0] == 1)
         return no_memory(where);
     return Error{said("cannot be read as a picture ({})", about_it(said_by_it.text, where)), where,
@@ -70,7 +70,7 @@ PictureSource::PictureSource(HelperLease helper, wire::Header header, std::strin
 }
 
 PictureSource::~PictureSource() {
-    if (helper_)
+    if (helper_ && !broken_)
         close(*helper_);
 }
 
@@ -78,6 +78,7 @@ Result<bool> PictureSource::go_to(int part) {
     Message asked{Kind::part};
     asked.n[0] = part;
     Result<Message> answer = helper_->ask(asked);
+    broken_ = !answer;
     if (!answer)
         return answer.error();
     if (answer.value().kind != Kind::header || !answer.value().head)
@@ -94,19 +95,20 @@ Status PictureSource::read(const Take& take) {
     Message asked{Kind::pixels};
     if (!arrange(helper, header_, asked))
         return no_memory(where_);
+    broken_ = true;
     Result<Message> answer = helper.ask(asked);
     for (int row = 0;; answer = helper.answer()) {
         if (!answer)
             return answer.error();
         const Message& got = answer.value();
         if (got.kind == Kind::failed)
-            helper.retire();
-        if (got.kind == Kind::failed)
             return got.n[0] == 1 ? no_memory(where_)
                                  : Error{said("cannot be read to its end ({})", about_it(got.text, where_)), where_,
                                          "The file may be cut short; copy it again."};
-        if (got.kind == Kind::done && row == header_.height)
+        if (got.kind == Kind::done && row == header_.height) {
+            broken_ = false;
             return {};
+        }
         // Whatever it says, only what is there is read.
         if (got.kind != Kind::filled || got.n[0] < 0 || got.n[0] >= helper.slots().count() || got.n[1] != row ||
             got.n[2] != std::min(row + header_.rows, header_.height))
@@ -139,7 +141,6 @@ Status write_picture(const std::filesystem::path& path, wire::Header header, con
         const Message& got = answer.value();
         if (got.kind == Kind::done || got.kind == Kind::freed)
             return {};
-        helper.retire(); // and with it goes what it has open
         if (got.n[0] == 1)
             return no_memory(where);
         if (last && got.text.empty())

@@ -28,6 +28,7 @@ private:
     HelperLease helper_;
     wire::Header header_;
     std::string where_;
+    bool broken_ = false; ///< something went wrong, or is under way
 };
 
 /// Writes a picture file by another process, and reads it again there. `fill`: puts the numbers of all channels of rows

@@ -35,6 +35,7 @@ image::Picture stretched(const image::Picture& picture, int width, int height) {
             throw std::bad_alloc();
         made.planes[c] = image::make_plane(image::Samples(slots.at(1), slots.at(1) + pixels));
     }
+    helper.value()->rest();
     return made;
 }
 

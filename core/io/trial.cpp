@@ -17,9 +17,10 @@ Status tried(const wire::Message& message, const std::string& where) {
     const Result<wire::Message> answer = helper.value()->ask(message);
     if (!answer)
         return answer.error();
-    if (answer.value().n[0] != 0)
-        helper.value()->retire(); // it refused the file
-    if (answer.value().kind == wire::Message::Kind::done)
+    const bool came_back = answer.value().kind == wire::Message::Kind::done;
+    if (came_back && answer.value().n[0] == 0)
+        helper.value()->rest(); // it refused nothing
+    if (came_back)
         return {};
     return Error{answer.value().n[0] == 1 ? "does not fit into memory"
                                           : said("cannot be read: {}", answer.value().text),

@@ -2287,12 +2287,12 @@
         <translation>diesen Ordner gibt es nicht</translation>
     </message>
     <message>
-        <source>Name those that are not needed under inactive_colorspaces.</source>
-        <translation>Die nicht gebrauchten unter inactive_colorspaces nennen.</translation>
-    </message>
-    <message>
         <source>the config has {} colour spaces; the limit is {}</source>
         <translation>die Konfiguration hat {} Farbräume; die Grenze ist {}</translation>
+    </message>
+    <message>
+        <source>Take those out of it that are not needed.</source>
+        <translation>Die nicht gebrauchten herausnehmen.</translation>
     </message>
 </context>
 <context>

@@ -1,8 +1,8 @@
 // Reads, writes and resizes pictures for Kasuri. What is asked and answered: core/wire/message.hpp.
 #include "headers.hpp"
 #include "io/profile.hpp"
-#include "numbers_sum.hpp"
 #include "serve.hpp"
+#include "stored.hpp"
 
 #include <algorithm>
 #include <memory>

@@ -5,7 +5,7 @@
 #include "io/picture_file.hpp"
 #include "io/png_chunks.hpp"
 #include "io/profile.hpp"
-#include "support/oiio.hpp"
+#include "pictures/oiio.hpp"
 #include "support/support.hpp"
 
 #include <lcms2.h>

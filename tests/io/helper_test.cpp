@@ -4,6 +4,7 @@
 #include "io/helper.hpp"
 #include "io/lut_file.hpp"
 #include "io/picture_file.hpp"
+#include "io/picture_process.hpp"
 #include "io/stretch.hpp"
 #include "support/support.hpp"
 
@@ -268,4 +269,34 @@ TEST_CASE(
         INFO(ending << " " << static_cast<int>(depth) << " " << (saved ? std::string() : saved.error().text()));
         CHECK(saved);
     }
+}
+
+TEST_CASE("who gives up in the middle of a picture leaves no answer behind for the next one", "[io][helper]") {
+    const TemporaryFolder folder;
+    image::Image image = image::image_of(image::generated(1500, 1400, [](int x, int y) {
+        return std::array<double, 3>{x / 1500.0, y / 1400.0, 0.5};
+    }));
+    image.depth = image::Depth::float32;
+    const auto file = folder / "a.exr";
+    REQUIRE(io::save(file, image));
+    {
+        auto source = io::PictureSource::open(file);
+        REQUIRE(source);
+        CHECK_THROWS_AS(source.value().read([](int, int, const float*) { throw std::bad_alloc(); }), std::bad_alloc);
+    }
+    for (int i = 0; i < 3; ++i) {
+        const auto read = io::load(file);
+        INFO((read ? std::string() : read.error().text()));
+        REQUIRE(read);
+        CHECK(read.value().find("R")->plane->at(1499) == static_cast<float>(1499 / 1500.0));
+    }
+    wire::Header header = io::PictureSource::open(file).value().header();
+    CHECK_THROWS_AS(io::write_picture(folder / "b.exr", header, "b.exr",
+                                      [](int first, int, float*) {
+                                          if (first > 0)
+                                              throw std::bad_alloc();
+                                      }),
+                    std::bad_alloc);
+    REQUIRE(io::load(file));
+    REQUIRE(io::save(folder / "c.exr", small_picture()));
 }

@@ -3,7 +3,7 @@
 #include "handover/render.hpp"
 
 #include "io/picture_file.hpp"
-#include "support/oiio.hpp"
+#include "pictures/oiio.hpp"
 #include "support/support.hpp"
 
 using namespace kasuri;

@@ -130,6 +130,19 @@ def typed(homes):
     return {text for home in homes for _, _, text in journal_of(home + '/journal')}
 
 
+def watch(place, file, homes, dice):
+    """What stands in the file for some seconds is whole: None, or what was not."""
+    until = time.monotonic() + dice.uniform(3, 8)
+    while time.monotonic() < until:
+        time.sleep(dice.uniform(0.1, 0.8))
+        if dice.random() < 0.3:
+            run([place.cli, 'format', file])
+        data = read(file)
+        if data is None or (data and not data.endswith(b'\n') and data.decode() not in typed(homes)):
+            return data or b''
+    return None
+
+
 def together(place, seconds, seed):
     """Two windows and a formatter on one file."""
     dice = random.Random(seed)
@@ -143,19 +156,16 @@ def together(place, seconds, seed):
         with open(file, 'w') as out:
             out.write(START)
         both = [start(place, home, file, dice.randrange(1 << 30), home + '/journal') for home in homes]
-        until = time.monotonic() + dice.uniform(3, 8)
-        while time.monotonic() < until:
-            time.sleep(dice.uniform(0.1, 0.8))
-            if dice.random() < 0.3:
-                run([place.cli, 'format', file])
-            data = read(file)
-            if data is None or (data and not data.endswith(b'\n') and data.decode() not in typed(homes)):
-                place.fault('together', seed, f'the file is half written: {data!r}', folder)
-                return
-        codes = [process.poll() for process in both]
-        for process in both:
-            process.kill()
-            process.wait()
+        try:
+            half = watch(place, file, homes, dice)
+            codes = [process.poll() for process in both]
+        finally:
+            for process in both:
+                process.kill()
+                process.wait()
+        if half is not None:
+            place.fault('together', seed, f'the file is half written: {half!r}', folder)
+            return
         if codes != [None, None]:
             words = read(homes[0] + '/words')[-200:] + read(homes[1] + '/words')[-200:]
             place.fault('together', seed, f'a window ended by itself: {codes} {words!r}', folder)

@@ -1,4 +1,4 @@
-#include "numbers_sum.hpp"
+#include "stored.hpp"
 
 #include <algorithm>
 #include <cmath>
