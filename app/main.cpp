@@ -4,6 +4,7 @@
 #include "targets/target.hpp"
 #include "widgets/files/files.hpp"
 #include "widgets/files/recovery.hpp"
+#include "widgets/frame/application.hpp"
 #include "widgets/frame/first_minute.hpp"
 #include "widgets/frame/language.hpp"
 #include "widgets/frame/main_window.hpp"
@@ -12,7 +13,6 @@
 #include "widgets/parts/room_menu.hpp"
 #include "widgets/parts/theme.hpp"
 
-#include <QApplication>
 #include <QCommandLineParser>
 #include <QDir>
 #include <QFileInfo>
@@ -64,7 +64,7 @@ void start_demo(MainWindow& window, const QString& filters, const QString& pictu
 } // namespace
 
 int main(int argc, char** argv) {
-    QApplication application(argc, argv);
+    Application application(argc, argv);
     QApplication::setApplicationName("kasuri");
     QGuiApplication::setDesktopFileName("kasuri"); // so that the desktop knows whose window it is
     QApplication::setOrganizationName("kasuri");

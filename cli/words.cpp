@@ -5,6 +5,7 @@
 #include "colour/model.hpp"
 #include "colour/space.hpp"
 #include "document/recipe.hpp"
+#include "fit/family.hpp"
 #include "insight/derivative.hpp"
 #include "insight/hold_sum.hpp"
 #include "insight/solve.hpp"
@@ -61,6 +62,8 @@ std::string words_to_translate() {
         add(recipe.title, recipe.doc);
     for (const colour::Space& space : colour::spaces())
         add(space.doc);
+    for (const fit::Family& family : fit::families())
+        add(family.title, family.doc);
     for (const insight::Measure& measure : insight::measures())
         add(measure.title, measure.doc);
     std::set<std::string> core; // the core says these itself, by base/said

@@ -7,6 +7,8 @@
 #include "io/trial.hpp"
 
 #include <algorithm>
+#include <array>
+#include <cmath>
 #include <cstdlib>
 #include <fmt/format.h>
 #include <mutex>
@@ -165,6 +167,70 @@ Result<std::uintmax_t> size_of(const std::filesystem::path& path, std::uintmax_t
     return size;
 }
 
+/// The library keeps what it has read, and a file of the same name may be another one now.
+std::mutex one_at_a_time;
+
+/// What `use` makes of the code of a LUT file.
+template <class T, class Use>
+Result<T> with_processor(std::string_view text, const std::string& ending, const std::string& where, const Use& use) {
+    const std::lock_guard lock(one_at_a_time);
+    be_quiet();
+    const OwnFolder folder; // the library reads files only
+    if (folder.path.empty())
+        return Error{"cannot be read: there is no folder for temporary files", where, "Is its disk full?"};
+    const std::filesystem::path file = folder.path / ("lut" + ending);
+    if (const Status written = write_file(file, text); !written)
+        return Error{written.error().what, where, written.error().remedy};
+    try {
+        OCIO::ClearAllCaches();
+        auto transform = OCIO::FileTransform::Create();
+        transform->setSrc(file.string().c_str());
+        transform->setInterpolation(OCIO::INTERP_BEST);
+        return use(OCIO::Config::CreateRaw()->getProcessor(transform));
+    } catch (const std::bad_alloc&) {
+        return Error{"does not fit into memory", where, "Is the file whole?"};
+    } catch (const std::exception& e) {
+        return Error{said("cannot be understood: {}", reason(e, file)), where,
+                     "It may be damaged, or of another kind than its ending says."};
+    }
+}
+
+/// The steps before the first table, backwards: from its own 0 .. 1 to what comes in.
+LutAxis axis_of(const OCIO::ConstProcessorRcPtr& processor) {
+    const OCIO::GroupTransformRcPtr steps = processor->createGroupTransform();
+    auto before = OCIO::GroupTransform::Create();
+    LutAxis axis;
+    bool found = false;
+    for (int i = 0; i < steps->getNumTransforms() && !found; ++i) {
+        const OCIO::TransformRcPtr step = steps->getTransform(i);
+        const auto table = OCIO_DYNAMIC_POINTER_CAST<OCIO::Lut3DTransform>(step);
+        if (table)
+            axis.points = static_cast<int>(table->getGridSize());
+        found = table || OCIO_DYNAMIC_POINTER_CAST<OCIO::Lut1DTransform>(step);
+        if (!found)
+            before->appendTransform(step->createEditableCopy());
+    }
+    if (!found || before->getNumTransforms() == 0)
+        return axis;
+    const auto back = OCIO::Config::CreateRaw()
+                          ->getProcessor(before, OCIO::TRANSFORM_DIR_INVERSE)
+                          ->getOptimizedCPUProcessor(OCIO::OPTIMIZATION_LOSSLESS);
+    std::array<float, 3> ends{}; // of the axis, and its middle
+    for (std::size_t i = 0; i < 3; ++i) {
+        const float place = 0.5F * static_cast<float>(i);
+        float pixel[3] = {place, place, place};
+        back->applyRGB(pixel);
+        if (pixel[0] != pixel[1] || pixel[0] != pixel[2] || !std::isfinite(pixel[0]))
+            return {}; // each channel its own: there is no axis to speak of
+        ends[i] = pixel[0];
+    }
+    axis.low = static_cast<double>(ends[0]);
+    axis.high = static_cast<double>(ends[2]);
+    if (std::fabs(ends[1] - 0.5F * (ends[0] + ends[2])) > 1e-5F * std::fabs(ends[2] - ends[0]))
+        axis.points = 0; // not evenly apart
+    return axis;
+}
+
 } // namespace
 
 Status write_clf(const std::filesystem::path& path, const LutSteps& steps, const LutText& text) {
@@ -239,32 +305,26 @@ Result<std::shared_ptr<const ir::External>> read_lut(std::string_view text, cons
 
 Result<std::shared_ptr<const ir::External>> read_lut_here(std::string_view text, const std::string& ending,
                                                           const std::string& where) {
-    static std::mutex mutex; // the library keeps what it has read; a file of the same name may be another one now
-    const std::lock_guard lock(mutex);
-    be_quiet();
-    const OwnFolder folder; // the library reads files only
-    if (folder.path.empty())
-        return Error{"cannot be read: there is no folder for temporary files", where, "Is its disk full?"};
-    const std::filesystem::path file = folder.path / ("lut" + ending);
-    if (const Status written = write_file(file, text); !written)
-        return Error{written.error().what, where, written.error().remedy};
-    try {
-        OCIO::ClearAllCaches();
-        auto transform = OCIO::FileTransform::Create();
-        transform->setSrc(file.string().c_str());
-        transform->setInterpolation(OCIO::INTERP_BEST);
-        const OCIO::ConstProcessorRcPtr processor = OCIO::Config::CreateRaw()->getProcessor(transform);
-        auto made = std::make_shared<Processor>(processor->getOptimizedCPUProcessor(OCIO::OPTIMIZATION_LOSSLESS));
-        float r = 0.25f, g = 0.5f, b = 0.75f;
-        float* const planes[3] = {&r, &g, &b};
-        made->apply(planes, 1);
-        return std::shared_ptr<const ir::External>(std::move(made));
-    } catch (const std::bad_alloc&) {
-        return Error{"does not fit into memory", where, "Is the file whole?"};
-    } catch (const std::exception& e) {
-        return Error{said("cannot be understood: {}", reason(e, file)), where,
-                     "It may be damaged, or of another kind than its ending says."};
-    }
+    return with_processor<std::shared_ptr<const ir::External>>(
+        text, ending, where, [](const OCIO::ConstProcessorRcPtr& processor) {
+            auto made = std::make_shared<Processor>(processor->getOptimizedCPUProcessor(OCIO::OPTIMIZATION_LOSSLESS));
+            float r = 0.25f, g = 0.5f, b = 0.75f;
+            float* const planes[3] = {&r, &g, &b};
+            made->apply(planes, 1);
+            return std::shared_ptr<const ir::External>(std::move(made));
+        });
+}
+
+Result<LutAxis> lut_axis(const std::filesystem::path& path) {
+    const Result<std::string> text = read_file(path, longest_lut);
+    if (!text)
+        return text.error();
+    const std::string ending = lower_ending(path), where = path.string();
+    if (const Status may = may_be_read_as_lut(text.value(), ending, where); !may)
+        return may.error();
+    if (const Status tried = try_lut(text.value(), ending, where); !tried)
+        return tried.error();
+    return with_processor<LutAxis>(text.value(), ending, where, axis_of);
 }
 
 Result<std::vector<Cdl>> read_cdl(const std::filesystem::path& path) {

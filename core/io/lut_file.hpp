@@ -50,7 +50,16 @@ Result<std::shared_ptr<const ir::External>> read_lut(const std::filesystem::path
 Result<std::shared_ptr<const ir::External>> read_lut(std::string_view text, const std::string& ending,
                                                      const std::string& where);
 
-/// The same in this process, which the library may end or keep for ever.
+/// Where the points of a table stand along its axes.
+struct LutAxis {
+    int points = 0; ///< of a 3D table whose points are evenly apart; 0: there is none
+    double low = 0, high = 1;
+};
+/// Of the first table of a LUT file; steps before it are followed back. What has no table has the usual axis. Errors:
+/// as read_lut.
+Result<LutAxis> lut_axis(const std::filesystem::path& path);
+
+/// What read_lut does, in this process, which the library may end or keep for ever.
 Result<std::shared_ptr<const ir::External>> read_lut_here(std::string_view text, const std::string& ending,
                                                           const std::string& where);
 

@@ -2,6 +2,7 @@
 
 #include "ir/needed.hpp"
 
+#include <algorithm>
 #include <numbers>
 
 namespace kasuri::ir {
@@ -167,46 +168,55 @@ Rule rule_of(Op op) {
 
 } // namespace
 
-std::vector<Slopes> derivatives(Graph& graph, std::span<const NodeId> of) {
+std::vector<std::vector<NodeId>> derivatives(Graph& graph, std::span<const NodeId> of, std::span<const NodeId> along) {
     Calculus c(graph);
     const NodeId zero = graph.constant(0), one = graph.constant(1);
+    const std::size_t directions = along.size();
     const std::vector<bool> needed = needed_by(graph, of);
-    std::vector<Slopes> slopes(needed.size(), {zero, zero, zero});
+    // Most nodes move along few directions: those that do not move at all have an empty list.
+    std::vector<std::vector<NodeId>> slopes(needed.size());
+    const auto slope = [&](NodeId id, std::size_t i) { return slopes[id].empty() ? zero : slopes[id][i]; };
     for (NodeId id = 0; id < needed.size(); ++id) {
-        if (!needed[id] || graph[id].rate != Rate::pixel)
+        if (!needed[id])
             continue;
         const Node node = graph[id]; // a copy: making nodes moves them
-        if (node.op == Op::input) {
-            if (node.slot < 3) {
-                slopes[id][node.slot] = one;
-            } else if (node.slot >= graph.first_stage_slot()) {
-                const Stage stage = graph.stages()[node.slot - graph.first_stage_slot()];
-                for (std::size_t i = 0; i < 3; ++i) {
-                    const NodeId inner = slopes[stage.source][i];
-                    slopes[id][i] =
-                        row(stage.kind).averages ? graph.neighbourhood(stage.kind, inner, stage.size) : inner;
-                }
+        std::vector<NodeId> made(directions, zero);
+        for (std::size_t i = 0; i < directions; ++i)
+            if (along[i] == id)
+                made[i] = one;
+        if (node.op == Op::input && node.slot >= graph.first_stage_slot()) {
+            const Stage stage = graph.stages()[node.slot - graph.first_stage_slot()];
+            for (std::size_t i = 0; i < directions; ++i) {
+                const NodeId inner = slope(stage.source, i);
+                made[i] = row(stage.kind).averages ? graph.neighbourhood(stage.kind, inner, stage.size) : inner;
             }
-            continue;
         }
         const Rule rule = rule_of(node.op);
-        if (!rule && node.op != Op::external)
-            continue;
-        for (std::size_t i = 0; i < 3; ++i) {
+        for (std::size_t i = 0; (rule || node.op == Op::external) && i < directions; ++i) {
             std::array<NodeId, max_graph_operands> t{};
             bool moves = false;
             for (int k = 0; k < row(node.op).arity; ++k) {
-                t[static_cast<std::size_t>(k)] = slopes[node.args[static_cast<std::size_t>(k)]][i];
+                t[static_cast<std::size_t>(k)] = slope(node.args[static_cast<std::size_t>(k)], i);
                 moves = moves || !c.none(t[static_cast<std::size_t>(k)]);
             }
             const Place place{node, id, node.args.data(), t.data()};
             if (moves)
-                slopes[id][i] = rule ? rule(c, place) : of_external(c, *graph.externals()[node.slot], place);
+                made[i] = rule ? rule(c, place) : of_external(c, *graph.externals()[node.slot], place);
         }
+        if (std::any_of(made.begin(), made.end(), [&](NodeId t) { return !c.none(t); }))
+            slopes[id] = std::move(made);
     }
-    std::vector<Slopes> found;
+    std::vector<std::vector<NodeId>> found;
     for (const NodeId output : of)
-        found.push_back(slopes[output]);
+        found.push_back(slopes[output].empty() ? std::vector<NodeId>(directions, zero) : slopes[output]);
+    return found;
+}
+
+std::vector<Slopes> derivatives(Graph& graph, std::span<const NodeId> of) {
+    const NodeId along[] = {graph.input(Input::r), graph.input(Input::g), graph.input(Input::b)};
+    std::vector<Slopes> found;
+    for (const std::vector<NodeId>& slopes : derivatives(graph, of, along))
+        found.push_back({slopes[0], slopes[1], slopes[2]});
     return found;
 }
 

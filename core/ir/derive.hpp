@@ -12,4 +12,8 @@ using Slopes = std::array<NodeId, 3>; ///< of one value, along r, g and b
 /// differences. Source: A. Griewank, A. Walther, Evaluating Derivatives, 2nd ed., 3.1 (from memory).
 std::vector<Slopes> derivatives(Graph& graph, std::span<const NodeId> of);
 
+/// The same along any nodes, inputs or uniforms: a list for each of `of`, in the order of `along`. The size of a
+/// neighbourhood counts as fixed.
+std::vector<std::vector<NodeId>> derivatives(Graph& graph, std::span<const NodeId> of, std::span<const NodeId> along);
+
 } // namespace kasuri::ir

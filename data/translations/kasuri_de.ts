@@ -275,6 +275,10 @@
         <source>as a strip</source>
         <translation>als Streifen</translation>
     </message>
+    <message>
+        <source>Find the rule of a LUT or pictures…</source>
+        <translation>Regel einer LUT oder zu Bildern finden…</translation>
+    </message>
 </context>
 <context>
     <name>Core</name>
@@ -2293,6 +2297,114 @@
     <message>
         <source>Take those out of it that are not needed.</source>
         <translation>Die nicht gebrauchten herausnehmen.</translation>
+    </message>
+    <message>
+        <source>Give colours before and after.</source>
+        <translation>Farben davor und danach angeben.</translation>
+    </message>
+    <message>
+        <source>Give more colours.</source>
+        <translation>Mehr Farben angeben.</translation>
+    </message>
+    <message>
+        <source>Give pictures that are exposed between black and white.</source>
+        <translation>Bilder angeben, die zwischen Schwarz und Weiß belichtet sind.</translation>
+    </message>
+    <message>
+        <source>Give two pictures of one size.</source>
+        <translation>Zwei Bilder gleicher Größe angeben.</translation>
+    </message>
+    <message>
+        <source>Give two pictures, before and after.</source>
+        <translation>Zwei Bilder angeben, davor und danach.</translation>
+    </message>
+    <message>
+        <source>Mend that first: `kasuri-cli check` shows where.</source>
+        <translation>Das zuerst beheben: `kasuri-cli check` zeigt, wo.</translation>
+    </message>
+    <message>
+        <source>Say with --in-space what both are.</source>
+        <translation>Mit --in-space angeben, was beide sind.</translation>
+    </message>
+    <message>
+        <source>Write r, g, b before and r, g, b after in each line, parted by commas.</source>
+        <translation>In jede Zeile r, g, b davor und r, g, b danach schreiben, durch Kommas getrennt.</translation>
+    </message>
+    <message>
+        <source>has no colours in it</source>
+        <translation>enthält keine Farben</translation>
+    </message>
+    <message>
+        <source>is more than a function of a colour: it reads the place, neighbours or other pictures</source>
+        <translation>ist mehr als eine Funktion einer Farbe: es liest den Ort, Nachbarn oder andere Bilder</translation>
+    </message>
+    <message>
+        <source>is no rule</source>
+        <translation>ist keine Regel</translation>
+    </message>
+    <message>
+        <source>line {} is not six numbers, or six and a weight above 0</source>
+        <translation>Zeile {} hat nicht sechs Zahlen, oder sechs und ein Gewicht über 0</translation>
+    </message>
+    <message>
+        <source>makes something of a colour that is no number</source>
+        <translation>macht aus einer Farbe etwas, das keine Zahl ist</translation>
+    </message>
+    <message>
+        <source>no family could be fitted</source>
+        <translation>keine Familie ließ sich anpassen</translation>
+    </message>
+    <message>
+        <source>no pixel can be used: all are clipped, or are no numbers</source>
+        <translation>kein Bildpunkt ist brauchbar: alle sind beschnitten oder keine Zahlen</translation>
+    </message>
+    <message>
+        <source>one is {} x {} pixels, the other {} x {}</source>
+        <translation>eines hat {} x {} Bildpunkte, das andere {} x {}</translation>
+    </message>
+    <message>
+        <source>the numbers of one are {}, of the other {}</source>
+        <translation>die Zahlen des einen sind {}, die des anderen {}</translation>
+    </message>
+    <message>
+        <source>there is nothing to fit</source>
+        <translation>es gibt nichts anzupassen</translation>
+    </message>
+    <message>
+        <source>; {} are no numbers and left out</source>
+        <translation>; {} sind keine Zahlen und bleiben weg</translation>
+    </message>
+    <message>
+        <source>; {} that were met are clipped and left out</source>
+        <translation>; {} angetroffene sind beschnitten und bleiben weg</translation>
+    </message>
+    <message>
+        <source>Its layers are: {}.</source>
+        <translation>Die Ebenen sind: {}.</translation>
+    </message>
+    <message>
+        <source>Of pictures give two, before and after.</source>
+        <translation>Von Bildern zwei angeben, davor und danach.</translation>
+    </message>
+    <message>
+        <source>is no LUT, look, filter or table (.csv, .tsv, .txt)</source>
+        <translation>ist keine LUT, kein Look, kein Filter und keine Tabelle (.csv, .tsv, .txt)</translation>
+    </message>
+    <message>
+        <source>there is no layer "{}"</source>
+        <translation>es gibt keine Ebene „{}“</translation>
+    </message>
+    <message>
+        <source>{} lines</source>
+        <translation>{} Zeilen</translation>
+    </message>
+    <message>
+        <source>{} of {} pixels</source>
+        <translation>{} von {} Bildpunkten</translation>
+    </message>
+    <message>
+        <source>{} points an axis from {} to {}</source>
+        <translation>{} Punkte je Achse von {} bis {}</translation>
     </message>
 </context>
 <context>
@@ -4364,12 +4476,323 @@
         <source>own</source>
         <translation>eigene</translation>
     </message>
+    <message>
+        <source>3x3 matrix</source>
+        <translation>3x3-Matrix</translation>
+    </message>
+    <message>
+        <source>3x3 matrix between two powers</source>
+        <translation>3x3-Matrix zwischen zwei Potenzen</translation>
+    </message>
+    <message>
+        <source>3x3 matrix with rows that sum to 1</source>
+        <translation>3x3-Matrix, Zeilen mit der Summe 1</translation>
+    </message>
+    <message>
+        <source>3x3 matrix, then density</source>
+        <translation>3x3-Matrix, dann Dichte</translation>
+    </message>
+    <message>
+        <source>3x3 matrix, then subtractive saturation</source>
+        <translation>3x3-Matrix, dann subtraktive Sättigung</translation>
+    </message>
+    <message>
+        <source>3x4 matrix</source>
+        <translation>3x4-Matrix</translation>
+    </message>
+    <message>
+        <source>A curve for each channel, then a matrix with rows that sum to 1.</source>
+        <translation>Eine Kurve je Kanal, dann eine Matrix, deren Zeilen die Summe 1 haben.</translation>
+    </message>
+    <message>
+        <source>A curve for each channel.</source>
+        <translation>Eine Kurve je Kanal.</translation>
+    </message>
+    <message>
+        <source>A diagonal matrix and an offset.</source>
+        <translation>Eine Diagonalmatrix und ein Versatz.</translation>
+    </message>
+    <message>
+        <source>A diagonal matrix.</source>
+        <translation>Eine Diagonalmatrix.</translation>
+    </message>
+    <message>
+        <source>A matrix and an offset.</source>
+        <translation>Eine Matrix und ein Versatz.</translation>
+    </message>
+    <message>
+        <source>A matrix for dark colours, one for light ones.</source>
+        <translation>Eine Matrix für dunkle Farben, eine für helle.</translation>
+    </message>
+    <message>
+        <source>A matrix of the channels and of roots of their products: twice the light gives twice the result.</source>
+        <translation>Eine Matrix der Kanäle und der Wurzeln ihrer Produkte: doppeltes Licht gibt das doppelte Ergebnis.</translation>
+    </message>
+    <message>
+        <source>A matrix with rows that sum to 1, then a curve for each channel.</source>
+        <translation>Eine Matrix, deren Zeilen die Summe 1 haben, dann eine Kurve je Kanal.</translation>
+    </message>
+    <message>
+        <source>A matrix, then away from the largest channel.</source>
+        <translation>Eine Matrix, dann weg vom größten Kanal.</translation>
+    </message>
+    <message>
+        <source>A matrix, then darker by saturation.</source>
+        <translation>Eine Matrix, dann dunkler nach Sättigung.</translation>
+    </message>
+    <message>
+        <source>A number for each of six hues.</source>
+        <translation>Eine Zahl für jeden von sechs Farbtönen.</translation>
+    </message>
+    <message>
+        <source>A power, a matrix, another power.</source>
+        <translation>Eine Potenz, eine Matrix, noch eine Potenz.</translation>
+    </message>
+    <message>
+        <source>A tint of the shadows, another of the highlights.</source>
+        <translation>Eine Tönung der Schatten, eine andere der Lichter.</translation>
+    </message>
+    <message>
+        <source>All channels by one number, and one added.</source>
+        <translation>Alle Kanäle mal eine Zahl, eine andere dazu.</translation>
+    </message>
+    <message>
+        <source>All channels by one number.</source>
+        <translation>Alle Kanäle mal eine Zahl.</translation>
+    </message>
+    <message>
+        <source>All colours more or less colourful.</source>
+        <translation>Alle Farben mehr oder weniger bunt.</translation>
+    </message>
+    <message>
+        <source>An angle for each of six hues.</source>
+        <translation>Ein Winkel für jeden von sechs Farbtönen.</translation>
+    </message>
+    <message>
+        <source>Each channel a sum of all three.</source>
+        <translation>Jeder Kanal eine Summe aller drei.</translation>
+    </message>
+    <message>
+        <source>Every hue by the same angle.</source>
+        <translation>Jeder Farbton um denselben Winkel.</translation>
+    </message>
+    <message>
+        <source>Greys stay.</source>
+        <translation>Grau bleibt.</translation>
+    </message>
+    <message>
+        <source>One grey of the three channels.</source>
+        <translation>Ein Grau aus den drei Kanälen.</translation>
+    </message>
+    <message>
+        <source>One number for each.</source>
+        <translation>Eine Zahl für jedes.</translation>
+    </message>
+    <message>
+        <source>One of each for all channels; powers mirror below 0.</source>
+        <translation>Je eine Zahl für alle Kanäle; Potenzen sind unter 0 gespiegelt.</translation>
+    </message>
+    <message>
+        <source>Slope, offset and power of a colour decision list, unclamped.</source>
+        <translation>Slope, Offset und Power einer Color Decision List, unbegrenzt.</translation>
+    </message>
+    <message>
+        <source>Slope, offset, power and saturation about BT.709 luma, unclamped.</source>
+        <translation>Slope, Offset, Power und Sättigung um das Luma von BT.709, unbegrenzt.</translation>
+    </message>
+    <message>
+        <source>The same curve for all channels.</source>
+        <translation>Dieselbe Kurve für alle Kanäle.</translation>
+    </message>
+    <message>
+        <source>Three numbers for each of six hues.</source>
+        <translation>Drei Zahlen für jeden von sechs Farbtönen.</translation>
+    </message>
+    <message>
+        <source>Towards a grey of found weights, or away from it.</source>
+        <translation>Zu einem Grau aus gefundenen Gewichten hin oder davon weg.</translation>
+    </message>
+    <message>
+        <source>Towards grey or away from it.</source>
+        <translation>Zu Grau hin oder davon weg.</translation>
+    </message>
+    <message>
+        <source>What goes in comes out.</source>
+        <translation>Was hineingeht, kommt heraus.</translation>
+    </message>
+    <message>
+        <source>a gain for each channel</source>
+        <translation>ein Faktor je Kanal</translation>
+    </message>
+    <message>
+        <source>colour decision list</source>
+        <translation>Color Decision List</translation>
+    </message>
+    <message>
+        <source>colourfulness by hue, in hsv</source>
+        <translation>Buntheit nach Farbton, in hsv</translation>
+    </message>
+    <message>
+        <source>colourfulness by hue, in oklch</source>
+        <translation>Buntheit nach Farbton, in oklch</translation>
+    </message>
+    <message>
+        <source>colourfulness, in hsv</source>
+        <translation>Buntheit, in hsv</translation>
+    </message>
+    <message>
+        <source>colourfulness, in oklch</source>
+        <translation>Buntheit, in oklch</translation>
+    </message>
+    <message>
+        <source>gain and offset</source>
+        <translation>Faktor und Versatz</translation>
+    </message>
+    <message>
+        <source>gain and offset for each channel</source>
+        <translation>Faktor und Versatz je Kanal</translation>
+    </message>
+    <message>
+        <source>gain, offset and power</source>
+        <translation>Faktor, Versatz und Potenz</translation>
+    </message>
+    <message>
+        <source>gain, offset and power for each channel</source>
+        <translation>Faktor, Versatz und Potenz je Kanal</translation>
+    </message>
+    <message>
+        <source>hue by hue, in hsv</source>
+        <translation>Farbton nach Farbton, in hsv</translation>
+    </message>
+    <message>
+        <source>hue by hue, in oklch</source>
+        <translation>Farbton nach Farbton, in oklch</translation>
+    </message>
+    <message>
+        <source>hue turned, in hsv</source>
+        <translation>Farbton gedreht, in hsv</translation>
+    </message>
+    <message>
+        <source>hue turned, in oklch</source>
+        <translation>Farbton gedreht, in oklch</translation>
+    </message>
+    <message>
+        <source>hue, colourfulness and lightness by hue, in hsv</source>
+        <translation>Farbton, Buntheit und Helligkeit nach Farbton, in hsv</translation>
+    </message>
+    <message>
+        <source>hue, colourfulness and lightness by hue, in oklch</source>
+        <translation>Farbton, Buntheit und Helligkeit nach Farbton, in oklch</translation>
+    </message>
+    <message>
+        <source>hue, colourfulness and lightness, in hsv</source>
+        <translation>Farbton, Buntheit und Helligkeit, in hsv</translation>
+    </message>
+    <message>
+        <source>hue, colourfulness and lightness, in oklch</source>
+        <translation>Farbton, Buntheit und Helligkeit, in oklch</translation>
+    </message>
+    <message>
+        <source>lightness by hue, in hsv</source>
+        <translation>Helligkeit nach Farbton, in hsv</translation>
+    </message>
+    <message>
+        <source>lightness by hue, in oklch</source>
+        <translation>Helligkeit nach Farbton, in oklch</translation>
+    </message>
+    <message>
+        <source>matrices of dark and light</source>
+        <translation>Matrizen für Dunkel und Hell</translation>
+    </message>
+    <message>
+        <source>matrix, then three curves of 5 knots</source>
+        <translation>Matrix, dann drei Kurven mit 5 Stützpunkten</translation>
+    </message>
+    <message>
+        <source>matrix, then three curves of 9 knots</source>
+        <translation>Matrix, dann drei Kurven mit 9 Stützpunkten</translation>
+    </message>
+    <message>
+        <source>nothing changes</source>
+        <translation>nichts ändert sich</translation>
+    </message>
+    <message>
+        <source>one curve of 17 knots</source>
+        <translation>eine Kurve mit 17 Stützpunkten</translation>
+    </message>
+    <message>
+        <source>one curve of 5 knots</source>
+        <translation>eine Kurve mit 5 Stützpunkten</translation>
+    </message>
+    <message>
+        <source>one curve of 9 knots</source>
+        <translation>eine Kurve mit 9 Stützpunkten</translation>
+    </message>
+    <message>
+        <source>one gain</source>
+        <translation>ein Faktor</translation>
+    </message>
+    <message>
+        <source>root polynomial of degree 2</source>
+        <translation>Wurzelpolynom vom Grad 2</translation>
+    </message>
+    <message>
+        <source>root polynomial of degree 3</source>
+        <translation>Wurzelpolynom vom Grad 3</translation>
+    </message>
+    <message>
+        <source>root polynomial of degree 4</source>
+        <translation>Wurzelpolynom vom Grad 4</translation>
+    </message>
+    <message>
+        <source>saturation about a grey of its own</source>
+        <translation>Sättigung um ein eigenes Grau</translation>
+    </message>
+    <message>
+        <source>saturation about luminance</source>
+        <translation>Sättigung um die Luminanz</translation>
+    </message>
+    <message>
+        <source>split tone</source>
+        <translation>zweifache Tönung</translation>
+    </message>
+    <message>
+        <source>three curves of 17 knots</source>
+        <translation>drei Kurven mit 17 Stützpunkten</translation>
+    </message>
+    <message>
+        <source>three curves of 5 knots</source>
+        <translation>drei Kurven mit 5 Stützpunkten</translation>
+    </message>
+    <message>
+        <source>three curves of 5 knots, then a matrix</source>
+        <translation>drei Kurven mit 5 Stützpunkten, dann eine Matrix</translation>
+    </message>
+    <message>
+        <source>three curves of 9 knots</source>
+        <translation>drei Kurven mit 9 Stützpunkten</translation>
+    </message>
+    <message>
+        <source>three curves of 9 knots, then a matrix</source>
+        <translation>drei Kurven mit 9 Stützpunkten, dann eine Matrix</translation>
+    </message>
+    <message>
+        <source>weights to mono</source>
+        <translation>Gewichte zu Mono</translation>
+    </message>
 </context>
 <context>
     <name>kasuri::app::Against</name>
     <message>
         <source>what comes in</source>
         <translation>was hineingeht</translation>
+    </message>
+</context>
+<context>
+    <name>kasuri::app::Application</name>
+    <message>
+        <source>There is not enough memory for that, so it was not done. Your text and values are safe; save them, and close other pictures or programs.</source>
+        <translation>Dafür reicht der Speicher nicht, es wurde nicht getan. Text und Werte sind sicher; speichern und andere Bilder oder Programme schließen.</translation>
     </message>
 </context>
 <context>
@@ -5288,6 +5711,213 @@
     <message>
         <source>That was the first minute. F1 has the rest.</source>
         <translation>Das war die erste Minute. F1 hat den Rest.</translation>
+    </message>
+</context>
+<context>
+    <name>kasuri::app::FitModel</name>
+    <message>
+        <source>Called off.</source>
+        <translation>Abgebrochen.</translation>
+    </message>
+    <message>
+        <source>Reading…</source>
+        <translation>Wird gelesen…</translation>
+    </message>
+    <message>
+        <source>%1 of %2 families…</source>
+        <translation>%1 von %2 Arten…</translation>
+    </message>
+    <message>
+        <source>%1 (%2), numbers of %3. Fitted on %4 colours, measured on %5.</source>
+        <translation>%1 (%2), Zahlen von %3. Angepasst an %4 Farben, gemessen an %5.</translation>
+    </message>
+    <message>
+        <source>%1 % of the colours came out differently in different places: no rule of a colour alone explains them.</source>
+        <translation>%1 % der Farben kamen an verschiedenen Orten verschieden heraus: keine Regel der Farbe allein erklärt sie.</translation>
+    </message>
+    <message>
+        <source>numbers</source>
+        <translation>Zahlen</translation>
+    </message>
+    <message>
+        <source>rule</source>
+        <translation>Regel</translation>
+    </message>
+    <message>
+        <source>working space</source>
+        <translation>Arbeitsfarbraum</translation>
+    </message>
+    <message>
+        <source>mean</source>
+        <translation>Mittel</translation>
+    </message>
+    <message>
+        <source>95 %</source>
+        <translation>95 %</translation>
+    </message>
+    <message>
+        <source>largest</source>
+        <translation>größter</translation>
+    </message>
+    <message>
+        <source>a channel</source>
+        <translation>ein Kanal</translation>
+    </message>
+    <message>
+        <source>The one that says most with fewest numbers</source>
+        <translation>Die mit den wenigsten Zahlen am meisten sagt</translation>
+    </message>
+    <message>
+        <source>How many numbers the rule has</source>
+        <translation>Wie viele Zahlen die Regel hat</translation>
+    </message>
+    <message>
+        <source>What kind of rule it is</source>
+        <translation>Welche Art von Regel es ist</translation>
+    </message>
+    <message>
+        <source>The space in which it works</source>
+        <translation>Der Farbraum, in dem sie arbeitet</translation>
+    </message>
+    <message>
+        <source>CIEDE2000 on average, on colours that were not fitted</source>
+        <translation>CIEDE2000 im Mittel, an Farben, die nicht angepasst wurden</translation>
+    </message>
+    <message>
+        <source>CIEDE2000: 95 % of the colours are no further away</source>
+        <translation>CIEDE2000: 95 % der Farben sind nicht weiter entfernt</translation>
+    </message>
+    <message>
+        <source>CIEDE2000 of the colour that is met worst</source>
+        <translation>CIEDE2000 der am schlechtesten getroffenen Farbe</translation>
+    </message>
+    <message>
+        <source>By how much a channel is off at most</source>
+        <translation>Um wie viel ein Kanal höchstens abweicht</translation>
+    </message>
+</context>
+<context>
+    <name>kasuri::app::FitWindow</name>
+    <message>
+        <source>Find the rule</source>
+        <translation>Regel finden</translation>
+    </message>
+    <message>
+        <source>Every kind of rule is fitted to what went in and what came out. The marked one explains most with fewest numbers.</source>
+        <translation>Jede Art von Regel wird an das angepasst, was hineinging und herauskam. Die markierte erklärt mit den wenigsten Zahlen am meisten.</translation>
+    </message>
+    <message>
+        <source>Candidates, from simple to exact</source>
+        <translation>Anwärter, von einfach bis genau</translation>
+    </message>
+    <message>
+        <source>The chosen rule</source>
+        <translation>Die gewählte Regel</translation>
+    </message>
+    <message>
+        <source>All families</source>
+        <translation>Alle Arten</translation>
+    </message>
+    <message>
+        <source>Not those alone that are closer than all with fewer numbers</source>
+        <translation>Nicht nur die, die näher sind als alle mit weniger Zahlen</translation>
+    </message>
+    <message>
+        <source>Call it off</source>
+        <translation>Abbrechen</translation>
+    </message>
+    <message>
+        <source>Keep all as takes</source>
+        <translation>Alle als Fassungen behalten</translation>
+    </message>
+    <message>
+        <source>Each row becomes a take of the rule on the bench, to flip through and to see side by side</source>
+        <translation>Jede Zeile wird eine Fassung der Regel auf der Werkbank, zum Durchblättern und nebeneinander Sehen</translation>
+    </message>
+    <message>
+        <source>Put it on the bench</source>
+        <translation>Auf die Werkbank</translation>
+    </message>
+    <message>
+        <source>In the place of the rule there; behind a LUT, which is then switched off</source>
+        <translation>An die Stelle der Regel dort; hinter eine LUT, die dann ausgeschaltet ist</translation>
+    </message>
+    <message>
+        <source>Of the bench</source>
+        <translation>Der Werkbank</translation>
+    </message>
+    <message>
+        <source>The look or the LUT on the bench, as one rule</source>
+        <translation>Der Look oder die LUT auf der Werkbank, als eine Regel</translation>
+    </message>
+    <message>
+        <source>Of a LUT or table…</source>
+        <translation>Einer LUT oder Tabelle…</translation>
+    </message>
+    <message>
+        <source>A LUT, a look, a filter, or a table of r, g, b before and after (.csv); or drop it here</source>
+        <translation>Eine LUT, ein Look, ein Filter oder eine Tabelle von r, g, b davor und danach (.csv); oder hier ablegen</translation>
+    </message>
+    <message>
+        <source>Of two pictures…</source>
+        <translation>Zweier Bilder…</translation>
+    </message>
+    <message>
+        <source>Of one size, before and after; or drop both here</source>
+        <translation>Gleich groß, davor und danach; oder beide hier ablegen</translation>
+    </message>
+    <message>
+        <source>Numbers mean</source>
+        <translation>Zahlen bedeuten</translation>
+    </message>
+    <message>
+        <source>what the file says</source>
+        <translation>was die Datei sagt</translation>
+    </message>
+    <message>
+        <source>What the numbers of the files mean</source>
+        <translation>Was die Zahlen der Dateien bedeuten</translation>
+    </message>
+    <message>
+        <source>Of which LUT or table?</source>
+        <translation>Welcher LUT oder Tabelle?</translation>
+    </message>
+    <message>
+        <source>LUTs, looks, filters, tables (%1)</source>
+        <translation>LUTs, Looks, Filter, Tabellen (%1)</translation>
+    </message>
+    <message>
+        <source>Pictures (%1)</source>
+        <translation>Bilder (%1)</translation>
+    </message>
+    <message>
+        <source>The picture before</source>
+        <translation>Das Bild davor</translation>
+    </message>
+    <message>
+        <source>The picture after</source>
+        <translation>Das Bild danach</translation>
+    </message>
+    <message>
+        <source>Choose what to find the rule of, or drop it here.</source>
+        <translation>Wählen, wovon die Regel gefunden werden soll, oder es hier ablegen.</translation>
+    </message>
+    <message>
+        <source>a rule that was found</source>
+        <translation>eine gefundene Regel</translation>
+    </message>
+    <message>
+        <source>rules that were found, as takes</source>
+        <translation>gefundene Regeln, als Fassungen</translation>
+    </message>
+    <message numerus="yes">
+        <source>%n takes were kept.</source>
+        <translation>
+            <numerusform>%n Fassung wurde behalten.</numerusform><numerusform>%n Fassungen wurden behalten.</numerusform></translation>
+    </message>
+    <message>
+        <source>Drop one LUT or table, or two pictures.</source>
+        <translation>Eine LUT oder Tabelle ablegen, oder zwei Bilder.</translation>
     </message>
 </context>
 <context>
@@ -7468,6 +8098,10 @@ setzt einen hierher.</translation>
     <message>
         <source>a matrix from wishes</source>
         <translation>eine Matrix aus Wünschen</translation>
+    </message>
+    <message>
+        <source>%1 wishes are the most; take some away first.</source>
+        <translation>Mehr als %1 Wünsche gehen nicht; erst welche wegnehmen.</translation>
     </message>
 </context>
 </TS>

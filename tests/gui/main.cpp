@@ -1,7 +1,7 @@
 #include "runner/runner.hpp"
+#include "widgets/frame/application.hpp"
 #include "widgets/parts/theme.hpp"
 
-#include <QApplication>
 #include <QSettings>
 #include <QTemporaryDir>
 
@@ -14,7 +14,7 @@ int main(int argc, char** argv) {
     qputenv("XDG_DATA_HOME", settings.path().toUtf8());
     QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope, settings.path());
     QSettings::setDefaultFormat(QSettings::NativeFormat);
-    QApplication application(argc, argv);
+    kasuri::app::Application application(argc, argv);
     QApplication::setApplicationName("kasuri-test");
     QApplication::setOrganizationName("kasuri-test");
     kasuri::app::theme::apply(application);

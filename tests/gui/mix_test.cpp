@@ -162,6 +162,12 @@ TEST_CASE("wishes become a matrix in the text, with what must hold, and say how 
     wishes->add({{1, 0, 0}, {0.5, 0.1, 0}});
     CHECK(wishes->solved().largest == Approx(0.1));
     CHECK(wishes->solved().map.matrix[0][0] == Approx(0.6));
+    // A key that is held on the button does not fill the memory.
+    for (int i = 0; i < 100; ++i)
+        wishes->add({{0.01 * i, 0, 0}, {0, 0.01 * i, 0}});
+    CHECK(wishes->wishes().size() == WishesWindow::most_wishes);
+    CHECK(wishes->said().contains("48 wishes are the most"));
+    CHECK(wishes->height() < 800);
     wishes->close();
 }
 

@@ -1,10 +1,13 @@
 // Two windows on one file, and files that turn into something else.
 #include "document/bench_file.hpp"
 #include "gui/driver.hpp"
+#include "widgets/frame/status_line.hpp"
 
 #include <QAbstractButton>
 #include <QMessageBox>
 #include <QTimer>
+
+#include <new>
 
 using namespace kasuri;
 using namespace kasuri::app;
@@ -94,7 +97,7 @@ TEST_CASE("a bench file that cannot be read stands beside its filter, and nothin
     d.window.part<app::Files>().open(file);
     d.settle();
     CHECK(d.text() == "out.r = g\n");
-    CHECK(d.window.part<app::StatusLine>().message().contains("nests too deeply"));
+    CHECK(d.window.findChild<StatusLine*>()->message().contains("nests too deeply"));
     d.window.bench().takes().remember();
     d.window.bench().keeper().write_now();
     CHECK(content_of(file + "-bench") == deep); // not ours to write over
@@ -111,7 +114,7 @@ TEST_CASE("a file that has become unreadable under unsaved work is told, and sav
     const QByteArray binary("\x00\xff\xfe rubbish", 11);
     write(file, binary);
     d.window.bench().file_watch().look();
-    CHECK(d.window.part<app::StatusLine>().message().contains("cannot be read any more"));
+    CHECK(d.window.findChild<StatusLine*>()->message().contains("cannot be read any more"));
     const QString words = asked("Cancel", [&] { CHECK_FALSE(d.window.part<app::Files>().save()); });
     CHECK(words.contains("holds something else now"));
     CHECK(content_of(file) == binary);
@@ -151,4 +154,31 @@ TEST_CASE("the program ends in order while the sheet stands in a window of its o
     d->settle();
     CHECK(d->sheet().window() != &d->window);
     d.reset();
+}
+
+TEST_CASE("what an event has no memory for is dropped and said, and the work goes on", "[gui][trouble]") {
+    class Greedy : public QObject {
+    public:
+        int asked = 0;
+        bool event(QEvent* event) override {
+            if (event->type() != QEvent::User)
+                return QObject::event(event);
+            ++asked;
+            throw std::bad_alloc();
+        }
+    };
+    Driver d;
+    d.replace_text("out.r = g\n");
+    d.settle();
+    Greedy greedy;
+    QCoreApplication::postEvent(&greedy, new QEvent(QEvent::User));
+    QCoreApplication::postEvent(&greedy, new QEvent(QEvent::User));
+    d.settle();
+    QCoreApplication::processEvents();
+    CHECK(greedy.asked == 2);
+    CHECK(d.window.findChild<StatusLine*>()->message().contains("not enough memory"));
+    CHECK(d.text() == "out.r = g\n");
+    d.replace_text("out.r = b\n");
+    d.settle();
+    CHECK(d.text() == "out.r = b\n");
 }

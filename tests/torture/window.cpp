@@ -7,6 +7,7 @@
 #include "model/bench.hpp"
 #include "widgets/files/files.hpp"
 #include "widgets/files/recovery.hpp"
+#include "widgets/frame/application.hpp"
 #include "widgets/frame/main_window.hpp"
 #include "widgets/parts/theme.hpp"
 #include "widgets/writing/rule_editor.hpp"
@@ -14,7 +15,6 @@
 
 #include <QAbstractButton>
 #include <QAction>
-#include <QApplication>
 #include <QDialog>
 #include <QMenu>
 #include <QMessageBox>
@@ -304,7 +304,7 @@ int main(int argc, char** argv) {
     for (const int fatal : {SIGUSR1, SIGSEGV, SIGABRT, SIGBUS, SIGFPE, SIGILL})
         std::signal(fatal, tell_where);
     qInstallMessageHandler(tell);
-    QApplication application(argc, argv);
+    kasuri::app::Application application(argc, argv);
     QApplication::setApplicationName("kasuri");
     QApplication::setOrganizationName("kasuri");
     QApplication::setQuitOnLastWindowClosed(false);

@@ -90,6 +90,8 @@ constexpr ActionRow table[] = {
     {"mix", QT_TRANSLATE_NOOP("Actions", "Mix table"), "Ctrl+M", on<MainWindow>([](MainWindow& c) { c.toggle_mix(); })},
     {"wishes", QT_TRANSLATE_NOOP("Actions", "A matrix from wishes\u2026"), "Ctrl+Shift+M",
      on<SideWindows>([](SideWindows& c) { c.open_wishes(); })},
+    {"fit", QT_TRANSLATE_NOOP("Actions", "Find the rule of a LUT or pictures\u2026"), "Ctrl+Shift+L",
+     on<SideWindows>([](SideWindows& c) { c.open_fit(); })},
     {"reset", QT_TRANSLATE_NOOP("Actions", "Reset all values"), "",
      on<Bench>([](Bench& c) { c.session().reset_values(); })},
     {group, QT_TRANSLATE_NOOP("Actions", "Look"), "", {}},

@@ -7,6 +7,7 @@
 #include "widgets/files/files.hpp"
 #include "widgets/files/recovery.hpp"
 #include "widgets/frame/actions.hpp"
+#include "widgets/frame/application.hpp"
 #include "widgets/frame/first_minute.hpp"
 #include "widgets/frame/previewing.hpp"
 #include "widgets/frame/side_windows.hpp"
@@ -198,6 +199,8 @@ void MainWindow::connect_results() {
 /// All that the parts have to say stands in one line.
 void MainWindow::connect_words() {
     connect(bench_, &Bench::said, status_, &StatusLine::say);
+    if (auto* application = qobject_cast<Application*>(QCoreApplication::instance()))
+        connect(application, &Application::said, status_, &StatusLine::say);
     connect(library_, &LibraryPanel::said, status_, &StatusLine::say);
     connect(first_, &FirstMinute::said, status_, &StatusLine::say);
     connect(readings_, &ReadingsColumn::said, status_, &StatusLine::say);

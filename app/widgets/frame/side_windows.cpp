@@ -13,6 +13,7 @@
 #include "widgets/sheet/pins_panel.hpp"
 #include "widgets/sheet/sheet_view.hpp"
 #include "widgets/sheet/torn_window.hpp"
+#include "widgets/tuning/fit_window.hpp"
 #include "widgets/tuning/mix_panel.hpp"
 #include "widgets/tuning/wishes_window.hpp"
 #include "widgets/writing/rule_editor.hpp"
@@ -57,6 +58,14 @@ void SideWindows::open_wishes() {
         wishes_->set_pins(parts_.get<PinsPanel>().pins());
     }
     to_front(*wishes_);
+}
+
+void SideWindows::open_fit() {
+    if (!fit_) {
+        fit_ = new FitWindow(parts_.get<Bench>(), window_);
+        place_beside(*fit_, parts_.get<RulePanel>(), "fit");
+    }
+    to_front(*fit_);
 }
 
 void SideWindows::open_trace() {

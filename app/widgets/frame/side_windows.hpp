@@ -8,6 +8,7 @@ class QWidget;
 
 namespace kasuri::app {
 
+class FitWindow;
 class HelpWindow;
 class PreferencesWindow;
 class TornWindow;
@@ -25,6 +26,7 @@ public:
     void open_help(const QString& page = {});
     void open_preferences();
     void open_wishes();
+    void open_fit();
     void open_trace();
     void show_trace(const SheetResult& sheet);
     /// The sheet in a window of its own, or back.
@@ -32,6 +34,7 @@ public:
     void put_sheet_back();
 
     WishesWindow* wishes() const { return wishes_; }
+    FitWindow* fit() const { return fit_; }
     QWidget* torn() const;
 
 private:
@@ -39,6 +42,7 @@ private:
     QWidget* window_;
     HelpWindow* help_ = nullptr;
     WishesWindow* wishes_ = nullptr;
+    FitWindow* fit_ = nullptr;
     QPointer<PreferencesWindow> preferences_;
     QPointer<TraceWindow> trace_;
     QPointer<TornWindow> torn_;

@@ -14,6 +14,8 @@
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
+#include <QScrollArea>
+#include <QScrollBar>
 #include <QToolButton>
 #include <QVBoxLayout>
 
@@ -48,18 +50,28 @@ WishesWindow::WishesWindow(Session& session, MixPanel& mix, QWidget* parent)
     column->addWidget(quiet_label(tr("This colour shall become that colour. The weights that come nearest to all "
                                      "wishes are found by least squares."),
                                   this));
+    auto* list = new QWidget(this);
+    auto* inside = new QVBoxLayout(list);
+    inside->setContentsMargins(0, 0, 0, 0);
     grid_ = new QGridLayout;
     grid_->setHorizontalSpacing(5);
     grid_->setVerticalSpacing(4);
     grid_->setColumnStretch(9, 1); // how far it is missed
-    column->addLayout(grid_);
+    inside->addLayout(grid_);
+    inside->addStretch(1);
+    list_ = new QScrollArea(this);
+    list_->setWidgetResizable(true);
+    list_->setFrameShape(QFrame::NoFrame);
+    list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    list_->setWidget(list);
+    column->addWidget(list_);
     empty_ = quiet_label(tr("No wish yet."), this);
     column->addWidget(empty_);
     auto* buttons = new QHBoxLayout;
-    auto* more = new QPushButton(tr("Add a wish"), this);
+    more_ = new QPushButton(tr("Add a wish"), this);
     from_pins_ = new QPushButton(tr("Add the pins"), this);
     from_pins_->setToolTip(tr("Each pin's colour as it comes, and as it goes now: change what it shall become"));
-    buttons->addWidget(more);
+    buttons->addWidget(more_);
     buttons->addWidget(from_pins_);
     buttons->addStretch(1);
     column->addLayout(buttons);
@@ -86,7 +98,7 @@ WishesWindow::WishesWindow(Session& session, MixPanel& mix, QWidget* parent)
     end->addWidget(write_);
     column->addLayout(end);
     column->addStretch(1);
-    connect(more, &QPushButton::clicked, this, [this] { add({}); });
+    connect(more_, &QPushButton::clicked, this, [this] { add({}); });
     connect(from_pins_, &QPushButton::clicked, this, &WishesWindow::add_pins);
     connect(write_, &QPushButton::clicked, this, &WishesWindow::write);
     connect(&session_, &Session::rule_changed, this, &WishesWindow::solve); // the working space may be another
@@ -106,8 +118,14 @@ void WishesWindow::set_pins(std::vector<PinReadout> pins) {
 }
 
 void WishesWindow::add(const insight::Wish& wish) {
-    wishes_.push_back(wish);
+    take(wish);
     rebuild();
+}
+
+void WishesWindow::take(const insight::Wish& wish) {
+    full_ = wishes_.size() >= most_wishes;
+    if (!full_)
+        wishes_.push_back(wish);
 }
 
 void WishesWindow::add_pins() {
@@ -121,7 +139,7 @@ void WishesWindow::add_pins() {
                                            static_cast<double>(c[2])};
             return space ? colour::converted(stored, *space, to) : stored;
         };
-        wishes_.push_back({inside(pin.readout.before), inside(pin.readout.after)});
+        take({inside(pin.readout.before), inside(pin.readout.after)});
     }
     rebuild();
 }
@@ -170,12 +188,20 @@ void WishesWindow::rebuild() {
         away->setAccessibleName(tr("Remove wish %1").arg(i + 1));
         connect(away, &QToolButton::clicked, this, [this, i] {
             wishes_.erase(wishes_.begin() + static_cast<std::ptrdiff_t>(i));
+            full_ = false;
             rebuild();
         });
         put(away);
         rows_.push_back(std::move(row));
     }
     empty_->setVisible(wishes_.empty());
+    list_->setVisible(!wishes_.empty());
+    constexpr int row_height = 28, most_rows = 14;
+    const int rows = std::min(static_cast<int>(wishes_.size()), most_rows);
+    list_->setMinimumHeight(rows * row_height);
+    list_->setMinimumWidth(
+        list_->widget()->minimumSizeHint().width() +
+        (static_cast<int>(wishes_.size()) > most_rows ? list_->verticalScrollBar()->sizeHint().width() : 0));
     solve();
     adjustSize();
 }
@@ -211,7 +237,8 @@ void WishesWindow::solve() {
     const auto far = [](double distance) {
         return distance < 5e-7 ? QString("0") : QString::fromStdString(number_text(distance, 2));
     };
-    said_->setText(wishes_.empty()
+    said_->setText(full_ ? tr("%1 wishes are the most; take some away first.").arg(most_wishes)
+                       : wishes_.empty()
                        ? tr("Nothing is wished: everything stays as it is.")
                        : tr("root mean square %1, largest %2, determinant %3")
                              .arg(far(solved_.rms), far(solved_.largest), theme::number(solved_.map.determinant())));

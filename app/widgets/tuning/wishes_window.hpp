@@ -12,6 +12,7 @@ class QCheckBox;
 class QGridLayout;
 class QLabel;
 class QPushButton;
+class QScrollArea;
 
 namespace kasuri::app {
 
@@ -24,7 +25,9 @@ class WishesWindow : public QDialog {
     Q_OBJECT
 public:
     WishesWindow(Session& session, MixPanel& mix, QWidget* parent);
+    /// Beyond `most_wishes` nothing is added, and that is said.
     void add(const insight::Wish& wish);
+    static constexpr std::size_t most_wishes = 48; ///< nine to twelve weights: more wishes are a chart, and for the fit
     /// Each pin's colour before and after, as wishes to be changed.
     void add_pins();
     void set_pins(std::vector<PinReadout> pins);
@@ -44,6 +47,7 @@ private:
         QLabel* missed = nullptr;
         std::vector<QWidget*> all;
     };
+    void take(const insight::Wish& wish);
     void rebuild();
     void solve();
     std::string working() const;
@@ -55,9 +59,11 @@ private:
     insight::Solved solved_;
     std::vector<Row> rows_;
     QGridLayout* grid_;
+    QScrollArea* list_;
     QCheckBox *sums_, *luminance_, *offset_;
     QLabel *matrix_, *said_, *empty_;
-    QPushButton *write_, *from_pins_;
+    QPushButton *write_, *more_, *from_pins_;
+    bool full_ = false; ///< more was asked for than there is room for
 };
 
 } // namespace kasuri::app

@@ -1,0 +1,70 @@
+#pragma once
+#include "base/cancel.hpp"
+#include "fit/fit.hpp"
+#include "pairing/pairing.hpp"
+
+#include <QAbstractTableModel>
+#include <QString>
+
+#include <functional>
+#include <memory>
+#include <string>
+#include <vector>
+
+namespace kasuri::app {
+
+/// Rules that explain something (fit/fit), found in the background: a row for each, as they come; when all have come,
+/// those from simple to exact, or all of them.
+class FitModel : public QAbstractTableModel {
+    Q_OBJECT
+public:
+    enum Column { marked, numbers, title, space, mean, most, largest, channel, columns };
+    explicit FitModel(QObject* parent = nullptr);
+    ~FitModel() override;
+
+    /// Of files, as pairing::pairs_from. The latest request counts.
+    void find(std::vector<std::string> files, pairing::PairingOptions options);
+    /// Of what is on the bench.
+    void find(std::shared_ptr<const subject::Subject> subject);
+    void cancel();
+    bool running() const { return running_; }
+    void show_all(bool all);
+
+    /// Nothing while it is empty.
+    const fit::Candidate* candidate(int row) const;
+    /// The row of the marked one; -1 before it is known.
+    int best_row() const;
+    /// The whole text of a row's rule.
+    std::string text(int row) const;
+    /// What was fitted, and what no rule explains; or why nothing was, or how far it is.
+    QString words() const { return words_; }
+    bool failed() const { return failed_; }
+
+    int rowCount(const QModelIndex& parent = {}) const override {
+        return parent.isValid() ? 0 : static_cast<int>(shown_.size());
+    }
+    int columnCount(const QModelIndex& parent = {}) const override { return parent.isValid() ? 0 : columns; }
+    QVariant data(const QModelIndex& index, int role = Qt::DisplayRole) const override;
+    QVariant headerData(int section, Qt::Orientation orientation, int role) const override;
+
+signals:
+    void progressed(int done, int all);
+    void finished();
+
+private:
+    using Paired = std::shared_ptr<const Result<pairing::Paired>>;
+    void start(std::function<Result<pairing::Paired>(const CancelToken&)> pairs);
+    void came(int ticket, int all, const fit::Candidate& candidate);
+    void done(int ticket, const Paired& paired, std::shared_ptr<const Result<fit::Found>> found);
+    void sort_out();
+
+    fit::Found found_;
+    std::vector<std::size_t> shown_; ///< into the candidates
+    Paired paired_;
+    QString words_;
+    CancelToken cancel_;
+    int ticket_ = 0;
+    bool running_ = false, all_ = false, failed_ = false, complete_ = false;
+};
+
+} // namespace kasuri::app

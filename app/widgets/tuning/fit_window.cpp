@@ -1,0 +1,281 @@
+#include "widgets/tuning/fit_window.hpp"
+
+#include "base/file_kind.hpp"
+#include "model/bench.hpp"
+#include "model/file_names.hpp"
+#include "model/on_bench.hpp"
+#include "widgets/parts/heading.hpp"
+#include "widgets/parts/space_menu.hpp"
+#include "widgets/parts/theme.hpp"
+
+#include <QCheckBox>
+#include <QDragEnterEvent>
+#include <QFileDialog>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QLabel>
+#include <QMenu>
+#include <QMimeData>
+#include <QPlainTextEdit>
+#include <QPushButton>
+#include <QSplitter>
+#include <QTableView>
+#include <QToolButton>
+#include <QUndoStack>
+#include <QVBoxLayout>
+
+namespace kasuri::app {
+namespace {
+constexpr int mark_width = 26, figure_width = 76, wide_figure = 112;
+} // namespace
+
+FitWindow::FitWindow(Bench& bench, QWidget* parent) : QDialog(parent), bench_(bench) {
+    setWindowTitle(tr("Find the rule"));
+    setAcceptDrops(true);
+    resize(760, 560);
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(theme::margin, theme::margin, theme::margin, theme::margin);
+    column->setSpacing(8);
+    column->addWidget(quiet_label(tr("Every kind of rule is fitted to what went in and what came out. The marked one "
+                                     "explains most with fewest numbers."),
+                                  this));
+    column->addWidget(sources());
+    words_ = new QLabel(this);
+    words_->setWordWrap(true);
+    words_->setTextInteractionFlags(Qt::TextSelectableByMouse);
+    column->addWidget(words_);
+    auto* halves = new QSplitter(Qt::Vertical, this);
+    table_ = new QTableView(this);
+    table_->setModel(&model_);
+    table_->setAccessibleName(tr("Candidates, from simple to exact"));
+    table_->setSelectionBehavior(QAbstractItemView::SelectRows);
+    table_->setSelectionMode(QAbstractItemView::SingleSelection);
+    table_->setShowGrid(false);
+    table_->setWordWrap(false);
+    table_->verticalHeader()->hide();
+    table_->verticalHeader()->setDefaultSectionSize(24);
+    table_->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+    table_->horizontalHeader()->setSectionResizeMode(FitModel::title, QHeaderView::Stretch);
+    table_->horizontalHeader()->setHighlightSections(false);
+    table_->horizontalHeader()->setMinimumSectionSize(mark_width);
+    table_->horizontalHeader()->setSectionResizeMode(FitModel::marked, QHeaderView::Fixed);
+    table_->setColumnWidth(FitModel::marked, mark_width);
+    for (const int figures : {FitModel::mean, FitModel::most, FitModel::largest, FitModel::channel}) {
+        table_->horizontalHeader()->setSectionResizeMode(figures, QHeaderView::Fixed);
+        table_->setColumnWidth(figures, figures == FitModel::mean ? wide_figure : figure_width);
+    }
+    halves->addWidget(table_);
+    text_ = new QPlainTextEdit(this);
+    text_->setReadOnly(true);
+    text_->setFont(theme::mono());
+    text_->setLineWrapMode(QPlainTextEdit::NoWrap);
+    text_->setAccessibleName(tr("The chosen rule"));
+    halves->addWidget(text_);
+    halves->setStretchFactor(0, 3);
+    halves->setStretchFactor(1, 2);
+    column->addWidget(halves, 1);
+    auto* end = new QHBoxLayout;
+    all_ = new QCheckBox(tr("All families"), this);
+    all_->setToolTip(tr("Not those alone that are closer than all with fewer numbers"));
+    stop_ = new QPushButton(tr("Call it off"), this);
+    takes_ = new QPushButton(tr("Keep all as takes"), this);
+    takes_->setToolTip(tr("Each row becomes a take of the rule on the bench, to flip through and to see side by side"));
+    take_ = new QPushButton(tr("Put it on the bench"), this);
+    take_->setToolTip(tr("In the place of the rule there; behind a LUT, which is then switched off"));
+    take_->setDefault(true);
+    end->addWidget(all_);
+    end->addStretch(1);
+    end->addWidget(stop_);
+    end->addWidget(takes_);
+    end->addWidget(take_);
+    column->addLayout(end);
+    connect(all_, &QCheckBox::toggled, this, [this](bool all) {
+        model_.show_all(all);
+        choose(model_.best_row());
+    });
+    connect(stop_, &QPushButton::clicked, &model_, &FitModel::cancel);
+    connect(takes_, &QPushButton::clicked, this, &FitWindow::keep_as_takes);
+    connect(take_, &QPushButton::clicked, this, &FitWindow::take);
+    connect(table_, &QTableView::doubleClicked, this, &FitWindow::take);
+    connect(table_->selectionModel(), &QItemSelectionModel::currentRowChanged, this, &FitWindow::show_chosen);
+    connect(&model_, &FitModel::progressed, this, &FitWindow::show_state);
+    connect(&model_, &FitModel::finished, this, [this] {
+        choose(model_.best_row());
+        show_state();
+    });
+    show_state();
+}
+
+QWidget* FitWindow::sources() {
+    auto* row = new QWidget(this);
+    auto* layout = new QHBoxLayout(row);
+    layout->setContentsMargins(0, 0, 0, 0);
+    const auto button = [&](const QString& text, const QString& tip) {
+        auto* made = new QPushButton(text, row);
+        made->setToolTip(tip);
+        made->setAutoDefault(false);
+        layout->addWidget(made);
+        return made;
+    };
+    connect(button(tr("Of the bench"), tr("The look or the LUT on the bench, as one rule")), &QPushButton::clicked,
+            this, &FitWindow::find_of_bench);
+    connect(button(tr("Of a LUT or table\u2026"),
+                   tr("A LUT, a look, a filter, or a table of r, g, b before and after (.csv); or drop it here")),
+            &QPushButton::clicked, this, &FitWindow::ask_file);
+    connect(button(tr("Of two pictures\u2026"), tr("Of one size, before and after; or drop both here")),
+            &QPushButton::clicked, this, &FitWindow::ask_pictures);
+    layout->addStretch(1);
+    layout->addWidget(quiet_label(tr("Numbers mean"), row));
+    space_button_ = space_button();
+    layout->addWidget(space_button_);
+    return row;
+}
+
+QToolButton* FitWindow::space_button() {
+    auto* button = new QToolButton(this);
+    const QString usual = tr("what the file says");
+    button->setText(usual + QString::fromUtf8(" \u25be"));
+    button->setAccessibleName(tr("What the numbers of the files mean"));
+    button->setPopupMode(QToolButton::InstantPopup);
+    auto* menu = new QMenu(button);
+    button->setMenu(menu);
+    connect(menu, &QMenu::aboutToShow, this, [this, menu, button, usual] {
+        menu->clear();
+        const auto choose = [this, button, usual](const std::string& chosen) {
+            space_ = chosen;
+            button->setText((chosen.empty() ? usual : QString::fromStdString(chosen)) + QString::fromUtf8(" \u25be"));
+            if (asked_ && !files_.isEmpty())
+                again();
+        };
+        menu->addAction(usual, this, [choose] { choose({}); });
+        add_spaces(*menu, space_, choose, false);
+    });
+    return button;
+}
+
+void FitWindow::ask_file() {
+    const QString file = QFileDialog::getOpenFileName(
+        this, tr("Of which LUT or table?"), {},
+        tr("LUTs, looks, filters, tables (%1)")
+            .arg(patterns({FileKind::lut, FileKind::look, FileKind::filter}) + " *.csv *.tsv *.txt"));
+    if (!file.isEmpty())
+        find({file});
+}
+
+void FitWindow::ask_pictures() {
+    const QString kinds = tr("Pictures (%1)").arg(patterns({FileKind::picture}));
+    const QString before = QFileDialog::getOpenFileName(this, tr("The picture before"), {}, kinds);
+    if (before.isEmpty())
+        return;
+    const QString after = QFileDialog::getOpenFileName(this, tr("The picture after"), QFileInfo(before).path(), kinds);
+    if (!after.isEmpty())
+        find({before, after});
+}
+
+void FitWindow::find_of_bench() {
+    Result<subject::Subject> subject = subject_on_bench(bench_.session(), bench_.look(), bench_.sheet());
+    if (!subject) {
+        words_->setText(QString::fromStdString(subject.error().text()));
+        return;
+    }
+    files_.clear();
+    asked_ = true;
+    model_.find(std::make_shared<const subject::Subject>(std::move(subject.value())));
+    show_state();
+}
+
+void FitWindow::find(const QStringList& files) {
+    files_ = files;
+    asked_ = true;
+    again();
+}
+
+void FitWindow::again() {
+    std::vector<std::string> names;
+    for (const QString& file : files_)
+        names.push_back(file.toStdString());
+    pairing::PairingOptions options;
+    options.lut_space = options.in_space = space_;
+    model_.find(std::move(names), std::move(options));
+    show_state();
+}
+
+void FitWindow::choose(int row) {
+    if (row >= 0)
+        table_->selectRow(row);
+    show_chosen();
+}
+
+int FitWindow::chosen() const { return table_->currentIndex().isValid() ? table_->currentIndex().row() : -1; }
+
+QString FitWindow::words() const { return words_->text(); }
+QString FitWindow::text() const { return text_->toPlainText(); }
+
+void FitWindow::show_state() {
+    words_->setText(asked_ ? model_.words() : tr("Choose what to find the rule of, or drop it here."));
+    stop_->setEnabled(model_.running());
+    const bool there = !model_.running() && model_.best_row() >= 0;
+    all_->setEnabled(there);
+    take_->setEnabled(there);
+    takes_->setEnabled(there && !bench_.session().fixed());
+}
+
+void FitWindow::show_chosen() { text_->setPlainText(QString::fromStdString(model_.text(chosen()))); }
+
+void FitWindow::take() {
+    const std::string text = model_.text(chosen());
+    if (text.empty() || model_.running())
+        return;
+    const QString name = tr("a rule that was found");
+    Session& session = bench_.session();
+    if (!session.fixed()) {
+        session.recall(text, {}, name);
+        return;
+    }
+    // A LUT cannot be written in: the rule goes behind it, and the LUT is switched off, one click away.
+    LookModel& look = bench_.look();
+    session.undo_stack().beginMacro(name);
+    const int at = look.current();
+    document::LookStep step;
+    step.text = text;
+    look.add(std::move(step), at + 1);
+    look.set_on(at, false);
+    session.undo_stack().endMacro();
+}
+
+void FitWindow::keep_as_takes() {
+    Session& session = bench_.session();
+    if (session.fixed() || model_.running() || model_.rowCount() == 0)
+        return;
+    const std::string text = session.text();
+    const ValueMap values = session.chosen_values();
+    session.undo_stack().beginMacro(tr("rules that were found, as takes"));
+    for (int row = 0; row < model_.rowCount(); ++row) {
+        session.recall(model_.text(row), {}, tr("a rule that was found"));
+        const int take = bench_.takes().remember();
+        bench_.takes().rename(take, model_.index(row, FitModel::title).data().toString());
+    }
+    session.recall(text, values, tr("a rule that was found"));
+    session.undo_stack().endMacro();
+    bench_.say(tr("%n takes were kept.", nullptr, model_.rowCount()));
+}
+
+void FitWindow::dragEnterEvent(QDragEnterEvent* event) {
+    if (event->mimeData()->hasUrls())
+        event->acceptProposedAction();
+}
+
+void FitWindow::dropEvent(QDropEvent* event) {
+    QStringList files;
+    for (const QUrl& url : event->mimeData()->urls())
+        if (url.isLocalFile())
+            files << url.toLocalFile();
+    if (files.size() == 1 || files.size() == 2) {
+        event->acceptProposedAction();
+        find(files);
+    } else {
+        words_->setText(tr("Drop one LUT or table, or two pictures."));
+    }
+}
+
+} // namespace kasuri::app

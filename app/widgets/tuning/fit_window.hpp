@@ -1,0 +1,63 @@
+#pragma once
+#include "model/fit_model.hpp"
+
+#include <QDialog>
+
+class QCheckBox;
+class QLabel;
+class QPlainTextEdit;
+class QPushButton;
+class QTableView;
+class QToolButton;
+
+namespace kasuri::app {
+
+class Bench;
+
+/// Finds the rule behind a LUT, a table of colours, two pictures or what is on the bench: candidates from simple to
+/// exact, the text of the chosen one, and ways onto the bench. Stays open beside the work; files can be dropped on it.
+class FitWindow : public QDialog {
+    Q_OBJECT
+public:
+    FitWindow(Bench& bench, QWidget* parent = nullptr);
+
+    void find_of_bench();
+    /// One LUT, look, filter or table, or two pictures: before and after.
+    void find(const QStringList& files);
+    void choose(int row);
+    int chosen() const;
+    /// The chosen rule in the place of the one on the bench; behind a LUT, which is then switched off.
+    void take();
+    /// All rows as takes of the rule on the bench.
+    void keep_as_takes();
+    FitModel& model() { return model_; }
+    QString words() const;
+    QString text() const;
+
+protected:
+    void dragEnterEvent(QDragEnterEvent* event) override;
+    void dropEvent(QDropEvent* event) override;
+
+private:
+    QWidget* sources();
+    QToolButton* space_button();
+    void ask_file();
+    void ask_pictures();
+    void again();
+    void show_state();
+    void show_chosen();
+
+    Bench& bench_;
+    FitModel model_;
+    QStringList files_; ///< what was asked for; empty: the bench
+    std::string space_; ///< of the files' numbers, if it was said
+    bool asked_ = false;
+    QTableView* table_;
+    QPlainTextEdit* text_;
+    QLabel* words_;
+    QCheckBox* all_;
+    QPushButton *take_, *takes_, *stop_;
+    QToolButton* space_button_;
+};
+
+} // namespace kasuri::app

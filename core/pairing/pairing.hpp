@@ -1,0 +1,35 @@
+#pragma once
+#include "fit/pairs.hpp"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace kasuri::pairing {
+
+struct PairingOptions {
+    std::string lut_space{};      ///< what the numbers of a LUT mean; empty: the usual one
+    std::string in_space{};       ///< of pictures, before what they say; of a table. Empty: that, and the usual one
+    std::string layer{};          ///< of pictures; empty: the usual one
+    std::vector<double> domain{}; ///< lowest and highest value that come in; empty: a LUT's own, else 0 and 1
+};
+
+struct Paired {
+    fit::Pairs pairs;
+    std::string detail{};             ///< how they were taken, for people
+    std::vector<std::string> notes{}; ///< of files
+};
+
+/// Whether a file is one that pairs come from by itself: a LUT, a look, a filter, a table (.csv, .tsv, .txt).
+bool holds_pairs(const std::string& file);
+
+/// Of one file that `holds_pairs`, or of two pictures, before and after (a target's name may stand for either). Errors
+/// name the file.
+Result<Paired> pairs_from(const std::vector<std::string>& files, const PairingOptions& options,
+                          const CancelToken& cancel = {});
+
+/// Of a subject: the lattice of a table of 33 points.
+Result<Paired> pairs_from(const subject::Subject& subject, const PairingOptions& options,
+                          const CancelToken& cancel = {});
+
+} // namespace kasuri::pairing

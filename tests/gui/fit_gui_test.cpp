@@ -1,0 +1,160 @@
+#include "baking/bake.hpp"
+#include "builtins/builtin.hpp"
+#include "document/look_file.hpp"
+#include "gui/driver.hpp"
+#include "handover/cube.hpp"
+#include "lang/check.hpp"
+#include "widgets/frame/side_windows.hpp"
+#include "widgets/tuning/fit_window.hpp"
+
+#include <QDragEnterEvent>
+#include <QDropEvent>
+#include <QMimeData>
+#include <QTemporaryDir>
+
+using namespace kasuri;
+using namespace kasuri::app;
+using kasuri::test::Driver;
+
+namespace {
+
+constexpr char mixed[] =
+    "out.rgb = mat3(0.8, 0.2, 0,\n               0.15, 0.7, 0.15,\n               0, 0.25, 0.75) * rgb\n";
+
+/// A LUT of the rule above, for numbers of srgb.
+QString lut(const QTemporaryDir& folder) {
+    lang::Checked checked = lang::check(std::string("working srgb\n") + mixed, builtins::vocabulary());
+    REQUIRE(checked.ok);
+    const subject::Subject subject(std::move(checked.rule));
+    const auto baked = baking::bake(subject, {});
+    REQUIRE(baked);
+    const QString file = folder.filePath("found.cube");
+    REQUIRE(handover::write_lut(file.toStdString(), subject, baked.value()));
+    return file;
+}
+
+struct Finding : Driver {
+    QTemporaryDir folder;
+    FitWindow* finder = nullptr;
+    Finding() {
+        trigger("fit");
+        finder = window.part<app::SideWindows>().fit();
+        REQUIRE(finder);
+    }
+    void wait() {
+        for (int i = 0; i < 3000 && finder->model().running(); ++i)
+            QTest::qWait(20);
+        REQUIRE_FALSE(finder->model().running());
+    }
+    /// The row of the marked one is chosen when all have come.
+    std::string marked() const {
+        const fit::Candidate* best = finder->model().candidate(finder->model().best_row());
+        return best ? best->family->name : "";
+    }
+};
+
+} // namespace
+
+TEST_CASE("a LUT that is dropped on the window gives candidates, and the marked one goes on the bench, undoably",
+          "[gui][fit]") {
+    Finding d;
+    d.replace_text("out.r = g\n");
+    d.settle();
+    CHECK(d.finder->words().contains("drop it here"));
+    QMimeData dropped;
+    dropped.setUrls({QUrl::fromLocalFile(lut(d.folder))});
+    QDragEnterEvent enter({20, 20}, Qt::CopyAction, &dropped, Qt::LeftButton, Qt::NoModifier);
+    QApplication::sendEvent(d.finder, &enter);
+    CHECK(enter.isAccepted());
+    QDropEvent drop({20, 20}, Qt::CopyAction, &dropped, Qt::LeftButton, Qt::NoModifier);
+    QApplication::sendEvent(d.finder, &drop);
+    CHECK(d.finder->model().running());
+    d.wait();
+    CHECK(d.marked() == "matrix-balanced");
+    CHECK(d.finder->chosen() == d.finder->model().best_row());
+    CHECK(d.finder->text().contains("0.15, 0.7, 0.15,"));
+    CHECK(d.finder->words().contains("found.cube"));
+    CHECK(d.finder->words().contains("srgb"));
+    CHECK(d.finder->model().rowCount() >= 3);
+    CHECK(d.finder->model().rowCount() < 12);
+    d.finder->take();
+    d.settle();
+    CHECK(d.text().find("filter \"As in found.cube\"") == 0);
+    CHECK(d.text().find("0, 0.25, 0.75) * rgb") != std::string::npos);
+    CHECK(d.window.bench().session().rule());
+    d.trigger("undo");
+    CHECK(d.text() == "out.r = g\n");
+    d.finder->close();
+}
+
+TEST_CASE("candidates become takes, in one step", "[gui][fit]") {
+    Finding d;
+    d.replace_text("out.r = g\n");
+    d.settle();
+    d.finder->find({lut(d.folder)});
+    d.wait();
+    const int rows = d.finder->model().rowCount();
+    d.finder->keep_as_takes();
+    d.settle();
+    REQUIRE(d.window.bench().takes().takes().size() == static_cast<std::size_t>(rows));
+    CHECK(d.text() == "out.r = g\n");
+    d.window.bench().takes().flip_to(d.finder->model().best_row());
+    d.settle();
+    CHECK(d.text().find("0.15, 0.7, 0.15") != std::string::npos);
+    d.trigger("undo");
+    d.trigger("undo");
+    CHECK(d.window.bench().takes().takes().empty());
+    d.finder->close();
+}
+
+TEST_CASE("behind a LUT on the bench the rule becomes a step, and the LUT is switched off", "[gui][fit]") {
+    Finding d;
+    d.replace_text("");
+    const auto step = document::step_from(lut(d.folder).toStdString());
+    REQUIRE(step);
+    d.window.bench().look().add(step.value(), 1);
+    d.settle();
+    REQUIRE(d.window.bench().session().fixed());
+    d.finder->find_of_bench();
+    d.wait();
+    CHECK(d.marked() == "matrix-balanced");
+    d.finder->take();
+    d.settle();
+    LookModel& look = d.window.bench().look();
+    REQUIRE(look.count() == 3);
+    CHECK_FALSE(look.steps()[1].on);
+    CHECK(look.current() == 2);
+    CHECK(d.text().find("0.15, 0.7, 0.15") != std::string::npos);
+    d.trigger("undo");
+    CHECK(look.count() == 2);
+    CHECK(look.steps()[1].on);
+    d.finder->close();
+}
+
+TEST_CASE("what cannot be fitted is said in the window, and a search can be called off or asked anew", "[gui][fit]") {
+    Finding d;
+    const QString bad = d.folder.filePath("bad.csv");
+    QFile file(bad);
+    REQUIRE(file.open(QIODevice::WriteOnly));
+    file.write("1,2,3\n");
+    file.close();
+    d.finder->find({bad});
+    d.wait();
+    CHECK(d.finder->words().contains("bad.csv"));
+    CHECK(d.finder->words().contains("ine 1 is not six numbers"));
+    CHECK(d.finder->model().failed());
+    d.finder->take(); // nothing to take
+    const QString table = lut(d.folder);
+    d.finder->find({table});
+    d.finder->model().cancel();
+    CHECK(d.finder->words() == "Called off.");
+    CHECK(d.finder->model().best_row() == -1);
+    d.finder->find({bad}); // the latest counts
+    d.finder->find({table});
+    d.wait();
+    CHECK(d.marked() == "matrix-balanced");
+    d.finder->find({table, table, table});
+    d.wait();
+    CHECK(d.finder->model().failed());
+    d.finder->close();
+}
