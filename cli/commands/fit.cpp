@@ -57,7 +57,7 @@ void tell(std::FILE* to, const Options& options, const pairing::Paired& paired, 
         fmt::print(
             to,
             "{:.0f} % of the colours came out differently in different places: no rule of a colour alone explains them "
-            "(a mask, a vignette, a blur?)\n",
+            "(a mask, a vignette, a blur, a compression?)\n",
             100 * found.unexplained);
 }
 

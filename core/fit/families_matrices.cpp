@@ -75,7 +75,7 @@ void add_matrices(std::vector<Family>& table) {
     table.push_back({"saturation", "saturation about luminance", "Towards grey or away from it.", own, saturation});
     table.push_back({"weighted-saturation", "saturation about a grey of its own",
                      "Towards a grey of found weights, or away from it.", own, weighted_saturation});
-    table.push_back({"matrix-balanced", "3x3 matrix with rows that sum to 1", "Greys stay.", own, balanced});
+    table.push_back({"matrix-balanced", "3x3 matrix, rows sum to 1", "Greys stay.", own, balanced});
     table.push_back({"matrix", "3x3 matrix", "Each channel a sum of all three.", own, plain});
     table.push_back({"matrix-offset", "3x4 matrix", "A matrix and an offset.", own, with_offset});
     table.push_back(

@@ -17,8 +17,6 @@
 namespace kasuri::fit {
 namespace {
 
-/// Six digits in a file, and what single precision makes of a wide space: below this nothing is left to explain.
-constexpr double exact = 1e-5;
 constexpr int most_decimals = 8;
 
 struct Split {
@@ -104,11 +102,16 @@ Range range_of(const Pairs& pairs, const std::string& working) {
     return range;
 }
 
-double rms_of(const Model& model, const Pairs& pairs, std::span<const double> values, const CancelToken& cancel,
-              double bear) {
+/// What is left: of all, by weight, and at most.
+struct Left {
+    double rms = 0, largest = 0;
+};
+Left left_of(const Model& model, const Pairs& pairs, std::span<const double> values, const CancelToken& cancel,
+             double bear) {
     Planes made;
     if (!model.predict(values, pairs.from, made, cancel))
-        return 0;
+        return {};
+    Left left;
     double sum = 0, weights = 0;
     for (std::size_t i = 0; i < pairs.size(); ++i) {
         const double weight = pairs.weights.empty() ? 1 : static_cast<double>(pairs.weights[i]);
@@ -116,24 +119,30 @@ double rms_of(const Model& model, const Pairs& pairs, std::span<const double> va
         for (std::size_t c = 0; c < 3; ++c) {
             const double d = static_cast<double>(made[c][i]) - static_cast<double>(pairs.to[c][i]);
             // What is plainly wrong must not decide how numbers are rounded.
-            sum += weight * (bear > 0 ? std::min(d * d, bear * bear) : d * d);
+            const double counted = bear > 0 ? std::min(d * d, bear * bear) : d * d;
+            sum += weight * counted;
+            left.largest = std::max(left.largest, std::sqrt(counted));
         }
     }
-    return std::sqrt(sum / weights);
+    left.rms = std::sqrt(sum / weights);
+    return left;
 }
 
-/// Fewer decimals, for all and then for each, as long as what is left does not grow measurably.
+/// Fewer decimals, for all and then for each, as long as what is left does not grow measurably, nor anywhere by much:
+/// in encoded numbers, dark colours of light take small differences for large ones.
 std::vector<double> rounded(const Model& model, const Pairs& pairs, const Solution& solution, double close,
                             const CancelToken& cancel) {
     const double bear = pairs.noisy ? 4 * std::max(solution.scale, close) : 0;
-    const double now = rms_of(model, pairs, solution.values, cancel, bear);
-    const double allowed = std::hypot(now, std::max(0.2 * close, 0.03 * now));
+    const Left now = left_of(model, pairs, solution.values, cancel, bear);
+    const double allowed = std::hypot(now.rms, std::max(0.2 * close, 0.03 * now.rms));
+    const double allowed_anywhere = std::max(1.1 * now.largest, 10 * close);
     const auto cut = [](double x, int decimals) {
         const double by = std::pow(10, decimals);
         return std::round(x * by) / by;
     };
     const auto fits = [&](const std::vector<double>& values) {
-        return rms_of(model, pairs, values, cancel, bear) <= allowed;
+        const Left left = left_of(model, pairs, values, cancel, bear);
+        return left.rms <= allowed && left.largest <= allowed_anywhere;
     };
     std::vector<double> values = solution.values;
     int decimals = 0;
@@ -167,7 +176,7 @@ std::optional<Solution> solved(const Model& model, const Form& form, const Pairs
     starts.insert(starts.end(), form.more_starts.begin(), form.more_starts.end());
     std::optional<Solution> best;
     for (std::vector<double>& start : starts) {
-        auto found = least_squares(model, pairs, std::move(start), cancel);
+        auto found = least_squares(model, pairs, form.values, std::move(start), cancel);
         const auto size = [&](const Solution& s) { return pairs.noisy ? s.scale : s.rms; };
         if (found && (!best || size(*found) < size(*best)))
             best = std::move(found);

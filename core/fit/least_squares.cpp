@@ -12,6 +12,8 @@ constexpr double cauchy = 2.3849; ///< 95 % of the efficiency of plain least squ
 constexpr int rounds = 20;        ///< of weighting; they settle after a few
 constexpr int steps = 60;         ///< of the method until it settles,
 constexpr int steps_in_round = 2; ///< and between one weighting and the next
+/// What differences are known to: before they have been seen, and at best.
+constexpr double first_noise = 1e-3;
 /// How far the first step may go, as a share of where it starts: far enough for most, not so far that a value of no
 /// influence yet is thrown out of reach.
 constexpr double first_step = 1;
@@ -29,12 +31,16 @@ struct Differences {
     const Model& model;
     const Pairs& pairs;
     const CancelToken& cancel;
+    std::span<const Value> usual;
     std::vector<double> roots; ///< of the weights
+    double noise = 0;          ///< what one difference is known to
     mutable Planes made{};
     mutable Model::Slopes slopes{};
 
     int inputs() const { return static_cast<int>(model.values()); }
-    int values() const { return static_cast<int>(std::max(3 * pairs.size(), model.values())); }
+    int values() const { return static_cast<int>(3 * pairs.size() + model.values()); }
+    /// What a value counts that is as far from its usual one as its usual range is wide: as much as one difference.
+    double hold(std::size_t value) const { return noise / (usual[value].high - usual[value].low); }
 
     int operator()(const InputType& x, ValueType& out) const {
         out.setZero();
@@ -44,6 +50,9 @@ struct Differences {
             for (std::size_t i = 0; i < pairs.size(); ++i)
                 out[static_cast<Eigen::Index>(3 * i + c)] =
                     roots[i] * (static_cast<double>(made[c][i]) - static_cast<double>(pairs.to[c][i]));
+        for (std::size_t v = 0; v < usual.size(); ++v)
+            out[static_cast<Eigen::Index>(3 * pairs.size() + v)] =
+                hold(v) * (x[static_cast<Eigen::Index>(v)] - usual[v].start);
         // A step to where there are no numbers is no step: it counts as a bad one, and a shorter one is tried.
         for (double& difference : out)
             if (!std::isfinite(difference))
@@ -61,6 +70,8 @@ struct Differences {
                     out(static_cast<Eigen::Index>(3 * i + place % 3), static_cast<Eigen::Index>(place / 3)) =
                         roots[i] * slope;
         }
+        for (std::size_t v = 0; v < usual.size(); ++v)
+            out(static_cast<Eigen::Index>(3 * pairs.size() + v), static_cast<Eigen::Index>(v)) = hold(v);
         return 0;
     }
 };
@@ -123,12 +134,12 @@ Pairs some_of(const Pairs& pairs, std::size_t wanted) {
 }
 
 /// `least_progress`: relative; differences come as floats, and what is smaller than their rounding is none.
-std::optional<Solution> search(const Model& model, const Pairs& pairs, const std::vector<double>& start,
-                               double least_progress, const CancelToken& cancel) {
+std::optional<Solution> search(const Model& model, const Pairs& pairs, std::span<const Value> usual,
+                               const std::vector<double>& start, double least_progress, const CancelToken& cancel) {
     const auto given = [&](std::size_t i) {
         return pairs.weights.empty() ? 1.0 : static_cast<double>(pairs.weights[i]);
     };
-    Differences problem{model, pairs, cancel, {}};
+    Differences problem{model, pairs, cancel, usual, {}, pairs.noisy ? first_noise : exact};
     for (std::size_t i = 0; i < pairs.size(); ++i)
         problem.roots.push_back(std::sqrt(given(i)));
     Eigen::VectorXd x = Eigen::Map<const Eigen::VectorXd>(start.data(), static_cast<Eigen::Index>(start.size()));
@@ -137,6 +148,7 @@ std::optional<Solution> search(const Model& model, const Pairs& pairs, const std
     std::vector<double> far = distances(problem, x);
     for (int round = 0; pairs.noisy && round < rounds; ++round) {
         const double scale = std::max(1.4826 * median_of(far), 1e-7);
+        problem.noise = std::max(scale, exact);
         for (std::size_t i = 0; i < far.size(); ++i) {
             const double d = far[i] / (cauchy * scale);
             problem.roots[i] = std::sqrt(given(i) / (1 + d * d));
@@ -167,13 +179,13 @@ std::optional<Solution> search(const Model& model, const Pairs& pairs, const std
 
 } // namespace
 
-std::optional<Solution> least_squares(const Model& model, const Pairs& pairs, std::vector<double> start,
-                                      const CancelToken& cancel) {
+std::optional<Solution> least_squares(const Model& model, const Pairs& pairs, std::span<const Value> usual,
+                                      std::vector<double> start, const CancelToken& cancel) {
     const std::size_t first = std::max(first_pairs * model.values(), fewest_first_pairs);
     if (pairs.size() >= 2 * first && model.values() > 0)
-        if (auto found = search(model, some_of(pairs, first), start, 1e-5, cancel))
+        if (auto found = search(model, some_of(pairs, first), usual, start, 1e-5, cancel))
             start = std::move(found->values);
-    return search(model, pairs, start, pairs.noisy ? 1e-6 : 1e-9, cancel);
+    return search(model, pairs, usual, start, pairs.noisy ? 1e-6 : 1e-9, cancel);
 }
 
 } // namespace kasuri::fit

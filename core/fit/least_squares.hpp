@@ -15,7 +15,14 @@ struct Solution {
 /// the less the farther they are off: Cauchy's loss with 2.3849 times the scale, by weighting anew until that settles
 /// (P. W. Holland, R. E. Welsch, Robust regression using iteratively reweighted least-squares, 1977; constant from
 /// memory). Nothing if it was called off, or if no finite difference came out of the start.
-std::optional<Solution> least_squares(const Model& model, const Pairs& pairs, std::vector<double> start,
-                                      const CancelToken& cancel);
+///
+/// What the pairs say nothing of (a knot where no colour is) stays where it is usual: each value is one more
+/// difference, of its distance from `usual`'s start in usual ranges, counting as much as one measured one does. It
+/// moves what is known by nothing that can be measured.
+std::optional<Solution> least_squares(const Model& model, const Pairs& pairs, std::span<const Value> usual,
+                                      std::vector<double> start, const CancelToken& cancel);
+
+/// Six digits in a file, and what single precision makes of a wide space: differences that are as good as none.
+inline constexpr double exact = 1e-5;
 
 } // namespace kasuri::fit

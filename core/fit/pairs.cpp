@@ -9,7 +9,7 @@
 #include <charconv>
 #include <cmath>
 #include <fmt/format.h>
-#include <map>
+#include <unordered_map>
 
 namespace kasuri::fit {
 namespace {
@@ -68,6 +68,24 @@ double noise_of(const image::Picture& picture) {
     const auto middle = found.begin() + static_cast<std::ptrdiff_t>(found.size() / 2);
     std::nth_element(found.begin(), middle, found.end());
     return static_cast<double>(*middle) * 1.4826 / std::sqrt(6.0);
+}
+
+/// How much the pixels two to the right, to the left, above and below differ from one, in the channel that differs
+/// most.
+float edge_at(const image::Picture& picture, std::size_t i) {
+    constexpr int reach = 2;
+    const int x = static_cast<int>(i % static_cast<std::size_t>(picture.width)),
+              y = static_cast<int>(i / static_cast<std::size_t>(picture.width));
+    float most = 0;
+    for (const auto& [dx, dy] :
+         {std::pair{-reach, 0}, std::pair{reach, 0}, std::pair{0, -reach}, std::pair{0, reach}}) {
+        const int u = std::clamp(x + dx, 0, picture.width - 1), v = std::clamp(y + dy, 0, picture.height - 1);
+        const std::size_t other =
+            static_cast<std::size_t>(v) * static_cast<std::size_t>(picture.width) + static_cast<std::size_t>(u);
+        for (std::size_t c = 0; c < 3; ++c)
+            most = std::max(most, std::fabs((*picture.planes[c])[i] - (*picture.planes[c])[other]));
+    }
+    return most;
 }
 
 } // namespace
@@ -146,9 +164,16 @@ Result<PicturePairs> pairs_of(const image::Picture& before, const image::Picture
     };
     while (common(step, made.pixels) != 1)
         ++step;
-    std::map<std::array<int, 3>, std::size_t> met;
+    // Of each cell the pixels with the flattest surroundings: beside an edge, a compressed, sharpened or shifted
+    // picture says something of its neighbours.
+    struct Met {
+        float edge;
+        std::size_t turn, pixel;
+        bool operator<(const Met& other) const { return edge < other.edge; }
+    };
+    std::unordered_map<std::int64_t, std::vector<Met>> met; // each a heap, the steepest on top
     std::size_t i = 0;
-    for (std::size_t k = 0; k < made.pixels && made.pairs.size() < most; ++k, i = (i + step) % made.pixels) {
+    for (std::size_t k = 0; k < made.pixels; ++k, i = (i + step) % made.pixels) {
         const auto a = before.at(i), b = after.at(i);
         if (!is_finite(a) || !is_finite(b)) {
             ++made.not_finite;
@@ -158,11 +183,27 @@ Result<PicturePairs> pairs_of(const image::Picture& before, const image::Picture
             ++made.clipped;
             continue;
         }
-        std::array<int, 3> cell{};
+        std::int64_t cell = 0;
         for (std::size_t c = 0; c < 3; ++c)
-            cell[c] = cell_of(a[c]);
-        if (++met[cell] > most_of_a_cell)
-            continue;
+            cell = cell * 100'000 + cell_of(a[c]);
+        std::vector<Met>& kept = met[cell];
+        const float edge = edge_at(before, i);
+        if (kept.size() == most_of_a_cell) {
+            if (!(edge < kept.front().edge))
+                continue;
+            std::pop_heap(kept.begin(), kept.end());
+            kept.pop_back();
+        }
+        kept.push_back({edge, k, i});
+        std::push_heap(kept.begin(), kept.end());
+    }
+    std::vector<Met> all;
+    for (const auto& [cell, kept] : met)
+        all.insert(all.end(), kept.begin(), kept.end());
+    std::sort(all.begin(), all.end(), [](const Met& a, const Met& b) { return a.turn < b.turn; });
+    all.resize(std::min(all.size(), most));
+    for (const Met& each : all) {
+        const auto a = before.at(each.pixel), b = after.at(each.pixel);
         // Of light, differences count as shares of it: those of highlights are large, and invisible.
         const float bright = std::max(0.0F, (a[0] + a[1] + a[2]) / 3), share = grey / (grey + bright);
         made.pairs.add({a[0], a[1], a[2]}, {b[0], b[1], b[2]}, light ? share * share : 1);

@@ -4485,10 +4485,6 @@
         <translation>3x3-Matrix zwischen zwei Potenzen</translation>
     </message>
     <message>
-        <source>3x3 matrix with rows that sum to 1</source>
-        <translation>3x3-Matrix, Zeilen mit der Summe 1</translation>
-    </message>
-    <message>
         <source>3x3 matrix, then density</source>
         <translation>3x3-Matrix, dann Dichte</translation>
     </message>
@@ -4779,6 +4775,10 @@
     <message>
         <source>weights to mono</source>
         <translation>Gewichte zu Mono</translation>
+    </message>
+    <message>
+        <source>3x3 matrix, rows sum to 1</source>
+        <translation>3x3-Matrix, Zeilensummen 1</translation>
     </message>
 </context>
 <context>
@@ -5843,24 +5843,12 @@
         <translation>An die Stelle der Regel dort; hinter eine LUT, die dann ausgeschaltet ist</translation>
     </message>
     <message>
-        <source>Of the bench</source>
-        <translation>Der Werkbank</translation>
-    </message>
-    <message>
         <source>The look or the LUT on the bench, as one rule</source>
         <translation>Der Look oder die LUT auf der Werkbank, als eine Regel</translation>
     </message>
     <message>
-        <source>Of a LUT or table…</source>
-        <translation>Einer LUT oder Tabelle…</translation>
-    </message>
-    <message>
         <source>A LUT, a look, a filter, or a table of r, g, b before and after (.csv); or drop it here</source>
         <translation>Eine LUT, ein Look, ein Filter oder eine Tabelle von r, g, b davor und danach (.csv); oder hier ablegen</translation>
-    </message>
-    <message>
-        <source>Of two pictures…</source>
-        <translation>Zweier Bilder…</translation>
     </message>
     <message>
         <source>Of one size, before and after; or drop both here</source>
@@ -5913,11 +5901,25 @@
     <message numerus="yes">
         <source>%n takes were kept.</source>
         <translation>
-            <numerusform>%n Fassung wurde behalten.</numerusform><numerusform>%n Fassungen wurden behalten.</numerusform></translation>
+            <numerusform>%n Fassung wurde behalten.</numerusform>
+            <numerusform>%n Fassungen wurden behalten.</numerusform>
+        </translation>
     </message>
     <message>
         <source>Drop one LUT or table, or two pictures.</source>
         <translation>Eine LUT oder Tabelle ablegen, oder zwei Bilder.</translation>
+    </message>
+    <message>
+        <source>From the bench</source>
+        <translation>Von der Werkbank</translation>
+    </message>
+    <message>
+        <source>From a LUT or table…</source>
+        <translation>Von LUT oder Tabelle…</translation>
+    </message>
+    <message>
+        <source>From two pictures…</source>
+        <translation>Von zwei Bildern…</translation>
     </message>
 </context>
 <context>

@@ -219,3 +219,30 @@ TEST_CASE("rules that read more than a colour are refused", "[fit]") {
     CHECK(pairs.value().from[0][0] == -0.5F);
     CHECK(pairs.value().to[0][24] == 1.5F);
 }
+
+TEST_CASE("knots where no colour is stay on the straight line", "[fit]") {
+    // Colours below 0.4 alone, with noise: nothing is known of the upper knots.
+    std::mt19937 random(4);
+    Pairs pairs;
+    pairs.space = "rec709-display";
+    pairs.noisy = true;
+    for (int i = 0; i < 2000; ++i) {
+        std::array<float, 3> from{}, to{};
+        for (std::size_t c = 0; c < 3; ++c) {
+            from[c] = static_cast<float>(between(random, 0, 0.4));
+            to[c] = 1.2F * from[c] + static_cast<float>(between(random, -0.01, 0.01));
+        }
+        pairs.add(from, to);
+    }
+    Options options;
+    options.families = {"curves-9"};
+    options.spaces = {pairs.space};
+    const auto found = fit::fit(pairs, options);
+    REQUIRE(found);
+    const std::vector<double>& knots = found.value().candidates.front().values;
+    for (std::size_t c = 0; c < 3; ++c) {
+        CHECK_THAT(knots[9 * c + 2], WithinAbs(1.2 * 0.25, 0.01));
+        for (std::size_t k = 5; k < 9; ++k)
+            CHECK_THAT(knots[9 * c + k], WithinAbs(static_cast<double>(k) / 8, 0.2));
+    }
+}

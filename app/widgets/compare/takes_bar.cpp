@@ -21,9 +21,10 @@
 
 namespace kasuri::app {
 namespace {
-constexpr int longest_name = 90; ///< pixels
-constexpr int max_shown = 6;     ///< the last ones; the menu of each has them all
-constexpr int rest_ms = 150;     ///< so long the pointer rests on a take before it is shown
+constexpr int longest_name = 90, all_names = 240; ///< pixels: of one, and of all that are shown
+constexpr int narrow = 45;                        ///< where only what stands before a colon is shown
+constexpr int max_shown = 6;                      ///< the last ones; the menu of each has them all
+constexpr int rest_ms = 150;                      ///< so long the pointer rests on a take before it is shown
 } // namespace
 
 TakesBar::TakesBar(Bench& bench, CompareActions& compare, QWidget* parent)
@@ -76,14 +77,15 @@ void TakesBar::refresh() {
         row_->insertWidget(place + 1, button);
         buttons_.push_back(button);
     }
-    const int current = takes.current();
+    const int current = takes.current(), room = std::min(longest_name, all_names / std::max(1, count - first));
     for (int i = first; i < count; ++i) {
         QToolButton* button = buttons_[static_cast<std::size_t>(i - first)];
         QFont font = theme::face(12.5, i == current);
         font.setUnderline(i == current);
         button->setFont(font);
         const QString name = takes.name(i);
-        button->setText(QFontMetrics(font).elidedText(name, Qt::ElideRight, longest_name));
+        button->setText(
+            QFontMetrics(font).elidedText(room < narrow ? name.section(':', 0, 0) : name, Qt::ElideRight, room));
         button->setToolTip(tr("Take %1: seen on the sheet while the pointer rests here; click flips to it, right click "
                               "for its name and the rest")
                                .arg(name));

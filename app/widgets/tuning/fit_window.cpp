@@ -117,12 +117,12 @@ QWidget* FitWindow::sources() {
         layout->addWidget(made);
         return made;
     };
-    connect(button(tr("Of the bench"), tr("The look or the LUT on the bench, as one rule")), &QPushButton::clicked,
+    connect(button(tr("From the bench"), tr("The look or the LUT on the bench, as one rule")), &QPushButton::clicked,
             this, &FitWindow::find_of_bench);
-    connect(button(tr("Of a LUT or table\u2026"),
+    connect(button(tr("From a LUT or table\u2026"),
                    tr("A LUT, a look, a filter, or a table of r, g, b before and after (.csv); or drop it here")),
             &QPushButton::clicked, this, &FitWindow::ask_file);
-    connect(button(tr("Of two pictures\u2026"), tr("Of one size, before and after; or drop both here")),
+    connect(button(tr("From two pictures\u2026"), tr("Of one size, before and after; or drop both here")),
             &QPushButton::clicked, this, &FitWindow::ask_pictures);
     layout->addStretch(1);
     layout->addWidget(quiet_label(tr("Numbers mean"), row));
@@ -253,7 +253,8 @@ void FitWindow::keep_as_takes() {
     for (int row = 0; row < model_.rowCount(); ++row) {
         session.recall(model_.text(row), {}, tr("a rule that was found"));
         const int take = bench_.takes().remember();
-        bench_.takes().rename(take, model_.index(row, FitModel::title).data().toString());
+        const auto text_at = [&](int column) { return model_.index(row, column).data().toString(); };
+        bench_.takes().rename(take, text_at(FitModel::numbers) + ": " + text_at(FitModel::title));
     }
     session.recall(text, values, tr("a rule that was found"));
     session.undo_stack().endMacro();
