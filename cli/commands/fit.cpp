@@ -154,6 +154,8 @@ const Command fit_command = {
             .expected(2);
         arguments.value("--close", options->fit.close, "Differences that are as good as none (default: 1e-5)")
             .positive();
+        arguments.flag("--keep-greys", options->fit.keep_greys,
+                       "Only rules of which it is proved that every grey stays as it is");
         arguments.flag("--all", options->all,
                        "Show every family, not those alone that are better than all with fewer numbers");
         define_json(arguments, options->json);

@@ -4,6 +4,7 @@
 #include "colour/space.hpp"
 #include "fit/errors.hpp"
 #include "fit/least_squares.hpp"
+#include "insight/algebra.hpp"
 
 #include <algorithm>
 #include <atomic>
@@ -228,10 +229,11 @@ struct Job {
     double close;
     bool clamped;
     const CancelToken& cancel;
+    bool keep_greys;
 };
 
-/// Nothing where there are too few pairs for it, or no numbers come out. Errors: called off; the text is no rule, which
-/// is a fault of the family.
+/// Nothing where there are too few pairs for it, no numbers come out, or greys do not stay and should. Errors: called
+/// off; the text is no rule, which is a fault of the family.
 Result<std::optional<Candidate>> candidate_of(const Job& job, const Family& family, const std::string& working) {
     const Pairs &fitted = job.parts.fitted, &measured = job.parts.measured;
     const Error called_off{"called off", "", ""};
@@ -259,6 +261,8 @@ Result<std::optional<Candidate>> candidate_of(const Job& job, const Family& fami
     if (!rule)
         return rule.error();
     const subject::Subject subject(rule.value());
+    if (job.keep_greys && !insight::shown_grey_kept(subject.fixed()))
+        return std::optional<Candidate>();
     const engine::ProgramPtr program = subject.program(fitted.space, fitted.space, {}, true, &job.cancel);
     Planes made;
     if (!program || !run(*program, subject.values(), measured.from, made, job.cancel))
@@ -290,7 +294,7 @@ Result<Found> fit(const Pairs& pairs, const Options& options, const CancelToken&
     const bool clamped = !pairs.noisy && is_clamped(pairs);
     const Truth truth(parts.measured);
     const std::vector<Task> tasks = tasks_for(pairs, options);
-    const Job job{parts, truth, found.close, clamped, cancel};
+    const Job job{parts, truth, found.close, clamped, cancel, options.keep_greys};
     std::vector<std::optional<Candidate>> made(tasks.size());
     std::optional<Error> wrong;
     std::mutex telling;

@@ -9,7 +9,9 @@ namespace kasuri::fit {
 struct Options {
     std::vector<std::string> families{}; ///< names; empty: all
     std::vector<std::string> spaces{};   ///< working spaces to try; empty: as each family says
-    std::size_t fitted = 4096;           ///< pairs that are fitted, at most; the others are for measuring
+    /// Only rules of which algebra shows that every grey comes out as it went in.
+    bool keep_greys = false;
+    std::size_t fitted = 4096; ///< pairs that are fitted, at most; the others are for measuring
     /// How close counts as the same: differences below it are no worse than none. 0: what six digits and single
     /// precision leave, or what the noise is where pairs are noisy.
     double close = 0;

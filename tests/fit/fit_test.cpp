@@ -246,3 +246,27 @@ TEST_CASE("knots where no colour is stay on the straight line", "[fit]") {
             CHECK_THAT(knots[9 * c + k], WithinAbs(static_cast<double>(k) / 8, 0.2));
     }
 }
+
+TEST_CASE("greys are kept where that is asked, and only proved rules are offered then", "[fit]") {
+    // Its rows sum to 1.02, 0.99 and 1.
+    const Pairs pairs =
+        made_by("rec709-linear", "out.rgb = mat3(0.82, 0.2, 0, 0.15, 0.69, 0.15, 0, 0.25, 0.75) * rgb\n", 9, true);
+    Options options;
+    options.spaces = {pairs.space};
+    const auto free = fit::fit(pairs, options);
+    options.keep_greys = true;
+    const auto kept = fit::fit(pairs, options);
+    REQUIRE(free);
+    REQUIRE(kept);
+    CHECK(free.value().candidates[free.value().best].family->name == "matrix");
+    CHECK(kept.value().candidates.size() < free.value().candidates.size() / 2);
+    bool balanced = false;
+    for (const Candidate& candidate : kept.value().candidates) {
+        CAPTURE(candidate.family->name);
+        balanced = balanced || candidate.family->name == "matrix-balanced";
+        const Planes grey = through(pairs.space, candidate.body, {{{0.3F}, {0.3F}, {0.3F}}});
+        for (const auto& plane : grey)
+            CHECK_THAT(static_cast<double>(plane[0]), WithinAbs(0.3, 1e-6));
+    }
+    CHECK(balanced);
+}
