@@ -33,13 +33,9 @@ void FitModel::find(std::vector<std::string> files, pairing::PairingOptions opti
     });
 }
 
-void FitModel::find(std::shared_ptr<const subject::Subject> subject) {
-    start([subject = std::move(subject)](const CancelToken& cancel) {
-        auto made = pairing::pairs_from(*subject, {}, cancel);
-        if (made && made.value().pairs.title.empty())
-            made.value().pairs.title = "the bench";
-        return made;
-    });
+void FitModel::find(document::LookStep step, const std::string& name) {
+    start(
+        [step = std::move(step), name](const CancelToken& cancel) { return pairing::pairs_from(step, name, cancel); });
 }
 
 void FitModel::cancel() {

@@ -24,8 +24,8 @@ public:
 
     /// Of files, as pairing::pairs_from. The latest request counts.
     void find(std::vector<std::string> files, pairing::PairingOptions options);
-    /// Of what is on the bench.
-    void find(std::shared_ptr<const subject::Subject> subject);
+    /// Of one step by itself.
+    void find(document::LookStep step, const std::string& name);
     void cancel();
     bool running() const { return running_; }
     void show_all(bool all);

@@ -317,14 +317,15 @@ Result<std::shared_ptr<const ir::External>> read_lut_here(std::string_view text,
 
 Result<LutAxis> lut_axis(const std::filesystem::path& path) {
     const Result<std::string> text = read_file(path, longest_lut);
-    if (!text)
-        return text.error();
-    const std::string ending = lower_ending(path), where = path.string();
-    if (const Status may = may_be_read_as_lut(text.value(), ending, where); !may)
+    return text ? lut_axis(text.value(), lower_ending(path), path.string()) : text.error();
+}
+
+Result<LutAxis> lut_axis(std::string_view text, const std::string& ending, const std::string& where) {
+    if (const Status may = may_be_read_as_lut(text, ending, where); !may)
         return may.error();
-    if (const Status tried = try_lut(text.value(), ending, where); !tried)
+    if (const Status tried = try_lut(text, ending, where); !tried)
         return tried.error();
-    return with_processor<LutAxis>(text.value(), ending, where, axis_of);
+    return with_processor<LutAxis>(text, ending, where, axis_of);
 }
 
 Result<std::vector<Cdl>> read_cdl(const std::filesystem::path& path) {

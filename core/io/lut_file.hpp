@@ -58,6 +58,7 @@ struct LutAxis {
 /// Of the first table of a LUT file; steps before it are followed back. What has no table has the usual axis. Errors:
 /// as read_lut.
 Result<LutAxis> lut_axis(const std::filesystem::path& path);
+Result<LutAxis> lut_axis(std::string_view text, const std::string& ending, const std::string& where);
 
 /// What read_lut does, in this process, which the library may end or keep for ever.
 Result<std::shared_ptr<const ir::External>> read_lut_here(std::string_view text, const std::string& ending,

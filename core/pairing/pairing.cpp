@@ -164,8 +164,28 @@ Result<Paired> pairs_from(const std::vector<std::string>& files, const PairingOp
     return is_table(files.front()) ? of_table(files.front(), options) : of_steps(files.front(), options, cancel);
 }
 
-Result<Paired> pairs_from(const subject::Subject& subject, const PairingOptions& options, const CancelToken& cancel) {
-    return of_lattice(subject, wished({}, options), cancel);
+Result<Paired> pairs_from(document::LookStep step, const std::string& title, const CancelToken& cancel) {
+    document::LookStep alone = std::move(step);
+    alone.on = true;
+    alone.opacity = 1;
+    alone.blend = "normal";
+    alone.mask.clear();
+    io::LutAxis axis;
+    if (!alone.lut.empty()) {
+        const auto known = io::lut_axis(alone.lut_text.text(), alone.lut, title);
+        if (!known)
+            return known.error();
+        axis = known.value();
+    }
+    document::Look look;
+    look.steps.push_back(std::move(alone));
+    const Result<look::Made> runs = look::make(look, {});
+    if (!runs)
+        return runs.error();
+    auto made = of_lattice(runs.value().subject, axis, cancel);
+    if (made)
+        made.value().pairs.title = title;
+    return made;
 }
 
 } // namespace kasuri::pairing

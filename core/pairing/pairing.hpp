@@ -1,4 +1,5 @@
 #pragma once
+#include "document/look_file.hpp"
 #include "fit/pairs.hpp"
 
 #include <optional>
@@ -28,8 +29,7 @@ bool holds_pairs(const std::string& file);
 Result<Paired> pairs_from(const std::vector<std::string>& files, const PairingOptions& options,
                           const CancelToken& cancel = {});
 
-/// Of a subject: the lattice of a table of 33 points.
-Result<Paired> pairs_from(const subject::Subject& subject, const PairingOptions& options,
-                          const CancelToken& cancel = {});
+/// Of one step by itself, laid over nothing, at its values: a LUT at its own points, in what its numbers mean.
+Result<Paired> pairs_from(document::LookStep step, const std::string& title, const CancelToken& cancel = {});
 
 } // namespace kasuri::pairing

@@ -5843,8 +5843,8 @@
         <translation>An die Stelle der Regel dort; hinter eine LUT, die dann ausgeschaltet ist</translation>
     </message>
     <message>
-        <source>The look or the LUT on the bench, as one rule</source>
-        <translation>Der Look oder die LUT auf der Werkbank, als eine Regel</translation>
+        <source>The active step by itself: its LUT or its rule</source>
+        <translation>Der aktive Schritt für sich: seine LUT oder seine Regel</translation>
     </message>
     <message>
         <source>A LUT, a look, a filter, or a table of r, g, b before and after (.csv); or drop it here</source>

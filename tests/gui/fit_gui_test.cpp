@@ -109,7 +109,7 @@ TEST_CASE("candidates become takes, in one step", "[gui][fit]") {
 
 TEST_CASE("behind a LUT on the bench the rule becomes a step, and the LUT is switched off", "[gui][fit]") {
     Finding d;
-    d.replace_text("");
+    d.replace_text("out.rgb = rgb * 0.5\n"); // what stands before it stays, and is no part of what is found
     const auto step = document::step_from(lut(d.folder).toStdString());
     REQUIRE(step);
     d.window.bench().look().add(step.value(), 1);
@@ -124,6 +124,8 @@ TEST_CASE("behind a LUT on the bench the rule becomes a step, and the LUT is swi
     REQUIRE(look.count() == 3);
     CHECK_FALSE(look.steps()[1].on);
     CHECK(look.current() == 2);
+    CHECK(d.text().find("filter \"As in found\"") == 0);
+    CHECK(d.text().find("working srgb") != std::string::npos);
     CHECK(d.text().find("0.15, 0.7, 0.15") != std::string::npos);
     d.trigger("undo");
     CHECK(look.count() == 2);

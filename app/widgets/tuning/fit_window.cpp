@@ -3,7 +3,6 @@
 #include "base/file_kind.hpp"
 #include "model/bench.hpp"
 #include "model/file_names.hpp"
-#include "model/on_bench.hpp"
 #include "widgets/parts/heading.hpp"
 #include "widgets/parts/space_menu.hpp"
 #include "widgets/parts/theme.hpp"
@@ -117,7 +116,7 @@ QWidget* FitWindow::sources() {
         layout->addWidget(made);
         return made;
     };
-    connect(button(tr("From the bench"), tr("The look or the LUT on the bench, as one rule")), &QPushButton::clicked,
+    connect(button(tr("From the bench"), tr("The active step by itself: its LUT or its rule")), &QPushButton::clicked,
             this, &FitWindow::find_of_bench);
     connect(button(tr("From a LUT or table\u2026"),
                    tr("A LUT, a look, a filter, or a table of r, g, b before and after (.csv); or drop it here")),
@@ -173,14 +172,16 @@ void FitWindow::ask_pictures() {
 }
 
 void FitWindow::find_of_bench() {
-    Result<subject::Subject> subject = subject_on_bench(bench_.session(), bench_.look(), bench_.sheet());
-    if (!subject) {
-        words_->setText(QString::fromStdString(subject.error().text()));
-        return;
+    // The active step alone: what is found takes its place, and the steps around it stay.
+    const LookModel& look = bench_.look();
+    document::LookStep step = look.step();
+    if (!bench_.session().fixed()) {
+        step.text = bench_.session().text();
+        step.values = bench_.session().chosen_values();
     }
     files_.clear();
     asked_ = true;
-    model_.find(std::make_shared<const subject::Subject>(std::move(subject.value())));
+    model_.find(std::move(step), look.name(look.current()).toStdString());
     show_state();
 }
 
