@@ -87,6 +87,30 @@ std::vector<Builtin> shaping() {
             return g.select(g.make(Op::is_nan, x[2]), x[2], result); // also where x does not get so far
         });
 
+    more.componentwise(
+        "shoulder_back", {"y", "start", "limit"},
+        "The way back from shoulder with the same numbers: y up to start; above it start - (limit - start) * log(1 - "
+        "(y "
+        "- start) / (limit - start)). From limit on there is no answer.",
+        "the inverse of its formula", {{{0.5, 0.8, 1}, 0.5}, {{0.8, 0.8, 1}, 0.8}, {{0.998652410600183, 0.8, 1}, 1.8}},
+        [](const double* x) {
+            if (std::isnan(x[0]) || std::isnan(x[1]) || std::isnan(x[2]))
+                return not_a_number;
+            if (x[0] <= x[1])
+                return x[0];
+            const double room = x[2] - x[1];
+            return room > 0 && x[0] < x[2] ? x[1] - room * std::log1p(-(x[0] - x[1]) / room) : not_a_number;
+        },
+        [](Graph& g, const NodeId* x) {
+            const NodeId room = g.sub(x[2], x[1]), left = g.div(g.sub(x[2], x[0]), room);
+            const NodeId risen = g.mul(g.mul(g.constant(std::numbers::ln2), room), g.make(Op::log2, left));
+            const NodeId none = g.make(Op::logical_or, g.less_equal(room, g.constant(0)), g.less_equal(x[2], x[0]));
+            const NodeId above = g.select(none, g.constant(not_a_number), g.sub(x[1], risen));
+            const NodeId result = g.select(g.less_equal(x[0], x[1]), x[0], above);
+            return g.select(g.make(Op::is_nan, x[2]), x[2], result);
+        });
+    more.rows.back().tolerance = 2e-5;
+
     std::vector<Builtin> all = {clamp, mix, step, smoothstep};
     all.insert(all.end(), more.rows.begin(), more.rows.end());
     return all;
