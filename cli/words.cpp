@@ -9,6 +9,7 @@
 #include "insight/derivative.hpp"
 #include "insight/hold_sum.hpp"
 #include "insight/solve.hpp"
+#include "inverse/table.hpp"
 #include "lang/diagnostic.hpp"
 #include "proof/proof.hpp"
 #include "proof/ready_made.hpp"
@@ -71,6 +72,8 @@ std::string words_to_translate() {
         core.emplace(row.wording);
         core.emplace(row.help);
     }
+    for (const std::string_view sentence : inverse::sentences())
+        core.emplace(sentence);
     all.erase("");
     core.erase("");
     std::string text = "// Written by `kasuri-cli docs words`: texts of the core's tables, for lupdate.\n#include "

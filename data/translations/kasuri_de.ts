@@ -279,6 +279,10 @@
         <source>Find the rule of a LUT or pictures…</source>
         <translation>Regel einer LUT oder zu Bildern finden…</translation>
     </message>
+    <message>
+        <source>The way back…</source>
+        <translation>Der Weg zurück…</translation>
+    </message>
 </context>
 <context>
     <name>Core</name>
@@ -2406,6 +2410,154 @@
         <source>{} points an axis from {} to {}</source>
         <translation>{} Punkte je Achse von {} bis {}</translation>
     </message>
+    <message>
+        <source>it drops bits</source>
+        <translation>lässt Bits fallen</translation>
+    </message>
+    <message>
+        <source>it forgets how far a number was from the edge</source>
+        <translation>vergisst, wie weit eine Zahl von der Kante war</translation>
+    </message>
+    <message>
+        <source>it forgets how large the number was</source>
+        <translation>vergisst, wie groß die Zahl war</translation>
+    </message>
+    <message>
+        <source>it forgets how many times the second number went into the first</source>
+        <translation>vergisst, wie oft die zweite Zahl in der ersten enthalten war</translation>
+    </message>
+    <message>
+        <source>it forgets the whole number</source>
+        <translation>vergisst die ganze Zahl</translation>
+    </message>
+    <message>
+        <source>it mixes in other pixels</source>
+        <translation>mischt andere Pixel hinein</translation>
+    </message>
+    <message>
+        <source>it reads other pixels</source>
+        <translation>liest andere Pixel</translation>
+    </message>
+    <message>
+        <source>it sets bits</source>
+        <translation>setzt Bits</translation>
+    </message>
+    <message>
+        <source>one number does not say which colour it was</source>
+        <translation>eine Zahl sagt nicht, welche Farbe es war</translation>
+    </message>
+    <message>
+        <source>rounding loses what is between whole numbers</source>
+        <translation>beim Runden geht verloren, was zwischen ganzen Zahlen liegt</translation>
+    </message>
+    <message>
+        <source>what is below 0 there</source>
+        <translation>was dort unter 0 liegt</translation>
+    </message>
+    <message>
+        <source>what is beyond a quarter turn</source>
+        <translation>was jenseits einer Vierteldrehung liegt</translation>
+    </message>
+    <message>
+        <source>what is outside of half a turn</source>
+        <translation>was außerhalb einer halben Drehung liegt</translation>
+    </message>
+    <message>
+        <source>what is outside of its borders</source>
+        <translation>was außerhalb seiner Grenzen liegt</translation>
+    </message>
+    <message>
+        <source>what is outside of the limits there</source>
+        <translation>was dort außerhalb der Grenzen liegt</translation>
+    </message>
+    <message>
+        <source>what lies between code values</source>
+        <translation>was zwischen Codewerten liegt</translation>
+    </message>
+    <message>
+        <source>Find the rule behind it first.</source>
+        <translation>Erst die Regel dahinter finden.</translation>
+    </message>
+    <message>
+        <source>This is a fault of the program: please tell.</source>
+        <translation>Das ist ein Fehler des Programms: bitte melden.</translation>
+    </message>
+    <message>
+        <source>Write the way back from the look that it is a step of.</source>
+        <translation>Den Weg zurück aus dem Look schreiben, von dem es ein Schritt ist.</translation>
+    </message>
+    <message>
+        <source>a LUT has no rule to solve</source>
+        <translation>eine LUT hat keine Regel, die aufzulösen wäre</translation>
+    </message>
+    <message>
+        <source>a colour comes back {:.2g} away from where it was: two colours have become one, or nearly so</source>
+        <translation>eine Farbe kommt {:.2g} von ihrem Ort entfernt zurück: zwei Farben sind eine geworden, oder fast</translation>
+    </message>
+    <message>
+        <source>at these values</source>
+        <translation>bei diesen Werten</translation>
+    </message>
+    <message>
+        <source>cannot be read</source>
+        <translation>kann nicht gelesen werden</translation>
+    </message>
+    <message>
+        <source>closed in on step by step, where the rule does little enough</source>
+        <translation>schrittweise angenähert, wo die Regel wenig genug tut</translation>
+    </message>
+    <message>
+        <source>found by halving, from {} to {}</source>
+        <translation>durch Halbieren gefunden, von {} bis {}</translation>
+    </message>
+    <message>
+        <source>has {} parts; more than {} would take minutes</source>
+        <translation>hat {} Teile; mehr als {} würden Minuten dauern</translation>
+    </message>
+    <message>
+        <source>is a look that is laid over with an opacity, a mask or a blend mode</source>
+        <translation>ist ein Look, der mit Deckkraft, Maske oder Mischmodus darübergelegt ist</translation>
+    </message>
+    <message>
+        <source>its mask grows or is softened, which mixes in other pixels</source>
+        <translation>seine Maske wächst oder ist weichgezeichnet, was andere Pixel hineinmischt</translation>
+    </message>
+    <message>
+        <source>line {}, {}: {}</source>
+        <translation>Zeile {}, {}: {}</translation>
+    </message>
+    <message>
+        <source>nothing of it is in what comes out</source>
+        <translation>nichts davon ist in dem, was herauskommt</translation>
+    </message>
+    <message>
+        <source>reads what an earlier step of a look made, as "{}"; by itself it has no way back</source>
+        <translation>liest als „{}“, was ein früherer Schritt eines Looks gemacht hat; für sich allein hat es keinen Weg zurück</translation>
+    </message>
+    <message>
+        <source>step {}</source>
+        <translation>Schritt {}</translation>
+    </message>
+    <message>
+        <source>the way back</source>
+        <translation>der Weg zurück</translation>
+    </message>
+    <message>
+        <source>the way back was written, but {}</source>
+        <translation>der Weg zurück wurde geschrieben, aber {}</translation>
+    </message>
+    <message>
+        <source>was called off</source>
+        <translation>wurde abgebrochen</translation>
+    </message>
+    <message>
+        <source>what went into it cannot be told from what comes out</source>
+        <translation>was hineinging, lässt sich nicht aus dem sagen, was herauskommt</translation>
+    </message>
+    <message>
+        <source>which way was taken depends on the colour that is looked for</source>
+        <translation>welcher Weg genommen wurde, hängt von der gesuchten Farbe ab</translation>
+    </message>
 </context>
 <context>
     <name>Files</name>
@@ -3473,10 +3625,6 @@
         <translation>An 4096 Farben zwischen 0 und 1 kehrt die Regel die Ordnung der Farben um wie mit ihren Ausgangswerten: wie viele eine Determinante ihrer Steigungen mit anderem Vorzeichen haben.</translation>
     </message>
     <message>
-        <source>On 4096 colours between 0 and 1: how far a colour comes to lie from itself when this filter and then the other have worked on it.</source>
-        <translation>An 4096 Farben zwischen 0 und 1: wie weit eine Farbe von sich selbst entfernt zu liegen kommt, wenn dieser Filter und dann der andere an ihr gearbeitet haben.</translation>
-    </message>
-    <message>
         <source>On 4096 colours between 0 and 1: how many times as loud independent noise of r, g, b comes out, in the channel that gets most of it.</source>
         <translation>An 4096 Farben zwischen 0 und 1: wie viele Male so laut unabhängiges Rauschen von r, g, b herauskommt, im Kanal, der am meisten abbekommt.</translation>
     </message>
@@ -4233,10 +4381,6 @@
         <translation>System</translation>
     </message>
     <message>
-        <source>the other undoes it</source>
-        <translation>der andere macht es rückgängig</translation>
-    </message>
-    <message>
         <source>the same as the other</source>
         <translation>dasselbe wie der andere</translation>
     </message>
@@ -4779,6 +4923,14 @@
     <message>
         <source>3x3 matrix, rows sum to 1</source>
         <translation>3x3-Matrix, Zeilensummen 1</translation>
+    </message>
+    <message>
+        <source>On 4096 colours between 0 and 1: how far a colour comes to lie from itself when the other filter and then this one have worked on it. Parameters of one name have one value.</source>
+        <translation>Auf 4096 Farben zwischen 0 und 1: wie weit eine Farbe von sich selbst zu liegen kommt, wenn der andere Filter und dann dieser auf sie gewirkt haben. Parameter eines Namens haben einen Wert.</translation>
+    </message>
+    <message>
+        <source>undoes the other</source>
+        <translation>macht den anderen rückgängig</translation>
     </message>
 </context>
 <context>
@@ -8013,6 +8165,136 @@ setzt einen hierher.</translation>
     <message>
         <source>Make these values the defaults</source>
         <translation>Diese Werte zu Ausgangswerten machen</translation>
+    </message>
+</context>
+<context>
+    <name>kasuri::app::WayBack</name>
+    <message>
+        <source>Lost: %1</source>
+        <translation>Verloren: %1</translation>
+    </message>
+    <message>
+        <source>In the way: %1</source>
+        <translation>Im Weg: %1</translation>
+    </message>
+    <message>
+        <source>Looked for: %1</source>
+        <translation>Gesucht: %1</translation>
+    </message>
+    <message>
+        <source>Two colours become one: %1 and %2 both give %3</source>
+        <translation>Zwei Farben werden eine: %1 und %2 ergeben beide %3</translation>
+    </message>
+    <message>
+        <source>Only these values have a way back, so it has no parameters.</source>
+        <translation>Nur diese Werte haben einen Weg zurück, darum hat er keine Parameter.</translation>
+    </message>
+    <message>
+        <source>%1: only %2 to %3 has a way back.</source>
+        <translation>%1: nur %2 bis %3 hat einen Weg zurück.</translation>
+    </message>
+    <message>
+        <source>%1 has no way back here.</source>
+        <translation>%1 hat hier keinen Weg zurück.</translation>
+    </message>
+    <message>
+        <source>Noise comes back up to %1 times as loud.</source>
+        <translation>Rauschen kommt bis zu %1-mal so laut zurück.</translation>
+    </message>
+    <message>
+        <source>Called off.</source>
+        <translation>Abgebrochen.</translation>
+    </message>
+    <message>
+        <source>Solving…</source>
+        <translation>Wird aufgelöst…</translation>
+    </message>
+    <message>
+        <source>There is no way back from here.</source>
+        <translation>Von hier gibt es keinen Weg zurück.</translation>
+    </message>
+    <message>
+        <source>Nothing to take off: no step is on.</source>
+        <translation>Nichts zurückzunehmen: kein Schritt ist eingeschaltet.</translation>
+    </message>
+    <message>
+        <source>Colours from 0 to 1 come back exactly, on 4096 of them.</source>
+        <translation>Farben von 0 bis 1 kommen genau zurück, auf 4096 davon.</translation>
+    </message>
+    <message>
+        <source>Colours from 0 to 1 come back within %1, on 4096 of them.</source>
+        <translation>Farben von 0 bis 1 kommen auf %1 genau zurück, auf 4096 davon.</translation>
+    </message>
+</context>
+<context>
+    <name>kasuri::app::WayBackWindow</name>
+    <message>
+        <source>The way back</source>
+        <translation>Der Weg zurück</translation>
+    </message>
+    <message>
+        <source>The rule is solved for what went in, statement by statement, and measured: there and back again.</source>
+        <translation>Die Regel wird nach dem aufgelöst, was hineinging, Anweisung für Anweisung, und gemessen: hin und wieder zurück.</translation>
+    </message>
+    <message>
+        <source>Of the active step</source>
+        <translation>Vom aktiven Schritt</translation>
+    </message>
+    <message>
+        <source>Of all steps, the last first</source>
+        <translation>Von allen Schritten, der letzte zuerst</translation>
+    </message>
+    <message>
+        <source>Solve again</source>
+        <translation>Neu auflösen</translation>
+    </message>
+    <message>
+        <source>It follows the work by itself, until it has been put behind it</source>
+        <translation>Folgt der Arbeit von selbst, bis er dahintergestellt wurde</translation>
+    </message>
+    <message>
+        <source>What came of it</source>
+        <translation>Was daraus wurde</translation>
+    </message>
+    <message>
+        <source>The way back as a rule</source>
+        <translation>Der Weg zurück als Regel</translation>
+    </message>
+    <message>
+        <source>Save as a look…</source>
+        <translation>Als Look sichern…</translation>
+    </message>
+    <message>
+        <source>A look of its own, with copies of the rules that its proofs are about</source>
+        <translation>Ein eigener Look, mit Kopien der Regeln, von denen seine Beweise handeln</translation>
+    </message>
+    <message>
+        <source>Put it behind</source>
+        <translation>Dahinterstellen</translation>
+    </message>
+    <message>
+        <source>As a step behind what it takes off: the picture is back. One step of undo</source>
+        <translation>Als Schritt hinter dem, was er zurücknimmt: das Bild ist wieder da. Ein Schritt zum Zurücknehmen</translation>
+    </message>
+    <message>
+        <source>the way back</source>
+        <translation>der Weg zurück</translation>
+    </message>
+    <message>
+        <source>The way back stands behind it. Ctrl+Z takes it away again.</source>
+        <translation>Der Weg zurück steht dahinter. Strg+Z nimmt ihn wieder weg.</translation>
+    </message>
+    <message>
+        <source>Save the way back</source>
+        <translation>Den Weg zurück sichern</translation>
+    </message>
+    <message>
+        <source>Looks (%1)</source>
+        <translation>Looks (%1)</translation>
+    </message>
+    <message>
+        <source>%1 was saved.</source>
+        <translation>%1 wurde gesichert.</translation>
     </message>
 </context>
 <context>

@@ -92,6 +92,8 @@ constexpr ActionRow table[] = {
      on<SideWindows>([](SideWindows& c) { c.open_wishes(); })},
     {"fit", QT_TRANSLATE_NOOP("Actions", "Find the rule of a LUT or pictures\u2026"), "Ctrl+Shift+L",
      on<SideWindows>([](SideWindows& c) { c.open_fit(); })},
+    {"way_back", QT_TRANSLATE_NOOP("Actions", "The way back\u2026"), "Ctrl+Shift+B",
+     on<SideWindows>([](SideWindows& c) { c.open_way_back(); })},
     {"reset", QT_TRANSLATE_NOOP("Actions", "Reset all values"), "",
      on<Bench>([](Bench& c) { c.session().reset_values(); })},
     {group, QT_TRANSLATE_NOOP("Actions", "Look"), "", {}},

@@ -15,6 +15,7 @@
 #include "widgets/sheet/torn_window.hpp"
 #include "widgets/tuning/fit_window.hpp"
 #include "widgets/tuning/mix_panel.hpp"
+#include "widgets/tuning/way_back_window.hpp"
 #include "widgets/tuning/wishes_window.hpp"
 #include "widgets/writing/rule_editor.hpp"
 #include "widgets/writing/rule_panel.hpp"
@@ -66,6 +67,14 @@ void SideWindows::open_fit() {
         place_beside(*fit_, parts_.get<RulePanel>(), "fit");
     }
     to_front(*fit_);
+}
+
+void SideWindows::open_way_back() {
+    if (!way_back_) {
+        way_back_ = new WayBackWindow(parts_.get<Bench>(), window_);
+        place_beside(*way_back_, parts_.get<RulePanel>(), "way-back");
+    }
+    to_front(*way_back_);
 }
 
 void SideWindows::open_trace() {

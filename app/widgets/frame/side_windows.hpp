@@ -13,6 +13,7 @@ class HelpWindow;
 class PreferencesWindow;
 class TornWindow;
 class TraceWindow;
+class WayBackWindow;
 class WindowParts;
 class WishesWindow;
 
@@ -27,6 +28,7 @@ public:
     void open_preferences();
     void open_wishes();
     void open_fit();
+    void open_way_back();
     void open_trace();
     void show_trace(const SheetResult& sheet);
     /// The sheet in a window of its own, or back.
@@ -35,6 +37,7 @@ public:
 
     WishesWindow* wishes() const { return wishes_; }
     FitWindow* fit() const { return fit_; }
+    WayBackWindow* way_back() const { return way_back_; }
     QWidget* torn() const;
 
 private:
@@ -43,6 +46,7 @@ private:
     HelpWindow* help_ = nullptr;
     WishesWindow* wishes_ = nullptr;
     FitWindow* fit_ = nullptr;
+    WayBackWindow* way_back_ = nullptr;
     QPointer<PreferencesWindow> preferences_;
     QPointer<TraceWindow> trace_;
     QPointer<TornWindow> torn_;

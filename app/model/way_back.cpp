@@ -1,0 +1,128 @@
+#include "model/way_back.hpp"
+
+#include "base/memory.hpp"
+#include "base/text.hpp"
+
+#include <QCoreApplication>
+#include <QPointer>
+#include <QStringList>
+#include <QThreadPool>
+
+namespace kasuri::app {
+namespace {
+
+QString colour(const std::array<double, 3>& c) {
+    return QString::fromStdString("(" + number_text(c[0], 3) + ", " + number_text(c[1], 3) + ", " +
+                                  number_text(c[2], 3) + ")");
+}
+QString number(double x, int digits) { return QString::fromStdString(number_text(x, digits)); }
+
+/// What came of one step, a line each.
+QStringList told(const inverse::StepBack& step) {
+    QStringList lines;
+    if (!step.fault.empty())
+        return {QString::fromStdString(step.fault)};
+    const inverse::Back& back = step.back;
+    const auto add = [&](const QString& kind, const std::vector<inverse::Obstacle>& all) {
+        for (const inverse::Obstacle& o : all)
+            lines << kind.arg(QString::fromStdString(inverse::told(o, step.text)));
+    };
+    add(WayBack::tr("Lost: %1"), back.losses);
+    if (!back.found)
+        add(WayBack::tr("In the way: %1"), back.obstacles);
+    add(WayBack::tr("Looked for: %1"), back.ranges);
+    if (back.meeting)
+        lines << WayBack::tr("Two colours become one: %1 and %2 both give %3")
+                     .arg(colour(back.meeting->a), colour(back.meeting->b), colour(back.meeting->made));
+    if (!back.found)
+        return lines;
+    if (back.at_values)
+        lines << WayBack::tr("Only these values have a way back, so it has no parameters.");
+    for (const inverse::Narrowed& n : back.narrowed)
+        lines << WayBack::tr("%1: only %2 to %3 has a way back.")
+                     .arg(QString::fromStdString(n.name), number(n.low, 4), number(n.high, 4));
+    for (const std::string& option : back.without)
+        lines << WayBack::tr("%1 has no way back here.").arg(QString::fromStdString(option));
+    if (back.noise > 2)
+        lines << WayBack::tr("Noise comes back up to %1 times as loud.").arg(number(back.noise, 2));
+    return lines;
+}
+
+} // namespace
+
+WayBack::WayBack(QObject* parent) : QObject(parent) {}
+
+WayBack::~WayBack() { cancel_.cancel(); }
+
+const inverse::LookBack* WayBack::made() const { return made_ && made_->ok() ? &made_->value() : nullptr; }
+
+void WayBack::cancel() {
+    if (!running_)
+        return;
+    cancel_.cancel();
+    ++ticket_;
+    running_ = false;
+    words_ = tr("Called off.");
+    emit finished();
+}
+
+void WayBack::find(document::Look look, std::filesystem::path folder) {
+    cancel_.cancel();
+    cancel_ = CancelToken();
+    const int ticket = ++ticket_;
+    made_.reset();
+    running_ = true;
+    words_ = tr("Solving\u2026");
+    QThreadPool::globalInstance()->start(
+        [self = QPointer<WayBack>(this), ticket, look = std::move(look), folder = std::move(folder), cancel = cancel_] {
+            const auto made = std::make_shared<const Result<inverse::LookBack>>(
+                within_memory("", [&] { return inverse::invert(look, folder, cancel); }));
+            QMetaObject::invokeMethod(
+                QCoreApplication::instance(),
+                [self, ticket, made] {
+                    if (self)
+                        self->done(ticket, made);
+                },
+                Qt::QueuedConnection);
+        });
+}
+
+void WayBack::done(int ticket, const Made& made) {
+    if (ticket != ticket_)
+        return;
+    running_ = false;
+    made_ = made;
+    QStringList lines;
+    if (!*made) {
+        lines << QString::fromStdString(made->error().text());
+    } else {
+        const inverse::LookBack& back = made->value();
+        lines << (!back.found              ? tr("There is no way back from here.")
+                      : back.steps.empty() ? tr("Nothing to take off: no step is on.")
+                      : back.largest == 0
+                      ? tr("Colours from 0 to 1 come back exactly, on 4096 of them.")
+                      : tr("Colours from 0 to 1 come back within %1, on 4096 of them.").arg(number(back.largest, 2)));
+        for (const inverse::StepBack& step : back.steps) {
+            const QStringList own = told(step);
+            if (!own.isEmpty() && back.steps.size() > 1)
+                lines << QString::fromStdString(step.label) + ":";
+            lines << own;
+        }
+    }
+    words_ = lines.join('\n');
+    emit finished();
+}
+
+QString WayBack::text() const {
+    const inverse::LookBack* back = made();
+    if (!back)
+        return {};
+    QStringList all;
+    for (const inverse::StepBack& step : back->steps)
+        if (step.back.found)
+            all << (back->steps.size() > 1 ? "// " + QString::fromStdString(step.label) + "\n" : QString()) +
+                    QString::fromStdString(step.back.text);
+    return all.join('\n');
+}
+
+} // namespace kasuri::app

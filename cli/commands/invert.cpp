@@ -1,0 +1,207 @@
+#include "inverse/look.hpp"
+
+#include "base/file_kind.hpp"
+#include "base/text.hpp"
+#include "command.hpp"
+#include "common.hpp"
+#include "document/filter_file.hpp"
+#include "json.hpp"
+#include "subject.hpp"
+
+#include <filesystem>
+#include <fmt/format.h>
+#include <memory>
+
+namespace kasuri::cli {
+namespace {
+
+struct Options {
+    RuleOptions rule;
+    std::string out;
+    bool json = false;
+};
+
+std::string triple(const std::array<double, 3>& x) {
+    return fmt::format("({}, {}, {})", number_text(x[0], 4), number_text(x[1], 4), number_text(x[2], 4));
+}
+
+/// What the `undoes` line of OUT calls the filter: it must be beside OUT or below.
+std::string file_beside(const Options& options) {
+    if (options.rule.text_given || options.rule.filter.empty() || options.rule.filter == standard_stream)
+        return {};
+    std::error_code fault;
+    const std::filesystem::path filter =
+        std::filesystem::weakly_canonical(std::filesystem::absolute(options.rule.filter, fault), fault);
+    const std::filesystem::path folder = options.out.empty() || options.out == standard_stream
+        ? filter.parent_path()
+        : std::filesystem::weakly_canonical(std::filesystem::absolute(options.out, fault), fault).parent_path();
+    const std::string relative = filter.lexically_relative(folder).generic_string();
+    return relative.empty() || relative.starts_with("..") ? std::string() : relative;
+}
+
+void tell(std::FILE* to, const inverse::Back& back, const std::string& text, const std::string& file) {
+    for (const inverse::Obstacle& o : back.losses)
+        fmt::print(to, "lost: {}\n", inverse::told(o, text));
+    for (const inverse::Obstacle& o : back.ranges)
+        fmt::print(to, "looked for: {}\n", inverse::told(o, text));
+    for (const inverse::Obstacle& o : back.obstacles)
+        fmt::print(to, "in the way: {}\n", inverse::told(o, text));
+    if (back.meeting)
+        fmt::print(to, "two colours become one: {} and {} both give {}\n", triple(back.meeting->a),
+                   triple(back.meeting->b), triple(back.meeting->made));
+    if (!back.found)
+        return;
+    fmt::print(to, "at these values: a colour from 0 to 1 comes back within {} on 4096 colours, at worst {}\n",
+               number_text(back.largest, 3), triple(back.at));
+    for (const inverse::Narrowed& n : back.narrowed)
+        fmt::print(to, "{}: only {} .. {} has a way back\n", n.name, number_text(n.low, 4), number_text(n.high, 4));
+    for (const std::string& option : back.without)
+        fmt::print(to, "{} has no way back here\n", option);
+    if (back.at_values)
+        fmt::print(to, "only these values have a way back, and it has no parameters\n");
+    else if (back.everywhere)
+        fmt::print(to, "at all {} settings of its parameters: within {}{}\n", back.settings,
+                   number_text(back.largest_anywhere, 3),
+                   file.empty() ? "; no proof line, for the filter does not lie beside it" : "; it promises so");
+    else
+        fmt::print(to, "over all that its parameters allow: not everywhere, so it promises nothing\n");
+    if (back.noise > 2)
+        fmt::print(to, "noise comes back up to {} times as loud\n", number_text(back.noise, 3));
+}
+
+Json json_of(const std::vector<inverse::Obstacle>& all, const std::string& text) {
+    Json rows = Json::array();
+    for (const inverse::Obstacle& o : all)
+        rows.push_back({{"part", o.part}, {"why", o.why}, {"text", inverse::told(o, text)}});
+    return rows;
+}
+
+Json json_of(const inverse::Back& back, const std::string& text) {
+    Json all = {{"found", back.found},
+                {"lost", json_of(back.losses, text)},
+                {"looked-for", json_of(back.ranges, text)},
+                {"in-the-way", json_of(back.obstacles, text)}};
+    if (back.meeting)
+        all["two-become-one"] = {{"a", json_numbers(back.meeting->a)},
+                                 {"b", json_numbers(back.meeting->b)},
+                                 {"made", json_numbers(back.meeting->made)}};
+    if (!back.found)
+        return all;
+    all["rule"] = back.text;
+    all["largest"] = json_number(back.largest);
+    all["at"] = json_numbers(back.at);
+    all["at-these-values-alone"] = back.at_values;
+    all["everywhere"] = back.everywhere;
+    all["largest-anywhere"] = json_number(back.largest_anywhere);
+    all["noise"] = json_number(back.noise);
+    Json narrowed = Json::array();
+    for (const inverse::Narrowed& n : back.narrowed)
+        narrowed.push_back({{"parameter", n.name}, {"low", json_number(n.low)}, {"high", json_number(n.high)}});
+    all["narrowed"] = narrowed;
+    all["without"] = back.without;
+    return all;
+}
+
+int run_look(const Options& options) {
+    const LoadedSubject loaded = load_subject(options.rule, "invert");
+    if (loaded.exit != 0)
+        return loaded.exit;
+    const auto made = inverse::invert(loaded.look, std::filesystem::path(options.rule.filter).parent_path());
+    if (!made) {
+        complain(made.error());
+        return Exit::rule_failed;
+    }
+    const inverse::LookBack& back = made.value();
+    if (back.found && !options.out.empty())
+        if (const Status written = write_out(options.out, document::look_text(back.look)); !written)
+            return complain(written.error());
+    if (options.json) {
+        Json rows = Json::array();
+        for (const inverse::StepBack& step : back.steps) {
+            Json row =
+                step.fault.empty() ? json_of(step.back, step.text) : Json{{"found", false}, {"fault", step.fault}};
+            row["step"] = step.step + 1;
+            row["label"] = step.label;
+            rows.push_back(row);
+        }
+        Json all = {{"found", back.found}, {"steps", rows}};
+        if (back.found) {
+            all["look"] = document::look_text(back.look);
+            all["largest"] = json_number(back.largest);
+            all["at"] = json_numbers(back.at);
+        }
+        if (const int exit = print_json(all))
+            return exit;
+        return back.found ? Exit::good : Exit::rule_failed;
+    }
+    std::FILE* to = options.out == standard_stream ? stderr : stdout;
+    for (const inverse::StepBack& step : back.steps) {
+        fmt::print(to, "{}{}\n", step.label, step.fault.empty() ? "" : ": " + step.fault);
+        tell(to, step.back, step.text, "it");
+    }
+    if (back.found)
+        fmt::print(to, "the whole look: a colour from 0 to 1 comes back within {} on 4096 colours, at worst {}\n",
+                   number_text(back.largest, 3), triple(back.at));
+    return back.found ? Exit::good : Exit::rule_failed;
+}
+
+int run(const Options& options) {
+    if (is_kind(options.rule.filter, FileKind::look))
+        return run_look(options);
+    if (is_kind(options.rule.filter, FileKind::lut)) {
+        fmt::print(stderr, "kasuri-cli invert: {} is a LUT, which has no rule to solve; kasuri-cli fit finds one\n",
+                   options.rule.filter);
+        return Exit::usage;
+    }
+    const Loaded loaded = load(options.rule);
+    if (loaded.exit != 0)
+        return loaded.exit;
+    inverse::Options with;
+    with.file = file_beside(options);
+    with.open = document::used_beside(options.rule.filter);
+    const auto made = inverse::invert(loaded.rule, loaded.text, loaded.values, with);
+    if (!made) {
+        Error error = made.error();
+        if (error.where.empty())
+            error.where = options.rule.filter.empty() ? "the rule" : options.rule.filter;
+        complain(error);
+        return Exit::rule_failed;
+    }
+    const inverse::Back& back = made.value();
+    if (back.found && !options.out.empty())
+        if (const Status written = write_out(options.out, back.text); !written)
+            return complain(written.error());
+    if (options.json) {
+        if (const int exit = print_json(json_of(back, loaded.text)))
+            return exit;
+    } else {
+        const bool rule_on_output = options.out.empty() || options.out == standard_stream;
+        if (back.found && options.out.empty())
+            fmt::print("{}", back.text);
+        tell(rule_on_output && back.found ? stderr : stdout, back, loaded.text, with.file);
+    }
+    return back.found ? Exit::good : Exit::rule_failed;
+}
+
+} // namespace
+
+extern const Command invert_command;
+const Command invert_command = {
+    "invert", "Write the rule that takes the effect of a filter or a look off again",
+    [](Arguments& arguments) -> std::function<int()> {
+        auto options = std::make_shared<Options>();
+        options->rule.define(arguments, true);
+        arguments.value(
+            "-o,--out", options->out,
+            "The rule to write (.kasuri), best beside the filter, so that its proof finds it; of a look a look "
+            "(.kasurilook); - is standard output");
+        define_json(arguments, options->json);
+        arguments.footer(
+            "The way back is solved statement by statement, keeps the filter's parameters, and is measured: their "
+            "ranges are made smaller\nwhere only a part of them can be undone. Where something is lost it says what, "
+            "and shows two colours that become one.\nExit 1: there is no way back. How, and what cannot be undone: "
+            "docs/inverse.md.");
+        return [options] { return run(*options); };
+    }};
+
+} // namespace kasuri::cli

@@ -1,0 +1,73 @@
+#include "cli/driver.hpp"
+
+#include <nlohmann/json.hpp>
+
+using namespace kasuri::test;
+using Catch::Matchers::Contains;
+
+TEST_CASE("a demo filter is taken off, and what is written promises so and keeps it", "[cli][inverse]") {
+    const Folder folder;
+    const std::string filter = folder.file("dyes.kasuri");
+    folder.write(
+        "dyes.kasuri",
+        "param meet = 0.4 in 0 .. 1\nlet shared = 0.5 * g + 0.5 * b\nout.g = mix(g, shared, meet)\nout.b = mix(b, "
+        "shared, meet)\nlet c = hsv(out.rgb)\nc.h += 20\nout.rgb = rgb(c)\n");
+    const Ran made = cli(folder, "invert " + filter + " -o " + folder.file("off.kasuri"));
+    CHECK(made.exit == 0);
+    CHECK_THAT(made.out, Contains("meet: only 0 .. 0.9") && Contains("it promises so"));
+    CHECK_THAT(folder.read("off.kasuri"), Contains("c.h -= 20") && Contains("undoes \"dyes.kasuri\""));
+    CHECK(cli(folder, "check " + folder.file("off.kasuri")).exit == 0);
+    CHECK(cli(folder, "format --check " + folder.file("off.kasuri")).exit == 0);
+    const Ran there = cli(folder, "eval " + filter, "0.2,0.5,0.7\n");
+    const Ran back = cli(folder, "eval " + folder.file("off.kasuri"), there.out);
+    double r = 0, g = 0, b = 0;
+    REQUIRE(std::sscanf(back.out.c_str(), "%lf,%lf,%lf", &r, &g, &b) == 3);
+    CHECK(r == Approx(0.2).margin(1e-5));
+    CHECK(g == Approx(0.5).margin(1e-5));
+    CHECK(b == Approx(0.7).margin(1e-5));
+}
+
+TEST_CASE("what has no way back is an exit of 1, with two colours that become one", "[cli][inverse]") {
+    const Folder folder;
+    const Ran grey = cli(folder, "invert --rule 'out.rgb = vec3(luma(rgb))'");
+    CHECK(grey.exit == 1);
+    CHECK_THAT(grey.out,
+               Contains("line 1, ") && Contains("one number does not say which colour it was") &&
+                   Contains("two colours become one: ("));
+    CHECK(cli(folder, "invert --rule 'out.rgb = blur(rgb, 2)' -o " + folder.file("no.kasuri")).exit == 1);
+    CHECK_FALSE(std::filesystem::exists(folder.file("no.kasuri")));
+    CHECK(cli(folder, "invert nothing.kasuri").exit == 3);
+    folder.write("x.cube", "LUT_3D_SIZE 2\n0 0 0\n1 0 0\n0 1 0\n1 1 0\n0 0 1\n1 0 1\n0 1 1\n1 1 1\n");
+    const Ran lut = cli(folder, "invert " + folder.file("x.cube"));
+    CHECK(lut.exit == 2);
+    CHECK_THAT(lut.err, Contains("kasuri-cli fit finds one"));
+    const Ran json = cli(folder, "invert --json --rule 'out.rgb = clamp(rgb * 2, 0, 1)'");
+    const auto told = nlohmann::json::parse(json.out);
+    CHECK(told["found"] == true);
+    CHECK(told["everywhere"] == false);
+    CHECK(told["lost"].size() == 1);
+}
+
+TEST_CASE("a look is taken off step by step, with its opacities and masks", "[cli][inverse]") {
+    const Folder folder;
+    folder.write("two.kasurilook", R"look({"kasuri-look": 1, "title": "Two baths", "steps": [
+      {"text": "param k = 0 in 0 .. 1\nout.rgb = mix(rgb, rgb.gbr, k)\n", "values": {"k": 0.3}, "mask": "smoothstep(0.2, 0.8, pos.x)"},
+      {"text": "working srgb\nlet c = hsv(rgb)\nc.s *= 0.8\nout.rgb = rgb(c)\n", "opacity": 0.5, "label": "pale"},
+      {"text": "working acescct\nout.rgb = contrast(rgb, 1.2, 0.4)\n", "blend": "linear_dodge", "opacity": 0.25}]})look");
+    const Ran made = cli(folder, "invert " + folder.file("two.kasurilook") + " -o " + folder.file("off.kasurilook"));
+    CAPTURE(made.out, made.err);
+    CHECK(made.exit == 0);
+    CHECK_THAT(made.out, Contains("pale") && Contains("the whole look: a colour from 0 to 1 comes back within"));
+    CHECK(cli(folder, "check " + folder.file("off.kasurilook")).exit == 0);
+    const Ran there =
+        cli(folder, "eval --width 3 " + folder.file("two.kasurilook"), "0.2,0.5,0.7\n0.9,0.3,0.1\n0.4,0.4,0.4\n");
+    const Ran back = cli(
+        folder, "eval --width 3 --in-space rec709-linear --out-space rec709-linear " + folder.file("off.kasurilook"),
+        there.out);
+    double x[9];
+    REQUIRE(std::sscanf(back.out.c_str(), "%lf,%lf,%lf %lf,%lf,%lf %lf,%lf,%lf", x, x + 1, x + 2, x + 3, x + 4, x + 5,
+                        x + 6, x + 7, x + 8) == 9);
+    const double before[] = {0.2, 0.5, 0.7, 0.9, 0.3, 0.1, 0.4, 0.4, 0.4};
+    for (std::size_t i = 0; i < 9; ++i)
+        CHECK(x[i] == Approx(before[i]).margin(2e-5));
+}

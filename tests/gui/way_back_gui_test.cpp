@@ -1,0 +1,79 @@
+#include "gui/driver.hpp"
+#include "widgets/frame/side_windows.hpp"
+#include "widgets/tuning/way_back_window.hpp"
+
+#include <QTemporaryDir>
+
+using namespace kasuri;
+using namespace kasuri::app;
+using kasuri::test::Driver;
+
+namespace {
+
+struct Back : Driver {
+    WayBackWindow* back = nullptr;
+    void open() {
+        trigger("way_back");
+        back = window.part<app::SideWindows>().way_back();
+        REQUIRE(back);
+        wait();
+    }
+    void wait() {
+        settle();
+        QTest::qWait(350); // what follows the work waits for it to settle
+        for (int i = 0; i < 1000 && back->model().running(); ++i)
+            QTest::qWait(20);
+        REQUIRE_FALSE(back->model().running());
+    }
+};
+
+} // namespace
+
+TEST_CASE("a rule is put on and taken off, and the picture is back, in one step of undo", "[gui][inverse]") {
+    Back d;
+    d.replace_text("param k = 0.5 in 0 .. 1\nlet c = oklch(rgb)\nc.h += 40 * k\nout.rgb = rgb(c) * 1.5\n");
+    d.settle();
+    d.open();
+    CHECK(d.back->words().contains("come back"));
+    CHECK(d.back->text().contains("c.h -= 40 * k"));
+    LookModel& look = d.window.part<Bench>().look();
+    REQUIRE(look.count() == 1);
+    d.back->put_behind();
+    d.settle();
+    CHECK(look.count() == 2);
+    CHECK(look.name(1).contains("taken off"));
+    CHECK(look.step().uses.contains("taken off.kasuri"));
+    d.back->put_behind(); // once
+    CHECK(look.count() == 2);
+    d.back->choose_all(true); // of both together: what takes off the way back puts it on again
+    d.wait();
+    CHECK(d.back->words().contains("come back"));
+    d.window.part<Bench>().session().undo_stack().undo();
+    CHECK(look.count() == 1);
+}
+
+TEST_CASE("it follows the work, and says what is in the way", "[gui][inverse]") {
+    Back d;
+    d.replace_text("out.rgb = rgb.gbr\n");
+    d.settle();
+    d.open();
+    CHECK(d.back->text().contains("rgba.brg"));
+    d.replace_text("out.rgb = vec3(luma(rgb))\n");
+    d.wait();
+    CHECK(d.back->words().contains("There is no way back from here."));
+    CHECK(d.back->words().contains("Two colours become one"));
+    CHECK(d.back->text().isEmpty());
+    d.replace_text("out.rgb = clmp(rgb)\n");
+    d.wait();
+    CHECK_FALSE(d.back->words().isEmpty());
+    const QTemporaryDir folder;
+    CHECK(d.back->save(folder.filePath("no.kasurilook")).ok()); // nothing is there to be saved
+    CHECK_FALSE(QFile::exists(folder.filePath("no.kasurilook")));
+    d.replace_text("out.rgb = rgb * 2\n");
+    d.wait();
+    REQUIRE(d.back->save(folder.filePath("off.kasurilook")).ok());
+    const auto saved = document::load_look(folder.filePath("off.kasurilook").toStdString());
+    REQUIRE(saved);
+    REQUIRE(saved.value().steps.size() == 1);
+    CHECK(saved.value().steps[0].text.find("rgb / 2") != std::string::npos);
+}
