@@ -3,6 +3,7 @@
 #include "engine/reference.hpp"
 #include "insight/derivative.hpp"
 #include "proof/proof.hpp"
+#include "support/random_rule.hpp"
 #include "support/support.hpp"
 #include "support/undoable_rule.hpp"
 
@@ -217,4 +218,28 @@ TEST_CASE("random rules that can be undone are undone", "[inverse]") {
     CHECK(found == tried);
     CHECK(near >= 485);
     CHECK(kept >= 485);
+}
+
+TEST_CASE("whatever the rule, what is written can be read, and is said to come back only where it does", "[inverse]") {
+    std::mt19937 random(20261129);
+    int found = 0;
+    for (int i = 0; i < 60; ++i) {
+        const std::string text = RandomRule<std::mt19937>(random).text();
+        lang::Checked checked = lang::check(text, proof::vocabulary());
+        INFO(text);
+        REQUIRE(checked.ok);
+        inverse::Options options;
+        options.file = "it.kasuri";
+        const auto made = inverse::invert(checked.rule, text, defaults(checked.rule), options);
+        if (!made || !made.value().found)
+            continue;
+        ++found;
+        const lang::Rule back = checked_back({checked.rule, made.value()}, text);
+        CHECK((made.value().largest <= inverse::as_good_as_back || !made.value().losses.empty()));
+        if (made.value().everywhere && made.value().losses.empty())
+            CHECK(there_and_back(checked.rule, back, {0.21875, 0.53125, 0.71875}) < 2e-4);
+        for (const inverse::Obstacle& o : made.value().obstacles)
+            CHECK_THAT(o.why, !Contains("fault of the program"));
+    }
+    CHECK(found > 0);
 }
