@@ -4,6 +4,7 @@
 #include "io/config.hpp"
 #include "lang/format.hpp"
 #include "model/undo_commands.hpp"
+#include "simplify/simplify.hpp"
 
 #include <QCoreApplication>
 #include <QFileInfo>
@@ -54,6 +55,39 @@ void Bench::format() {
         refuse(tr("The rule cannot be read yet (F8 shows where); it was left as it is."));
     else
         session_.apply_edit({0, session_.text(), *canonical}, tr("canonical form"));
+}
+
+void Bench::simplify() {
+    if (session_.fixed())
+        return refuse(tr("A LUT has no rule to be shorter."));
+    const std::string text = session_.text();
+    say(tr("Looking for what is proved the same and shorter\u2026"));
+    simplify::Options with;
+    with.open = document::used_by(look_.step(), {});
+    QThreadPool::globalInstance()->start([self = QPointer<Bench>(this), text, with] {
+        const auto made = std::make_shared<const Result<simplify::Shorter>>(
+            within_memory("", [&] { return simplify::simplified(text, with); }));
+        QMetaObject::invokeMethod(
+            qApp,
+            [self, made, text] {
+                if (!self || self->session_.text() != text)
+                    return; // it has been worked on: what was found is of another rule
+                if (!*made)
+                    return self->refuse(made->error());
+                const simplify::Shorter& shorter = made->value();
+                if (shorter.done.empty())
+                    return self->say(tr("Nothing was found that is proved the same and shorter."));
+                self->session_.apply_edit({0, text, shorter.text}, tr("proved the same, and shorter"));
+                QStringList all;
+                for (const std::string& what : shorter.done)
+                    all << QString::fromStdString(what);
+                self->say(tr("%1 words became %2, proved the same: %3")
+                              .arg(shorter.before)
+                              .arg(shorter.after)
+                              .arg(all.join("; ")));
+            },
+            Qt::QueuedConnection);
+    });
 }
 
 void Bench::add_chart() { sheet_.add_target(*targets::find("dye_chart"), "colour"); }

@@ -37,6 +37,8 @@ public:
     void redo() { session_.undo_stack().redo(); }
     /// Brings the rule into its canonical form; says so where it cannot be read.
     void format();
+    /// Shorter where that is proved the same, worked out in the background; undone if it has been changed since.
+    void simplify();
     void add_chart();
     /// Reads an OpenColorIO config in the background and remembers it; then its spaces can be used everywhere.
     void use_config(const QString& file);

@@ -193,6 +193,22 @@ TermId factor_of(Terms& t, const Sum& sum, TermId atom) {
 
 } // namespace
 
+std::optional<std::array<Sum, 3>> sums_of(Terms& t, const std::array<TermId, 4>& out, const colour::Space& space) {
+    Functions none;
+    Solver solver(t, space, none);
+    Summing summing(solver, {});
+    std::array<Sum, 3> sums;
+    for (std::size_t c = 0; c < 3; ++c) {
+        sums[c] = summing.of(out[c]);
+        for (const auto& [atom, factor] : sums[c].factors)
+            if (t[atom].kind != TermKind::channel || t[atom].index == 3 || t.depends(factor))
+                return {};
+        if (t.depends(sums[c].constant))
+            return {};
+    }
+    return sums;
+}
+
 bool Solver::solve_sums() {
     if (solve_sums({}))
         return true;

@@ -70,6 +70,10 @@ struct Sum {
     TermId constant = 0;
 };
 
+/// r, g and b that come out as sums of multiples of r, g and b that come in and a constant, none of which a channel has
+/// a part in; nothing if they are no such sums.
+std::optional<std::array<Sum, 3>> sums_of(Terms& terms, const std::array<TermId, 4>& out, const colour::Space& space);
+
 /// The state of one attempt.
 class Solver {
 public:

@@ -283,6 +283,10 @@
         <source>The way back…</source>
         <translation>Der Weg zurück…</translation>
     </message>
+    <message>
+        <source>Make it shorter, if it is proved the same</source>
+        <translation>Kürzer schreiben, wenn es bewiesen dasselbe ist</translation>
+    </message>
 </context>
 <context>
     <name>Core</name>
@@ -2557,6 +2561,42 @@
     <message>
         <source>which way was taken depends on the colour that is looked for</source>
         <translation>welcher Weg genommen wurde, hängt von der gesuchten Farbe ab</translation>
+    </message>
+    <message>
+        <source>Mend it first.</source>
+        <translation>Erst das beheben.</translation>
+    </message>
+    <message>
+        <source>all of it does nothing</source>
+        <translation>das Ganze bewirkt nichts</translation>
+    </message>
+    <message>
+        <source>more than {} statements do work; that would take minutes</source>
+        <translation>mehr als {} Anweisungen wirken; das würde Minuten dauern</translation>
+    </message>
+    <message>
+        <source>nothing</source>
+        <translation>nichts</translation>
+    </message>
+    <message>
+        <source>the rule has a fault</source>
+        <translation>die Regel hat einen Fehler</translation>
+    </message>
+    <message>
+        <source>the statements are put into each other</source>
+        <translation>die Anweisungen sind ineinander eingesetzt</translation>
+    </message>
+    <message>
+        <source>without it nothing changes: {}</source>
+        <translation>ohne das ändert sich nichts: {}</translation>
+    </message>
+    <message>
+        <source>{} is {}</source>
+        <translation>{} ist {}</translation>
+    </message>
+    <message>
+        <source>{} lines from {} are {}</source>
+        <translation>{} Zeilen ab {} sind {}</translation>
     </message>
 </context>
 <context>
@@ -5265,6 +5305,26 @@
     <message>
         <source>%1: %2 spaces can be used now%3</source>
         <translation>%1: %2 Farbräume können jetzt benutzt werden%3</translation>
+    </message>
+    <message>
+        <source>A LUT has no rule to be shorter.</source>
+        <translation>Eine LUT hat keine Regel, die kürzer sein könnte.</translation>
+    </message>
+    <message>
+        <source>Looking for what is proved the same and shorter…</source>
+        <translation>Gesucht wird, was bewiesen dasselbe und kürzer ist…</translation>
+    </message>
+    <message>
+        <source>Nothing was found that is proved the same and shorter.</source>
+        <translation>Nichts gefunden, was bewiesen dasselbe und kürzer ist.</translation>
+    </message>
+    <message>
+        <source>proved the same, and shorter</source>
+        <translation>bewiesen dasselbe, und kürzer</translation>
+    </message>
+    <message>
+        <source>%1 words became %2, proved the same: %3</source>
+        <translation>Aus %1 Wörtern wurden %2, bewiesen dasselbe: %3</translation>
     </message>
 </context>
 <context>

@@ -71,3 +71,21 @@ TEST_CASE("a look is taken off step by step, with its opacities and masks", "[cl
     for (std::size_t i = 0; i < 9; ++i)
         CHECK(x[i] == Approx(before[i]).margin(2e-5));
 }
+
+TEST_CASE("a filter is written shorter, and --check tells that it could be", "[cli][simplify]") {
+    const Folder folder;
+    folder.write("swaps.kasuri",
+                 "filter \"Swaps\"\n\n// There.\nout.rgb = rgb.gbr\nout.rgb = out.gbr\nout.rgb = out.gbr\n");
+    const Ran check = cli(folder, "simplify --check " + folder.file("swaps.kasuri"));
+    CHECK(check.exit == 1);
+    CHECK_THAT(check.out, Contains("swaps.kasuri: 23 words could be 2"));
+    const Ran made = cli(folder, "simplify " + folder.file("swaps.kasuri") + " -o " + folder.file("none.kasuri"));
+    CHECK(made.exit == 0);
+    CHECK_THAT(made.err, Contains("all of it does nothing") && Contains("proved the same"));
+    CHECK(folder.read("none.kasuri") == "filter \"Swaps\"\n\n");
+    CHECK(cli(folder, "diff " + folder.file("swaps.kasuri") + " " + folder.file("none.kasuri")).exit == 0);
+    CHECK(cli(folder, "simplify --check " + folder.file("none.kasuri")).exit == 0);
+    CHECK(cli(folder, "simplify --rule 'out.rgb = clmp(rgb)'").exit == 1);
+    CHECK(cli(folder, "simplify").exit == 2);
+    CHECK(cli(folder, "simplify gone.kasuri").exit == 3);
+}

@@ -77,3 +77,21 @@ TEST_CASE("it follows the work, and says what is in the way", "[gui][inverse]") 
     REQUIRE(saved.value().steps.size() == 1);
     CHECK(saved.value().steps[0].text.find("rgb / 2") != std::string::npos);
 }
+
+TEST_CASE("a rule is made shorter where it is proved the same, in one step of undo", "[gui][simplify]") {
+    Driver d;
+    const char* text = "out.rgb = rgb.gbr\nlet idle = luma(rgb)\nout.rgb = out.gbr\n";
+    d.replace_text(text);
+    d.settle();
+    d.trigger("simplify");
+    app::Session& session = d.window.part<Bench>().session();
+    for (int i = 0; i < 500 && session.text() == text; ++i)
+        QTest::qWait(20);
+    CHECK(session.text() == "out.rgb = rgb.brg\n");
+    session.undo_stack().undo();
+    CHECK(session.text() == text);
+    d.trigger("simplify"); // it is worked on meanwhile: what was found is of another rule
+    d.replace_text("out.r = g\n");
+    QTest::qWait(600);
+    CHECK(session.text() == "out.r = g\n");
+}

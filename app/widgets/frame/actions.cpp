@@ -67,6 +67,8 @@ constexpr ActionRow table[] = {
      on<RulePanel>([](RulePanel& c) { c.editor()->go_to_next_fault(); })},
     {"format", QT_TRANSLATE_NOOP("Actions", "Bring the rule into its canonical form"), "Ctrl+Shift+I",
      on<Bench>([](Bench& c) { c.format(); })},
+    {"simplify", QT_TRANSLATE_NOOP("Actions", "Make it shorter, if it is proved the same"), "Ctrl+Shift+Y",
+     on<Bench>([](Bench& c) { c.simplify(); })},
     {"find", QT_TRANSLATE_NOOP("Actions", "Find in the rule\u2026"), "Ctrl+F",
      on<RulePanel>([](RulePanel& c) { c.find_bar()->open(false); })},
     {"replace", QT_TRANSLATE_NOOP("Actions", "Find and replace\u2026"), "Ctrl+H",

@@ -1,0 +1,87 @@
+#include "simplify/simplify.hpp"
+
+#include "command.hpp"
+#include "common.hpp"
+#include "document/filter_file.hpp"
+#include "json.hpp"
+
+#include <fmt/format.h>
+#include <memory>
+
+namespace kasuri::cli {
+namespace {
+
+struct Options {
+    std::string file, text, out;
+    bool text_given = false, check = false, json = false;
+};
+
+int run(const Options& options) {
+    if (options.file.empty() == !options.text_given) {
+        fmt::print(stderr, "kasuri-cli simplify: give a filter, or its text with --rule\n");
+        return Exit::usage;
+    }
+    std::string text = options.text;
+    if (!options.text_given) {
+        const Result<std::string> read = read_filter(options.file);
+        if (!read)
+            return complain(read.error());
+        text = read.value();
+    }
+    simplify::Options with;
+    with.open = document::used_beside(options.file);
+    auto made = simplify::simplified(text, with);
+    if (!made) {
+        Error error = made.error();
+        if (error.where.empty())
+            error.where = options.text_given ? "the rule" : options.file;
+        complain(error);
+        return Exit::rule_failed;
+    }
+    const simplify::Shorter& shorter = made.value();
+    if (options.check) {
+        if (!shorter.done.empty())
+            fmt::print("{}: {} words could be {}\n", options.text_given ? "the rule" : options.file, shorter.before,
+                       shorter.after);
+        return shorter.done.empty() ? Exit::good : Exit::rule_failed;
+    }
+    if (!options.out.empty() || !options.json)
+        if (const Status written = write_out(options.out, shorter.text + (shorter.text.ends_with('\n') ? "" : "\n"));
+            !written)
+            return complain(written.error());
+    if (options.json)
+        return print_json(
+            {{"before", shorter.before}, {"after", shorter.after}, {"done", shorter.done}, {"rule", shorter.text}});
+    for (const std::string& what : shorter.done)
+        fmt::print(stderr, "{}\n", what);
+    fmt::print(stderr, "{}\n",
+               shorter.done.empty() ? "nothing was found that is proved the same and shorter"
+                                    : fmt::format("{} words, numbers and signs became {}; proved the same",
+                                                  shorter.before, shorter.after));
+    return Exit::good;
+}
+
+} // namespace
+
+extern const Command simplify_command;
+const Command simplify_command = {
+    "simplify", "Write a filter shorter where that is proved to be the same",
+    [](Arguments& arguments) -> std::function<int()> {
+        auto options = std::make_shared<Options>();
+        arguments.value("FILTER", options->file, "A filter file (.kasuri); - is standard input");
+        arguments.value("--rule", options->text, "The rule itself; statements end at a new line or at ;");
+        arguments.value("-o,--out", options->out, "The file to write; - or nothing is standard output");
+        arguments.flag("--check", options->check, "Write nothing; exit with 1 if it could be shorter");
+        define_json(arguments, options->json);
+        arguments.footer(
+            "Lines that do nothing go, lines that are a matrix together become one, a detour through a colour model "
+            "too, "
+            "if algebra shows that\nnothing changes for any finite colour and any value of any parameter. Parameters, "
+            "presets, proofs and comments stay.");
+        return [options] {
+            options->text_given = !options->text.empty();
+            return run(*options);
+        };
+    }};
+
+} // namespace kasuri::cli
