@@ -60,8 +60,9 @@ public:
                                   source.name),
                              "", "Write the way back from the look that it is a step of."};
         const colour::Space& space = *colour::find_space(engine::working_space(rule_));
-        const terms::Read read = terms::read(
-            rule_, terms_, [&](const lang::Function& f) { return keeps_call(f, colour::is_linear(space)); });
+        const terms::Read read = terms::read(rule_, terms_, [&](const lang::Function& f, bool depends) {
+            return !depends || keeps_call(f, colour::is_linear(space));
+        });
         if (terms_.size() > most_terms)
             return Error{said("has {} parts; more than {} would take minutes", terms_.size(), most_terms), "", ""};
         std::array<TermId, 4> out = read.out;

@@ -20,6 +20,21 @@ std::string quoted(std::string text) {
     return text;
 }
 
+/// The name behind `source`, if it is such a statement.
+std::string source_in(std::string_view statement) {
+    statement = trimmed(statement);
+    if (!statement.starts_with("source "))
+        return {};
+    const std::string_view rest = trimmed(statement.substr(7));
+    return std::string(rest.substr(0, rest.find_first_of(" :=\t")));
+}
+bool names_source(std::string_view text, std::string_view statement) {
+    const std::string name = source_in(statement);
+    const auto lines = split(text, '\n');
+    return !name.empty() &&
+        std::any_of(lines.begin(), lines.end(), [&](std::string_view line) { return source_in(line) == name; });
+}
+
 class InvertingLook {
 public:
     InvertingLook(const document::Look& look, std::filesystem::path folder, const CancelToken& cancel)
@@ -156,7 +171,7 @@ Result<std::string> as_one_rule(const document::LookStep& step) {
         std::string mask = step.mask;
         if (const std::size_t line = mask.rfind('\n'); line != std::string::npos) { // statements before it
             for (const std::string_view statement : split(std::string_view(mask).substr(0, line), '\n'))
-                if (text.find(std::string(trimmed(statement)) + "\n") == std::string::npos) // the step may say it, too
+                if (!names_source(text, statement)) // the step may have it, too
                     text += std::string(statement) + "\n";
             mask = mask.substr(line + 1);
         }

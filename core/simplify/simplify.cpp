@@ -6,8 +6,8 @@
 #include "lang/check.hpp"
 #include "lang/format.hpp"
 #include "lang/lexer.hpp"
-#include "lang/parser.hpp"
 #include "proof/proof.hpp"
+#include "terms/rewrite.hpp"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -19,8 +19,6 @@ constexpr std::size_t most_statements = 60;
 /// What is written anew loses the author's names and lines: only where it is that much shorter.
 constexpr double worth_it = 0.75;
 
-using lang::StatementKind;
-
 int words_in(std::string_view text) {
     int count = 0;
     for (const lang::Token& token : lang::lex(text, nullptr))
@@ -29,50 +27,6 @@ int words_in(std::string_view text) {
             ? 0
             : 1;
     return count;
-}
-
-bool works(const lang::Statement& s) {
-    return s.kind == StatementKind::let || s.kind == StatementKind::assign || s.kind == StatementKind::keep ||
-        s.kind == StatementKind::hold;
-}
-
-std::vector<Span> working_spans(std::string_view text) {
-    std::vector<lang::Diagnostic> faults;
-    std::vector<Span> spans;
-    for (const lang::Statement& s : lang::parse(text, faults).statements)
-        if (works(s))
-            spans.push_back(s.span);
-    return spans;
-}
-
-std::size_t line_begin(std::string_view text, std::size_t at) {
-    const std::size_t before = at == 0 ? std::string_view::npos : text.rfind('\n', at - 1);
-    return before == std::string_view::npos ? 0 : before + 1;
-}
-std::size_t line_end(std::string_view text, std::size_t at) {
-    const std::size_t end = text.find('\n', at);
-    return end == std::string_view::npos ? text.size() : end + 1;
-}
-
-/// The text with something else in the place of a statement; with its line, and comments right above it, if it has the
-/// line to itself and nothing comes in its place.
-std::string replaced(std::string_view text, Span span, const std::string& by) {
-    std::size_t begin = span.begin, end = span.end;
-    const std::size_t line = line_begin(text, begin), next = line_end(text, end);
-    const std::string_view rest = trimmed(text.substr(end, next - end));
-    if (by.empty() && trimmed(text.substr(line, begin - line)).empty() && (rest.empty() || rest.starts_with("//"))) {
-        begin = line;
-        end = next;
-        while (begin > 0) {
-            const std::size_t above = line_begin(text, begin - 1);
-            if (!trimmed(text.substr(above, begin - above)).starts_with("//"))
-                break;
-            begin = above;
-        }
-    } else if (by.empty() && rest.starts_with(";")) {
-        end = text.find(';', end) + 1;
-    }
-    return std::string(text.substr(0, begin)) + by + std::string(text.substr(end));
 }
 
 std::string one_line(std::string_view text) {
@@ -101,7 +55,7 @@ public:
                     return Error{lang::message(d), "", "Mend it first."};
             return Error{"the rule has a fault", "", "Mend it first."};
         }
-        if (working_spans(made_.text).size() > most_statements)
+        if (terms::working_statements(made_.text).size() > most_statements)
             return Error{said("more than {} statements do work; that would take minutes", most_statements), "", ""};
         original_.emplace(std::move(checked.rule));
         while (!cancel_.cancelled() && (nothing() || idle_line() || run_of_lines() || rewritten()))
@@ -140,17 +94,17 @@ private:
                         const std::string& by) const {
         std::string text = made_.text;
         for (std::size_t i = last + 1; i-- > first;)
-            text = replaced(text, spans[i], i == first ? by : "");
+            text = terms::with_statement(text, spans[i], i == first ? by : "");
         return text;
     }
 
     bool nothing() {
-        const std::vector<Span> spans = working_spans(made_.text);
+        const std::vector<Span> spans = terms::working_statements(made_.text);
         return !spans.empty() && take(without(spans, 0, spans.size() - 1, ""), said("all of it does nothing"));
     }
 
     bool idle_line() {
-        const std::vector<Span> spans = working_spans(made_.text);
+        const std::vector<Span> spans = terms::working_statements(made_.text);
         for (std::size_t i = spans.size(); i-- > 0;)
             if (take(without(spans, i, i, ""),
                      said("without it nothing changes: {}", one_line(text_of(made_.text, spans[i])))))
@@ -160,7 +114,7 @@ private:
 
     /// The longest first.
     bool run_of_lines() {
-        const std::vector<Span> spans = working_spans(made_.text);
+        const std::vector<Span> spans = terms::working_statements(made_.text);
         for (std::size_t length = spans.size(); length >= 1; --length)
             for (std::size_t first = 0; first + length <= spans.size() && !cancel_.cancelled(); ++first)
                 for (const std::string& by : as_sums(spans, first, first + length - 1)) {
@@ -186,7 +140,7 @@ private:
         for (std::size_t i = spans.size(); i-- > 0;) {
             const bool let = text_of(made_.text, spans[i]).starts_with("let");
             if (i > last || (i < first && !let))
-                alone = replaced(alone, spans[i], "");
+                alone = terms::with_statement(alone, spans[i], "");
         }
         lang::CheckOptions with;
         with.open = options_.open;
@@ -304,11 +258,12 @@ private:
     /// All of it as formulas, and written anew.
     bool rewritten() {
         lang::Checked checked = check(made_.text);
-        const std::vector<Span> spans = working_spans(made_.text);
+        const std::vector<Span> spans = terms::working_statements(made_.text);
         if (!checked.ok || spans.empty())
             return false;
         terms::Terms t;
-        const terms::Read read = terms::read(checked.rule, t, [](const lang::Function& f) { return f.file.empty(); });
+        const terms::Read read = terms::read(
+            checked.rule, t, [](const lang::Function& f, bool depends) { return !depends || f.file.empty(); });
         // What comes in is what is written about.
         std::array<terms::TermId, 4> out = read.out;
         for (std::uint32_t c = 0; c < 4; ++c)

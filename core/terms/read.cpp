@@ -194,7 +194,7 @@ private:
             args.push_back(value(id, frame));
             depends = depends || t_.depends(args.back());
         }
-        if (!depends || (keeps_ && keeps_(callee))) {
+        if (keeps_ ? keeps_(callee, depends) : !depends) {
             if (std::find(functions_.begin(), functions_.end(), callee.name) == functions_.end())
                 functions_.push_back(callee.name);
             const TermId made = t_.invoke(callee.name, typed.type, std::move(args));

@@ -361,6 +361,13 @@ TermId Terms::call(std::uint32_t builtin, Type type, std::vector<TermId> args) {
             builtins::all()[inner.index].name != row.name)
             return inner.args[0];
     }
+    if (row.space && args.size() == 1) { // the same of a space's numbers
+        const Term& inner = terms_[args[0]];
+        if (inner.kind == TermKind::call && builtins::all()[inner.index].space == row.space &&
+            row.name.starts_with("to_") != builtins::all()[inner.index].name.starts_with("to_") &&
+            !row.name.starts_with("outside_") && !builtins::all()[inner.index].name.starts_with("outside_"))
+            return inner.args[0];
+    }
     if (row.name == "mix" && args.size() == 3) {
         if (is_number(args[2], 0) && terms_[args[0]].type == type)
             return args[0];

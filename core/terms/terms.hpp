@@ -123,12 +123,12 @@ private:
 };
 
 /// A rule as terms: what comes out, r, g, b and a, in its working space. Functions of the language are written out but
-/// for those of which `keeps` says that their calls stay, and for calls that no channel has a part in.
+/// for those of which `keeps` says that their calls stay; without it those that no channel has a part in (`depends`).
 struct Read {
     std::array<TermId, 4> out{};
     std::vector<std::string> functions{}; ///< names of those whose calls stay
 };
-using Keeps = std::function<bool(const lang::Function& function)>;
+using Keeps = std::function<bool(const lang::Function& function, bool depends)>;
 Read read(const lang::Rule& rule, Terms& terms, const Keeps& keeps = {});
 
 /// Statements that make `rgb` and, where it is not the given alpha, `alpha`: with lets for what is used more than once

@@ -340,9 +340,14 @@ private:
     /// `c.h -= 30` where the component is what it was, and something more.
     std::string assigned(const std::string& target, TermId value, TermId base, std::size_t which) {
         const Term& t = t_[value];
-        if (t.kind == TermKind::binary && t.args[0] == t_.component(base, which) && writer_.names.contains(base) &&
-            target.starts_with(writer_.names[base] + "."))
-            return fmt::format("{} {}= {}\n", target, lang::symbol(t.op), writer_.text(t.args[1]));
+        const TermId own = t_.component(base, which);
+        if (t.kind == TermKind::binary && writer_.names.contains(base) &&
+            target.starts_with(writer_.names[base] + ".")) {
+            if (t.args[0] == own)
+                return fmt::format("{} {}= {}\n", target, lang::symbol(t.op), writer_.text(t.args[1]));
+            if (t.args[1] == own && (t.op == Operator::mul || t.op == Operator::add))
+                return fmt::format("{} {}= {}\n", target, lang::symbol(t.op), writer_.text(t.args[0]));
+        }
         return fmt::format("{} = {}\n", target, writer_.text(value));
     }
 

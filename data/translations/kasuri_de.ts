@@ -2598,6 +2598,22 @@
         <source>{} lines from {} are {}</source>
         <translation>{} Zeilen ab {} sind {}</translation>
     </message>
+    <message>
+        <source>Make the rule shorter, or carry its steps one by one.</source>
+        <translation>Die Regel kürzen oder ihre Schritte einzeln übertragen.</translation>
+    </message>
+    <message>
+        <source>it was written for {}, but {}</source>
+        <translation>sie wurde für {} geschrieben, aber {}</translation>
+    </message>
+    <message>
+        <source>kasuri-cli docs colour lists the spaces.</source>
+        <translation>kasuri-cli docs colour nennt die Farbräume.</translation>
+    </message>
+    <message>
+        <source>{} comes from a colour config, and has no functions of its own</source>
+        <translation>{} kommt aus einer Farbkonfiguration und hat keine eigenen Funktionen</translation>
+    </message>
 </context>
 <context>
     <name>Files</name>

@@ -89,3 +89,23 @@ TEST_CASE("a filter is written shorter, and --check tells that it could be", "[c
     CHECK(cli(folder, "simplify").exit == 2);
     CHECK(cli(folder, "simplify gone.kasuri").exit == 3);
 }
+
+TEST_CASE("a filter is carried to another space, and its proof says that it is the same", "[cli][carry]") {
+    const Folder folder;
+    folder.write("dye.kasuri", "working acescct\nparam k = 1.2 in 0.5 .. 2\nout.rgb = contrast(rgb, k, 0.4)\n");
+    const Ran made =
+        cli(folder, "carry " + folder.file("dye.kasuri") + " --to rec2020-linear -o " + folder.file("light.kasuri"));
+    CHECK(made.exit == 0);
+    CHECK_THAT(made.err, Contains("a channel is off by"));
+    CHECK_THAT(folder.read("light.kasuri"), Contains("working rec2020-linear") && Contains("equals \"dye.kasuri\""));
+    CHECK(cli(folder, "check " + folder.file("light.kasuri")).exit == 0);
+    CHECK(cli(folder, "carry " + folder.file("dye.kasuri") + " --to nowhere").exit == 2);
+    CHECK(cli(folder, "carry " + folder.file("gone.kasuri") + " --to srgb").exit == 3);
+    folder.write("look.kasurilook",
+                 R"look({"kasuri-look": 1, "steps": [{"text": "out.r = g\n", "opacity": 0.5}]})look");
+    CHECK(cli(folder, "carry " + folder.file("look.kasurilook") + " --to srgb -o " + folder.file("srgb.kasurilook"))
+              .exit == 0);
+    CHECK(
+        cli(folder, "diff " + folder.file("look.kasurilook") + " " + folder.file("srgb.kasurilook") + " --within 1e-4")
+            .exit == 0);
+}
