@@ -5,6 +5,7 @@
 #include "command.hpp"
 #include "common.hpp"
 #include "document/filter_file.hpp"
+#include "fit/fit.hpp"
 #include "json.hpp"
 #include "subject.hpp"
 
@@ -18,7 +19,7 @@ namespace {
 struct Options {
     RuleOptions rule;
     std::string out;
-    bool json = false;
+    bool nearest = false, json = false;
 };
 
 std::string triple(const std::array<double, 3>& x) {
@@ -145,11 +146,64 @@ int run_look(const Options& options) {
     return back.found ? Exit::good : Exit::rule_failed;
 }
 
+/// The simplest rule that comes near what went in, by what comes out: fitted, not solved.
+int run_nearest(const Options& options) {
+    const LoadedSubject loaded = load_subject(options.rule, "invert");
+    if (loaded.exit != 0)
+        return loaded.exit;
+    constexpr int points = 33;
+    auto pairs = fit::pairs_of(loaded.subject, points, 0, 1);
+    if (!pairs) {
+        complain(pairs.error());
+        return Exit::rule_failed;
+    }
+    fit::Pairs there; // the other way round, of what has an answer
+    there.space = pairs.value().space;
+    there.title = (options.rule.filter.empty() ? "the rule" : options.rule.filter) + ", the other way round";
+    for (std::size_t i = 0; i < pairs.value().size(); ++i) {
+        const auto at = [&](const fit::Planes& planes) -> std::array<float, 3> {
+            return {planes[0][i], planes[1][i], planes[2][i]};
+        };
+        const std::array<float, 3> made = at(pairs.value().to);
+        if (std::all_of(made.begin(), made.end(), [](float x) { return std::isfinite(x); }))
+            there.add(made, at(pairs.value().from));
+    }
+    const auto found = fit::fit(there);
+    if (!found) {
+        complain(found.error());
+        return Exit::rule_failed;
+    }
+    const fit::Candidate& best = found.value().candidates[found.value().best];
+    const std::string text = fit::rule_text(best, there);
+    if (!options.out.empty() || !options.json)
+        if (const Status written = write_out(options.out, text); !written)
+            return complain(written.error());
+    if (options.json)
+        return print_json({{"family", best.family->name},
+                           {"rule", text},
+                           {"largest", json_number(best.errors.largest)},
+                           {"at", json_numbers(best.errors.at)},
+                           {"rms", json_number(best.errors.rms)},
+                           {"ciede2000-mean", json_number(best.errors.delta_e_mean)},
+                           {"ciede2000-largest", json_number(best.errors.delta_e_largest)}});
+    fmt::print(
+        stderr,
+        "fitted, not solved: {}; a channel comes back within {} at most, {} by root mean square; CIEDE2000 {} on "
+        "average, {} at most, on {} colours\n",
+        best.family->name, number_text(best.errors.largest, 3), number_text(best.errors.rms, 3),
+        number_text(best.errors.delta_e_mean, 3), number_text(best.errors.delta_e_largest, 3), best.errors.pairs);
+    return Exit::good;
+}
+
 int run(const Options& options) {
+    if (options.nearest)
+        return run_nearest(options);
     if (is_kind(options.rule.filter, FileKind::look))
         return run_look(options);
     if (is_kind(options.rule.filter, FileKind::lut)) {
-        fmt::print(stderr, "kasuri-cli invert: {} is a LUT, which has no rule to solve; kasuri-cli fit finds one\n",
+        fmt::print(stderr,
+                   "kasuri-cli invert: {} is a LUT, which has no rule to solve; kasuri-cli fit finds one, and "
+                   "--nearest a way back that is near\n",
                    options.rule.filter);
         return Exit::usage;
     }
@@ -195,6 +249,9 @@ const Command invert_command = {
             "-o,--out", options->out,
             "The rule to write (.kasuri), best beside the filter, so that its proof finds it; of a look a look "
             "(.kasurilook); - is standard output");
+        arguments.flag(
+            "--nearest", options->nearest,
+            "Of a filter, a look or a LUT: do not solve, but fit the simplest rule that comes near what went in");
         define_json(arguments, options->json);
         arguments.footer(
             "The way back is solved statement by statement, keeps the filter's parameters, and is measured: their "

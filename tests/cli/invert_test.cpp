@@ -41,6 +41,12 @@ TEST_CASE("what has no way back is an exit of 1, with two colours that become on
     const Ran lut = cli(folder, "invert " + folder.file("x.cube"));
     CHECK(lut.exit == 2);
     CHECK_THAT(lut.err, Contains("kasuri-cli fit finds one"));
+    const Ran nearest =
+        cli(folder,
+            "invert --nearest --rule 'out.rgb = clamp(spow(rgb, 2) * 1.25, 0, 1)' -o " + folder.file("near.kasuri"));
+    CHECK(nearest.exit == 0);
+    CHECK_THAT(nearest.err, Contains("fitted, not solved: ") && Contains("a channel comes back within"));
+    CHECK(cli(folder, "check " + folder.file("near.kasuri")).exit == 0);
     const Ran json = cli(folder, "invert --json --rule 'out.rgb = clamp(rgb * 2, 0, 1)'");
     const auto told = nlohmann::json::parse(json.out);
     CHECK(told["found"] == true);
