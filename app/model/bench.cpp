@@ -1,6 +1,8 @@
 #include "model/bench.hpp"
 
 #include "base/memory.hpp"
+#include "base/text.hpp"
+#include "carry/carry.hpp"
 #include "io/config.hpp"
 #include "lang/format.hpp"
 #include "model/undo_commands.hpp"
@@ -85,6 +87,37 @@ void Bench::simplify() {
                               .arg(shorter.before)
                               .arg(shorter.after)
                               .arg(all.join("; ")));
+            },
+            Qt::QueuedConnection);
+    });
+}
+
+void Bench::carry(const std::string& to) {
+    const document::LookStep& step = look_.step();
+    if (session_.fixed())
+        return refuse(tr("A LUT has no rule to be carried; what its numbers mean is chosen beside it."));
+    if (step.opacity != 1 || !step.mask.empty() || step.blend != "normal")
+        return refuse(tr("Opacity, mask and blend mode of this step work on its numbers: take them off first, or "
+                         "carry the saved look with kasuri-cli carry."));
+    const std::string text = session_.text();
+    const ValueMap values = session_.chosen_values();
+    carry::Options with;
+    with.open = document::used_by(step, {});
+    QThreadPool::globalInstance()->start([self = QPointer<Bench>(this), text, values, to, with] {
+        const auto made = std::make_shared<const Result<carry::Carried>>(
+            within_memory("", [&] { return carry::carried(text, to, with); }));
+        QMetaObject::invokeMethod(
+            qApp,
+            [self, made, text, values, to] {
+                if (!self || self->session_.text() != text)
+                    return; // it has been worked on
+                if (!*made)
+                    return self->refuse(made->error());
+                const carry::Carried& carried = made->value();
+                self->session_.recall(carried.text, values, tr("carried to %1").arg(QString::fromStdString(to)));
+                self->say(tr("Carried to %1: a channel is off by %2 at most, on %3 colours.")
+                              .arg(QString::fromStdString(to), QString::fromStdString(number_text(carried.largest, 2)))
+                              .arg(carried.colours));
             },
             Qt::QueuedConnection);
     });

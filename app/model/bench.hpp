@@ -39,6 +39,8 @@ public:
     void format();
     /// Shorter where that is proved the same, worked out in the background; undone if it has been changed since.
     void simplify();
+    /// The active step for another working space, so that the picture stays as it is; in the background, undoable.
+    void carry(const std::string& to);
     void add_chart();
     /// Reads an OpenColorIO config in the background and remembers it; then its spaces can be used everywhere.
     void use_config(const QString& file);

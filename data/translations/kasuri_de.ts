@@ -287,6 +287,10 @@
         <source>Make it shorter, if it is proved the same</source>
         <translation>Kürzer schreiben, wenn es bewiesen dasselbe ist</translation>
     </message>
+    <message>
+        <source>Carry to another working space</source>
+        <translation>In einen anderen Arbeitsfarbraum übertragen</translation>
+    </message>
 </context>
 <context>
     <name>Core</name>
@@ -5341,6 +5345,22 @@
     <message>
         <source>%1 words became %2, proved the same: %3</source>
         <translation>Aus %1 Wörtern wurden %2, bewiesen dasselbe: %3</translation>
+    </message>
+    <message>
+        <source>A LUT has no rule to be carried; what its numbers mean is chosen beside it.</source>
+        <translation>Eine LUT hat keine Regel, die zu übertragen wäre; was ihre Zahlen bedeuten, wird daneben gewählt.</translation>
+    </message>
+    <message>
+        <source>Opacity, mask and blend mode of this step work on its numbers: take them off first, or carry the saved look with kasuri-cli carry.</source>
+        <translation>Deckkraft, Maske und Mischmodus dieses Schritts wirken auf seine Zahlen: erst wegnehmen, oder den gesicherten Look mit kasuri-cli carry übertragen.</translation>
+    </message>
+    <message>
+        <source>carried to %1</source>
+        <translation>übertragen nach %1</translation>
+    </message>
+    <message>
+        <source>Carried to %1: a channel is off by %2 at most, on %3 colours.</source>
+        <translation>Übertragen nach %1: ein Kanal weicht höchstens %2 ab, auf %3 Farben.</translation>
     </message>
 </context>
 <context>

@@ -95,3 +95,24 @@ TEST_CASE("a rule is made shorter where it is proved the same, in one step of un
     QTest::qWait(600);
     CHECK(session.text() == "out.r = g\n");
 }
+
+TEST_CASE("a rule is carried to another space, and the picture stays", "[gui][carry]") {
+    Driver d;
+    Bench& bench = d.window.part<Bench>();
+    const std::string text = "param k = 0.2 in 0 .. 1\nout.g = mix(g, b, k)\n";
+    d.replace_text(text.c_str());
+    d.settle();
+    bench.session().set_value(0, 0.7);
+    bench.carry("acescct");
+    for (int i = 0; i < 500 && bench.session().text() == text; ++i)
+        QTest::qWait(20);
+    CHECK(bench.session().text().find("working acescct") != std::string::npos);
+    CHECK(bench.session().text().find("to_rec709_linear(rgb)") != std::string::npos);
+    CHECK(bench.session().chosen_values().at("k") == 0.7);
+    bench.session().undo_stack().undo();
+    CHECK(bench.session().text() == text);
+    bench.look().set_opacity(0, 0.5);
+    bench.carry("acescct");
+    QTest::qWait(200);
+    CHECK(bench.session().text() == text);
+}

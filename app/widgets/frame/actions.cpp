@@ -9,6 +9,7 @@
 #include "widgets/handover/handover_actions.hpp"
 #include "widgets/look/look_actions.hpp"
 #include "widgets/parts/room_menu.hpp"
+#include "widgets/parts/space_menu.hpp"
 #include "widgets/parts/target_menu.hpp"
 #include "widgets/sheet/frames_bar.hpp"
 #include "widgets/writing/editor_commands.hpp"
@@ -69,6 +70,11 @@ constexpr ActionRow table[] = {
      on<Bench>([](Bench& c) { c.format(); })},
     {"simplify", QT_TRANSLATE_NOOP("Actions", "Make it shorter, if it is proved the same"), "Ctrl+Shift+Y",
      on<Bench>([](Bench& c) { c.simplify(); })},
+    {"carry",
+     QT_TRANSLATE_NOOP("Actions", "Carry to another working space"),
+     "",
+     {},
+     fill<Bench>([](Bench& c, QMenu& menu) { add_spaces(menu, {}, [&c](const std::string& to) { c.carry(to); }); })},
     {"find", QT_TRANSLATE_NOOP("Actions", "Find in the rule\u2026"), "Ctrl+F",
      on<RulePanel>([](RulePanel& c) { c.find_bar()->open(false); })},
     {"replace", QT_TRANSLATE_NOOP("Actions", "Find and replace\u2026"), "Ctrl+H",
