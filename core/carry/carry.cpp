@@ -216,6 +216,9 @@ Result<Carried> carried(std::string_view text, std::string_view to, const Option
     Terms t;
     // Every call is written out: what a function says of a colour depends on the space.
     const terms::Read read = terms::read(checked.rule, t, [](const lang::Function&, bool) { return false; });
+    if (t.size() > terms::most_terms)
+        return Error{said("has {} parts; more than {} would take minutes", t.size(), terms::most_terms), "",
+                     "Make the rule shorter."};
     Carrying carrying(t, checked.rule, *from);
     const TermId colour = carrying.colour(read.out), alpha = carrying.carried(read.out[3]);
     std::vector<std::string> taken;

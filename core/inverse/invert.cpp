@@ -14,9 +14,6 @@
 namespace kasuri::inverse {
 namespace {
 
-/// The most parts that a rule may have; longer ones would take minutes.
-constexpr std::size_t most_terms = 4000;
-
 std::string number(double x) { return terms::number_text(std::stod(fmt::format("{:.9g}", x == 0 ? 0 : x))); }
 
 std::string quotable(std::string text) {
@@ -63,8 +60,9 @@ public:
         const terms::Read read = terms::read(rule_, terms_, [&](const lang::Function& f, bool depends) {
             return !depends || keeps_call(f, colour::is_linear(space));
         });
-        if (terms_.size() > most_terms)
-            return Error{said("has {} parts; more than {} would take minutes", terms_.size(), most_terms), "", ""};
+        if (terms_.size() > terms::most_terms)
+            return Error{said("has {} parts; more than {} would take minutes", terms_.size(), terms::most_terms), "",
+                         ""};
         std::array<TermId, 4> out = read.out;
         if (way_.at_values)
             for (TermId& channel : out)

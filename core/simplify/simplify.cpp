@@ -16,6 +16,7 @@ namespace kasuri::simplify {
 namespace {
 
 constexpr std::size_t most_statements = 60;
+constexpr int most_words = 4000;
 /// What is written anew loses the author's names and lines: only where it is that much shorter.
 constexpr double worth_it = 0.75;
 
@@ -57,6 +58,8 @@ public:
         }
         if (terms::working_statements(made_.text).size() > most_statements)
             return Error{said("more than {} statements do work; that would take minutes", most_statements), "", ""};
+        if (made_.before > most_words)
+            return Error{said("more than {} words, numbers and signs; that would take minutes", most_words), "", ""};
         original_.emplace(std::move(checked.rule));
         while (!cancel_.cancelled() && (nothing() || idle_line() || run_of_lines() || rewritten()))
             ;
@@ -150,7 +153,7 @@ private:
             return {};
         terms::Terms t;
         const terms::Read read = terms::read(checked.rule, t);
-        if (read.out[3] != t.channel(3))
+        if (t.size() > terms::most_terms || read.out[3] != t.channel(3))
             return {};
         const colour::Space& space = *colour::find_space(engine::working_space(checked.rule));
         std::array<std::array<std::string, 4>, 3> entries; // and the constant
@@ -264,6 +267,8 @@ private:
         terms::Terms t;
         const terms::Read read = terms::read(
             checked.rule, t, [](const lang::Function& f, bool depends) { return !depends || f.file.empty(); });
+        if (t.size() > terms::most_terms)
+            return false;
         // What comes in is what is written about.
         std::array<terms::TermId, 4> out = read.out;
         for (std::uint32_t c = 0; c < 4; ++c)

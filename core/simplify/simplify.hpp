@@ -24,7 +24,8 @@ struct Shorter {
 /// Every change is one of which insight::shown_equal says that it is the same for every finite colour and every value
 /// of every parameter; a text that no such change makes shorter comes back as it is. Parameters, presets, proofs,
 /// functions and comments stay; comments right above lines that go, go with them. Errors: the rule has a fault, or more
-/// than 60 statements that do work; it was called off.
+/// than 60 statements that do
+/// work, or 4000 words; it was called off.
 Result<Shorter> simplified(std::string_view text, const Options& options = {}, const CancelToken& cancel = {});
 
 } // namespace kasuri::simplify

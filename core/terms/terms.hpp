@@ -122,6 +122,9 @@ private:
     std::map<TermId, std::vector<TermId>> wholes_; ///< the same, by one component
 };
 
+/// The most parts of a rule that is worked on as terms: beyond, it would take minutes, and go deeper than a stack.
+inline constexpr std::size_t most_terms = 4000;
+
 /// A rule as terms: what comes out, r, g, b and a, in its working space. Functions of the language are written out but
 /// for those of which `keeps` says that their calls stay; without it those that no channel has a part in (`depends`).
 struct Read {

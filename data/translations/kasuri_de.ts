@@ -2618,6 +2618,14 @@
         <source>{} comes from a colour config, and has no functions of its own</source>
         <translation>{} kommt aus einer Farbkonfiguration und hat keine eigenen Funktionen</translation>
     </message>
+    <message>
+        <source>Make the rule shorter.</source>
+        <translation>Die Regel kürzen.</translation>
+    </message>
+    <message>
+        <source>more than {} words, numbers and signs; that would take minutes</source>
+        <translation>mehr als {} Wörter, Zahlen und Zeichen; das würde Minuten dauern</translation>
+    </message>
 </context>
 <context>
     <name>Files</name>

@@ -3,7 +3,9 @@
 #include "colour/space.hpp"
 #include "engine/reference.hpp"
 #include "insight/affine.hpp"
+#include "inverse/invert.hpp"
 #include "proof/proof.hpp"
+#include "simplify/simplify.hpp"
 #include "support/random_rule.hpp"
 #include "support/support.hpp"
 
@@ -136,4 +138,23 @@ TEST_CASE("a look is carried with its opacities and masks, and what cannot be is
     CHECK_FALSE(carry::carried(look, {}, "acescg"));
     CHECK_THAT(carry::carried("out.rgb = rgb", "nowhere").error().text(), Contains("there is no space nowhere"));
     CHECK_FALSE(carry::carried("out.rgb = clmp(rgb)", "srgb"));
+}
+
+TEST_CASE("long rules are refused with a limit, not with a stack that ends", "[carry][inverse][simplify]") {
+    std::string lines;
+    for (int i = 0; i < 6000; ++i)
+        lines += "out.r = out.r * b + spow(g, out.r)\n";
+    CHECK_THAT(carry::carried(lines, "srgb").error().text(), Contains("parts; more than 4000"));
+    const lang::Checked checked = lang::check(lines, proof::vocabulary());
+    REQUIRE(checked.ok);
+    CHECK_THAT(inverse::invert(checked.rule, lines, {}).error().text(), Contains("parts; more than 4000"));
+    CHECK_THAT(simplify::simplified(lines).error().text(), Contains("more than 60 statements"));
+    std::string tall;
+    for (int i = 0; i < 50; ++i) {
+        tall += "out.r = out.r";
+        for (int k = 0; k < 400; ++k)
+            tall += k % 2 ? " * out.g" : " + b";
+        tall += "\n";
+    }
+    CHECK_THAT(simplify::simplified(tall).error().text(), Contains("more than 4000 words"));
 }
