@@ -196,7 +196,8 @@ TermId factor_of(Terms& t, const Sum& sum, TermId atom) {
 std::optional<std::array<Sum, 3>> sums_of(Terms& t, const std::array<TermId, 4>& out, const colour::Space& space) {
     Functions none;
     Solver solver(t, space, none);
-    Summing summing(solver, {});
+    const std::set<TermId> stops;
+    Summing summing(solver, stops);
     std::array<Sum, 3> sums;
     for (std::size_t c = 0; c < 3; ++c) {
         sums[c] = summing.of(out[c]);
