@@ -98,6 +98,11 @@ TermId Terms::component(TermId of, std::size_t which) {
     case TermKind::swizzle: return component(t.args[0], t.swizzle[which]);
     default: break;
     }
+    if (t.type.kind == lang::Kind::mat3) { // which has no names for its parts: a column of it, and of that one number
+        std::vector<TermId> unit(3, number(0));
+        unit[which % 3] = number(1);
+        return component(mul(of, construct(lang::vec3_type, std::move(unit))), which / 3);
+    }
     if (const auto scalar = apart(of, which))
         return *scalar;
     Term part{TermKind::swizzle, lang::float_type, {of}};

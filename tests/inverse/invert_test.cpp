@@ -119,14 +119,16 @@ TEST_CASE("a worked inverse: the matrices of BT.709 light and XYZ take each othe
 }
 
 TEST_CASE("luminance that is kept, hues that are held, and choices are solved", "[inverse]") {
-    for (const char* text : {"out.rgb = rgb.bgr\nkeep luminance", "working srgb\nout.rgb = rgb.gbr\nkeep luminance",
-                             "out.g = 0.6 * g + 0.4 * b\nhold hue of (0.7, 0.4, 0.1) in oklch",
-                             "out.g = 0.6 * g + 0.4 * b\nhold hue of (0.7, 0.4, 0.1) in lab",
-                             "out.g = 0.6 * g + 0.4 * b\nhold hue of (0.7, 0.4, 0.1)",
-                             "param way = a of a, b, c\nout.rgb = way.a ? rgb.gbr : way.b ? rgb * 2 : spow(rgb, 2.2)",
-                             "let y = luminance(rgb)\nout.rgb = mix(vec3(y), rgb, 0.5)",
-                             "let c = oklch(rgb)\nc.c *= 1 + 0.5 * (1 - smoothstep(0, 0.2, c.c))\nout.rgb = rgb(c)",
-                             "let c = lch(rgb)\nc.h += 20 * band(c.h, 40, 60, 60)\nout.rgb = rgb(c)"}) {
+    for (const char* text :
+         {"out.rgb = rgb.bgr\nkeep luminance", "working srgb\nout.rgb = rgb.gbr\nkeep luminance",
+          "out.g = 0.6 * g + 0.4 * b\nhold hue of (0.7, 0.4, 0.1) in oklch",
+          "out.g = 0.6 * g + 0.4 * b\nhold hue of (0.7, 0.4, 0.1) in lab",
+          "out.g = 0.6 * g + 0.4 * b\nhold hue of (0.7, 0.4, 0.1)",
+          "param way = a of a, b, c\nout.rgb = way.a ? rgb.gbr : way.b ? rgb * 2 : spow(rgb, 2.2)",
+          "let y = luminance(rgb)\nout.rgb = mix(vec3(y), rgb, 0.5)",
+          "let c = oklch(rgb)\nc.c *= 1 + 0.5 * (1 - smoothstep(0, 0.2, c.c))\nout.rgb = rgb(c)",
+          "param k = 0.4 in 0 .. 1\nout.rgb = mix(rgb, balanced(mat3(2, 1, 1, 0, 1, k, 0, 0.5, 3)) * rgb, k)",
+          "let c = lch(rgb)\nc.h += 20 * band(c.h, 40, 60, 60)\nout.rgb = rgb(c)"}) {
         const Made made = inverted(text);
         CAPTURE(text, made.back.text, made.back.largest_anywhere);
         REQUIRE(made.back.found);
