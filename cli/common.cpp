@@ -122,6 +122,18 @@ Result<std::string> read_filter(const std::string& file) {
     return document::filter_text(content, "standard input");
 }
 
+std::string name_beside(const std::string& file, const std::string& out) {
+    if (file.empty() || file == standard_stream)
+        return {};
+    std::error_code fault;
+    const auto whole = [&](const std::string& path) {
+        return std::filesystem::weakly_canonical(std::filesystem::absolute(path, fault), fault);
+    };
+    const std::filesystem::path folder = whole(out.empty() || out == standard_stream ? file : out).parent_path();
+    const std::string name = whole(file).lexically_relative(folder).generic_string();
+    return name.starts_with("..") ? std::string() : name;
+}
+
 Status write_out(const std::string& file, std::string_view content) {
     if (!file.empty() && file != standard_stream)
         return write_file(file, content);

@@ -58,6 +58,9 @@ std::string described(const Setting& setting);
 inline constexpr std::string_view standard_stream = "-";
 /// The text of a filter, from standard input if it is called "-".
 Result<std::string> read_filter(const std::string& file);
+/// What a proof in `out` calls `file`: its path from the folder of `out` (of the file itself, if that is standard
+/// output). Empty if it does not lie there or below: then no proof can read it.
+std::string name_beside(const std::string& file, const std::string& out);
 /// Into a file, or on standard output if it is called "-" or nothing; whether that could be written is told at the end.
 Status write_out(const std::string& file, std::string_view content);
 

@@ -97,17 +97,25 @@ void WayBack::done(int ticket, const Made& made) {
         lines << QString::fromStdString(made->error().text());
     } else {
         const inverse::LookBack& back = made->value();
-        lines << (!back.found              ? tr("There is no way back from here.")
-                      : back.steps.empty() ? tr("Nothing to take off: no step is on.")
+        QStringList stuck; // what stands in the way is told before what works
+        for (const inverse::StepBack& step : back.steps)
+            if (!step.back.found)
+                stuck << QString::fromStdString(step.label);
+        lines << (!back.found && back.steps.size() > 1 ? tr("There is no way back from: %1.").arg(stuck.join(", "))
+                      : !back.found                    ? tr("There is no way back from here.")
+                      : back.steps.empty()             ? tr("Nothing to take off: no step is on.")
                       : back.largest == 0
                       ? tr("Colours from 0 to 1 come back exactly, on 4096 of them.")
                       : tr("Colours from 0 to 1 come back within %1, on 4096 of them.").arg(number(back.largest, 2)));
-        for (const inverse::StepBack& step : back.steps) {
-            const QStringList own = told(step);
-            if (!own.isEmpty() && back.steps.size() > 1)
-                lines << QString::fromStdString(step.label) + ":";
-            lines << own;
-        }
+        for (const bool works : {false, true})
+            for (const inverse::StepBack& step : back.steps) {
+                if (step.back.found != works)
+                    continue;
+                const QStringList own = told(step);
+                if (!own.isEmpty() && back.steps.size() > 1)
+                    lines << QString::fromStdString(step.label) + ":";
+                lines << own;
+            }
     }
     words_ = lines.join('\n');
     emit finished();

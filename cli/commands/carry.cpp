@@ -20,19 +20,6 @@ struct Options {
     bool json = false;
 };
 
-/// What the proof of OUT calls the filter: it must be beside OUT or below.
-std::string file_beside(const Options& options) {
-    if (options.file == standard_stream || options.out.empty() || options.out == standard_stream)
-        return {};
-    std::error_code fault;
-    const auto whole = [&](const std::string& file) {
-        return std::filesystem::weakly_canonical(std::filesystem::absolute(file, fault), fault);
-    };
-    const std::string relative =
-        whole(options.file).lexically_relative(whole(options.out).parent_path()).generic_string();
-    return relative.starts_with("..") ? std::string() : relative;
-}
-
 int tell(const Options& options, const std::string& content, double largest, const std::array<double, 3>& at,
          std::size_t colours, bool matrix) {
     if (!options.out.empty() || !options.json)
@@ -75,7 +62,7 @@ int run(const Options& options) {
     if (!text)
         return complain(text.error());
     carry::Options with;
-    with.file = file_beside(options);
+    with.file = name_beside(options.file, options.out);
     with.open = document::used_beside(options.file);
     const auto made = carry::carried(text.value(), options.to, with);
     if (!made)

@@ -26,20 +26,6 @@ std::string triple(const std::array<double, 3>& x) {
     return fmt::format("({}, {}, {})", number_text(x[0], 4), number_text(x[1], 4), number_text(x[2], 4));
 }
 
-/// What the `undoes` line of OUT calls the filter: it must be beside OUT or below.
-std::string file_beside(const Options& options) {
-    if (options.rule.text_given || options.rule.filter.empty() || options.rule.filter == standard_stream)
-        return {};
-    std::error_code fault;
-    const std::filesystem::path filter =
-        std::filesystem::weakly_canonical(std::filesystem::absolute(options.rule.filter, fault), fault);
-    const std::filesystem::path folder = options.out.empty() || options.out == standard_stream
-        ? filter.parent_path()
-        : std::filesystem::weakly_canonical(std::filesystem::absolute(options.out, fault), fault).parent_path();
-    const std::string relative = filter.lexically_relative(folder).generic_string();
-    return relative.empty() || relative.starts_with("..") ? std::string() : relative;
-}
-
 void tell(std::FILE* to, const inverse::Back& back, const std::string& text, const std::string& file) {
     for (const inverse::Obstacle& o : back.losses)
         fmt::print(to, "lost: {}\n", inverse::told(o, text));
@@ -211,7 +197,7 @@ int run(const Options& options) {
     if (loaded.exit != 0)
         return loaded.exit;
     inverse::Options with;
-    with.file = file_beside(options);
+    with.file = options.rule.text_given ? std::string() : name_beside(options.rule.filter, options.out);
     with.open = document::used_beside(options.rule.filter);
     const auto made = inverse::invert(loaded.rule, loaded.text, loaded.values, with);
     if (!made) {

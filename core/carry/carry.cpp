@@ -160,9 +160,7 @@ struct Difference {
 /// any.
 Difference difference(const subject::Subject& before, const subject::Subject& after, std::string_view space,
                       std::string_view from) {
-    std::vector<std::array<double, 3>> colours;
-    for (int i = 0; i < 4096; ++i)
-        colours.push_back({(i / 256 + 0.5) / 16, (i / 16 % 16 + 0.5) / 16, (i % 16 + 0.5) / 16});
+    std::vector<std::array<double, 3>> colours = inverse::lattice(16);
     for (const double r : proof::telling_levels)
         for (const double g : proof::telling_levels)
             for (const double b : proof::telling_levels)
@@ -221,13 +219,6 @@ Result<Carried> carried(std::string_view text, std::string_view to, const Option
                      "Make the rule shorter."};
     Carrying carrying(t, checked.rule, *from);
     const TermId colour = carrying.colour(read.out), alpha = carrying.carried(read.out[3]);
-    std::vector<std::string> taken;
-    for (const lang::Parameter& p : checked.rule.parameters)
-        taken.push_back(p.name.substr(0, p.name.find('.')));
-    for (const lang::SourceInput& s : checked.rule.sources)
-        taken.push_back(s.name);
-    for (const lang::FunctionPtr& f : checked.rule.functions)
-        taken.push_back(f->name);
     const std::string shell = in_space(text, to);
     const auto whole = [&](const std::string& statements) {
         std::string made = terms::with_statements(shell, statements);
@@ -243,7 +234,7 @@ Result<Carried> carried(std::string_view text, std::string_view to, const Option
         return options.open ? options.open(name) : Result<std::string>(Error{"cannot be read", name, ""});
     };
     Carried made;
-    made.text = whole(terms::statements(t, colour, alpha, taken));
+    made.text = whole(terms::statements(t, colour, alpha, terms::names_of(checked.rule)));
     lang::Checked again = lang::check(made.text, proof::vocabulary(), with);
     if (!again.ok)
         return Error{said("it was written for {}, but {}", to,

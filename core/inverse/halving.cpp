@@ -263,12 +263,7 @@ std::optional<TermId> closed_in_on(Terms& t, Functions& functions, TermId formul
 }
 
 bool Solver::solve_by_halving() {
-    std::set<TermId> floats;
-    for (const TermId id : open())
-        if (t[id].type.kind != lang::Kind::mat3)
-            for (int c = 0; c < t.width(id); ++c)
-                floats.insert(t.component(id, static_cast<std::size_t>(c)));
-    for (const TermId id : floats) {
+    for (const TermId id : open_floats()) {
         const auto value = seen(id);
         const auto unknown = value ? Halving(*this).unknown(id) : std::nullopt;
         if (!unknown)

@@ -123,12 +123,8 @@ private:
         std::vector<std::string> names{"out",   "filter", "note", "working", "param", "preset",  "source",
                                        "fn",    "let",    "use",  "proof",   "keep",  "hold",    "true",
                                        "false", "tags",   "in",   "on",      "of",    "strength"};
-        for (const lang::Parameter& p : rule_.parameters)
-            names.push_back(p.name.substr(0, p.name.find('.')));
-        for (const lang::SourceInput& s : rule_.sources)
-            names.push_back(s.name);
-        for (const lang::FunctionPtr& f : rule_.functions)
-            names.push_back(f->name);
+        for (std::string& name : terms::names_of(rule_))
+            names.push_back(std::move(name));
         for (const lang::ModelShape& model : proof::vocabulary().models)
             names.emplace_back(model.name);
         return names;
@@ -510,10 +506,8 @@ private:
     /// By the slopes of the rule, turned over: those of the way back cannot be had where a number is looked for.
     double loudness() const {
         std::vector<std::array<float, 3>> colours;
-        for (float r = 1.0F / 32; r < 1; r += 1.0F / 16)
-            for (float g = 1.0F / 32; g < 1; g += 1.0F / 16)
-                for (float b = 1.0F / 32; b < 1; b += 1.0F / 16)
-                    colours.push_back({r, g, b});
+        for (const auto& c : lattice(16))
+            colours.push_back({static_cast<float>(c[0]), static_cast<float>(c[1]), static_cast<float>(c[2])});
         double most = 0;
         for (const insight::Jacobian& j : slopes_at(values_, colours)) {
             const auto way_back = insight::Affine{j, {}}.inverse();

@@ -58,6 +58,9 @@ Result<Back> invert(const lang::Rule& rule, std::string_view text, std::span<con
 /// found. `back`: its way back, which may name such colours; may be null.
 std::optional<Meeting> meeting(const subject::Subject& rule, const subject::Subject* back);
 
+/// Colours in the middle of so many even steps from 0 to 1 along each channel.
+std::vector<std::array<double, 3>> lattice(int steps);
+
 /// What a subject makes of colours; further pictures are what subject/further.hpp takes them to be first.
 std::vector<std::array<double, 3>> results(const subject::Subject& of, std::span<const std::array<double, 3>> colours);
 

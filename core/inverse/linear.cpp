@@ -240,12 +240,7 @@ std::vector<TermId> Solver::unknown_colours() {
 
 bool Solver::solve_sums(const std::set<TermId>& stops) {
     std::vector<Equation> all;
-    std::set<TermId> floats;
-    for (const TermId id : open())
-        if (t[id].type.kind != lang::Kind::mat3)
-            for (int c = 0; c < t.width(id); ++c)
-                floats.insert(t.component(id, static_cast<std::size_t>(c)));
-    for (const TermId id : floats) {
+    for (const TermId id : open_floats()) {
         const auto value = seen(id);
         if (!value)
             continue;

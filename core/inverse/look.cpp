@@ -116,6 +116,12 @@ private:
             return {};
         }
         told.back = std::move(back.value());
+        for (auto* all : {&told.back.losses, &told.back.ranges, &told.back.obstacles})
+            for (Obstacle& o : *all)
+                if (o.span.begin >= from.text.size()) { // no line that anybody has written
+                    o.span = {};
+                    o.part = said("how it is laid over what came in");
+                }
         if (!told.back.found)
             return {};
         document::LookStep step;
@@ -128,9 +134,7 @@ private:
     }
 
     void measure(const subject::Subject& forward, const subject::Subject& backward) {
-        std::vector<std::array<double, 3>> colours;
-        for (int i = 0; i < 4096; ++i)
-            colours.push_back({(i / 256 + 0.5) / 16, (i / 16 % 16 + 0.5) / 16, (i % 16 + 0.5) / 16});
+        const std::vector<std::array<double, 3>> colours = lattice(16);
         // The looks may begin in different spaces: what comes out of the one goes into the other as the same colour.
         const std::string& space = forward.space();
         const auto again = results(backward.between(space, space), results(forward.between(space, space), colours));

@@ -1,6 +1,7 @@
 // Two colours that a rule makes one.
 #include "insight/derivative.hpp"
 #include "inverse/invert.hpp"
+#include "proof/measure.hpp"
 #include "subject/further.hpp"
 
 #include <algorithm>
@@ -12,19 +13,6 @@ namespace {
 
 using Colour = std::array<double, 3>;
 constexpr double same = 1e-5, plainly = 0.02;
-
-image::Picture row_of(std::span<const Colour> colours) {
-    image::Picture picture;
-    picture.width = static_cast<int>(colours.size());
-    picture.height = 1;
-    for (std::size_t c = 0; c < 3; ++c) {
-        image::Samples samples;
-        for (const Colour& colour : colours)
-            samples.push_back(static_cast<float>(colour[c]));
-        picture.planes[c] = image::make_plane(std::move(samples));
-    }
-    return picture;
-}
 
 double apart(const Colour& a, const Colour& b) {
     double most = 0;
@@ -40,8 +28,8 @@ public:
           sources_(subject::source_settings(of).front()) {}
 
     std::vector<Colour> of(std::span<const Colour> colours) const {
-        const auto picture = engine::evaluate(*program_, row_of(colours), subject_.values(), {}, nullptr, nullptr,
-                                              subject::constant_planes(sources_));
+        const auto picture = engine::evaluate(*program_, proof::picture_of(colours), subject_.values(), {}, nullptr,
+                                              nullptr, subject::constant_planes(sources_));
         std::vector<Colour> all;
         for (std::size_t i = 0; picture && i < colours.size(); ++i) {
             const auto pixel = picture->at(i);
@@ -57,6 +45,8 @@ private:
     std::vector<float> sources_;
 };
 
+} // namespace
+
 std::vector<Colour> lattice(int steps) {
     std::vector<Colour> all;
     for (int r = 0; r < steps; ++r)
@@ -65,8 +55,6 @@ std::vector<Colour> lattice(int steps) {
                 all.push_back({(r + 0.5) / steps, (g + 0.5) / steps, (b + 0.5) / steps});
     return all;
 }
-
-} // namespace
 
 std::vector<Colour> results(const subject::Subject& of, std::span<const Colour> colours) {
     return Made(of).of(colours);

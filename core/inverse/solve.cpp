@@ -27,7 +27,6 @@ void Solver::learn(TermId id, TermId value) {
     if (const std::string& name = t.origin(id).name; !name.empty() && t.origin(value).name.empty())
         t.origin(value).name = name;
     known_[id] = value;
-    waiting_.insert(id);
     seen_.clear();
     if (t[id].type.kind == lang::Kind::mat3)
         return;
@@ -93,6 +92,15 @@ Obstacle Solver::obstacle(TermId id, std::string why) const {
     if (term.kind == TermKind::swizzle && !t.origin(id).span && t.origin(term.args[0]).span)
         id = term.args[0];
     return {t.origin(id).span.value_or(Span{}), terms::expression(t, id), std::move(why)};
+}
+
+std::set<TermId> Solver::open_floats() {
+    std::set<TermId> floats;
+    for (const TermId id : open())
+        if (t[id].type.kind != lang::Kind::mat3)
+            for (int c = 0; c < t.width(id); ++c)
+                floats.insert(t.component(id, static_cast<std::size_t>(c)));
+    return floats;
 }
 
 void add_once(std::vector<Obstacle>& to, Obstacle obstacle) {
@@ -311,15 +319,22 @@ private:
         return all;
     }
 
+    /// Colours that `keep luminance` has scaled to the luminance of what came in.
+    std::vector<TermId> kept_luminances(Solver& solver) {
+        const TermId in = t_.construct(lang::vec3_type, {t_.channel(0), t_.channel(1), t_.channel(2)}),
+                     y = t_.call("luminance", lang::float_type, {in});
+        std::vector<TermId> all;
+        for (const TermId id : solver.open())
+            if (t_[id].kind == TermKind::call && builtins::all()[t_[id].index].name == "with_luminance" &&
+                t_[id].args[1] == y)
+                all.push_back(id);
+        return all;
+    }
+
     /// `keep luminance` of what grows with its input: solved as if nothing had been scaled, and then scaled back.
     std::optional<Solution> without_scale(Solver& solver, const std::array<TermId, 4>& out, int choices) {
-        for (const TermId id : solver.open()) {
+        for (const TermId id : kept_luminances(solver)) {
             const Term term = t_[id];
-            if (term.kind != TermKind::call || builtins::all()[term.index].name != "with_luminance")
-                continue;
-            const TermId in = t_.construct(lang::vec3_type, {t_.channel(0), t_.channel(1), t_.channel(2)});
-            if (term.args[1] != t_.call("luminance", lang::float_type, {in}))
-                continue;
             std::array<TermId, 4> with = out;
             for (TermId& channel : with)
                 channel = t_.replaced(channel, id, term.args[0]);
@@ -338,13 +353,8 @@ private:
     /// The same of what does not: the luminance that it had before it was scaled is looked for, until what went in has
     /// the luminance that it has now.
     std::optional<Solution> with_scale(Solver& solver, const std::array<TermId, 4>& out) {
-        for (const TermId id : solver.open()) {
+        for (const TermId id : kept_luminances(solver)) {
             const Term term = t_[id];
-            if (term.kind != TermKind::call || builtins::all()[term.index].name != "with_luminance")
-                continue;
-            const TermId in = t_.construct(lang::vec3_type, {t_.channel(0), t_.channel(1), t_.channel(2)});
-            if (term.args[1] != t_.call("luminance", lang::float_type, {in}))
-                continue;
             const TermId given = *solver.seen(id);
             Solver second(t_, space_, functions);
             learn_out(second, out);

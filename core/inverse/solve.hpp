@@ -87,6 +87,8 @@ public:
     bool knows(TermId id) const { return known_.contains(id); }
     /// What is known but not by all of its own parts: equations that are still open.
     std::vector<TermId> open();
+    /// The same by single numbers, with the components of colours.
+    std::set<TermId> open_floats();
 
     Terms& t;
     const colour::Space& space;
@@ -108,7 +110,6 @@ private:
 
     std::map<TermId, TermId> known_;
     std::map<TermId, TermId> seen_;
-    std::set<TermId> waiting_;
 };
 
 } // namespace kasuri::inverse

@@ -274,17 +274,10 @@ private:
         for (std::uint32_t c = 0; c < 4; ++c)
             for (terms::TermId& channel : out)
                 channel = t.replaced(channel, t.channel(c), t.given(c));
-        std::vector<std::string> taken;
-        for (const lang::Parameter& p : checked.rule.parameters)
-            taken.push_back(p.name.substr(0, p.name.find('.')));
-        for (const lang::SourceInput& s : checked.rule.sources)
-            taken.push_back(s.name);
-        for (const lang::FunctionPtr& f : checked.rule.functions)
-            taken.push_back(f->name);
         const terms::TermId colour = t.construct(lang::vec3_type, {out[0], out[1], out[2]});
         if (t.written_size(colour) > 20'000)
             return false;
-        std::string statements = terms::statements(t, colour, out[3], taken);
+        std::string statements = terms::statements(t, colour, out[3], terms::names_of(checked.rule));
         if (!statements.empty() && statements.back() == '\n')
             statements.pop_back();
         const std::string text = without(spans, 0, spans.size() - 1, statements);

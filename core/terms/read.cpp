@@ -1,8 +1,6 @@
 #include "colour/model.hpp"
 #include "terms/terms.hpp"
 
-#include <algorithm>
-
 namespace kasuri::terms {
 namespace {
 
@@ -19,7 +17,7 @@ public:
     Read read() {
         const std::array<TermId, 4> in{t_.channel(0), t_.channel(1), t_.channel(2), t_.channel(3)};
         perform(in, rule_.steps.size());
-        return {out_, functions_};
+        return {out_};
     }
 
 private:
@@ -195,11 +193,7 @@ private:
             depends = depends || t_.depends(args.back());
         }
         if (keeps_ ? keeps_(callee, depends) : !depends) {
-            if (std::find(functions_.begin(), functions_.end(), callee.name) == functions_.end())
-                functions_.push_back(callee.name);
-            const TermId made = t_.invoke(callee.name, typed.type, std::move(args));
-            t_.origin(made).file = callee.file;
-            return made;
+            return t_.invoke(callee.name, typed.type, std::move(args));
         }
         Frame inner{callee, std::vector<std::vector<TermId>>(callee.locals.size()),
                     frame.call ? frame.call : std::optional(typed.span)};
@@ -238,10 +232,20 @@ private:
     Terms& t_;
     const Keeps& keeps_;
     std::array<TermId, 4> in_{}, out_{};
-    std::vector<std::string> functions_;
 };
 
 } // namespace
+
+std::vector<std::string> names_of(const lang::Rule& rule) {
+    std::vector<std::string> names;
+    for (const lang::Parameter& p : rule.parameters)
+        names.push_back(p.name.substr(0, p.name.find('.')));
+    for (const lang::SourceInput& s : rule.sources)
+        names.push_back(s.name);
+    for (const lang::FunctionPtr& f : rule.functions)
+        names.push_back(f->name);
+    return names;
+}
 
 Read read(const lang::Rule& rule, Terms& terms, const Keeps& keeps) { return Reader(rule, terms, keeps).read(); }
 

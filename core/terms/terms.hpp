@@ -48,7 +48,6 @@ struct Term {
 struct Origin {
     std::string name{};         ///< that the author gave it; may be empty
     std::optional<Span> span{}; ///< where it was first written, in the rule's own text
-    std::string file{};         ///< `use` file of the function
 };
 
 /// Expressions that share what is equal in them. What is obvious is simplified as it is made: numbers are worked out,
@@ -129,10 +128,12 @@ inline constexpr std::size_t most_terms = 4000;
 /// for those of which `keeps` says that their calls stay; without it those that no channel has a part in (`depends`).
 struct Read {
     std::array<TermId, 4> out{};
-    std::vector<std::string> functions{}; ///< names of those whose calls stay
 };
 using Keeps = std::function<bool(const lang::Function& function, bool depends)>;
 Read read(const lang::Rule& rule, Terms& terms, const Keeps& keeps = {});
+
+/// Names that a rule gives, which statements written for it must not use again: parameters, sources, functions.
+std::vector<std::string> names_of(const lang::Rule& rule);
 
 /// Statements that make `rgb` and, where it is not the given alpha, `alpha`: with lets for what is used more than once
 /// or has a name, `taken` names that must not be used again. The given channels are written r, g, b, a.

@@ -2626,6 +2626,10 @@
         <source>more than {} words, numbers and signs; that would take minutes</source>
         <translation>mehr als {} Wörter, Zahlen und Zeichen; das würde Minuten dauern</translation>
     </message>
+    <message>
+        <source>how it is laid over what came in</source>
+        <translation>wie er über das gelegt ist, was hereinkam</translation>
+    </message>
 </context>
 <context>
     <name>Files</name>
@@ -8328,6 +8332,10 @@ setzt einen hierher.</translation>
     <message>
         <source>Colours from 0 to 1 come back within %1, on 4096 of them.</source>
         <translation>Farben von 0 bis 1 kommen auf %1 genau zurück, auf 4096 davon.</translation>
+    </message>
+    <message>
+        <source>There is no way back from: %1.</source>
+        <translation>Keinen Weg zurück gibt es von: %1.</translation>
     </message>
 </context>
 <context>

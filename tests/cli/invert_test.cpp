@@ -64,6 +64,8 @@ TEST_CASE("a look is taken off step by step, with its opacities and masks", "[cl
     CAPTURE(made.out, made.err);
     CHECK(made.exit == 0);
     CHECK_THAT(made.out, Contains("pale") && Contains("the whole look: a colour from 0 to 1 comes back within"));
+    // What was written for the opacity has no line that anybody has seen.
+    CHECK_THAT(made.out, Contains("looked for: how it is laid over what came in") && !Contains("mix(rgba, out"));
     CHECK(cli(folder, "check " + folder.file("off.kasurilook")).exit == 0);
     const Ran there =
         cli(folder, "eval --width 3 " + folder.file("two.kasurilook"), "0.2,0.5,0.7\n0.9,0.3,0.1\n0.4,0.4,0.4\n");

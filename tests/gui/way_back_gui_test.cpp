@@ -78,6 +78,24 @@ TEST_CASE("it follows the work, and says what is in the way", "[gui][inverse]") 
     CHECK(saved.value().steps[0].text.find("rgb / 2") != std::string::npos);
 }
 
+TEST_CASE("of several steps those that stand in the way are named, before what works", "[gui][inverse]") {
+    Back d;
+    d.replace_text("filter \"Dip\"\nout.rgb = rgb * 2\n");
+    d.settle();
+    document::LookStep grey;
+    grey.label = "plain grey";
+    grey.text = "out.rgb = vec3(luma(rgb))\n";
+    d.window.part<Bench>().look().add(grey, 0);
+    d.settle();
+    d.open();
+    d.back->choose_all(true);
+    d.wait();
+    const QStringList lines = d.back->words().split('\n');
+    REQUIRE(lines.size() > 2);
+    CHECK(lines[0] == "There is no way back from: plain grey.");
+    CHECK(lines[1] == "plain grey:");
+}
+
 TEST_CASE("a rule is made shorter where it is proved the same, in one step of undo", "[gui][simplify]") {
     Driver d;
     const char* text = "out.rgb = rgb.gbr\nlet idle = luma(rgb)\nout.rgb = out.gbr\n";
