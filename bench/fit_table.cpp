@@ -193,7 +193,7 @@ void pictures(int count, unsigned seed) {
                     plane[i] = static_cast<float>(uniform(random, 0, 1));
         for (std::size_t c = 0; c < 3; ++c)
             after.planes[c] = image::make_plane(std::move(wrong[c]));
-        const auto pairs = fit::pairs_of(before, after, false);
+        const auto pairs = fit::pairs_of(before, after, 0);
         if (!pairs)
             continue;
         const auto truth = applied(drawn, pairs.value().pairs.from);

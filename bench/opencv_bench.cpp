@@ -3,7 +3,6 @@
 
 #include <benchmark/benchmark.h>
 
-#ifdef KASURI_OPENCV
 #include <opencv2/core.hpp>
 #include <opencv2/imgproc.hpp>
 
@@ -84,8 +83,3 @@ void register_opencv() {
 }
 
 } // namespace kasuri::bench
-#else
-namespace kasuri::bench {
-void register_opencv() {}
-} // namespace kasuri::bench
-#endif

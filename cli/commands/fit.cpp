@@ -5,7 +5,7 @@
 #include "command.hpp"
 #include "common.hpp"
 #include "json.hpp"
-#include "pairing/pairing.hpp"
+#include "pairing/chart.hpp"
 
 #include <fmt/format.h>
 #include <memory>
@@ -18,6 +18,8 @@ struct Options {
     std::string out, take;
     pairing::PairingOptions pairing;
     fit::Options fit;
+    pairing::ChartWish chart;
+    std::vector<double> corners, other_corners, grid;
     bool all = false, json = false;
 };
 
@@ -44,6 +46,16 @@ void print_row(std::FILE* to, const fit::Candidate& candidate, bool marked) {
                candidate.family->name, candidate.working);
 }
 
+Json json_of(const pairing::PatchPair& patch) {
+    return {{"name", patch.seen.name},
+            {"seen", json_numbers(patch.seen.colour)},
+            {"wanted", json_numbers(patch.wanted.colour)},
+            {"noise", json_number(patch.seen.noise)},
+            {"clipped", json_number(patch.seen.clipped)},
+            {"left-out", json_number(patch.seen.left_out)},
+            {"why-not", patch.seen.why_not.empty() ? patch.wanted.why_not : patch.seen.why_not}};
+}
+
 void tell(std::FILE* to, const Options& options, const pairing::Paired& paired, const fit::Found& found,
           std::size_t taken) {
     fmt::print(to, "{}: {}, numbers of {}; fitted on {} colours, measured on {}\n", paired.pairs.title, paired.detail,
@@ -61,6 +73,50 @@ void tell(std::FILE* to, const Options& options, const pairing::Paired& paired, 
             100 * found.unexplained);
 }
 
+image::Corners corners_of(const std::vector<double>& numbers) {
+    image::Corners made{};
+    for (std::size_t i = 0; i < made.size(); ++i)
+        made[i] = {numbers[2 * i], numbers[2 * i + 1]};
+    return made;
+}
+
+/// What of the options does not go together; empty: nothing.
+std::string wrong_of(const Options& options) {
+    const bool chart = !options.corners.empty();
+    if (!chart && (!options.other_corners.empty() || !options.chart.values.empty() || !options.grid.empty()))
+        return "a chart needs --corners: eight numbers, x and y of its four outer corners, from the first patch on";
+    if (chart && (options.from.size() == 2) != !options.other_corners.empty())
+        return "the same chart in another picture needs that picture and --other-corners";
+    if (!chart && options.from.size() == 1 && !pairing::holds_pairs(options.from[0]))
+        return options.from[0] +
+            " is no LUT, look, filter or table (.csv, .tsv, .txt); of pictures give two, before and after, or the "
+            "--corners of a chart in one";
+    if (options.pairing.domain.size() == 2 && !(options.pairing.domain[0] < options.pairing.domain[1]))
+        return "the domain is empty; give the lower end first, such as 0 1";
+    return {};
+}
+
+Result<pairing::Paired> paired_of(const Options& options, std::vector<pairing::PatchPair>& patches) {
+    if (options.corners.empty())
+        return pairing::pairs_from(options.from, options.pairing);
+    pairing::ChartWish wish = options.chart;
+    wish.picture = options.from[0];
+    wish.corners = corners_of(options.corners);
+    if (options.grid.size() == 2) {
+        wish.columns = static_cast<int>(options.grid[0]);
+        wish.rows = static_cast<int>(options.grid[1]);
+    }
+    if (options.from.size() == 2) {
+        wish.other = options.from[1];
+        wish.other_corners = corners_of(options.other_corners);
+    }
+    auto made = pairing::pairs_of_chart(wish, options.pairing);
+    if (!made)
+        return made.error();
+    patches = std::move(made.value().patches);
+    return std::move(made.value().paired);
+}
+
 int run(const Options& options) {
     if (!options.take.empty() && !fit::find_family(options.take)) {
         std::vector<std::string> names;
@@ -75,19 +131,12 @@ int run(const Options& options) {
             return Exit::usage;
     if (!known_space(options.pairing.lut_space) || !known_space(options.pairing.in_space))
         return Exit::usage;
-    if (options.from.size() == 1 && !pairing::holds_pairs(options.from[0])) {
-        fmt::print(
-            stderr,
-            "kasuri-cli fit: {} is no LUT, look, filter or table (.csv, .tsv, .txt); of pictures give two, before "
-            "and after\n",
-            options.from[0]);
+    if (const std::string wrong = wrong_of(options); !wrong.empty()) {
+        fmt::print(stderr, "kasuri-cli fit: {}\n", wrong);
         return Exit::usage;
     }
-    if (options.pairing.domain.size() == 2 && !(options.pairing.domain[0] < options.pairing.domain[1])) {
-        fmt::print(stderr, "kasuri-cli fit: the domain is empty; give the lower end first, such as 0 1\n");
-        return Exit::usage;
-    }
-    const auto read = pairing::pairs_from(options.from, options.pairing);
+    std::vector<pairing::PatchPair> patches;
+    const auto read = paired_of(options, patches);
     if (!read) { // a rule that cannot be fitted was read well
         const int exit = complain(read.error());
         return is_kind(options.from[0], FileKind::filter) || is_kind(options.from[0], FileKind::look)
@@ -115,7 +164,12 @@ int run(const Options& options) {
         Json rows = Json::array();
         for (std::size_t i = 0; i < found.value().candidates.size(); ++i)
             rows.push_back(json_of(found.value().candidates[i], i == taken));
+        Json of_chart = Json::array();
+        for (const pairing::PatchPair& patch : patches)
+            of_chart.push_back(json_of(patch));
         return print_json({{"from", options.from},
+                           {"detail", paired.detail},
+                           {"patches", of_chart},
                            {"space", paired.pairs.space},
                            {"fitted", found.value().fitted},
                            {"measured", candidate.errors.pairs},
@@ -137,8 +191,8 @@ const Command fit_command = {
         auto options = std::make_shared<Options>();
         arguments
             .value("FROM", options->from,
-                   "A LUT, a look or a filter; a table of six columns, r, g, b before and after (.csv); or two "
-                   "pictures, before and after")
+                   "A LUT, a look or a filter; a table of six columns, r, g, b before and after (.csv); two "
+                   "pictures, before and after; or a picture of a chart, with --corners")
             .required()
             .expected(1, 2);
         arguments.value("-o,--out", options->out, "The rule to write (.kasuri); - is standard output");
@@ -152,6 +206,23 @@ const Command fit_command = {
             .value("--domain", options->pairing.domain,
                    "Lowest and highest value that come in (default: the LUT's own, else 0 1)")
             .expected(2);
+        arguments.flag("--as-they-lie", options->pairing.as_they_lie,
+                       "Of pictures: pixel by pixel, without bringing the second over the first");
+        arguments
+            .value("--corners", options->corners,
+                   "A chart: x and y of its four outer corners in pixels, from the first patch along its row and round")
+            .expected(8);
+        arguments.value("--chart", options->chart.chart, "Which chart of published values")
+            .show_default()
+            .one_of(pairing::chart_names());
+        arguments.value("--values", options->chart.values,
+                        "Your own values of its patches instead: a table with columns L a b, X Y Z, x y Y or r g b, or "
+                        "CGATS");
+        arguments.value("--grid", options->grid, "How many columns and rows your own chart has").expected(2);
+        arguments
+            .value("--other-corners", options->other_corners,
+                   "The same chart in a second picture instead: where it lies there")
+            .expected(8);
         arguments.value("--close", options->fit.close, "Differences that are as good as none (default: 1e-5)")
             .positive();
         arguments.flag("--keep-greys", options->fit.keep_greys,

@@ -290,7 +290,7 @@ Result<Found> fit(const Pairs& pairs, const Options& options, const CancelToken&
     found.fitted = parts.fitted.size();
     found.unexplained = repeats(pairs).unexplained;
     // Of noisy pairs only what is left after the best of all tells how much noise there is: no floor but rounding.
-    found.close = options.close > 0 ? options.close : exact;
+    found.close = options.close > 0 ? options.close : std::max(exact, pairs.close);
     const bool clamped = !pairs.noisy && is_clamped(pairs);
     const Truth truth(parts.measured);
     const std::vector<Task> tasks = tasks_for(pairs, options);

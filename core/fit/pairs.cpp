@@ -18,9 +18,9 @@ bool is_finite(const std::array<float, 4>& colour) {
     return std::isfinite(colour[0]) && std::isfinite(colour[1]) && std::isfinite(colour[2]);
 }
 
-bool is_at_an_end(const std::array<float, 4>& colour) {
-    constexpr float low = 0.75F / 255, high = 254.25F / 255;
-    return std::any_of(colour.begin(), colour.begin() + 3, [](float x) { return x <= low || x >= high; });
+bool is_at_an_end(const std::array<float, 4>& colour, double unsure) {
+    const auto low = static_cast<float>(unsure), high = static_cast<float>(1 - unsure);
+    return std::any_of(colour.begin(), colour.begin() + 3, [&](float x) { return x <= low || x >= high; });
 }
 
 std::vector<std::string_view> cells_of(std::string_view line) {
@@ -71,8 +71,8 @@ double noise_of(const image::Picture& picture) {
 }
 
 /// How much the pixels two to the right, to the left, above and below differ from one, in the channel that differs
-/// most.
-float edge_at(const image::Picture& picture, std::size_t i) {
+/// most; of light as a share of it (`share_of`).
+float edge_at(const image::Picture& picture, std::size_t i, float share) {
     constexpr int reach = 2;
     const int x = static_cast<int>(i % static_cast<std::size_t>(picture.width)),
               y = static_cast<int>(i / static_cast<std::size_t>(picture.width));
@@ -85,7 +85,13 @@ float edge_at(const image::Picture& picture, std::size_t i) {
         for (std::size_t c = 0; c < 3; ++c)
             most = std::max(most, std::fabs((*picture.planes[c])[i] - (*picture.planes[c])[other]));
     }
-    return most;
+    return most * share;
+}
+
+/// Of light, differences count as shares of it: those of highlights are large, and invisible.
+float share_of(const std::array<float, 4>& colour, bool light) {
+    constexpr float grey = 0.18F;
+    return light ? grey / (grey + std::max(0.0F, (colour[0] + colour[1] + colour[2]) / 3)) : 1;
 }
 
 } // namespace
@@ -132,17 +138,16 @@ Result<Pairs> pairs_of(const subject::Subject& subject, int points, double low, 
     return pairs;
 }
 
-Result<PicturePairs> pairs_of(const image::Picture& before, const image::Picture& after, bool whole_numbers) {
+Result<PicturePairs> pairs_of(const image::Picture& before, const image::Picture& after, double unsure_ends) {
     if (before.width != after.width || before.height != after.height)
         return Error{
             said("one is {} x {} pixels, the other {} x {}", before.width, before.height, after.width, after.height),
-            "", "Give two pictures of one size."};
+            "", "Give two pictures of one size, or two of the same thing, which are brought over each other."};
     if (before.space != after.space)
         return Error{said("the numbers of one are {}, of the other {}", before.space, after.space), "",
                      "Say with --in-space what both are."};
-    constexpr std::size_t most_of_a_cell = 12, most = 16384;
+    constexpr std::size_t most_of_a_cell = 12, most = 16384, enough = 1024;
     constexpr int cells = 24;
-    constexpr float grey = 0.18F;
     PicturePairs made;
     made.pairs.noisy = true;
     made.pairs.space = before.space;
@@ -179,7 +184,7 @@ Result<PicturePairs> pairs_of(const image::Picture& before, const image::Picture
             ++made.not_finite;
             continue;
         }
-        if (whole_numbers && (is_at_an_end(a) || is_at_an_end(b))) {
+        if (unsure_ends > 0 && (is_at_an_end(a, unsure_ends) || is_at_an_end(b, unsure_ends))) {
             ++made.clipped;
             continue;
         }
@@ -187,7 +192,7 @@ Result<PicturePairs> pairs_of(const image::Picture& before, const image::Picture
         for (std::size_t c = 0; c < 3; ++c)
             cell = cell * 100'000 + cell_of(a[c]);
         std::vector<Met>& kept = met[cell];
-        const float edge = edge_at(before, i);
+        const float edge = edge_at(before, i, share_of(a, light));
         if (kept.size() == most_of_a_cell) {
             if (!(edge < kept.front().edge))
                 continue;
@@ -200,13 +205,20 @@ Result<PicturePairs> pairs_of(const image::Picture& before, const image::Picture
     std::vector<Met> all;
     for (const auto& [cell, kept] : met)
         all.insert(all.end(), kept.begin(), kept.end());
+    // Beside an edge a compressed, sharpened or shifted picture says something of its neighbours: as long as there are
+    // enough others, such pixels are left out, beyond what noise alone makes of a flat place.
+    const auto flat = static_cast<float>(0.03 + 6 * noise_of(before));
+    std::sort(all.begin(), all.end());
+    const auto first_steep = std::find_if(all.begin(), all.end(), [&](const Met& m) { return m.edge > flat; });
+    const auto end = std::max(first_steep, all.begin() + static_cast<std::ptrdiff_t>(std::min(all.size(), enough)));
+    made.at_edges = static_cast<std::size_t>(all.end() - end);
+    all.erase(end, all.end());
     std::sort(all.begin(), all.end(), [](const Met& a, const Met& b) { return a.turn < b.turn; });
     all.resize(std::min(all.size(), most));
     for (const Met& each : all) {
         const auto a = before.at(each.pixel), b = after.at(each.pixel);
-        // Of light, differences count as shares of it: those of highlights are large, and invisible.
-        const float bright = std::max(0.0F, (a[0] + a[1] + a[2]) / 3), share = grey / (grey + bright);
-        made.pairs.add({a[0], a[1], a[2]}, {b[0], b[1], b[2]}, light ? share * share : 1);
+        const float share = share_of(a, light);
+        made.pairs.add({a[0], a[1], a[2]}, {b[0], b[1], b[2]}, share * share);
     }
     if (made.pairs.size() == 0)
         return Error{"no pixel can be used: all are clipped, or are no numbers", "",

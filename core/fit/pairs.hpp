@@ -26,6 +26,10 @@ struct Pairs {
     /// Deviation of the noise in what came out, where it could be measured without knowing the rule; else 0.
     double noise = 0;
 
+    /// How far what came out is unsure by itself, where that is known: means of pixels, digits of a table. What is
+    /// closer counts as the same.
+    double close = 0;
+
     std::size_t size() const { return from[0].size(); }
     void add(const std::array<float, 3>& before, const std::array<float, 3>& after, float weight = 1);
 };
@@ -36,14 +40,15 @@ struct Pairs {
 Result<Pairs> pairs_of(const subject::Subject& subject, int points, double low, double high,
                        const CancelToken& cancel = {});
 
-/// Two pictures of one size in the same space, pixel by pixel: pixels at either end of what a whole number can say are
-/// left out (`clipped`), and where one colour is everywhere it counts no more than a rare one (at most so many of each
-/// cell of a lattice). Errors: sizes or spaces differ, nothing is left.
+/// Two pictures of one size in the same space, pixel by pixel: pixels that are `unsure_ends` or less from 0 or 1 in a
+/// channel (0: none) are left out (`clipped`), and where one colour is everywhere it counts no more than a rare one (at
+/// most so many of each cell of a lattice). Pixels beside edges (`at_edges`) are left out as long as there are a
+/// thousand others. Errors: sizes or spaces differ, nothing is left.
 struct PicturePairs {
     Pairs pairs;
-    std::size_t pixels = 0, clipped = 0, not_finite = 0;
+    std::size_t pixels = 0, clipped = 0, not_finite = 0, at_edges = 0;
 };
-Result<PicturePairs> pairs_of(const image::Picture& before, const image::Picture& after, bool whole_numbers);
+Result<PicturePairs> pairs_of(const image::Picture& before, const image::Picture& after, double unsure_ends);
 
 /// Columns of numbers, parted by commas, semicolons, tabs or spaces: r, g, b before, r, g, b after and, if there is a
 /// seventh, a weight. Lines that begin with # and a first line of names are passed over. Errors name the line.

@@ -5,11 +5,14 @@
 #include "base/said.hpp"
 #include "base/text.hpp"
 #include "colour/space.hpp"
-#include "handover/render.hpp"
 #include "io/lut_file.hpp"
 #include "look/make.hpp"
+#include "pairing/pictures.hpp"
+#include "pairing/registration.hpp"
 
+#include <cmath>
 #include <fmt/format.h>
+#include <tuple>
 
 namespace kasuri::pairing {
 namespace {
@@ -17,53 +20,60 @@ namespace {
 constexpr std::size_t longest_table = std::size_t{64} << 20;
 constexpr int usual_points = 33, most_points = 65;
 
-std::string name_of(const std::string& file) { return std::filesystem::path(file).filename().string(); }
-
 std::optional<Error> unknown(const std::string& space) {
     if (space.empty() || colour::find_space(space))
         return std::nullopt;
     return Error{said("there is no space {}", space), "", ""};
 }
 
-struct Shown {
-    image::Picture picture;
-    bool whole_numbers = false;
-};
+/// Shifted by less, or no better there than as they came: they lie on each other.
+constexpr double least_shift = 0.3, least_gain = 0.01;
 
-Result<Shown> picture_from(const std::string& file, const PairingOptions& options, std::vector<std::string>& notes) {
-    const auto image = handover::source_image(file, options.in_space);
-    if (!image)
-        return image.error();
-    for (const std::string& note : image.value().notes)
-        notes.push_back(name_of(file) + ": " + note);
-    auto picture =
-        image::picture_of(image.value(), options.layer.empty() ? image::usual_layer(image.value()) : options.layer);
-    if (!picture)
-        return Error{said("there is no layer \"{}\"", options.layer), file,
-                     said("Its layers are: {}.", fmt::join(image::layers(image.value()), ", "))};
-    const image::Depth depth = image.value().depth;
-    return Shown{std::move(*picture), depth == image::Depth::uint8 || depth == image::Depth::uint16};
+/// Brings the second over the first if it lies elsewhere, and says so.
+std::string bring_over(image::Picture& before, image::Picture& after, const CancelToken& cancel) {
+    const bool one_size = before.width == after.width && before.height == after.height;
+    const auto found = registered(before, after, cancel);
+    if (!found || (one_size && (found->farthest < least_shift || found->correlation < found->before + least_gain)))
+        return {};
+    const auto& m = found->map;
+    std::tie(before, after) = brought_over(before, after, *found);
+    return said("brought over each other: the second is moved by {:.1f} and {:.1f} pixels and is {:.4g} times as large",
+                m[2] - (m[0] + m[1] - 1) / 2, m[5] - (m[3] + m[4] - 1) / 2,
+                1 / std::sqrt(std::fabs(m[0] * m[4] - m[1] * m[3])));
 }
 
-Result<Paired> of_pictures(const std::string& first, const std::string& second, const PairingOptions& options) {
+Result<Paired> of_pictures(const std::string& first, const std::string& second, const PairingOptions& options,
+                           const CancelToken& cancel) {
     Paired made;
-    const auto before = picture_from(first, options, made.notes);
+    auto before = picture_from(first, options, made.notes);
     if (!before)
         return before.error();
-    const auto after = picture_from(second, options, made.notes);
+    auto after = picture_from(second, options, made.notes);
     if (!after)
         return after.error();
+    if (const std::string was = after.value().picture.space; was != before.value().picture.space) {
+        bring_into(after.value().picture, before.value().picture.space);
+        made.notes.push_back(said("{}: its numbers are {}; they were converted to {}", name_of(second), was,
+                                  before.value().picture.space));
+    }
+    const std::string moved =
+        options.as_they_lie ? std::string() : bring_over(before.value().picture, after.value().picture, cancel);
     auto pairs = fit::pairs_of(before.value().picture, after.value().picture,
-                               before.value().whole_numbers || after.value().whole_numbers);
+                               std::max(before.value().unsure_ends, after.value().unsure_ends));
     if (!pairs)
         return Error{pairs.error().what, second, pairs.error().remedy};
     made.pairs = std::move(pairs.value().pairs);
     made.pairs.title = name_of(second);
     made.detail = said("{} of {} pixels", made.pairs.size(), pairs.value().pixels);
+    if (!moved.empty())
+        made.detail += "; " + moved;
     if (pairs.value().clipped > 0)
         made.detail += said("; {} that were met are clipped and left out", pairs.value().clipped);
+    if (pairs.value().at_edges > 0)
+        made.detail += said("; {} are beside edges and left out", pairs.value().at_edges);
     if (pairs.value().not_finite > 0)
-        made.detail += said("; {} are no numbers and left out", pairs.value().not_finite);
+        made.detail += moved.empty() ? said("; {} are no numbers and left out", pairs.value().not_finite)
+                                     : said("; {} are in one of them alone and left out", pairs.value().not_finite);
     return made;
 }
 
@@ -157,7 +167,7 @@ Result<Paired> pairs_from(const std::vector<std::string>& files, const PairingOp
         if (const auto wrong = unknown(*space))
             return *wrong;
     if (files.size() == 2)
-        return of_pictures(files[0], files[1], options);
+        return of_pictures(files[0], files[1], options, cancel);
     if (files.size() != 1 || !holds_pairs(files.front()))
         return Error{"is no LUT, look, filter or table (.csv, .tsv, .txt)", files.empty() ? "" : files.front(),
                      "Of pictures give two, before and after."};

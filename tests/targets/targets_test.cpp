@@ -78,7 +78,10 @@ TEST_CASE("the demo pictures are the same at every run, finite, and hold what th
                 highest = std::max(highest, value);
             }
         }
-        CHECK(highest > 1); // the lantern, the glint in the eye
+        if (demo.name == "chart")
+            CHECK(highest == 1); // the camera's sensor ends there
+        else
+            CHECK(highest > 1); // the lantern, the glint in the eye
     }
     const image::Image cloths = demo_pictures()[0].make();
     CHECK(cloths.width == 1920);
