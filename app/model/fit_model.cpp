@@ -33,6 +33,15 @@ void FitModel::find(std::vector<std::string> files, pairing::PairingOptions opti
     });
 }
 
+void FitModel::find(pairing::ChartWish wish, pairing::PairingOptions options) {
+    start([wish = std::move(wish), options = std::move(options)](const CancelToken&) -> Result<pairing::Paired> {
+        auto made = pairing::pairs_of_chart(wish, options);
+        if (!made)
+            return made.error();
+        return std::move(made.value().paired);
+    });
+}
+
 void FitModel::find(document::LookStep step, const std::string& name) {
     start(
         [step = std::move(step), name](const CancelToken& cancel) { return pairing::pairs_from(step, name, cancel); });

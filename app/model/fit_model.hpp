@@ -1,7 +1,7 @@
 #pragma once
 #include "base/cancel.hpp"
 #include "fit/fit.hpp"
-#include "pairing/pairing.hpp"
+#include "pairing/chart.hpp"
 
 #include <QAbstractTableModel>
 #include <QString>
@@ -24,6 +24,8 @@ public:
 
     /// Of files, as pairing::pairs_from. The latest request counts.
     void find(std::vector<std::string> files, pairing::PairingOptions options);
+    /// Of a chart in a picture.
+    void find(pairing::ChartWish wish, pairing::PairingOptions options);
     /// Of one step by itself.
     void find(document::LookStep step, const std::string& name);
     void cancel();

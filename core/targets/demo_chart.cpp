@@ -38,7 +38,7 @@ Triple board(double across, double down) {
     const double u = across - column, v = down - row;
     if (column < 0 || column >= chart_1976.columns || row < 0 || row >= chart_1976.rows ||
         std::min(std::min(u, 1 - u), std::min(v, 1 - v)) < pitch_gap)
-        return {0.03, 0.03, 0.03};
+        return {0.012, 0.012, 0.012};
     const auto patch = static_cast<int>(row) * chart_1976.columns + static_cast<int>(column);
     Triple light = chart_1976.colour(patch, {});
     if (patch == 9 && hash(static_cast<int>(u * 24), static_cast<int>(v * 24), 41) > 0.96)

@@ -471,8 +471,8 @@
         <translation>Mit etwas vergleichen, das sich ändert.</translation>
     </message>
     <message>
-        <source>End it with " on the same line.</source>
-        <translation>Mit " in derselben Zeile beenden.</translation>
+        <source>End it with &quot; on the same line.</source>
+        <translation>Mit &quot; in derselben Zeile beenden.</translation>
     </message>
     <message>
         <source>Functions are written out at every call: call less often, or split the rule into several filters.</source>
@@ -599,8 +599,8 @@
         <translation>Das Ergebnis ist die letzte Zeile.</translation>
     </message>
     <message>
-        <source>They stand behind `on`: proof "still apart" on (0.7, 0.2, 0.2), (0.2, 0.5, 0.2) : apart &gt; 10.</source>
-        <translation>Sie stehen hinter `on`: proof "noch verschieden" on (0.7, 0.2, 0.2), (0.2, 0.5, 0.2) : apart &gt; 10.</translation>
+        <source>They stand behind `on`: proof &quot;still apart&quot; on (0.7, 0.2, 0.2), (0.2, 0.5, 0.2) : apart &gt; 10.</source>
+        <translation>Sie stehen hinter `on`: proof &quot;noch verschieden&quot; on (0.7, 0.2, 0.2), (0.2, 0.5, 0.2) : apart &gt; 10.</translation>
     </message>
     <message>
         <source>Turn it back into r, g, b with rgb( ).</source>
@@ -667,8 +667,8 @@
         <translation>der Komponente %1 wird zweimal zugewiesen</translation>
     </message>
     <message>
-        <source>equals and undoes are measured against another filter, which stands behind them: proof "as before" : equals "old.kasuri".</source>
-        <translation>equals und undoes werden gegen einen anderen Filter gemessen, der dahintersteht: proof "wie vorher" : equals "alt.kasuri".</translation>
+        <source>equals and undoes are measured against another filter, which stands behind them: proof &quot;as before&quot; : equals &quot;old.kasuri&quot;.</source>
+        <translation>equals und undoes werden gegen einen anderen Filter gemessen, der dahintersteht: proof &quot;wie vorher&quot; : equals &quot;alt.kasuri&quot;.</translation>
     </message>
     <message>
         <source>expected %1, found %2</source>
@@ -791,7 +791,7 @@
         <translation> bei {} Stellungen</translation>
     </message>
     <message>
-        <source>( and the function's arguments</source>
+        <source>( and the function&apos;s arguments</source>
         <translation>( und die Argumente der Funktion</translation>
     </message>
     <message>
@@ -1063,7 +1063,7 @@
         <translation>Die Liste steht in docs/colour.md.</translation>
     </message>
     <message>
-        <source>See the proof "no NaN or infinity" for where they are born, or narrow the domain.</source>
+        <source>See the proof &quot;no NaN or infinity&quot; for where they are born, or narrow the domain.</source>
         <translation>Der Beweis „no NaN or infinity“ zeigt, wo sie entstehen; oder den Bereich verengen.</translation>
     </message>
     <message>
@@ -1083,11 +1083,11 @@
         <translation>Die Datei ist vielleicht abgeschnitten; sie noch einmal kopieren.</translation>
     </message>
     <message>
-        <source>The modes are the language's blend functions, without blend_ before them.</source>
+        <source>The modes are the language&apos;s blend functions, without blend_ before them.</source>
         <translation>Die Modi sind die Mischfunktionen der Sprache, ohne blend_ davor.</translation>
     </message>
     <message>
-        <source>The space of a LUT's numbers is one that a rule can work in.</source>
+        <source>The space of a LUT&apos;s numbers is one that a rule can work in.</source>
         <translation>Der Farbraum der Zahlen einer LUT ist einer, in dem eine Regel arbeiten kann.</translation>
     </message>
     <message>
@@ -1119,24 +1119,24 @@
         <translation>Eine 3D-Tabelle schreiben.</translation>
     </message>
     <message>
-        <source>Write proof "title" : neutral, or proof "title" on TARGET : a condition on r, g, b and out.</source>
-        <translation>proof "Titel" : neutral schreiben, oder proof "Titel" on TESTBILD : eine Bedingung über r, g, b und out.</translation>
+        <source>Write proof &quot;title&quot; : neutral, or proof &quot;title&quot; on TARGET : a condition on r, g, b and out.</source>
+        <translation>proof &quot;Titel&quot; : neutral schreiben, oder proof &quot;Titel&quot; on TESTBILD : eine Bedingung über r, g, b und out.</translation>
     </message>
     <message>
         <source>Write {}.</source>
         <translation>{} schreiben.</translation>
     </message>
     <message>
-        <source>"steps" must be a list of at most {} entries</source>
-        <translation>"steps" muss eine Liste von höchstens {} Einträgen sein</translation>
+        <source>&quot;steps&quot; must be a list of at most {} entries</source>
+        <translation>&quot;steps&quot; muss eine Liste von höchstens {} Einträgen sein</translation>
     </message>
     <message>
-        <source>"{}" does not say which picture a source reads</source>
-        <translation>"{}" sagt nicht, welches Bild eine Quelle liest</translation>
+        <source>&quot;{}&quot; does not say which picture a source reads</source>
+        <translation>&quot;{}&quot; sagt nicht, welches Bild eine Quelle liest</translation>
     </message>
     <message>
-        <source>"{}" is not a proof line</source>
-        <translation>"{}" ist keine Beweiszeile</translation>
+        <source>&quot;{}&quot; is not a proof line</source>
+        <translation>&quot;{}&quot; ist keine Beweiszeile</translation>
     </message>
     <message>
         <source>a .cube file has no place for a shaper</source>
@@ -1195,8 +1195,8 @@
         <translation>über 0</translation>
     </message>
     <message>
-        <source>add the closing "</source>
-        <translation>das schließende " einfügen</translation>
+        <source>add the closing &quot;</source>
+        <translation>das schließende &quot; einfügen</translation>
     </message>
     <message>
         <source>all steps together change nothing
@@ -1401,8 +1401,8 @@
         <translation>hat keine Nummer im Namen, die an die Stelle von # treten könnte</translation>
     </message>
     <message>
-        <source>has no number under "{}"</source>
-        <translation>hat keine Zahl unter "{}"</translation>
+        <source>has no number under &quot;{}&quot;</source>
+        <translation>hat keine Zahl unter &quot;{}&quot;</translation>
     </message>
     <message>
         <source>has no pictures in it</source>
@@ -1489,32 +1489,32 @@
         <translation>sie ist fehlerhaft</translation>
     </message>
     <message>
-        <source>it names {} but has no copy of it ("text"), and a look does what its copies say</source>
-        <translation>er nennt {} und hat keine Kopie davon ("text"), und ein Look tut, was seine Kopien sagen</translation>
+        <source>it names {} but has no copy of it (&quot;text&quot;), and a look does what its copies say</source>
+        <translation>er nennt {} und hat keine Kopie davon (&quot;text&quot;), und ein Look tut, was seine Kopien sagen</translation>
     </message>
     <message>
         <source>its LUT {}</source>
         <translation>seine LUT {}</translation>
     </message>
     <message>
-        <source>its "lut" is {}, which is not the ending of a LUT file</source>
-        <translation>sein "lut" ist {}, und das ist keine Endung einer LUT-Datei</translation>
+        <source>its &quot;lut&quot; is {}, which is not the ending of a LUT file</source>
+        <translation>sein &quot;lut&quot; ist {}, und das ist keine Endung einer LUT-Datei</translation>
     </message>
     <message>
-        <source>its "uses" must be a JSON object</source>
-        <translation>sein "uses" muss ein JSON-Objekt sein</translation>
+        <source>its &quot;uses&quot; must be a JSON object</source>
+        <translation>sein &quot;uses&quot; muss ein JSON-Objekt sein</translation>
     </message>
     <message>
-        <source>its "values" must be a JSON object</source>
-        <translation>sein "values" muss ein JSON-Objekt sein</translation>
+        <source>its &quot;values&quot; must be a JSON object</source>
+        <translation>sein &quot;values&quot; muss ein JSON-Objekt sein</translation>
     </message>
     <message>
-        <source>its "{}" is not {}</source>
-        <translation>sein "{}" ist nicht {}</translation>
+        <source>its &quot;{}&quot; is not {}</source>
+        <translation>sein &quot;{}&quot; ist nicht {}</translation>
     </message>
     <message>
-        <source>its "{}" must be a list of texts</source>
-        <translation>sein "{}" muss eine Liste von Texten sein</translation>
+        <source>its &quot;{}&quot; must be a list of texts</source>
+        <translation>sein &quot;{}&quot; muss eine Liste von Texten sein</translation>
     </message>
     <message>
         <source>its attribute names the space {}, which is not known here</source>
@@ -1533,20 +1533,20 @@
         <translation>ihre Farbarten ergeben keinen Sinn; der übliche Farbraum wird angenommen</translation>
     </message>
     <message>
-        <source>its colour profile "{}" has no way from r, g, b to light</source>
+        <source>its colour profile &quot;{}&quot; has no way from r, g, b to light</source>
         <translation>ihr Farbprofil „{}“ hat keinen Weg von r, g, b zum Licht</translation>
     </message>
     <message>
-        <source>its colour profile "{}" is a table, not a matrix and curves: the pixels were taken through it to linear light once, within 0..1, relative colorimetric</source>
+        <source>its colour profile &quot;{}&quot; is a table, not a matrix and curves: the pixels were taken through it to linear light once, within 0..1, relative colorimetric</source>
         <translation>ihr Farbprofil „{}“ ist eine Tabelle, keine Matrix mit Kurven: die Pixel wurden einmal durch sie in lineares Licht gebracht, innerhalb von 0..1, relativ farbmetrisch</translation>
     </message>
     <message>
-        <source>its colour profile "{}" is of no known space: the pixels were converted to {} once</source>
+        <source>its colour profile &quot;{}&quot; is of no known space: the pixels were converted to {} once</source>
         <translation>ihr Farbprofil „{}“ gehört zu keinem bekannten Farbraum: die Pixel wurden einmal nach {} umgerechnet</translation>
     </message>
     <message>
-        <source>its copy of the rule was changed by hand (its hash is another one); remove "hash" if that is meant</source>
-        <translation>seine Kopie der Regel wurde von Hand geändert (ihr Hash ist ein anderer); "hash" entfernen, wenn das gewollt ist</translation>
+        <source>its copy of the rule was changed by hand (its hash is another one); remove &quot;hash&quot; if that is meant</source>
+        <translation>seine Kopie der Regel wurde von Hand geändert (ihr Hash ist ein anderer); &quot;hash&quot; entfernen, wenn das gewollt ist</translation>
     </message>
     <message>
         <source>its copy of {} is not a text</source>
@@ -1623,7 +1623,7 @@
         <translation>die meisten</translation>
     </message>
     <message>
-        <source>names a file outside this filter's folder</source>
+        <source>names a file outside this filter&apos;s folder</source>
         <translation>nennt eine Datei außerhalb des Ordners dieses Filters</translation>
     </message>
     <message>
@@ -1677,8 +1677,8 @@
         <translation>Bild oder Schritt</translation>
     </message>
     <message>
-        <source>picture or step "LABEL"</source>
-        <translation>picture oder step "BESCHRIFTUNG"</translation>
+        <source>picture or step &quot;LABEL&quot;</source>
+        <translation>picture oder step &quot;BESCHRIFTUNG&quot;</translation>
     </message>
     <message>
         <source>pictures in the file are</source>
@@ -1757,11 +1757,11 @@
         <translation>die Konfiguration nennt keinen Farbraum, über den sie andere trifft (die Rollen aces_interchange, cie_xyz_d65_interchange oder scene_linear)</translation>
     </message>
     <message>
-        <source>the config's space {} cannot be used both ways: {}</source>
+        <source>the config&apos;s space {} cannot be used both ways: {}</source>
         <translation>der Farbraum {} der Konfiguration geht nicht in beide Richtungen: {}</translation>
     </message>
     <message>
-        <source>the config's space {} has the name of a built-in one and was left out</source>
+        <source>the config&apos;s space {} has the name of a built-in one and was left out</source>
         <translation>der Farbraum {} der Konfiguration heißt wie ein eingebauter und wurde ausgelassen</translation>
     </message>
     <message>
@@ -2009,15 +2009,15 @@
         <translation>{} Zahlen liegen unter 0, was es in {} nicht gibt: ist linear gemeint?</translation>
     </message>
     <message>
-        <source>{} of the table's colours are NaN or infinite, which a LUT cannot hold</source>
+        <source>{} of the table&apos;s colours are NaN or infinite, which a LUT cannot hold</source>
         <translation>{} Farben der Tabelle sind NaN oder unendlich, das kann eine LUT nicht enthalten</translation>
     </message>
     <message>
-        <source>{} reads the step "{}", and there is none of that label</source>
+        <source>{} reads the step &quot;{}&quot;, and there is none of that label</source>
         <translation>{} liest den Schritt „{}“, und keiner ist so beschriftet</translation>
     </message>
     <message>
-        <source>{} reads the step "{}", which {}</source>
+        <source>{} reads the step &quot;{}&quot;, which {}</source>
         <translation>{} liest den Schritt „{}“, der {}</translation>
     </message>
     <message>
@@ -2187,7 +2187,7 @@
         <translation>ist nicht vollständig: Kurven oder Tabelle enden zu früh</translation>
     </message>
     <message>
-        <source>is {} x {} with {} channels, {:.1f} GB; half of this machine's memory is {:.1f} GB</source>
+        <source>is {} x {} with {} channels, {:.1f} GB; half of this machine&apos;s memory is {:.1f} GB</source>
         <translation>ist {} x {} mit {} Kanälen, {:.1f} GB; die Hälfte des Speichers dieses Rechners ist {:.1f} GB</translation>
     </message>
     <message>
@@ -2207,7 +2207,7 @@
         <translation>verweist auf eine andere Datei, deren Inhalt ändern könnte, was sie tut</translation>
     </message>
     <message>
-        <source>the config's spaces are worked out from each other in a circle: {}</source>
+        <source>the config&apos;s spaces are worked out from each other in a circle: {}</source>
         <translation>die Farbräume der Konfiguration ergeben sich im Kreis auseinander: {}</translation>
     </message>
     <message>
@@ -2323,10 +2323,6 @@
         <translation>Bilder angeben, die zwischen Schwarz und Weiß belichtet sind.</translation>
     </message>
     <message>
-        <source>Give two pictures of one size.</source>
-        <translation>Zwei Bilder gleicher Größe angeben.</translation>
-    </message>
-    <message>
         <source>Give two pictures, before and after.</source>
         <translation>Zwei Bilder angeben, davor und danach.</translation>
     </message>
@@ -2403,7 +2399,7 @@
         <translation>ist keine LUT, kein Look, kein Filter und keine Tabelle (.csv, .tsv, .txt)</translation>
     </message>
     <message>
-        <source>there is no layer "{}"</source>
+        <source>there is no layer &quot;{}&quot;</source>
         <translation>es gibt keine Ebene „{}“</translation>
     </message>
     <message>
@@ -2539,7 +2535,7 @@
         <translation>nichts davon ist in dem, was herauskommt</translation>
     </message>
     <message>
-        <source>reads what an earlier step of a look made, as "{}"; by itself it has no way back</source>
+        <source>reads what an earlier step of a look made, as &quot;{}&quot;; by itself it has no way back</source>
         <translation>liest als „{}“, was ein früherer Schritt eines Looks gemacht hat; für sich allein hat es keinen Weg zurück</translation>
     </message>
     <message>
@@ -2629,6 +2625,122 @@
     <message>
         <source>how it is laid over what came in</source>
         <translation>wie er über das gelegt ist, was hereinkam</translation>
+    </message>
+    <message>
+        <source>; left out: {}</source>
+        <translation>; ausgelassen: {}</translation>
+    </message>
+    <message>
+        <source>; {} are beside edges and left out</source>
+        <translation>; {} liegen neben Kanten und sind ausgelassen</translation>
+    </message>
+    <message>
+        <source>; {} are in one of them alone and left out</source>
+        <translation>; {} sind nur in einem von beiden und ausgelassen</translation>
+    </message>
+    <message>
+        <source>Another number of columns and rows needs a table of your own values.</source>
+        <translation>Andere Zahlen von Spalten und Zeilen brauchen eine Tabelle eigener Werte.</translation>
+    </message>
+    <message>
+        <source>Between 1 and {} patches.</source>
+        <translation>Zwischen 1 und {} Feldern.</translation>
+    </message>
+    <message>
+        <source>Every patch needs three numbers; decimals have a point.</source>
+        <translation>Jedes Feld braucht drei Zahlen; Dezimalen mit Punkt.</translation>
+    </message>
+    <message>
+        <source>Give a line for each patch, row by row, and say how many columns and rows the chart has.</source>
+        <translation>Eine Zeile für jedes Feld angeben, Reihe um Reihe, und wie viele Spalten und Zeilen die Tafel hat.</translation>
+    </message>
+    <message>
+        <source>Give them in turn, from the first patch on: along its row, to the last patch, and back.</source>
+        <translation>Reihum angeben, vom ersten Feld an: seine Reihe entlang, zum letzten Feld und zurück.</translation>
+    </message>
+    <message>
+        <source>Give two pictures of one size, or two of the same thing, which are brought over each other.</source>
+        <translation>Zwei Bilder gleicher Größe angeben, oder zwei desselben Motivs, die übereinandergelegt werden.</translation>
+    </message>
+    <message>
+        <source>Look whether the corners lie on the patches, in the right order.</source>
+        <translation>Nachsehen, ob die Ecken auf den Feldern liegen, in der richtigen Reihenfolge.</translation>
+    </message>
+    <message>
+        <source>Name them in the first line: L a b, X Y Z, x y Y or r g b; a column called name is kept.</source>
+        <translation>Sie in der ersten Zeile benennen: L a b, X Y Z, x y Y oder r g b; eine Spalte namens name wird behalten.</translation>
+    </message>
+    <message>
+        <source>The corners lie too near to each other.</source>
+        <translation>Die Ecken liegen zu nah beieinander.</translation>
+    </message>
+    <message>
+        <source>There are: {}. Or give a table of your own values.</source>
+        <translation>Es gibt: {}. Oder eine Tabelle eigener Werte angeben.</translation>
+    </message>
+    <message>
+        <source>a chart of {} x {} patches</source>
+        <translation>eine Tafel von {} x {} Feldern</translation>
+    </message>
+    <message>
+        <source>brought over each other: the second is moved by {:.1f} and {:.1f} pixels and is {:.4g} times as large</source>
+        <translation>übereinandergelegt: das zweite ist um {:.1f} und {:.1f} Pixel verschoben und {:.4g}-mal so groß</translation>
+    </message>
+    <message>
+        <source>clipped: {:.0f} % of it</source>
+        <translation>abgeschnitten: {:.0f} % davon</translation>
+    </message>
+    <message>
+        <source>has no columns that are colours</source>
+        <translation>hat keine Spalten, die Farben sind</translation>
+    </message>
+    <message>
+        <source>has {} lines of numbers for {} patches</source>
+        <translation>hat {} Zeilen mit Zahlen für {} Felder</translation>
+    </message>
+    <message>
+        <source>line {}: {} is no number</source>
+        <translation>Zeile {}: {} ist keine Zahl</translation>
+    </message>
+    <message>
+        <source>only {} patches count; left out: {}</source>
+        <translation>nur {} Felder zählen; ausgelassen: {}</translation>
+    </message>
+    <message>
+        <source>outside the picture, or no numbers</source>
+        <translation>außerhalb des Bildes, oder keine Zahlen</translation>
+    </message>
+    <message>
+        <source>something covers {:.0f} % of it</source>
+        <translation>etwas verdeckt {:.0f} % davon</translation>
+    </message>
+    <message>
+        <source>the four corners make no four-sided figure</source>
+        <translation>die vier Ecken ergeben kein Viereck</translation>
+    </message>
+    <message>
+        <source>the patches are too small: {:.1f} x {:.1f} pixels without their rims</source>
+        <translation>die Felder sind zu klein: {:.1f} x {:.1f} Pixel ohne ihre Ränder</translation>
+    </message>
+    <message>
+        <source>there is no chart {}</source>
+        <translation>es gibt keine Tafel {}</translation>
+    </message>
+    <message>
+        <source>uneven: its quarters differ by {:.0f} %</source>
+        <translation>ungleichmäßig: seine Viertel unterscheiden sich um {:.0f} %</translation>
+    </message>
+    <message>
+        <source>{} has {} x {} patches</source>
+        <translation>{} hat {} x {} Felder</translation>
+    </message>
+    <message>
+        <source>{} of {} patches</source>
+        <translation>{} von {} Feldern</translation>
+    </message>
+    <message>
+        <source>{}: its numbers are {}; they were converted to {}</source>
+        <translation>{}: seine Zahlen sind {}; sie wurden in {} umgerechnet</translation>
     </message>
 </context>
 <context>
@@ -2842,7 +2954,7 @@
         <translation>Von oben nach unten</translation>
     </message>
     <message>
-        <source>The picture's alpha</source>
+        <source>The picture&apos;s alpha</source>
         <translation>Alpha des Bildes</translation>
     </message>
     <message>
@@ -2895,7 +3007,7 @@
 <context>
     <name>Settings</name>
     <message>
-        <source>the system's</source>
+        <source>the system&apos;s</source>
         <translation>die des Systems</translation>
     </message>
     <message>
@@ -3193,7 +3305,7 @@
         <translation>Wo die Regel die Ordnung der Farben umkehrt (helle steigende Streifen) und wo sie eine Dimension der Farbe verliert (dunkle waagrechte Linien). Ein Tausch zweier Kanäle kehrt alle um; eine Faltung ist eine Kante zwischen umgekehrten und nicht umgekehrten.</translation>
     </message>
     <message>
-        <source>step's mask</source>
+        <source>step&apos;s mask</source>
         <translation>Maske des Schritts</translation>
     </message>
     <message>
@@ -3813,7 +3925,7 @@
         <translation>Zwei Kanäle tauschen</translation>
     </message>
     <message>
-        <source>The dye chart as a simulated camera sees it: exposure, the light's and the camera's white, crosstalk between channels and noise are settings. The same for the same seed.</source>
+        <source>The dye chart as a simulated camera sees it: exposure, the light&apos;s and the camera&apos;s white, crosstalk between channels and noise are settings. The same for the same seed.</source>
         <translation>Die Farbstofftafel, wie eine nachgebildete Kamera sie sieht: Belichtung, Weiß des Lichts und der Kamera, Übersprechen zwischen Kanälen und Rauschen sind Einstellungen. Für denselben Startwert dasselbe.</translation>
     </message>
     <message>
@@ -4489,8 +4601,8 @@
         <translation>Dreiecke von Farbräumen</translation>
     </message>
     <message>
-        <source>u'v'</source>
-        <translation>u'v'</translation>
+        <source>u&apos;v&apos;</source>
+        <translation>u&apos;v&apos;</translation>
     </message>
     <message>
         <source>unit</source>
@@ -4605,7 +4717,7 @@
         <translation>Die beiden anderen Gewichte teilen die Änderung gleich: die Zeile behält ihre Summe</translation>
     </message>
     <message>
-        <source>The output's own channel takes the change: the row keeps its sum</source>
+        <source>The output&apos;s own channel takes the change: the row keeps its sum</source>
         <translation>Der eigene Kanal des Ausgangs nimmt die Änderung: die Zeile behält ihre Summe</translation>
     </message>
     <message>
@@ -5579,6 +5691,147 @@
     </message>
 </context>
 <context>
+    <name>kasuri::app::ChartModel</name>
+    <message>
+        <source>Reading %1…</source>
+        <translation>%1 wird gelesen…</translation>
+    </message>
+    <message>
+        <source>Choose a picture of a chart, or drop it here.</source>
+        <translation>Ein Bild einer Tafel wählen oder hier ablegen.</translation>
+    </message>
+    <message>
+        <source>%1 of %2 patches count.</source>
+        <translation>%1 von %2 Feldern zählen.</translation>
+    </message>
+    <message>
+        <source>and %1 more</source>
+        <translation>und %1 weitere</translation>
+    </message>
+    <message>
+        <source>Left out: %1. Point at one to see why.</source>
+        <translation>Ausgelassen: %1. Auf eines zeigen, um zu sehen, warum.</translation>
+    </message>
+    <message>
+        <source>%1: seen as %2, %3, %4</source>
+        <translation>%1: gesehen als %2, %3, %4</translation>
+    </message>
+</context>
+<context>
+    <name>kasuri::app::ChartView</name>
+    <message>
+        <source>The picture of the chart and its corners</source>
+        <translation>Das Bild der Tafel und ihre Ecken</translation>
+    </message>
+    <message>
+        <source>Keys 1 to 4 hold a corner, arrows move it by a pixel, with Shift by a tenth, with Ctrl by ten.</source>
+        <translation>Die Tasten 1 bis 4 halten eine Ecke, Pfeile bewegen sie um einen Pixel, mit Umschalt um ein Zehntel, mit Strg um zehn.</translation>
+    </message>
+</context>
+<context>
+    <name>kasuri::app::ChartWindow</name>
+    <message>
+        <source>A chart in a picture</source>
+        <translation>Eine Tafel in einem Bild</translation>
+    </message>
+    <message>
+        <source>Put the four corners on the outer corners of the patches, 1 at the first patch. The small squares are what the patches should be: they have to lie on their own.</source>
+        <translation>Die vier Ecken auf die äußeren Ecken der Felder legen, 1 an das erste Feld. Die kleinen Quadrate sind, was die Felder sein sollen: jedes muss auf seinem liegen.</translation>
+    </message>
+    <message>
+        <source>Find the rule</source>
+        <translation>Die Regel finden</translation>
+    </message>
+    <message>
+        <source>Picture…</source>
+        <translation>Bild…</translation>
+    </message>
+    <message>
+        <source>The picture of the chart; or drop it here</source>
+        <translation>Das Bild der Tafel; oder hier ablegen</translation>
+    </message>
+    <message>
+        <source>should be</source>
+        <translation>soll sein</translation>
+    </message>
+    <message>
+        <source>What the patches should be</source>
+        <translation>Was die Felder sein sollen</translation>
+    </message>
+    <message>
+        <source>Values of your own…</source>
+        <translation>Eigene Werte…</translation>
+    </message>
+    <message>
+        <source>The same chart in another picture…</source>
+        <translation>Dieselbe Tafel in einem anderen Bild…</translation>
+    </message>
+    <message>
+        <source>Its x in pixels</source>
+        <translation>Ihr x in Pixeln</translation>
+    </message>
+    <message>
+        <source>Its y in pixels</source>
+        <translation>Ihr y in Pixeln</translation>
+    </message>
+    <message>
+        <source>Turn by a quarter</source>
+        <translation>Um ein Viertel drehen</translation>
+    </message>
+    <message>
+        <source>Corner 1 goes to the next corner: for a chart that lies on its side or on its head</source>
+        <translation>Ecke 1 wandert zur nächsten Ecke: für eine Tafel, die auf der Seite oder auf dem Kopf liegt</translation>
+    </message>
+    <message>
+        <source>as in %1</source>
+        <translation>wie in %1</translation>
+    </message>
+    <message>
+        <source>Which picture of a chart?</source>
+        <translation>Welches Bild einer Tafel?</translation>
+    </message>
+    <message>
+        <source>Which other picture of the same chart?</source>
+        <translation>Welches andere Bild derselben Tafel?</translation>
+    </message>
+    <message>
+        <source>Pictures (%1)</source>
+        <translation>Bilder (%1)</translation>
+    </message>
+    <message>
+        <source>A table with a line for each patch, row by row</source>
+        <translation>Eine Tabelle mit einer Zeile für jedes Feld, Reihe um Reihe</translation>
+    </message>
+    <message>
+        <source>Tables (%1)</source>
+        <translation>Tabellen (%1)</translation>
+    </message>
+    <message>
+        <source>Your chart</source>
+        <translation>Die eigene Tafel</translation>
+    </message>
+    <message>
+        <source>How many patches are there in a row?</source>
+        <translation>Wie viele Felder hat eine Reihe?</translation>
+    </message>
+    <message>
+        <source>How many rows are there?</source>
+        <translation>Wie viele Reihen gibt es?</translation>
+    </message>
+    <message>
+        <source>as %1 says</source>
+        <translation>wie in %1 angegeben</translation>
+    </message>
+    <message>
+        <source>Corner: take one, or press 1 to 4</source>
+        <translation>Ecke: eine anfassen, oder 1 bis 4 drücken</translation>
+    </message>
+    <message>
+        <source>Corner %1, x and y</source>
+        <translation>Ecke %1, x und y</translation>
+    </message>
+</context>
+<context>
     <name>kasuri::app::ColourPicker</name>
     <message>
         <source>Colour in the rule</source>
@@ -5722,7 +5975,7 @@
         <translation>die der Datei</translation>
     </message>
     <message>
-        <source>The text becomes the file's; undo brings yours back</source>
+        <source>The text becomes the file&apos;s; undo brings yours back</source>
         <translation>Der Text wird der der Datei; Rückgängig bringt Ihren wieder</translation>
     </message>
 </context>
@@ -6111,10 +6364,6 @@
         <translation>Eine LUT, ein Look, ein Filter oder eine Tabelle von r, g, b davor und danach (.csv); oder hier ablegen</translation>
     </message>
     <message>
-        <source>Of one size, before and after; or drop both here</source>
-        <translation>Gleich groß, davor und danach; oder beide hier ablegen</translation>
-    </message>
-    <message>
         <source>Numbers mean</source>
         <translation>Zahlen bedeuten</translation>
     </message>
@@ -6166,10 +6415,6 @@
         </translation>
     </message>
     <message>
-        <source>Drop one LUT or table, or two pictures.</source>
-        <translation>Eine LUT oder Tabelle ablegen, oder zwei Bilder.</translation>
-    </message>
-    <message>
         <source>From the bench</source>
         <translation>Von der Werkbank</translation>
     </message>
@@ -6180,6 +6425,22 @@
     <message>
         <source>From two pictures…</source>
         <translation>Von zwei Bildern…</translation>
+    </message>
+    <message>
+        <source>Before and after; shifted, cropped or scaled ones are brought over each other. Or drop both here</source>
+        <translation>Vorher und nachher; verschobene, beschnittene oder skalierte werden übereinandergelegt. Oder beide hier ablegen</translation>
+    </message>
+    <message>
+        <source>From a chart…</source>
+        <translation>Aus einer Tafel…</translation>
+    </message>
+    <message>
+        <source>A chart in a picture: its four corners are put by hand</source>
+        <translation>Eine Tafel in einem Bild: ihre vier Ecken werden von Hand gelegt</translation>
+    </message>
+    <message>
+        <source>Drop one LUT or table, two pictures, or one of a chart.</source>
+        <translation>Eine LUT oder Tabelle, zwei Bilder oder eines mit einer Tafel ablegen.</translation>
     </message>
 </context>
 <context>
@@ -6621,7 +6882,7 @@
         <translation>, gemeint in acescct: „working“ ändern, falls sie es nicht sind</translation>
     </message>
     <message>
-        <source>%1 at its preset “%2”; the values' reset goes back to its defaults</source>
+        <source>%1 at its preset “%2”; the values&apos; reset goes back to its defaults</source>
         <translation>%1 mit der Voreinstellung „%2“; Zurücksetzen der Werte führt zu den Ausgangswerten</translation>
     </message>
     <message>
@@ -6637,7 +6898,7 @@
         <translation>Schritt beschriften</translation>
     </message>
     <message>
-        <source>Label of step %1 (empty: the filter's own title):</source>
+        <source>Label of step %1 (empty: the filter&apos;s own title):</source>
         <translation>Beschriftung von Schritt %1 (leer: der Titel des Filters):</translation>
     </message>
     <message>
@@ -6835,7 +7096,7 @@
         <translation>was die Datei jetzt sagt</translation>
     </message>
     <message>
-        <source>a step's file</source>
+        <source>a step&apos;s file</source>
         <translation>die Datei eines Schritts</translation>
     </message>
     <message>
@@ -7243,7 +7504,7 @@ Am schlechtesten auf %1: %2  →  %3</translation>
         <translation>Beweis hinzufügen</translation>
     </message>
     <message>
-        <source>the look's own proofs are not measured</source>
+        <source>the look&apos;s own proofs are not measured</source>
         <translation>die Beweise des Looks selbst werden nicht gemessen</translation>
     </message>
     <message>
@@ -7846,7 +8107,7 @@ Eine Bilddatei oder die Kopfzeile einer Zelle hierher ziehen</translation>
         <translation>%1 von %2</translation>
     </message>
     <message>
-        <source>the LUT's numbers are %1</source>
+        <source>the LUT&apos;s numbers are %1</source>
         <translation>die Zahlen der LUT sind %1</translation>
     </message>
 </context>
@@ -8432,7 +8693,7 @@ setzt einen hierher.</translation>
         <translation>Nadeln hinzufügen</translation>
     </message>
     <message>
-        <source>Each pin's colour as it comes, and as it goes now: change what it shall become</source>
+        <source>Each pin&apos;s colour as it comes, and as it goes now: change what it shall become</source>
         <translation>Die Farbe jeder Nadel, wie sie kommt und wie sie jetzt geht: ändern, was sie werden soll</translation>
     </message>
     <message>

@@ -3,8 +3,13 @@
 #include "document/look_file.hpp"
 #include "gui/driver.hpp"
 #include "handover/cube.hpp"
+#include "io/picture_file.hpp"
 #include "lang/check.hpp"
+#include "targets/demo_pictures.hpp"
 #include "widgets/frame/side_windows.hpp"
+#include "widgets/parts/number_field.hpp"
+#include "widgets/tuning/chart_view.hpp"
+#include "widgets/tuning/chart_window.hpp"
 #include "widgets/tuning/fit_window.hpp"
 
 #include <QDragEnterEvent>
@@ -159,4 +164,64 @@ TEST_CASE("what cannot be fitted is said in the window, and a search can be call
     d.wait();
     CHECK(d.finder->model().failed());
     d.finder->close();
+}
+
+TEST_CASE("a chart in a picture: corners by hand, patches that count, the rule of the camera", "[gui][fit]") {
+    Finding driver;
+    ChartWindow& window = driver.finder->chart();
+    const QString file = driver.folder.filePath("chart.exr");
+    REQUIRE(io::save(file.toStdString(), targets::demo_chart()));
+    window.open(file);
+    window.show();
+    ChartModel& model = window.model();
+    REQUIRE(QTest::qWaitFor([&] { return !model.image(ChartModel::seen).isNull(); }, 20000));
+    CHECK(model.size(ChartModel::seen) == QSize(960, 640));
+    CHECK(window.words().contains("24 patches"));
+    ChartView& view = *window.view(ChartModel::seen);
+    view.setFocus();
+    // Dragged by the mouse, then to the very place by typed numbers.
+    for (int i = 0; i < 4; ++i) {
+        const image::Point end = targets::demo_chart_corners[static_cast<std::size_t>(i)];
+        const QPoint from = view.on_screen(model.corners(ChartModel::seen)[static_cast<std::size_t>(i)]).toPoint();
+        QTest::mousePress(&view, Qt::LeftButton, {}, from);
+        QTest::mouseMove(&view, view.on_screen(end).toPoint());
+        QTest::mouseRelease(&view, Qt::LeftButton, {}, view.on_screen(end).toPoint());
+        CHECK(view.held() == i);
+        const image::Point now = model.corners(ChartModel::seen)[static_cast<std::size_t>(i)];
+        CHECK(std::hypot(now.x - end.x, now.y - end.y) < 4);
+        window.field(0)->value_edited(end.x);
+        window.field(1)->value_edited(end.y);
+        CHECK(model.corners(ChartModel::seen)[static_cast<std::size_t>(i)] == end);
+    }
+    CHECK(window.words().contains("21 of 24"));
+    CHECK(window.words().contains("white"));
+    CHECK(model.words_at(ChartModel::seen, {170 + 40, 118 + 40}).startsWith("dark skin: seen as 0.2"));
+    CHECK(model.words_at(ChartModel::seen, {10, 10}).isEmpty());
+    // Arrow keys move the corner that is held; keys 1 to 4 hold one.
+    QTest::keyClick(&view, Qt::Key_2);
+    CHECK(view.held() == 1);
+    QTest::keyClick(&view, Qt::Key_Right);
+    QTest::keyClick(&view, Qt::Key_Up, Qt::ShiftModifier);
+    CHECK(model.corners(ChartModel::seen)[1] == image::Point{813, 73.9});
+    model.turn(ChartModel::seen);
+    CHECK(model.corners(ChartModel::seen)[0] == image::Point{813, 73.9});
+    for (int i = 0; i < 3; ++i)
+        model.turn(ChartModel::seen);
+    emit window.wanted();
+    REQUIRE(QTest::qWaitFor([&] { return driver.finder->model().best_row() >= 0; }, 20000));
+    CHECK(driver.finder->words().contains("21 of 24 patches"));
+    CHECK(driver.finder->text().contains("mat3("));
+    // Against the same chart in another picture: here the same picture, so nothing changes.
+    window.open_other(file);
+    REQUIRE(QTest::qWaitFor([&] { return !model.image(ChartModel::other).isNull(); }, 20000));
+    model.set_corners(ChartModel::other, model.corners(ChartModel::seen));
+    emit window.wanted();
+    REQUIRE(QTest::qWaitFor([&] { return driver.finder->model().best_row() >= 0 && !driver.finder->model().running(); },
+                            20000));
+    CHECK(driver.finder->model().candidate(driver.finder->model().best_row())->family->name == "identity");
+    // What is no picture is told, and crossed corners too.
+    window.open(driver.folder.filePath("none.exr"));
+    REQUIRE(QTest::qWaitFor([&] { return !model.loading(ChartModel::seen); }, 20000));
+    CHECK(window.words().contains("none.exr"));
+    CHECK_FALSE(model.ready());
 }

@@ -6,6 +6,7 @@
 #include "widgets/parts/heading.hpp"
 #include "widgets/parts/space_menu.hpp"
 #include "widgets/parts/theme.hpp"
+#include "widgets/tuning/chart_window.hpp"
 
 #include <QCheckBox>
 #include <QDragEnterEvent>
@@ -23,6 +24,8 @@
 #include <QUndoStack>
 #include <QVBoxLayout>
 
+#include <algorithm>
+
 namespace kasuri::app {
 namespace {
 constexpr int mark_width = 26, figure_width = 76, wide_figure = 112;
@@ -31,7 +34,7 @@ constexpr int mark_width = 26, figure_width = 76, wide_figure = 112;
 FitWindow::FitWindow(Bench& bench, QWidget* parent) : QDialog(parent), bench_(bench) {
     setWindowTitle(tr("Find the rule"));
     setAcceptDrops(true);
-    resize(760, 560);
+    resize(800, 560);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(theme::margin, theme::margin, theme::margin, theme::margin);
     column->setSpacing(8);
@@ -121,8 +124,15 @@ QWidget* FitWindow::sources() {
     connect(button(tr("From a LUT or table\u2026"),
                    tr("A LUT, a look, a filter, or a table of r, g, b before and after (.csv); or drop it here")),
             &QPushButton::clicked, this, &FitWindow::ask_file);
-    connect(button(tr("From two pictures\u2026"), tr("Of one size, before and after; or drop both here")),
-            &QPushButton::clicked, this, &FitWindow::ask_pictures);
+    connect(
+        button(tr("From two pictures\u2026"),
+               tr("Before and after; shifted, cropped or scaled ones are brought over each other. Or drop both here")),
+        &QPushButton::clicked, this, &FitWindow::ask_pictures);
+    connect(button(tr("From a chart\u2026"), tr("A chart in a picture: its four corners are put by hand")),
+            &QPushButton::clicked, this, [this] {
+                chart().show();
+                chart().raise();
+            });
     layout->addStretch(1);
     layout->addWidget(quiet_label(tr("Numbers mean"), row));
     space_button_ = space_button();
@@ -143,7 +153,7 @@ QToolButton* FitWindow::space_button() {
         const auto choose = [this, button, usual](const std::string& chosen) {
             space_ = chosen;
             button->setText((chosen.empty() ? usual : QString::fromStdString(chosen)) + QString::fromUtf8(" \u25be"));
-            if (asked_ && !files_.isEmpty())
+            if (asked_ && (of_chart_ || !files_.isEmpty()))
                 again();
         };
         menu->addAction(usual, this, [choose] { choose({}); });
@@ -171,6 +181,23 @@ void FitWindow::ask_pictures() {
         find({before, after});
 }
 
+ChartWindow& FitWindow::chart() {
+    if (chart_)
+        return *chart_;
+    chart_ = new ChartWindow(this);
+    const std::vector<Cell>& cells = bench_.sheet().cells();
+    const auto picture = std::find_if(cells.begin(), cells.end(), [](const Cell& cell) { return !cell.target; });
+    if (picture != cells.end())
+        chart_->open(QString::fromStdString(picture->picture), space_);
+    connect(chart_, &ChartWindow::wanted, this, [this] {
+        asked_ = of_chart_ = true;
+        again();
+        show();
+        raise();
+    });
+    return *chart_;
+}
+
 void FitWindow::find_of_bench() {
     // The active step alone: what is found takes its place, and the steps around it stay.
     const LookModel& look = bench_.look();
@@ -181,6 +208,7 @@ void FitWindow::find_of_bench() {
     }
     files_.clear();
     asked_ = true;
+    of_chart_ = false;
     model_.find(std::move(step), look.name(look.current()).toStdString());
     show_state();
 }
@@ -188,6 +216,7 @@ void FitWindow::find_of_bench() {
 void FitWindow::find(const QStringList& files) {
     files_ = files;
     asked_ = true;
+    of_chart_ = false;
     again();
 }
 
@@ -197,7 +226,10 @@ void FitWindow::again() {
         names.push_back(file.toStdString());
     pairing::PairingOptions options;
     options.lut_space = options.in_space = space_;
-    model_.find(std::move(names), std::move(options));
+    if (of_chart_)
+        model_.find(chart_->model().wish(), options);
+    else
+        model_.find(std::move(names), std::move(options));
     show_state();
 }
 
@@ -274,9 +306,15 @@ void FitWindow::dropEvent(QDropEvent* event) {
             files << url.toLocalFile();
     if (files.size() == 1 || files.size() == 2) {
         event->acceptProposedAction();
-        find(files);
+        if (files.size() == 1 && is_kind(files.front().toStdString(), FileKind::picture)) {
+            chart().open(files.front(), space_);
+            chart().show();
+            chart().raise();
+        } else {
+            find(files);
+        }
     } else {
-        words_->setText(tr("Drop one LUT or table, or two pictures."));
+        words_->setText(tr("Drop one LUT or table, two pictures, or one of a chart."));
     }
 }
 

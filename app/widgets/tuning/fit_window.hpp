@@ -13,9 +13,11 @@ class QToolButton;
 namespace kasuri::app {
 
 class Bench;
+class ChartWindow;
 
-/// Finds the rule behind a LUT, a table of colours, two pictures or what is on the bench: candidates from simple to
-/// exact, the text of the chosen one, and ways onto the bench. Stays open beside the work; files can be dropped on it.
+/// Finds the rule behind a LUT, a table of colours, two pictures, a chart in a picture or what is on the bench:
+/// candidates from simple to exact, the text of the chosen one, and ways onto the bench. Stays open beside the work;
+/// files can be dropped on it.
 class FitWindow : public QDialog {
     Q_OBJECT
 public:
@@ -24,6 +26,8 @@ public:
     void find_of_bench();
     /// One LUT, look, filter or table, or two pictures: before and after.
     void find(const QStringList& files);
+    /// The window where the corners of a chart are put; a picture of the sheet is in it, if there is one.
+    ChartWindow& chart();
     void choose(int row);
     int chosen() const;
     /// The chosen rule in the place of the one on the bench; behind a LUT, which is then switched off.
@@ -51,7 +55,8 @@ private:
     FitModel model_;
     QStringList files_; ///< what was asked for; empty: the bench
     std::string space_; ///< of the files' numbers, if it was said
-    bool asked_ = false;
+    bool asked_ = false, of_chart_ = false;
+    ChartWindow* chart_ = nullptr;
     QTableView* table_;
     QPlainTextEdit* text_;
     QLabel* words_;
