@@ -25,7 +25,10 @@ QString figure(double x) { return QString::fromStdString(x < 0.0005 ? std::strin
 
 FitModel::FitModel(QObject* parent) : QAbstractTableModel(parent) {}
 
-FitModel::~FitModel() { cancel_.cancel(); }
+FitModel::~FitModel() {
+    for (CancelToken* token : {&cancel_, &residual_cancel_, &rest_cancel_})
+        token->cancel();
+}
 
 void FitModel::find(std::vector<std::string> files, pairing::PairingOptions options) {
     start([files = std::move(files), options = std::move(options)](const CancelToken& cancel) {
@@ -65,12 +68,14 @@ void FitModel::start(std::function<Result<pairing::Paired>(const CancelToken&)> 
     found_ = {};
     shown_.clear();
     paired_.reset();
+    residual_.reset();
+    rest_.reset();
     endResetModel();
     running_ = true;
     failed_ = complete_ = false;
     words_ = tr("Reading\u2026");
     QThreadPool::globalInstance()->start(
-        [self = QPointer<FitModel>(this), ticket, pairs = std::move(pairs), cancel = cancel_] {
+        [self = QPointer<FitModel>(this), ticket, pairs = std::move(pairs), cancel = cancel_, options = options_] {
             const auto tell = [self](std::function<void(FitModel&)> what) {
                 QMetaObject::invokeMethod(
                     QCoreApplication::instance(),
@@ -85,9 +90,9 @@ void FitModel::start(std::function<Result<pairing::Paired>(const CancelToken&)> 
             std::shared_ptr<const Result<fit::Found>> found;
             if (*paired) {
                 const fit::Pairs& given = paired->value().pairs;
-                const auto all = static_cast<int>(fit::tries(given));
+                const auto all = static_cast<int>(fit::tries(given, options));
                 found = std::make_shared<const Result<fit::Found>>(within_memory("", [&] {
-                    return fit::fit(given, {}, cancel, [&](const fit::Candidate& candidate) {
+                    return fit::fit(given, options, cancel, [&](const fit::Candidate& candidate) {
                         tell([ticket, all, candidate](FitModel& model) { model.came(ticket, all, candidate); });
                     });
                 }));
@@ -172,6 +177,60 @@ int FitModel::best_row() const {
 std::string FitModel::text(int row) const {
     const fit::Candidate* chosen = candidate(row);
     return chosen && paired_ ? fit::rule_text(*chosen, paired_->value().pairs) : chosen ? chosen->body : std::string();
+}
+
+template <class Made>
+void FitModel::work_out(int row, int& ticket, CancelToken& token,
+                        std::function<Made(const fit::Candidate&, const fit::Pairs&, const CancelToken&)> work,
+                        std::function<void(FitModel&, Made)> done) {
+    token.cancel();
+    token = CancelToken();
+    const int mine = ++ticket;
+    const fit::Candidate* chosen = candidate(row);
+    if (!chosen || !complete_ || !paired_)
+        return;
+    QThreadPool::globalInstance()->start([self = QPointer<FitModel>(this), counter = &ticket, mine, found = ticket_,
+                                          chosen = *chosen, paired = paired_, work = std::move(work),
+                                          done = std::move(done), cancel = token] {
+        auto made = std::make_shared<Made>(work(chosen, paired->value().pairs, cancel));
+        QMetaObject::invokeMethod(
+            QCoreApplication::instance(),
+            [self, counter, mine, found, made, done] {
+                if (self && *counter == mine && self->ticket_ == found)
+                    done(*self, std::move(*made));
+            },
+            Qt::QueuedConnection);
+    });
+}
+
+void FitModel::ask_residual(int row) {
+    using Made = Result<fit::Residual>;
+    residual_.reset();
+    work_out<Made>(
+        row, residual_ticket_, residual_cancel_,
+        [](const fit::Candidate& chosen, const fit::Pairs& pairs, const CancelToken& cancel) {
+            constexpr std::size_t dots = 600;
+            return within_memory("", [&] { return fit::residual_of(chosen, pairs, dots, cancel); });
+        },
+        [](FitModel& model, Made made) {
+            if (made)
+                model.residual_ = std::make_shared<const fit::Residual>(std::move(made.value()));
+            emit model.residual_ready();
+        });
+}
+
+void FitModel::ask_rest(int row, int points) {
+    using Made = Result<pairing::RestLook>;
+    rest_.reset();
+    work_out<Made>(
+        row, rest_ticket_, rest_cancel_,
+        [points](const fit::Candidate& chosen, const fit::Pairs& pairs, const CancelToken& cancel) {
+            return within_memory("", [&] { return pairing::with_rest(chosen, pairs, points, cancel); });
+        },
+        [](FitModel& model, Made made) {
+            model.rest_ = std::make_shared<const Made>(std::move(made));
+            emit model.rest_ready();
+        });
 }
 
 QVariant FitModel::data(const QModelIndex& index, int role) const {

@@ -1,7 +1,8 @@
 #pragma once
 #include "base/cancel.hpp"
-#include "fit/fit.hpp"
+#include "fit/residual.hpp"
 #include "pairing/chart.hpp"
+#include "pairing/rest_look.hpp"
 
 #include <QAbstractTableModel>
 #include <QString>
@@ -28,6 +29,9 @@ public:
     void find(pairing::ChartWish wish, pairing::PairingOptions options);
     /// Of one step by itself.
     void find(document::LookStep step, const std::string& name);
+    /// What the next search holds and how it counts.
+    void set_options(fit::Options options) { options_ = std::move(options); }
+    const fit::Options& options() const { return options_; }
     void cancel();
     bool running() const { return running_; }
     void show_all(bool all);
@@ -38,6 +42,12 @@ public:
     int best_row() const;
     /// The whole text of a row's rule.
     std::string text(int row) const;
+    /// Where a row's rule is off; worked out in the background, then `residual_ready`.
+    void ask_residual(int row);
+    const fit::Residual* residual() const { return residual_.get(); }
+    /// A row's rule and a table of `points` an axis for what it leaves; in the background, then `rest_ready`.
+    void ask_rest(int row, int points);
+    const Result<pairing::RestLook>* rest() const { return rest_.get(); }
     /// What was fitted, and what no rule explains; or why nothing was, or how far it is.
     QString words() const { return words_; }
     bool failed() const { return failed_; }
@@ -52,8 +62,15 @@ public:
 signals:
     void progressed(int done, int all);
     void finished();
+    void residual_ready();
+    void rest_ready();
 
 private:
+    /// Works something out of a row's rule, off this thread, unless another request of its kind comes first.
+    template <class Made>
+    void work_out(int row, int& ticket, CancelToken& token,
+                  std::function<Made(const fit::Candidate&, const fit::Pairs&, const CancelToken&)> work,
+                  std::function<void(FitModel&, Made)> done);
     using Paired = std::shared_ptr<const Result<pairing::Paired>>;
     void start(std::function<Result<pairing::Paired>(const CancelToken&)> pairs);
     void came(int ticket, int all, const fit::Candidate& candidate);
@@ -63,9 +80,12 @@ private:
     fit::Found found_;
     std::vector<std::size_t> shown_; ///< into the candidates
     Paired paired_;
+    fit::Options options_;
+    std::shared_ptr<const fit::Residual> residual_;
+    std::shared_ptr<const Result<pairing::RestLook>> rest_;
     QString words_;
-    CancelToken cancel_;
-    int ticket_ = 0;
+    CancelToken cancel_, residual_cancel_, rest_cancel_;
+    int ticket_ = 0, residual_ticket_ = 0, rest_ticket_ = 0;
     bool running_ = false, all_ = false, failed_ = false, complete_ = false;
 };
 

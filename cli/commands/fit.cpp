@@ -6,6 +6,7 @@
 #include "common.hpp"
 #include "json.hpp"
 #include "pairing/chart.hpp"
+#include "pairing/rest_look.hpp"
 
 #include <fmt/format.h>
 #include <memory>
@@ -19,7 +20,8 @@ struct Options {
     pairing::PairingOptions pairing;
     fit::Options fit;
     pairing::ChartWish chart;
-    std::vector<double> corners, other_corners, grid;
+    std::vector<double> corners, other_corners, grid, hold_hue;
+    int rest = 0; ///< points of the table for what the rule leaves; 0: none
     bool all = false, json = false;
 };
 
@@ -54,6 +56,17 @@ Json json_of(const pairing::PatchPair& patch) {
             {"clipped", json_number(patch.seen.clipped)},
             {"left-out", json_number(patch.seen.left_out)},
             {"why-not", patch.seen.why_not.empty() ? patch.wanted.why_not : patch.seen.why_not}};
+}
+
+Json json_of(const pairing::RestLook& rest, int points) {
+    return {{"points", points},
+            {"numbers", rest.numbers},
+            {"ciede2000",
+             {{"mean", json_number(rest.errors.delta_e_mean)},
+              {"within-95%", json_number(rest.errors.delta_e_95)},
+              {"largest", json_number(rest.errors.delta_e_largest)}}},
+            {"rms", json_number(rest.errors.rms)},
+            {"largest", json_number(rest.errors.largest)}};
 }
 
 void tell(std::FILE* to, const Options& options, const pairing::Paired& paired, const fit::Found& found,
@@ -93,6 +106,8 @@ std::string wrong_of(const Options& options) {
             "--corners of a chart in one";
     if (options.pairing.domain.size() == 2 && !(options.pairing.domain[0] < options.pairing.domain[1]))
         return "the domain is empty; give the lower end first, such as 0 1";
+    if (options.rest != 0 && !options.out.empty() && !is_kind(options.out, FileKind::look))
+        return "a rule and a table for the rest are a look: give --out a name that ends in .kasurilook";
     return {};
 }
 
@@ -149,6 +164,8 @@ int run(const Options& options) {
     fit::Options with = options.fit;
     if (!options.take.empty())
         with.families = {options.take};
+    if (options.hold_hue.size() == 3)
+        with.hold_hue = {{options.hold_hue[0], options.hold_hue[1], options.hold_hue[2]}};
     const auto found = fit::fit(paired.pairs, with);
     if (!found) {
         complain(found.error());
@@ -157,8 +174,17 @@ int run(const Options& options) {
     const std::size_t taken = found.value().best;
     const fit::Candidate& candidate = found.value().candidates[taken];
     const std::string text = fit::rule_text(candidate, paired.pairs);
+    std::optional<pairing::RestLook> rest;
+    if (options.rest != 0) {
+        auto made = pairing::with_rest(candidate, paired.pairs, options.rest);
+        if (!made) {
+            complain(made.error());
+            return Exit::rule_failed;
+        }
+        rest = std::move(made.value());
+    }
     if (!options.out.empty())
-        if (const Status written = write_out(options.out, text); !written)
+        if (const Status written = write_out(options.out, rest ? document::look_text(rest->look) : text); !written)
             return complain(written.error());
     if (options.json) {
         Json rows = Json::array();
@@ -176,9 +202,17 @@ int run(const Options& options) {
                            {"unexplained", json_number(found.value().unexplained)},
                            {"noise", json_number(paired.pairs.noise)},
                            {"rule", text},
+                           {"rest", rest ? json_of(*rest, options.rest) : Json()},
                            {"candidates", rows}});
     }
-    tell(options.out == standard_stream ? stderr : stdout, options, paired, found.value(), taken);
+    std::FILE* const to = options.out == standard_stream ? stderr : stdout;
+    tell(to, options, paired, found.value(), taken);
+    if (rest)
+        fmt::print(
+            to, "  + a table    {:8} {:8} {:8}  {:9}  of {} points an axis for what that leaves, on all {} colours\n",
+            number_text(rest->errors.delta_e_mean, 3), number_text(rest->errors.delta_e_95, 3),
+            number_text(rest->errors.delta_e_largest, 3), number_text(rest->errors.largest, 3), options.rest,
+            rest->errors.pairs);
     return Exit::good;
 }
 
@@ -195,7 +229,8 @@ const Command fit_command = {
                    "pictures, before and after; or a picture of a chart, with --corners")
             .required()
             .expected(1, 2);
-        arguments.value("-o,--out", options->out, "The rule to write (.kasuri); - is standard output");
+        arguments.value("-o,--out", options->out,
+                        "The rule to write (.kasuri), or with --rest the look (.kasurilook); - is standard output");
         arguments.value("--family", options->take, "Only this family, not the one with the shortest description");
         arguments.value("--try-space", options->fit.spaces,
                         "Working spaces to try (default: the numbers' own, and light)");
@@ -225,8 +260,22 @@ const Command fit_command = {
             .expected(8);
         arguments.value("--close", options->fit.close, "Differences that are as good as none (default: 1e-5)")
             .positive();
+        arguments
+            .value("--rest", options->rest,
+                   "A table of so many points an axis for what the rule leaves: writes a look of both")
+            .between(2, 65);
         arguments.flag("--keep-greys", options->fit.keep_greys,
                        "Only rules of which it is proved that every grey stays as it is");
+        arguments.flag("--keep-luminance", options->fit.keep_luminance,
+                       "Every rule ends with keep luminance, and is fitted so");
+        arguments.flag("--keep-sums", options->fit.keep_sums,
+                       "Every rule keeps r + g + b of each colour, and is fitted so");
+        arguments
+            .value("--hold-hue", options->hold_hue,
+                   "Every rule holds the hue of this colour, three numbers of the space of what is fitted")
+            .expected(3);
+        arguments.flag("--by-eye", options->fit.by_eye,
+                       "Differences count as the eye sees them (in OKLab), not as numbers");
         arguments.flag("--all", options->all,
                        "Show every family, not those alone that are better than all with fewer numbers");
         define_json(arguments, options->json);

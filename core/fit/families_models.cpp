@@ -31,7 +31,8 @@ Form turn(const Family& family, const Range&) {
 Form colourfulness(const Family& family, const Range&) {
     const Polar& p = polar_of(family);
     return {fmt::format("{}c.{} *= $amount\nout.rgb = rgb(c)\n", opened(p), p.colourful),
-            {{"amount", nearly_one, 0.3, 1.5, true, "0 is grey, 1 changes nothing"}}};
+            {{"amount", nearly_one, 0.3, 1.5, true, "0 is grey, 1 changes nothing"}},
+            {{0.5}, {1.3}}};
 }
 
 Form all_three(const Family& family, const Range&) {

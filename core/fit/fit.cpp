@@ -19,16 +19,18 @@ namespace kasuri::fit {
 namespace {
 
 constexpr int most_decimals = 8;
+constexpr double firm_pull = 1e-3; ///< towards what is usual, where a last statement takes back some of what numbers do
 
 struct Split {
     Pairs fitted, measured;
+    Planes wanted; ///< what came out of those that measure, as differences are counted
 };
 
 /// Some for the fit, spread over all of them, the rest for measuring; where there are few, all of them for both.
 Split split(const Pairs& pairs, std::size_t wanted) {
     const std::size_t count = pairs.size();
     if (count < 200)
-        return {pairs, pairs};
+        return {pairs, pairs, {}};
     wanted = std::min(wanted, count * 3 / 4);
     std::vector<std::size_t> order(count);
     for (std::size_t i = 0; i < count; ++i)
@@ -169,7 +171,7 @@ std::vector<double> rounded(const Model& model, const Pairs& pairs, const Soluti
 }
 
 /// The best of all starts: the first that leaves nothing ends the search.
-std::optional<Solution> solved(const Model& model, const Form& form, const Pairs& pairs, double close,
+std::optional<Solution> solved(const Model& model, const Form& form, const Pairs& pairs, double close, double pull,
                                const CancelToken& cancel) {
     std::vector<std::vector<double>> starts(1);
     for (const Value& value : form.values)
@@ -177,7 +179,7 @@ std::optional<Solution> solved(const Model& model, const Form& form, const Pairs
     starts.insert(starts.end(), form.more_starts.begin(), form.more_starts.end());
     std::optional<Solution> best;
     for (std::vector<double>& start : starts) {
-        auto found = least_squares(model, pairs, form.values, std::move(start), cancel);
+        auto found = least_squares(model, pairs, form.values, std::move(start), cancel, pull);
         const auto size = [&](const Solution& s) { return pairs.noisy ? s.scale : s.rms; };
         if (found && (!best || size(*found) < size(*best)))
             best = std::move(found);
@@ -187,24 +189,24 @@ std::optional<Solution> solved(const Model& model, const Form& form, const Pairs
     return best;
 }
 
-/// How large differences are that are not plainly wrong: by their median where pairs are noisy.
-double usual_rms(const Pairs& pairs, const Planes& made, const Errors& errors) {
-    if (!pairs.noisy)
-        return errors.rms;
+/// How large differences are: of all, or where pairs are noisy of those that are not plainly wrong.
+double usual_rms(const Planes& wanted, const Planes& made, bool noisy) {
     std::vector<double> far;
     for (std::size_t c = 0; c < 3; ++c)
-        for (std::size_t i = 0; i < pairs.size(); ++i) {
-            const double d = std::fabs(static_cast<double>(made[c][i]) - static_cast<double>(pairs.to[c][i]));
+        for (std::size_t i = 0; i < wanted[c].size(); ++i) {
+            const double d = std::fabs(static_cast<double>(made[c][i]) - static_cast<double>(wanted[c][i]));
             far.push_back(std::isfinite(d) ? d : 1e6);
         }
     // A mean of squares without the fifth that is farthest off; of normal noise that is 0.437 of its square (worked out
     // from the normal distribution).
-    const auto most = far.begin() + static_cast<std::ptrdiff_t>(0.8 * static_cast<double>(far.size()));
-    std::nth_element(far.begin(), most, far.end());
+    const auto most =
+        noisy ? far.begin() + static_cast<std::ptrdiff_t>(0.8 * static_cast<double>(far.size())) : far.end();
+    if (noisy)
+        std::nth_element(far.begin(), most, far.end());
     double sum = 0;
     for (auto at = far.begin(); at != most; ++at)
         sum += *at * *at;
-    return std::sqrt(sum / std::max<double>(1, static_cast<double>(most - far.begin())) / 0.437);
+    return std::sqrt(sum / std::max<double>(1, static_cast<double>(most - far.begin())) / (noisy ? 0.437 : 1));
 }
 
 /// A family in a space.
@@ -229,8 +231,24 @@ struct Job {
     double close;
     bool clamped;
     const CancelToken& cancel;
-    bool keep_greys;
+    const Options& options;
 };
+
+/// The statements behind a family's own.
+std::string held(const Options& options, const std::string& working, const std::string& space) {
+    std::string made;
+    if (options.keep_sums) // as much on each channel, so that nothing is divided by what may be 0
+        made += "out.rgb += vec3((r + g + b - out.r - out.g - out.b) / 3)\n";
+    if (options.hold_hue) {
+        const colour::Space *from = colour::find_space(space), *to = colour::find_space(working);
+        const colour::Triple colour =
+            from && to ? colour::converted(*options.hold_hue, *from, *to) : colour::Triple(*options.hold_hue);
+        made += fmt::format("hold hue of ({:.6g}, {:.6g}, {:.6g}) in oklch\n", colour[0], colour[1], colour[2]);
+    }
+    if (options.keep_luminance)
+        made += "keep luminance\n";
+    return made;
+}
 
 /// Nothing where there are too few pairs for it, no numbers come out, or greys do not stay and should. Errors: called
 /// off; the text is no rule, which is a fault of the family.
@@ -240,12 +258,15 @@ Result<std::optional<Candidate>> candidate_of(const Job& job, const Family& fami
     Form form = family.form(family, range_of(fitted, working));
     if (form.values.size() > fitted.size() * 3 / 2)
         return std::optional<Candidate>(); // it would say the noise by heart
+    const std::string behind = form.values.empty() ? std::string() : held(job.options, working, fitted.space);
+    form.text += behind;
     if (job.clamped && !form.values.empty())
         form.text += "out.rgb = clamp(out.rgb, 0, 1)\n";
-    const Result<Model> model = Model::make(open_text(form), working, fitted.space, job.cancel);
+    const Result<Model> model = Model::make(open_text(form), working, fitted.space, job.options.by_eye, job.cancel);
     if (!model)
         return model.error();
-    const auto solution = solved(model.value(), form, fitted, job.close, job.cancel);
+    const auto solution =
+        solved(model.value(), form, fitted, job.close, behind.empty() ? exact : firm_pull, job.cancel);
     if (job.cancel.cancelled())
         return called_off;
     if (!solution)
@@ -261,15 +282,17 @@ Result<std::optional<Candidate>> candidate_of(const Job& job, const Family& fami
     if (!rule)
         return rule.error();
     const subject::Subject subject(rule.value());
-    if (job.keep_greys && !insight::shown_grey_kept(subject.fixed()))
+    if (job.options.keep_greys && !insight::shown_grey_kept(subject.fixed()))
         return std::optional<Candidate>();
     const engine::ProgramPtr program = subject.program(fitted.space, fitted.space, {}, true, &job.cancel);
     Planes made;
     if (!program || !run(*program, subject.values(), measured.from, made, job.cancel))
         return called_off;
     candidate.errors = job.truth.errors_of(made);
-    candidate.bits = description_length(candidate.values.size(), 3 * fitted.size(),
-                                        usual_rms(measured, made, candidate.errors), job.close);
+    candidate.bits = description_length(
+        candidate.values.size(), 3 * fitted.size(),
+        usual_rms(job.parts.wanted, job.options.by_eye ? by_eye(made, measured.space) : made, measured.noisy),
+        job.close);
     return std::optional(std::move(candidate));
 }
 
@@ -286,7 +309,7 @@ Result<Found> fit(const Pairs& pairs, const Options& options, const CancelToken&
     if (pairs.size() == 0)
         return Error{"there is nothing to fit", pairs.title, "Give colours before and after."};
     Found found;
-    const Split parts = split(pairs, options.fitted);
+    Split parts = split(pairs, options.fitted);
     found.fitted = parts.fitted.size();
     found.unexplained = repeats(pairs).unexplained;
     // Of noisy pairs only what is left after the best of all tells how much noise there is: no floor but rounding.
@@ -294,7 +317,14 @@ Result<Found> fit(const Pairs& pairs, const Options& options, const CancelToken&
     const bool clamped = !pairs.noisy && is_clamped(pairs);
     const Truth truth(parts.measured);
     const std::vector<Task> tasks = tasks_for(pairs, options);
-    const Job job{parts, truth, found.close, clamped, cancel, options.keep_greys};
+    parts.wanted = parts.measured.to;
+    if (options.by_eye) {
+        parts.fitted.to = by_eye(parts.fitted.to, pairs.space);
+        parts.wanted = by_eye(parts.wanted, pairs.space);
+        if (pairs.noise > 0)
+            parts.fitted.weights.clear(); // of pictures: they made light nearer to what the eye sees, as this does
+    }
+    const Job job{parts, truth, found.close, clamped, cancel, options};
     std::vector<std::optional<Candidate>> made(tasks.size());
     std::optional<Error> wrong;
     std::mutex telling;

@@ -11,6 +11,12 @@ struct Options {
     std::vector<std::string> spaces{};   ///< working spaces to try; empty: as each family says
     /// Only rules of which algebra shows that every grey comes out as it went in.
     bool keep_greys = false;
+    /// Differences count as the eye sees them, in OKLab, not as numbers.
+    bool by_eye = false;
+    /// What every rule keeps, by a last statement that is fitted through: the luminance of each colour; the sum of its
+    /// numbers; the hue of one colour, which is given in the pairs' space.
+    bool keep_luminance = false, keep_sums = false;
+    std::optional<std::array<double, 3>> hold_hue{};
     std::size_t fitted = 4096; ///< pairs that are fitted, at most; the others are for measuring
     /// How close counts as the same: differences below it are no worse than none. 0: what six digits and single
     /// precision leave, or what the noise is where pairs are noisy.

@@ -135,11 +135,12 @@ Pairs some_of(const Pairs& pairs, std::size_t wanted) {
 
 /// `least_progress`: relative; differences come as floats, and what is smaller than their rounding is none.
 std::optional<Solution> search(const Model& model, const Pairs& pairs, std::span<const Value> usual,
-                               const std::vector<double>& start, double least_progress, const CancelToken& cancel) {
+                               const std::vector<double>& start, double least_progress, const CancelToken& cancel,
+                               double pull) {
     const auto given = [&](std::size_t i) {
         return pairs.weights.empty() ? 1.0 : static_cast<double>(pairs.weights[i]);
     };
-    Differences problem{model, pairs, cancel, usual, {}, pairs.noisy ? first_noise : exact};
+    Differences problem{model, pairs, cancel, usual, {}, std::max(pull, pairs.noisy ? first_noise : exact)};
     for (std::size_t i = 0; i < pairs.size(); ++i)
         problem.roots.push_back(std::sqrt(given(i)));
     Eigen::VectorXd x = Eigen::Map<const Eigen::VectorXd>(start.data(), static_cast<Eigen::Index>(start.size()));
@@ -148,7 +149,7 @@ std::optional<Solution> search(const Model& model, const Pairs& pairs, std::span
     std::vector<double> far = distances(problem, x);
     for (int round = 0; pairs.noisy && round < rounds; ++round) {
         const double scale = std::max(1.4826 * median_of(far), 1e-7);
-        problem.noise = std::max(scale, exact);
+        problem.noise = std::max(scale, pull);
         for (std::size_t i = 0; i < far.size(); ++i) {
             const double d = far[i] / (cauchy * scale);
             problem.roots[i] = std::sqrt(given(i) / (1 + d * d));
@@ -180,12 +181,12 @@ std::optional<Solution> search(const Model& model, const Pairs& pairs, std::span
 } // namespace
 
 std::optional<Solution> least_squares(const Model& model, const Pairs& pairs, std::span<const Value> usual,
-                                      std::vector<double> start, const CancelToken& cancel) {
+                                      std::vector<double> start, const CancelToken& cancel, double pull) {
     const std::size_t first = std::max(first_pairs * model.values(), fewest_first_pairs);
     if (pairs.size() >= 2 * first && model.values() > 0)
-        if (auto found = search(model, some_of(pairs, first), usual, start, 1e-5, cancel))
+        if (auto found = search(model, some_of(pairs, first), usual, start, 1e-5, cancel, pull))
             start = std::move(found->values);
-    return search(model, pairs, usual, start, pairs.noisy ? 1e-6 : 1e-9, cancel);
+    return search(model, pairs, usual, start, pairs.noisy ? 1e-6 : 1e-9, cancel, pull);
 }
 
 } // namespace kasuri::fit

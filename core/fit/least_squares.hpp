@@ -3,6 +3,9 @@
 
 namespace kasuri::fit {
 
+/// Six digits in a file, and what single precision makes of a wide space: differences that are as good as none.
+inline constexpr double exact = 1e-5;
+
 struct Solution {
     std::vector<double> values;
     double rms =
@@ -18,11 +21,9 @@ struct Solution {
 ///
 /// What the pairs say nothing of (a knot where no colour is) stays where it is usual: each value is one more
 /// difference, of its distance from `usual`'s start in usual ranges, counting as much as one measured one does. It
-/// moves what is known by nothing that can be measured.
+/// moves what is known by nothing that can be measured. `pull`: what one measured difference is known to, at least, for
+/// that: more where a rule has several ways to say the same (a statement behind it takes back what numbers do).
 std::optional<Solution> least_squares(const Model& model, const Pairs& pairs, std::span<const Value> usual,
-                                      std::vector<double> start, const CancelToken& cancel);
-
-/// Six digits in a file, and what single precision makes of a wide space: differences that are as good as none.
-inline constexpr double exact = 1e-5;
+                                      std::vector<double> start, const CancelToken& cancel, double pull = exact);
 
 } // namespace kasuri::fit

@@ -1,6 +1,8 @@
 #include "fit/model.hpp"
 
 #include "builtins/builtin.hpp"
+#include "colour/model.hpp"
+#include "colour/space.hpp"
 #include "ir/derive.hpp"
 #include "lang/check.hpp"
 
@@ -33,7 +35,22 @@ bool run(const engine::Program& program, std::span<const double> values, const P
     return engine::run(program, source_of(from), values, std::span<float* const>(sinks), cancel);
 }
 
-Result<Model> Model::make(const std::string& text, std::string_view working, std::string_view space,
+Planes by_eye(const Planes& colours, const std::string& space) {
+    const colour::Model& model = *colour::find_model("oklab");
+    const colour::Space* known = colour::find_space(space);
+    Planes made = colours;
+    for (std::size_t i = 0; i < made[0].size(); ++i) {
+        const colour::Triple seen =
+            colour::from_rgb(model, known ? *known : *colour::find_space(colour::default_space),
+                             {static_cast<double>(colours[0][i]), static_cast<double>(colours[1][i]),
+                              static_cast<double>(colours[2][i])});
+        for (std::size_t c = 0; c < 3; ++c)
+            made[c][i] = static_cast<float>(seen[c]);
+    }
+    return made;
+}
+
+Result<Model> Model::make(const std::string& text, std::string_view working, std::string_view space, bool by_eye,
                           const CancelToken& cancel) {
     Result<lang::Rule> rule = rule_of(fmt::format("working {}\n{}", working, text));
     if (!rule)
@@ -50,6 +67,11 @@ Result<Model> Model::make(const std::string& text, std::string_view working, std
     std::vector<ir::NodeId> outputs = subject.lower(graph, options);
     if (outputs.empty())
         return called_off;
+    if (const colour::Space* known = colour::find_space(space); by_eye && known) {
+        const auto seen =
+            colour::lower_from_rgb(graph, *colour::find_model("oklab"), *known, {outputs[0], outputs[1], outputs[2]});
+        outputs.assign(seen.begin(), seen.end());
+    }
     model.plain_ = std::make_shared<const engine::Program>(graph, outputs);
     std::vector<ir::NodeId> along;
     for (std::uint32_t i = 0; i < model.count_; ++i)

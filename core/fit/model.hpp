@@ -7,12 +7,12 @@
 namespace kasuri::fit {
 
 /// A form in one working space, ready to be evaluated: what it makes of many colours at any values, and how fast that
-/// changes with each of them. It takes and gives numbers of the pairs' space.
+/// changes with each of them. It takes numbers of the pairs' space and gives such, or OKLab of them.
 class Model {
 public:
-    /// `text`: open_text of a form, without its working space. Errors: the text is no rule (a fault of ours), or it was
-    /// called off.
-    static Result<Model> make(const std::string& text, std::string_view working, std::string_view space,
+    /// `text`: open_text of a form, without its working space. `by_eye`: what it makes comes as OKLab. Errors: the text
+    /// is no rule (a fault of ours), or it was called off.
+    static Result<Model> make(const std::string& text, std::string_view working, std::string_view space, bool by_eye,
                               const CancelToken& cancel);
 
     std::size_t values() const { return count_; }
@@ -31,6 +31,9 @@ private:
     engine::ProgramPtr plain_, sloped_;
     std::vector<std::size_t> places_; ///< which plane each further output of `sloped_` is
 };
+
+/// Numbers of a space as OKLab: colour by colour, at double precision.
+Planes by_eye(const Planes& colours, const std::string& space);
 
 /// The rule of a text, checked by the builtin vocabulary, proofs passed over. Errors name the place in it.
 Result<lang::Rule> rule_of(const std::string& text);

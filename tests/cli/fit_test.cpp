@@ -93,3 +93,30 @@ TEST_CASE("two pictures give the rule between them", "[cli][fit]") {
     CHECK_THAT(told["rule"].get<std::string>(), Contains("0.8, 0.2, 0,"));
     CHECK(told["unexplained"].get<double>() < 0.01);
 }
+
+TEST_CASE("a chart in a picture is fitted by its corners, and a table takes what is left", "[cli][fit]") {
+    const Folder folder;
+    REQUIRE(cli(folder, "demo " + folder.file("demo")).exit == 0);
+    const std::string chart = folder.file("demo") + "/chart.exr";
+    const std::string corners = " --corners 170 118 812 74 846 540 128 496";
+    const Ran fitted = cli(folder, "fit " + chart + corners + " --family matrix --json");
+    REQUIRE(fitted.exit == 0);
+    const auto json = nlohmann::json::parse(fitted.out);
+    REQUIRE(json["patches"].size() == 24);
+    CHECK(json["patches"][0]["name"] == "dark skin");
+    CHECK(json["patches"][18]["why-not"].get<std::string>().find("clipped") != std::string::npos);
+    CHECK(json["candidates"][0]["ciede2000"]["mean"].get<double>() < 0.3);
+    CHECK_THAT(cli(folder, "fit " + chart + corners + " --family matrix").out, Contains("21 of 24 patches"));
+    // What does not go together is a usage error.
+    CHECK(cli(folder, "fit " + chart).exit == 2);
+    CHECK(cli(folder, "fit " + chart + " --corners 1 2 3").exit == 2);
+    CHECK(cli(folder, "fit " + chart + " " + chart + corners).exit == 2);
+    CHECK(cli(folder, "fit " + chart + corners + " --chart nonsense").exit == 2);
+    CHECK_THAT(cli(folder, "fit " + chart + " --corners 0 0 9 9 9 0 0 9").err, Contains("four-sided"));
+    const std::string look = folder.file("both.kasurilook");
+    const Ran both = cli(folder, "fit " + chart + corners + " --family channel-gains --rest 5 -o " + look);
+    REQUIRE(both.exit == 0);
+    CHECK_THAT(both.out, Contains("+ a table"));
+    CHECK(cli(folder, "check " + look).exit == 0);
+    CHECK(cli(folder, "fit " + chart + corners + " --rest 5 -o " + folder.file("x.kasuri")).exit == 2);
+}

@@ -46,7 +46,7 @@ TEST_CASE("slopes along the values of every family agree with small steps of the
     for (const Family& family : families()) {
         CAPTURE(family.name);
         const Form form = family.form(family, {});
-        const auto model = Model::make(open_text(form), "rec709-linear", "rec709-linear", {});
+        const auto model = Model::make(open_text(form), "rec709-linear", "rec709-linear", false, {});
         REQUIRE(model);
         const auto rule = rule_of(open_text(form));
         std::vector<double> values = drawn(form, random);

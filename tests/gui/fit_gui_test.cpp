@@ -8,14 +8,18 @@
 #include "targets/demo_pictures.hpp"
 #include "widgets/frame/side_windows.hpp"
 #include "widgets/parts/number_field.hpp"
+#include "widgets/readings/plot_view.hpp"
 #include "widgets/tuning/chart_view.hpp"
 #include "widgets/tuning/chart_window.hpp"
 #include "widgets/tuning/fit_window.hpp"
 
 #include <QDragEnterEvent>
 #include <QDropEvent>
+#include <QMenu>
 #include <QMimeData>
 #include <QTemporaryDir>
+#include <QToolButton>
+#include <QUndoStack>
 
 using namespace kasuri;
 using namespace kasuri::app;
@@ -224,4 +228,47 @@ TEST_CASE("a chart in a picture: corners by hand, patches that count, the rule o
     REQUIRE(QTest::qWaitFor([&] { return !model.loading(ChartModel::seen); }, 20000));
     CHECK(window.words().contains("none.exr"));
     CHECK_FALSE(model.ready());
+}
+
+TEST_CASE("where a found rule is off is drawn, held wishes are fitted through, and a table takes the rest",
+          "[gui][fit]") {
+    Finding d;
+    d.replace_text(QString("working srgb\n") + mixed + "out.rgb = mix(out.rgb, out.rgb * out.rgb, 0.2)\n");
+    d.settle();
+    d.finder->find_of_bench();
+    d.wait();
+    // The simplest row is off, and how far is drawn on the plane and in the room.
+    d.finder->choose(0);
+    REQUIRE(QTest::qWaitFor([&] { return d.finder->model().residual() != nullptr; }, 20000));
+    REQUIRE_FALSE(d.finder->plot()->panels().empty());
+    CHECK_FALSE(d.finder->plot()->panels().front().z);
+    const fit::Residual& residual = *d.finder->model().residual();
+    REQUIRE(residual.delta_e.size() > 300);
+    double mean = 0;
+    for (const double x : residual.delta_e)
+        mean += x / static_cast<double>(residual.delta_e.size());
+    const fit::Candidate& simplest = *d.finder->model().candidate(0);
+    CHECK(std::fabs(mean - simplest.errors.delta_e_mean) < 0.2 * simplest.errors.delta_e_mean);
+    d.finder->show_room(true);
+    CHECK(d.finder->plot()->panels().front().z);
+    d.finder->show_room(false);
+    // With a table behind it, it is off by less; one undo takes both away.
+    const std::string before = d.window.bench().session().text();
+    d.finder->take_with_rest();
+    REQUIRE(QTest::qWaitFor([&] { return d.finder->model().rest() != nullptr; }, 20000));
+    REQUIRE(*d.finder->model().rest());
+    CHECK(d.finder->model().rest()->value().errors.largest < 0.2 * simplest.errors.largest);
+    CHECK(d.window.bench().look().look().steps.size() == 2);
+    CHECK(d.window.bench().look().look().steps.back().lut == ".cube");
+    CHECK(d.finder->words().contains("With the table"));
+    d.window.bench().session().undo_stack().undo();
+    CHECK(d.window.bench().look().look().steps.size() == 1);
+    CHECK(d.window.bench().session().text() == before);
+    // What is held stands in every rule.
+    for (QAction* action : d.finder->options_button()->menu()->actions())
+        if (action->text().contains("luminance"))
+            action->setChecked(true);
+    d.wait();
+    d.finder->choose(d.finder->model().best_row());
+    CHECK(d.finder->text().contains("keep luminance"));
 }

@@ -3,9 +3,11 @@
 #include "base/file_kind.hpp"
 #include "model/bench.hpp"
 #include "model/file_names.hpp"
+#include "model/residual_plot.hpp"
 #include "widgets/parts/heading.hpp"
 #include "widgets/parts/space_menu.hpp"
 #include "widgets/parts/theme.hpp"
+#include "widgets/readings/plot_view.hpp"
 #include "widgets/tuning/chart_window.hpp"
 
 #include <QCheckBox>
@@ -28,13 +30,14 @@
 
 namespace kasuri::app {
 namespace {
+constexpr double most_enlarged = 1000;
 constexpr int mark_width = 26, figure_width = 76, wide_figure = 112;
 } // namespace
 
 FitWindow::FitWindow(Bench& bench, QWidget* parent) : QDialog(parent), bench_(bench) {
     setWindowTitle(tr("Find the rule"));
     setAcceptDrops(true);
-    resize(800, 560);
+    resize(860, 640);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(theme::margin, theme::margin, theme::margin, theme::margin);
     column->setSpacing(8);
@@ -46,6 +49,46 @@ FitWindow::FitWindow(Bench& bench, QWidget* parent) : QDialog(parent), bench_(be
     words_->setWordWrap(true);
     words_->setTextInteractionFlags(Qt::TextSelectableByMouse);
     column->addWidget(words_);
+    column->addWidget(results(), 1);
+    auto* end = new QHBoxLayout;
+    all_ = new QCheckBox(tr("All families"), this);
+    all_->setToolTip(tr("Not those alone that are closer than all with fewer numbers"));
+    stop_ = new QPushButton(tr("Call it off"), this);
+    takes_ = new QPushButton(tr("Keep all as takes"), this);
+    takes_->setToolTip(tr("Each row becomes a take of the rule on the bench, to flip through and to see side by side"));
+    rest_ = new QPushButton(tr("With a table for the rest"), this);
+    rest_->setToolTip(tr("Puts the rule on the bench, and behind it a LUT of 17 points for what the rule leaves"));
+    take_ = new QPushButton(tr("Put it on the bench"), this);
+    take_->setToolTip(tr("In the place of the rule there; behind a LUT, which is then switched off"));
+    take_->setDefault(true);
+    end->addWidget(all_);
+    end->addStretch(1);
+    end->addWidget(stop_);
+    end->addWidget(takes_);
+    end->addWidget(rest_);
+    end->addWidget(take_);
+    column->addLayout(end);
+    connect(all_, &QCheckBox::toggled, this, [this](bool all) {
+        model_.show_all(all);
+        choose(model_.best_row());
+    });
+    connect(stop_, &QPushButton::clicked, &model_, &FitModel::cancel);
+    connect(takes_, &QPushButton::clicked, this, &FitWindow::keep_as_takes);
+    connect(take_, &QPushButton::clicked, this, &FitWindow::take);
+    connect(rest_, &QPushButton::clicked, this, &FitWindow::take_with_rest);
+    connect(&model_, &FitModel::rest_ready, this, &FitWindow::put_rest);
+    connect(&model_, &FitModel::residual_ready, this, &FitWindow::show_residual);
+    connect(table_, &QTableView::doubleClicked, this, &FitWindow::take);
+    connect(table_->selectionModel(), &QItemSelectionModel::currentRowChanged, this, &FitWindow::show_chosen);
+    connect(&model_, &FitModel::progressed, this, &FitWindow::show_state);
+    connect(&model_, &FitModel::finished, this, [this] {
+        choose(model_.best_row());
+        show_state();
+    });
+    show_state();
+}
+
+QWidget* FitWindow::results() {
     auto* halves = new QSplitter(Qt::Vertical, this);
     table_ = new QTableView(this);
     table_->setModel(&model_);
@@ -72,40 +115,30 @@ FitWindow::FitWindow(Bench& bench, QWidget* parent) : QDialog(parent), bench_(be
     text_->setFont(theme::mono());
     text_->setLineWrapMode(QPlainTextEdit::NoWrap);
     text_->setAccessibleName(tr("The chosen rule"));
-    halves->addWidget(text_);
+    auto* below = new QSplitter(this);
+    below->addWidget(text_);
+    auto* residual = new QWidget(this);
+    auto* stack = new QVBoxLayout(residual);
+    stack->setContentsMargins(6, 0, 0, 0);
+    stack->setSpacing(2);
+    auto* head = new QHBoxLayout;
+    plot_words_ = quiet_label({}, residual);
+    head->addWidget(plot_words_, 1);
+    view_ = new QToolButton(residual);
+    view_->setToolTip(tr("On the plane of a* and b*, or in the room of L*a*b*, which is turned by dragging"));
+    connect(view_, &QToolButton::clicked, this, [this] { show_room(!room_); });
+    head->addWidget(view_);
+    stack->addLayout(head);
+    plot_ = new PlotView(residual);
+    plot_->setAccessibleName(tr("Where the chosen rule is off"));
+    stack->addWidget(plot_, 1);
+    below->addWidget(residual);
+    below->setStretchFactor(0, 3);
+    below->setStretchFactor(1, 2);
+    halves->addWidget(below);
     halves->setStretchFactor(0, 3);
     halves->setStretchFactor(1, 2);
-    column->addWidget(halves, 1);
-    auto* end = new QHBoxLayout;
-    all_ = new QCheckBox(tr("All families"), this);
-    all_->setToolTip(tr("Not those alone that are closer than all with fewer numbers"));
-    stop_ = new QPushButton(tr("Call it off"), this);
-    takes_ = new QPushButton(tr("Keep all as takes"), this);
-    takes_->setToolTip(tr("Each row becomes a take of the rule on the bench, to flip through and to see side by side"));
-    take_ = new QPushButton(tr("Put it on the bench"), this);
-    take_->setToolTip(tr("In the place of the rule there; behind a LUT, which is then switched off"));
-    take_->setDefault(true);
-    end->addWidget(all_);
-    end->addStretch(1);
-    end->addWidget(stop_);
-    end->addWidget(takes_);
-    end->addWidget(take_);
-    column->addLayout(end);
-    connect(all_, &QCheckBox::toggled, this, [this](bool all) {
-        model_.show_all(all);
-        choose(model_.best_row());
-    });
-    connect(stop_, &QPushButton::clicked, &model_, &FitModel::cancel);
-    connect(takes_, &QPushButton::clicked, this, &FitWindow::keep_as_takes);
-    connect(take_, &QPushButton::clicked, this, &FitWindow::take);
-    connect(table_, &QTableView::doubleClicked, this, &FitWindow::take);
-    connect(table_->selectionModel(), &QItemSelectionModel::currentRowChanged, this, &FitWindow::show_chosen);
-    connect(&model_, &FitModel::progressed, this, &FitWindow::show_state);
-    connect(&model_, &FitModel::finished, this, [this] {
-        choose(model_.best_row());
-        show_state();
-    });
-    show_state();
+    return halves;
 }
 
 QWidget* FitWindow::sources() {
@@ -137,7 +170,35 @@ QWidget* FitWindow::sources() {
     layout->addWidget(quiet_label(tr("Numbers mean"), row));
     space_button_ = space_button();
     layout->addWidget(space_button_);
+    options_button_ = options_menu();
+    layout->addWidget(options_button_);
     return row;
+}
+
+QToolButton* FitWindow::options_menu() {
+    auto* button = new QToolButton(this);
+    button->setText(tr("holding") + QString::fromUtf8(" \u25be"));
+    button->setToolTip(tr("What every rule keeps, and how differences count"));
+    button->setPopupMode(QToolButton::InstantPopup);
+    auto* menu = new QMenu(button);
+    button->setMenu(menu);
+    const auto option = [&](const QString& title, bool fit::Options::*which) {
+        QAction* action = menu->addAction(title);
+        action->setCheckable(true);
+        connect(action, &QAction::toggled, this, [this, which](bool on) {
+            fit::Options options = model_.options();
+            options.*which = on;
+            model_.set_options(std::move(options));
+            if (asked_)
+                again();
+        });
+    };
+    option(tr("Greys stay as they are, proved"), &fit::Options::keep_greys);
+    option(tr("Every colour keeps its luminance"), &fit::Options::keep_luminance);
+    option(tr("Every colour keeps r + g + b"), &fit::Options::keep_sums);
+    menu->addSeparator();
+    option(tr("Differences count as the eye sees them"), &fit::Options::by_eye);
+    return button;
 }
 
 QToolButton* FitWindow::space_button() {
@@ -226,6 +287,10 @@ void FitWindow::again() {
         names.push_back(file.toStdString());
     pairing::PairingOptions options;
     options.lut_space = options.in_space = space_;
+    if (!of_chart_ && files_.isEmpty()) {
+        find_of_bench();
+        return;
+    }
     if (of_chart_)
         model_.find(chart_->model().wish(), options);
     else
@@ -251,9 +316,35 @@ void FitWindow::show_state() {
     all_->setEnabled(there);
     take_->setEnabled(there);
     takes_->setEnabled(there && !bench_.session().fixed());
+    rest_->setEnabled(there);
 }
 
-void FitWindow::show_chosen() { text_->setPlainText(QString::fromStdString(model_.text(chosen()))); }
+void FitWindow::show_chosen() {
+    text_->setPlainText(QString::fromStdString(model_.text(chosen())));
+    model_.ask_residual(chosen());
+    show_residual();
+}
+
+void FitWindow::show_room(bool room) {
+    room_ = room;
+    show_residual();
+}
+
+void FitWindow::show_residual() {
+    view_->setText(room_ ? tr("plane") : tr("room"));
+    const fit::Residual* residual = model_.residual();
+    view_->setVisible(residual != nullptr);
+    if (!residual) {
+        plot_words_->clear();
+        plot_->show_plot({}, {}, {});
+        return;
+    }
+    const ResidualPlot plot = room_ ? residual_room(*residual) : residual_plane(*residual);
+    plot_words_->setText(plot.times >= most_enlarged ? tr("Nothing is off that could be seen")
+                             : plot.times == 1       ? tr("Where it is off: from what was wanted to what it makes")
+                                                     : tr("Where it is off, %1 times as long").arg(plot.times));
+    plot_->show_plot(plot.panels, {}, plot.measured);
+}
 
 void FitWindow::take() {
     const std::string text = model_.text(chosen());
@@ -274,6 +365,35 @@ void FitWindow::take() {
     look.add(std::move(step), at + 1);
     look.set_on(at, false);
     session.undo_stack().endMacro();
+}
+
+void FitWindow::take_with_rest() {
+    constexpr int points = 17;
+    if (chosen() < 0 || model_.running())
+        return;
+    words_->setText(tr("Working out the table for what the rule leaves\u2026"));
+    rest_->setEnabled(false);
+    model_.ask_rest(chosen(), points);
+}
+
+void FitWindow::put_rest() {
+    show_state();
+    const Result<pairing::RestLook>* rest = model_.rest();
+    if (!rest || !*rest) {
+        if (rest)
+            words_->setText(QString::fromStdString(rest->error().text()));
+        return;
+    }
+    const pairing::RestLook& made = rest->value();
+    Session& session = bench_.session();
+    LookModel& look = bench_.look();
+    session.undo_stack().beginMacro(tr("a rule that was found, and a table for its rest"));
+    take();
+    look.add(made.look.steps.back(), look.current() + 1);
+    session.undo_stack().endMacro();
+    words_->setText(tr("With the table a channel is off by %1 at most, and by CIEDE2000 %2 on average.")
+                        .arg(made.errors.largest, 0, 'g', 3)
+                        .arg(made.errors.delta_e_mean, 0, 'g', 3));
 }
 
 void FitWindow::keep_as_takes() {

@@ -14,6 +14,7 @@ namespace kasuri::app {
 
 class Bench;
 class ChartWindow;
+class PlotView;
 
 /// Finds the rule behind a LUT, a table of colours, two pictures, a chart in a picture or what is on the bench:
 /// candidates from simple to exact, the text of the chosen one, and ways onto the bench. Stays open beside the work;
@@ -32,11 +33,17 @@ public:
     int chosen() const;
     /// The chosen rule in the place of the one on the bench; behind a LUT, which is then switched off.
     void take();
+    /// The chosen rule, and behind it a table for what it leaves, as steps; once that is worked out.
+    void take_with_rest();
     /// All rows as takes of the rule on the bench.
     void keep_as_takes();
     FitModel& model() { return model_; }
     QString words() const;
     QString text() const;
+    /// Where the chosen rule is off: on the plane, or in the room.
+    void show_room(bool room);
+    PlotView* plot() const { return plot_; }
+    QToolButton* options_button() const { return options_button_; }
 
 protected:
     void dragEnterEvent(QDragEnterEvent* event) override;
@@ -45,6 +52,10 @@ protected:
 private:
     QWidget* sources();
     QToolButton* space_button();
+    QToolButton* options_menu();
+    QWidget* results();
+    void show_residual();
+    void put_rest();
     void ask_file();
     void ask_pictures();
     void again();
@@ -61,8 +72,11 @@ private:
     QPlainTextEdit* text_;
     QLabel* words_;
     QCheckBox* all_;
-    QPushButton *take_, *takes_, *stop_;
-    QToolButton* space_button_;
+    QPushButton *take_, *takes_, *rest_, *stop_;
+    QToolButton *space_button_, *options_button_, *view_;
+    PlotView* plot_;
+    QLabel* plot_words_;
+    bool room_ = false;
 };
 
 } // namespace kasuri::app
