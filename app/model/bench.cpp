@@ -92,13 +92,46 @@ void Bench::simplify() {
     });
 }
 
+document::Look Bench::look_as_worked_on() const {
+    document::Look look = look_.look();
+    if (!session_.fixed()) {
+        document::LookStep& step = look.steps[static_cast<std::size_t>(look_.current())];
+        step.text = session_.text();
+        step.values = session_.chosen_values();
+    }
+    return look;
+}
+
+void Bench::carry_look(const std::string& to) {
+    const document::Look look = look_as_worked_on();
+    const std::filesystem::path folder = look_.file().parent_path();
+    say(tr("Carrying all steps to %1\u2026").arg(QString::fromStdString(to)));
+    QThreadPool::globalInstance()->start([self = QPointer<Bench>(this), look, folder, to] {
+        const auto made = std::make_shared<const Result<carry::CarriedLook>>(
+            within_memory("", [&] { return carry::carried(look, folder, to); }));
+        QMetaObject::invokeMethod(
+            qApp,
+            [self, made, look, to] {
+                if (!self || self->look_as_worked_on() != look)
+                    return; // it has been worked on
+                if (!*made)
+                    return self->refuse(made->error());
+                const carry::CarriedLook& carried = made->value();
+                self->look_.replace(carried.look, tr("carried to %1").arg(QString::fromStdString(to)));
+                self->say(tr("All steps carried to %1: a channel is off by %2 at most, on %3 colours.")
+                              .arg(QString::fromStdString(to), QString::fromStdString(number_text(carried.largest, 2)))
+                              .arg(carried.colours));
+            },
+            Qt::QueuedConnection);
+    });
+}
+
 void Bench::carry(const std::string& to) {
     const document::LookStep& step = look_.step();
+    if (look_.kind() == FileKind::look)
+        return carry_look(to);
     if (session_.fixed())
         return refuse(tr("A LUT has no rule to be carried; what its numbers mean is chosen beside it."));
-    if (step.opacity != 1 || !step.mask.empty() || step.blend != "normal")
-        return refuse(tr("Opacity, mask and blend mode of this step work on its numbers: take them off first, or "
-                         "carry the saved look with kasuri-cli carry."));
     const std::string text = session_.text();
     const ValueMap values = session_.chosen_values();
     carry::Options with;

@@ -39,8 +39,11 @@ public:
     void format();
     /// Shorter where that is proved the same, worked out in the background; undone if it has been changed since.
     void simplify();
-    /// The active step for another working space, so that the picture stays as it is; in the background, undoable.
+    /// The rule, or all steps of a look, for another working space, so that the picture stays as it is; in the
+    /// background, undoable.
     void carry(const std::string& to);
+    /// The look as it is worked on: the active step as it stands in the editor.
+    document::Look look_as_worked_on() const;
     void add_chart();
     /// Reads an OpenColorIO config in the background and remembers it; then its spaces can be used everywhere.
     void use_config(const QString& file);
@@ -58,6 +61,7 @@ signals:
     void spaces_changed();
 
 private:
+    void carry_look(const std::string& to);
     /// Changes of `model` become steps of the one undo history.
     template <class State, class Model>
     void record(Model& model);

@@ -384,6 +384,15 @@ void LookModel::gather(int first, int last) {
     });
 }
 
+void LookModel::replace(document::Look look, const QString& name) {
+    if (look.steps.empty())
+        return;
+    change(name, {}, [&](LookArrangement& s) {
+        s.look = std::move(look);
+        s.active = std::min(s.active, s.look.steps.size() - 1);
+    });
+}
+
 Status LookModel::bring_up_to_date(int index) {
     Result<document::LookStep> fresh = document::brought_up_to_date(steps()[at(index)], {});
     if (!fresh)

@@ -79,6 +79,8 @@ public:
     /// What would be given up by that, in words; none if all comes out as before.
     QStringList lost_by_taking_apart(int index) const;
     void gather(int first, int last);
+    /// Other steps in the place of all; `name` is what undo calls it.
+    void replace(document::Look look, const QString& name);
     /// The step's rule becomes what its file says now.
     Status bring_up_to_date(int index);
     /// The step's rule goes into its file, or into another one, whose step it then is.

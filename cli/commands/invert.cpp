@@ -1,5 +1,6 @@
 #include "inverse/look.hpp"
 
+#include "base/file.hpp"
 #include "base/file_kind.hpp"
 #include "base/text.hpp"
 #include "command.hpp"
@@ -7,6 +8,7 @@
 #include "document/filter_file.hpp"
 #include "fit/fit.hpp"
 #include "json.hpp"
+#include "pairing/lut_back.hpp"
 #include "subject.hpp"
 
 #include <filesystem>
@@ -19,6 +21,7 @@ namespace {
 struct Options {
     RuleOptions rule;
     std::string out;
+    int points = 33;
     bool nearest = false, json = false;
 };
 
@@ -181,7 +184,43 @@ int run_nearest(const Options& options) {
     return Exit::good;
 }
 
+/// A table instead of a rule: from what comes out to what went in.
+int run_table(const Options& options) {
+    if (lower_ending(options.out) != ".cube") {
+        fmt::print(stderr, "kasuri-cli invert: a table of the way back is written as .cube\n");
+        return Exit::usage;
+    }
+    const LoadedSubject loaded = load_subject(options.rule, "invert");
+    if (loaded.exit != 0)
+        return loaded.exit;
+    const auto made = pairing::lut_back(loaded.subject, options.points);
+    if (!made) {
+        complain(made.error());
+        return Exit::rule_failed;
+    }
+    const pairing::LutBack& back = made.value();
+    const std::vector<std::string> words =
+        pairing::words_of(back, options.rule.filter.empty() ? "the rule" : options.rule.filter);
+    if (const Status written = write_out(options.out, pairing::cube_text(back.table, words)); !written)
+        return complain(written.error());
+    if (options.json)
+        return print_json({{"points", back.table.points},
+                           {"solved", back.solved},
+                           {"space", back.space},
+                           {"domain", json_numbers(std::array{back.table.low, back.table.high})},
+                           {"largest", json_number(back.errors.largest)},
+                           {"at", json_numbers(back.errors.at)},
+                           {"rms", json_number(back.errors.rms)},
+                           {"ciede2000-mean", json_number(back.errors.delta_e_mean)},
+                           {"ciede2000-largest", json_number(back.errors.delta_e_largest)}});
+    for (const std::string& line : words)
+        fmt::print("{}\n", line);
+    return Exit::good;
+}
+
 int run(const Options& options) {
+    if (is_kind(options.out, FileKind::lut))
+        return run_table(options);
     if (options.nearest)
         return run_nearest(options);
     if (is_kind(options.rule.filter, FileKind::look))
@@ -234,7 +273,8 @@ const Command invert_command = {
         arguments.value(
             "-o,--out", options->out,
             "The rule to write (.kasuri), best beside the filter, so that its proof finds it; of a look a look "
-            "(.kasurilook); - is standard output");
+            "(.kasurilook); or a table (.cube), of anything; - is standard output");
+        arguments.value("--points", options->points, "Of a table: points an axis").show_default().between(2, 65);
         arguments.flag(
             "--nearest", options->nearest,
             "Of a filter, a look or a LUT: do not solve, but fit the simplest rule that comes near what went in");

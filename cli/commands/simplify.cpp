@@ -1,5 +1,6 @@
 #include "simplify/simplify.hpp"
 
+#include "base/file_kind.hpp"
 #include "command.hpp"
 #include "common.hpp"
 #include "document/filter_file.hpp"
@@ -16,7 +17,42 @@ struct Options {
     bool text_given = false, check = false, json = false;
 };
 
+int run_look(const Options& options) {
+    const Result<document::Look> read = document::load_look(options.file);
+    if (!read)
+        return complain(read.error());
+    const auto made = simplify::simplified(read.value());
+    if (!made) {
+        complain(made.error());
+        return Exit::rule_failed;
+    }
+    const simplify::ShorterLook& shorter = made.value();
+    for (const std::string& wrong : shorter.not_read)
+        fmt::print(stderr, "note: {}\n", wrong);
+    if (options.check) {
+        if (!shorter.done.empty())
+            fmt::print("{}: {} words could be {}\n", options.file, shorter.before, shorter.after);
+        return shorter.done.empty() ? Exit::good : Exit::rule_failed;
+    }
+    const std::string text = document::look_text(shorter.look);
+    if (!options.out.empty() || !options.json)
+        if (const Status written = write_out(options.out, text); !written)
+            return complain(written.error());
+    if (options.json)
+        return print_json(
+            {{"before", shorter.before}, {"after", shorter.after}, {"done", shorter.done}, {"look", text}});
+    for (const std::string& what : shorter.done)
+        fmt::print(stderr, "{}\n", what);
+    fmt::print(stderr, "{}\n",
+               shorter.done.empty() ? "nothing was found that is proved the same and shorter"
+                                    : fmt::format("{} words, numbers and signs became {}; proved the same",
+                                                  shorter.before, shorter.after));
+    return Exit::good;
+}
+
 int run(const Options& options) {
+    if (is_kind(options.file, FileKind::look))
+        return run_look(options);
     if (options.file.empty() == !options.text_given) {
         fmt::print(stderr, "kasuri-cli simplify: give a filter, or its text with --rule\n");
         return Exit::usage;
@@ -68,7 +104,9 @@ const Command simplify_command = {
     "simplify", "Write a filter shorter where that is proved to be the same",
     [](Arguments& arguments) -> std::function<int()> {
         auto options = std::make_shared<Options>();
-        arguments.value("FILTER", options->file, "A filter file (.kasuri); - is standard input");
+        arguments.value(
+            "FILTER", options->file,
+            "A filter (.kasuri), or a look (.kasurilook), whose steps are each made shorter; - is standard input");
         arguments.value("--rule", options->text, "The rule itself; statements end at a new line or at ;");
         arguments.value("-o,--out", options->out, "The file to write; - or nothing is standard output");
         arguments.flag("--check", options->check, "Write nothing; exit with 1 if it could be shorter");

@@ -4,22 +4,11 @@
 #include "fit/model.hpp"
 #include "fit/rest.hpp"
 #include "look/make.hpp"
+#include "pairing/lut_back.hpp"
 
 #include <fmt/format.h>
 
 namespace kasuri::pairing {
-namespace {
-
-/// Cube LUT Specification 1.0.
-std::string cube_text(const fit::Rest& rest) {
-    std::string made = fmt::format("LUT_3D_SIZE {}\nDOMAIN_MIN {:.9g} {:.9g} {:.9g}\nDOMAIN_MAX {:.9g} {:.9g} {:.9g}\n",
-                                   rest.points, rest.low, rest.low, rest.low, rest.high, rest.high, rest.high);
-    for (std::size_t i = 0; i < rest.table.size(); i += 3)
-        made += fmt::format("{:.9g} {:.9g} {:.9g}\n", rest.table[i], rest.table[i + 1], rest.table[i + 2]);
-    return made;
-}
-
-} // namespace
 
 Result<RestLook> with_rest(const fit::Candidate& candidate, const fit::Pairs& pairs, int points,
                            const CancelToken& cancel) {
@@ -48,7 +37,7 @@ Result<RestLook> with_rest(const fit::Candidate& candidate, const fit::Pairs& pa
     document::LookStep table;
     table.label = "what it leaves";
     table.lut = ".cube";
-    table.lut_text = document::SharedText(cube_text(rest.value()));
+    table.lut_text = document::SharedText(cube_text(rest.value(), {}));
     table.space = pairs.space;
     made.look.steps.push_back(std::move(table));
     made.numbers = rest.value().table.size();

@@ -1,6 +1,7 @@
 #pragma once
 #include "base/cancel.hpp"
 #include "base/result.hpp"
+#include "document/look_file.hpp"
 
 #include <functional>
 #include <string>
@@ -27,5 +28,16 @@ struct Shorter {
 /// than 60 statements that do
 /// work, or 4000 words; it was called off.
 Result<Shorter> simplified(std::string_view text, const Options& options = {}, const CancelToken& cancel = {});
+
+/// A look whose steps are each proved to do the same.
+struct ShorterLook {
+    document::Look look{};
+    std::vector<std::string> done{};     ///< a sentence for each change, the step's number and name before it
+    std::vector<std::string> not_read{}; ///< of steps that stay as they are because something is wrong with their text
+    int before = 0, after = 0;           ///< of all steps that are rules
+};
+
+/// Every step that is a rule, also within looks within it, by itself.
+Result<ShorterLook> simplified(const document::Look& look, const CancelToken& cancel = {});
 
 } // namespace kasuri::simplify

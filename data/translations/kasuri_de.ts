@@ -5515,16 +5515,20 @@
         <translation>Eine LUT hat keine Regel, die zu übertragen wäre; was ihre Zahlen bedeuten, wird daneben gewählt.</translation>
     </message>
     <message>
-        <source>Opacity, mask and blend mode of this step work on its numbers: take them off first, or carry the saved look with kasuri-cli carry.</source>
-        <translation>Deckkraft, Maske und Mischmodus dieses Schritts wirken auf seine Zahlen: erst wegnehmen, oder den gesicherten Look mit kasuri-cli carry übertragen.</translation>
-    </message>
-    <message>
         <source>carried to %1</source>
         <translation>übertragen nach %1</translation>
     </message>
     <message>
         <source>Carried to %1: a channel is off by %2 at most, on %3 colours.</source>
         <translation>Übertragen nach %1: ein Kanal weicht höchstens %2 ab, auf %3 Farben.</translation>
+    </message>
+    <message>
+        <source>Carrying all steps to %1…</source>
+        <translation>Alle Schritte werden nach %1 übertragen…</translation>
+    </message>
+    <message>
+        <source>All steps carried to %1: a channel is off by %2 at most, on %3 colours.</source>
+        <translation>Alle Schritte nach %1 übertragen: ein Kanal weicht um höchstens %2 ab, auf %3 Farben.</translation>
     </message>
 </context>
 <context>

@@ -117,3 +117,48 @@ TEST_CASE("a filter is carried to another space, and its proof says that it is t
         cli(folder, "diff " + folder.file("look.kasurilook") + " " + folder.file("srgb.kasurilook") + " --within 1e-4")
             .exit == 0);
 }
+
+TEST_CASE("a table takes off what a rule does, and another reader of tables comes back with it", "[cli][invert]") {
+    const Folder folder;
+    folder.write("warm.kasuri",
+                 "filter \"Warm\"\nworking srgb\nout.rgb = mat3(0.9, 0.1, 0, 0.05, 0.9, 0, 0, 0.1, 0.8) * rgb\n"
+                 "out.rgb = spow(out.rgb, 1.1)\n");
+    const Ran made =
+        cli(folder, "invert " + folder.file("warm.kasuri") + " -o " + folder.file("cool.cube") + " --json");
+    REQUIRE(made.exit == 0);
+    const auto json = nlohmann::json::parse(made.out);
+    CHECK(json["largest"].get<double>() < 2e-3);
+    CHECK(json["space"] == "srgb");
+    CHECK(json["solved"].get<int>() > 10000);
+    // The file, not what was held: there and back by what reads LUTs here and elsewhere (OpenColorIO, in a helper).
+    const Ran there = cli(folder, "eval " + folder.file("warm.kasuri"), "0.2,0.4,0.6\n0.7,0.5,0.3\n0.05,0.1,0.9\n");
+    REQUIRE(there.exit == 0);
+    const Ran back = cli(folder, "eval " + folder.file("cool.cube") + " --lut-space srgb", there.out);
+    INFO(back.out << back.err);
+    REQUIRE(back.exit == 0);
+    std::istringstream numbers(back.out);
+    for (const double wanted : {0.2, 0.4, 0.6, 0.7, 0.5, 0.3, 0.05, 0.1, 0.9}) {
+        double number = 0;
+        numbers >> number;
+        numbers.ignore(1);
+        CHECK(std::fabs(number - wanted) < 1e-3);
+    }
+    CHECK_THAT(folder.read("cool.cube"), Contains("there and back on 20000"));
+    CHECK(cli(folder, "invert " + folder.file("warm.kasuri") + " -o " + folder.file("cool.clf")).exit == 2);
+    CHECK(cli(folder, "invert --rule 'out.rgb = blur(rgb, 3)' -o " + folder.file("no.cube")).exit == 1);
+}
+
+TEST_CASE("a look is made shorter step by step", "[cli][simplify]") {
+    const Folder folder;
+    folder.write("swaps.kasuri", "out.rgb = rgb.gbr\nout.rgb = out.gbr\nout.rgb = out.gbr\n");
+    folder.write("two.kasurilook",
+                 R"({"kasuri-look": 1, "title": "Two", "steps": [
+                    {"text": "out.rgb = rgb.gbr\nout.rgb = out.gbr\nout.rgb = out.gbr\n"},
+                    {"label": "warm", "text": "out.rgb = rgb * 2\nout.rgb = out.rgb * 3\n"}]})");
+    CHECK(cli(folder, "simplify --check " + folder.file("two.kasurilook")).exit == 1);
+    const Ran made = cli(folder, "simplify " + folder.file("two.kasurilook") + " -o " + folder.file("less.kasurilook"));
+    REQUIRE(made.exit == 0);
+    CHECK_THAT(made.err, Contains("step 1: ") && Contains("step 2 warm: "));
+    CHECK(cli(folder, "diff " + folder.file("two.kasurilook") + " " + folder.file("less.kasurilook")).exit == 0);
+    CHECK(cli(folder, "simplify --check " + folder.file("less.kasurilook")).exit == 0);
+}

@@ -129,8 +129,21 @@ TEST_CASE("a rule is carried to another space, and the picture stays", "[gui][ca
     CHECK(bench.session().chosen_values().at("k") == 0.7);
     bench.session().undo_stack().undo();
     CHECK(bench.session().text() == text);
+    // With an opacity it is a look, whose steps are carried together: what lay over the numbers becomes statements.
     bench.look().set_opacity(0, 0.5);
+    document::LookStep second;
+    second.text = "working srgb\nout.r = 0.9 * r\n";
+    bench.look().add(second, 1);
+    const document::Look before = bench.look().look();
     bench.carry("acescct");
-    QTest::qWait(200);
-    CHECK(bench.session().text() == text);
+    for (int i = 0; i < 500 && bench.look().look() == before; ++i)
+        QTest::qWait(20);
+    REQUIRE(bench.look().count() == 2);
+    for (const document::LookStep& step : bench.look().steps()) {
+        CHECK(step.text.find("working acescct") != std::string::npos);
+        CHECK(step.opacity == 1);
+    }
+    CHECK(bench.look().steps()[0].text.find("mix(") != std::string::npos);
+    bench.session().undo_stack().undo();
+    CHECK(bench.look().look() == before);
 }
