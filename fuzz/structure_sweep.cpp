@@ -61,11 +61,11 @@ std::vector<std::vector<std::string>> good_files(const std::vector<std::string>&
     for (int i = 0; i < 27; ++i)
         steps.table.push_back(
             {static_cast<float>(i % 3) / 2, static_cast<float>(i / 3 % 3) / 2, static_cast<float>(i / 9) / 3});
-    if (io::write_clf(folder / "a.clf", steps, {"t", "", "", {"one", "two"}}))
-        all[4] = {content_of(folder / "a.clf")};
-    for (const auto& [kind, name] : {std::pair{9, "a.csp"}, std::pair{11, "a.3dl"}})
-        if (io::write_baked(folder / name, steps))
-            all[static_cast<std::size_t>(kind)] = {content_of(folder / name)};
+    if (auto clf = io::clf_text(".clf", steps, {"t", "", "", {"one", "two"}}))
+        all[4] = {std::move(clf.value())};
+    for (const auto& [kind, ending] : {std::pair{9, ".csp"}, std::pair{11, ".3dl"}})
+        if (auto baked = io::baked_text(ending, steps))
+            all[static_cast<std::size_t>(kind)] = {std::move(baked.value())};
     all[3] = {"TITLE \"a\"\nLUT_3D_SIZE 2\nDOMAIN_MIN 0 0 0\nDOMAIN_MAX 1 1 1\n0 0 0\n1 0 0\n0 1 0\n1 1 0\n0 0 1\n1 0 "
               "1\n0 1 1\n1 1 1\n",
               "LUT_1D_SIZE 3\n0 0 0\n0.5 0.25 0.5\n1 1 1\n"};

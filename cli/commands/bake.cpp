@@ -1,3 +1,4 @@
+#include "base/file.hpp"
 #include "base/text.hpp"
 #include "command.hpp"
 #include "handover/cube.hpp"
@@ -43,30 +44,70 @@ Json json_of(const baking::LutError& error, bool delta_e) {
     return made;
 }
 
-int tell_json(const Options& options, const baking::Baked& baked, bool delta_e) {
+constexpr const char* names[] = {"matrix", "curves", "table"}; ///< of handover::LutHolds
+
+/// Of the file, as it was read back.
+int tell_json(const Options& options, const baking::Baked& baked, const handover::LutFile& file, bool delta_e) {
     Json made = {{"file", options.out},
                  {"in-space", baked.in_space},
                  {"out-space", baked.out_space},
-                 {"reads-alpha", baked.reads_alpha}};
-    if (baked.matrix && !options.out.ends_with(".cube")) {
-        made["kind"] = "matrix";
+                 {"reads-alpha", baked.reads_alpha},
+                 {"kind", names[static_cast<std::size_t>(file.holds)]},
+                 {"colours", file.samples},
+                 {"searched", file.searched},
+                 {"clipped", json_number(file.clipped)}};
+    if (file.holds == handover::LutHolds::matrix) {
+        made["exact"] = file.exact;
+        made["errors"] = {{"matrix", json_of(file.tetrahedral, delta_e)}};
         return print_json(made);
     }
-    made["kind"] = baked.curves ? "curves" : "table";
-    made["points"] = baked.curves ? baked.curves->points.size() : static_cast<std::size_t>(baked.lut.size);
+    made["points"] = file.points;
     made["domain"] = json_numbers(options.domain);
-    made["colours"] = baked.samples;
-    if (baked.curves)
-        made["errors"] = {{"linear", json_of(baked.by_curves, delta_e)}};
+    if (file.holds == handover::LutHolds::curves)
+        made["errors"] = {{"linear", json_of(file.tetrahedral, delta_e)}};
     else
-        made["errors"] = {{"trilinear", json_of(baked.trilinear, delta_e)},
-                          {"tetrahedral", json_of(baked.tetrahedral, delta_e)}};
+        made["errors"] = {{"trilinear", json_of(file.trilinear, delta_e)},
+                          {"tetrahedral", json_of(file.tetrahedral, delta_e)}};
     return print_json(made);
+}
+
+void tell(const Options& options, const handover::LutFile& file, std::string_view noun, bool delta_e) {
+    const std::string measured = fmt::format("error against the {} on {} colours, read back, and {} around the worst",
+                                             noun, file.samples, file.searched);
+    if (file.holds == handover::LutHolds::matrix && file.exact) {
+        fmt::print("{}: exactly a matrix, for all numbers\n", options.out);
+    } else if (file.holds == handover::LutHolds::matrix) {
+        fmt::print("{}: a matrix; {}\n", options.out, measured);
+        print_error("matrix", file.tetrahedral, delta_e);
+    } else if (file.holds == handover::LutHolds::curves) {
+        fmt::print("{}: three curves of {} points, {} to {}; {}\n", options.out, file.points, number_text(file.low, 9),
+                   number_text(file.high, 9), measured);
+        print_error("linear", file.tetrahedral, delta_e);
+    } else {
+        fmt::print("{}: {} points a side, {} to {}; {}\n", options.out, file.points, number_text(file.low, 9),
+                   number_text(file.high, 9), measured);
+        print_error("trilinear", file.trilinear, delta_e);
+        print_error("tetrahedral", file.tetrahedral, delta_e);
+    }
+}
+
+void tell_clipped(std::FILE* to, const std::string& out, const handover::LutFile& file) {
+    if (file.clipped > 0)
+        fmt::print(
+            to,
+            "{}: {} % of the colours are cut off at 0 or 1, where the rule goes on; .cube, .clf and .ctf hold them\n",
+            out, number_text(100 * file.clipped, 2));
 }
 
 int run(const Options& options) {
     if (!known_space(options.in_space) || !known_space(options.out_space))
         return Exit::usage;
+    const std::string ending = lower_ending(options.out);
+    if (!handover::is_lut_ending(ending)) {
+        fmt::print(stderr, "kasuri-cli bake: {} is no kind of LUT that can be written; endings: {}\n", options.out,
+                   fmt::join(handover::lut_endings(), " "));
+        return Exit::usage;
+    }
     const LoadedSubject loaded = load_subject(options.rule, "bake");
     if (loaded.exit != Exit::good)
         return loaded.exit;
@@ -79,41 +120,34 @@ int run(const Options& options) {
     if (options.within_delta_e > 0)
         wished.delta_e = options.within_delta_e;
     const bool search = options.size == 0 && (wished.difference || wished.delta_e);
-    const auto made = search ? baking::bake_for(loaded.subject, wanted, wished) : baking::bake(loaded.subject, wanted);
-    if (!made) {
-        complain(made.error());
+    // Whether it can become a LUT at all, and what stands in it of alpha, is of no size.
+    const auto baked = baking::bake(loaded.subject, wanted);
+    if (!baked) {
+        complain(baked.error());
         return Exit::rule_failed;
     }
-    const baking::Baked& baked = made.value();
-    if (baked.not_finite == 0 && !baking::near_enough(baked, wished)) {
-        print_error("tetrahedral", baked.tetrahedral, wanted.delta_e);
-        fmt::print(stderr,
-                   "kasuri-cli bake: no table of up to {} points is within the wished error; nothing was written\n",
-                   baked.lut.size);
+    auto file = search ? handover::lut_file_for(ending, loaded.subject, wanted, wished)
+                       : handover::lut_file(ending, loaded.subject, baked.value(), wanted.delta_e);
+    if (!file) {
+        const int failed = complain({file.error().what, options.out, file.error().remedy});
+        return baked.value().not_finite > 0 ? Exit::rule_failed : failed;
+    }
+    const handover::LutFile& made = file.value();
+    if (!handover::near_enough(made, wished)) {
+        print_error("tetrahedral", made.tetrahedral, wanted.delta_e);
+        tell_clipped(stderr, options.out, made);
+        fmt::print(stderr, "kasuri-cli bake: {} is within the wished error; nothing was written\n",
+                   search ? fmt::format("no table of up to {} points", made.points)
+                          : std::string("no table of so many points"));
         return Exit::rule_failed;
     }
-    if (const Status written = handover::write_lut(options.out, loaded.subject, baked); !written) {
-        const int failed = complain(written.error());
-        return baked.not_finite > 0 ? Exit::rule_failed : failed;
-    }
+    if (const Status written = write_file(options.out, made.text); !written)
+        return complain(written.error());
     if (options.json)
-        return tell_json(options, baked, wanted.delta_e);
-    const bool cube = options.out.ends_with(".cube");
-    if (baked.matrix && !cube) {
-        fmt::print("{}: exactly a matrix, for all numbers\n", options.out);
-    } else if (baked.curves) {
-        fmt::print("{}: three curves of {} points, {} to {}; error on {} colours\n", options.out,
-                   baked.curves->points.size(), number_text(options.domain[0], 9), number_text(options.domain[1], 9),
-                   baked.samples);
-        print_error("linear", baked.by_curves, wanted.delta_e);
-    } else {
-        fmt::print("{}: {} points a side, {} to {}; error against the {} on {} colours\n", options.out, baked.lut.size,
-                   number_text(options.domain[0], 9), number_text(options.domain[1], 9), loaded.subject.noun(),
-                   baked.samples);
-        print_error("trilinear", baked.trilinear, wanted.delta_e);
-        print_error("tetrahedral", baked.tetrahedral, wanted.delta_e);
-    }
-    if (baked.reads_alpha)
+        return tell_json(options, baked.value(), made, wanted.delta_e);
+    tell(options, made, loaded.subject.noun(), wanted.delta_e);
+    tell_clipped(stdout, options.out, made);
+    if (baked.value().reads_alpha)
         fmt::print(stderr, "{}: note: the {} reads alpha; the table holds it for alpha 1\n", options.out,
                    loaded.subject.noun());
     return Exit::good;
@@ -145,7 +179,7 @@ const Command bake_command = {
         arguments.value("--within-delta-e", options->within_delta_e, "The same by CIEDE2000").positive();
         define_json(arguments, options->json);
         arguments.footer("A rule that is a matrix or three curves is written as that where the format has it "
-                         "(.clf; curves as a 1D .cube). Numbers in and out are values\n"
+                         "(.clf and .ctf; curves as a 1D .cube). Numbers in and out are values\n"
                          "of the working space unless others are named. What reads coordinates, neighbours "
                          "or further pictures cannot become a LUT: exit code 1.");
         return [options] { return run(*options); };

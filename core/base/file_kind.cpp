@@ -6,13 +6,13 @@ namespace kasuri {
 
 std::span<const FileEnding> file_endings() {
     static constexpr FileEnding rows[] = {
-        {".kasuri", FileKind::filter}, {".kasurilook", FileKind::look}, {".cube", FileKind::lut},
-        {".clf", FileKind::lut},       {".ctf", FileKind::lut},         {".csp", FileKind::lut},
-        {".3dl", FileKind::lut},       {".itx", FileKind::lut},         {".lut", FileKind::lut},
-        {".spi1d", FileKind::lut},     {".spi3d", FileKind::lut},       {".spimtx", FileKind::lut},
-        {".cc", FileKind::correction}, {".ccc", FileKind::correction},  {".cdl", FileKind::correction},
-        {".ocio", FileKind::config},   {".png", FileKind::picture},     {".tif", FileKind::picture},
-        {".tiff", FileKind::picture},  {".exr", FileKind::picture},
+        {".kasuri", FileKind::filter},  {".kasurilook", FileKind::look}, {".cube", FileKind::lut},
+        {".clf", FileKind::lut},        {".ctf", FileKind::lut},         {".csp", FileKind::lut},
+        {".3dl", FileKind::lut},        {".itx", FileKind::lut},         {".lut", FileKind::lut},
+        {".cub", FileKind::lut},        {".spi1d", FileKind::lut},       {".spi3d", FileKind::lut},
+        {".spimtx", FileKind::lut},     {".cc", FileKind::correction},   {".ccc", FileKind::correction},
+        {".cdl", FileKind::correction}, {".ocio", FileKind::config},     {".png", FileKind::picture},
+        {".tif", FileKind::picture},    {".tiff", FileKind::picture},    {".exr", FileKind::picture},
     };
     return rows;
 }

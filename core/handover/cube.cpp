@@ -2,6 +2,7 @@
 
 #include "base/file.hpp"
 #include "base/text.hpp"
+#include "handover/read_back.hpp"
 #include "insight/affine.hpp"
 #include "io/lut_file.hpp"
 
@@ -28,10 +29,8 @@ std::string error_words(const LutError& error) {
     return text;
 }
 
-enum class Holds { matrix, curves, table };
-
-/// What should be known beside the numbers, line by line.
-std::vector<std::string> facts(const Subject& subject, const Baked& baked, Holds holds) {
+/// What should be known beside the numbers, line by line; `measured`: null before it has been.
+std::vector<std::string> facts(const Subject& subject, const Baked& baked, const LutFile* measured) {
     std::vector<std::string> lines;
     const std::string spaces = baked.in_space == baked.out_space
         ? fmt::format("numbers in and out are {}", baked.in_space)
@@ -42,25 +41,31 @@ std::vector<std::string> facts(const Subject& subject, const Baked& baked, Holds
     std::size_t at = 0;
     for (const subject::Parameter& p : subject.parameters())
         lines.push_back(fmt::format("{} = {}", one_line(p.name), number_text(subject.values()[at++], 9)));
-    const std::string_view what = subject.noun();
-    if (holds == Holds::matrix)
-        lines.push_back(fmt::format("the {} is exactly this matrix, for all numbers", what));
-    else if (holds == Holds::curves)
-        lines.push_back(
-            fmt::format("error against the {} on {} colours: {}", what, baked.samples, error_words(baked.by_curves)));
-    else
-        lines.push_back(fmt::format("error against the {} on {} colours: trilinear {}, tetrahedral {}", what,
-                                    baked.samples, error_words(baked.trilinear), error_words(baked.tetrahedral)));
+    if (measured) {
+        const std::string_view what = subject.noun();
+        if (measured->holds == LutHolds::matrix && measured->exact)
+            lines.push_back(fmt::format("the {} is exactly this matrix, for all numbers", what));
+        else if (measured->holds != LutHolds::table)
+            lines.push_back(fmt::format("error against the {} on {} colours: {}", what, measured->samples,
+                                        error_words(measured->tetrahedral)));
+        else
+            lines.push_back(fmt::format("error against the {} on {} colours: trilinear {}, tetrahedral {}", what,
+                                        measured->samples, error_words(measured->trilinear),
+                                        error_words(measured->tetrahedral)));
+        if (measured->clipped > 0)
+            lines.push_back(
+                fmt::format("{} % of the colours are cut off at 0 or 1", number_text(100 * measured->clipped, 2)));
+    }
     if (baked.reads_alpha)
-        lines.push_back(fmt::format("the {} reads alpha; this holds it for alpha 1", what));
+        lines.push_back(fmt::format("the {} reads alpha; this holds it for alpha 1", subject.noun()));
     return lines;
 }
 
-Status all_finite(const std::filesystem::path& path, const Baked& baked) {
+Status all_finite(const Baked& baked) {
     if (baked.not_finite == 0)
         return {};
-    return Error{said("{} of the table's colours are NaN or infinite, which a LUT cannot hold", baked.not_finite),
-                 path.string(), "See the proof \"no NaN or infinity\" for where they are born, or narrow the domain."};
+    return Error{said("{} of the table's colours are NaN or infinite, which a LUT cannot hold", baked.not_finite), "",
+                 "See the proof \"no NaN or infinity\" for where they are born, or narrow the domain."};
 }
 
 using Rows = std::array<std::array<double, 4>, 3>;
@@ -91,17 +96,20 @@ std::vector<std::string> lut_endings() {
     return endings;
 }
 
-Status write_cube(const std::filesystem::path& path, const Subject& subject, const Baked& baked, bool as_curves) {
-    if (const Status finite = all_finite(path, baked); !finite)
-        return finite;
-    if (as_curves && !baked.curves)
-        return Error{
-            said("the {} is not three independent curves, which a 1D table would hold", translated(subject.noun())),
-            path.string(), "Write a 3D table."};
+bool is_lut_ending(const std::string& ending) {
+    const std::vector<std::string> all = lut_endings();
+    return std::find(all.begin(), all.end(), ending) != all.end();
+}
+
+namespace {
+
+Result<std::string> cube_text(const Subject& subject, const Baked& baked, const LutFile& file,
+                              const std::vector<std::string>& lines) {
+    const bool as_curves = file.holds == LutHolds::curves;
     if (baked.lut.shape > 0 && !as_curves)
-        return Error{"a .cube file has no place for a shaper", path.string(), "Choose .clf, or a table without one."};
+        return Error{"a .cube file has no place for a shaper", "", "Choose .clf, or a table without one."};
     std::string text = fmt::format("TITLE \"{}\"\n", one_line(subject.title()));
-    for (const std::string& line : facts(subject, baked, as_curves ? Holds::curves : Holds::table))
+    for (const std::string& line : lines)
         text += "# " + line + "\n";
     const auto& points = as_curves ? baked.curves->points : baked.lut.colours;
     text +=
@@ -110,47 +118,116 @@ Status write_cube(const std::filesystem::path& path, const Subject& subject, con
                         number_text(baked.lut.high, 9));
     for (const auto& colour : points)
         fmt::format_to(std::back_inserter(text), "{:.9g} {:.9g} {:.9g}\n", colour[0], colour[1], colour[2]);
-    return write_file(path, text);
+    return text;
 }
 
-Status write_lut(const std::filesystem::path& path, const Subject& subject, const Baked& baked) {
-    const std::string ending = lower_ending(path);
-    if (ending == ".cube")
-        return write_cube(path, subject, baked, baked.curves && !baked.matrix);
-    if (const Status finite = baked.matrix && ending == ".clf" ? Status() : all_finite(path, baked); !finite)
-        return finite;
+/// As steps: a matrix over all numbers, else the domain brought to 0 .. 1, and curves or a table over that.
+io::LutSteps steps_of(const Baked& baked, LutHolds holds) {
     io::LutSteps steps;
-    Holds holds = Holds::table;
-    if (baked.matrix) {
+    if (holds == LutHolds::matrix) {
         steps.matrix = rows_of(*baked.matrix);
-        holds = Holds::matrix;
-    } else {
-        steps.matrix = into_unit(baked.lut.low, baked.lut.high);
-        if (baked.curves) {
-            steps.curves = baked.curves->points;
-            holds = Holds::curves;
-        } else {
-            if (baked.lut.shape > 0) { // the shape takes the domain in its stride
-                steps.matrix.reset();
-                const double by = baked.lut.shape / (baked.lut.high - baked.lut.low);
-                steps.log = io::LutSteps::Log{1 / std::log2(1 + baked.lut.shape), by, 1 - by * baked.lut.low, 0};
-            }
-            steps.size = baked.lut.size;
-            steps.table = baked.lut.colours;
-        }
+        return steps;
     }
-    if (ending == ".clf")
-        return io::write_clf(
-            path, steps, {one_line(subject.title()), baked.in_space, baked.out_space, facts(subject, baked, holds)});
-    if (baked.lut.low != 0 || baked.lut.high != 1 || baked.lut.shape > 0)
-        return Error{"files of this kind hold tables from 0 to 1 only", path.string(),
-                     "Choose .clf or .cube, or the domain 0 to 1."};
-    if (steps.size == 0) { // they hold tables, whatever the rule is
-        steps = {};
-        steps.size = baked.lut.size;
-        steps.table = baked.lut.colours;
+    steps.matrix = into_unit(baked.lut.low, baked.lut.high);
+    if (holds == LutHolds::curves) {
+        steps.curves = baked.curves->points;
+        return steps;
     }
-    return io::write_baked(path, steps);
+    if (baked.lut.shape > 0) { // the shape takes the domain in its stride
+        steps.matrix.reset();
+        const double by = baked.lut.shape / (baked.lut.high - baked.lut.low);
+        steps.log = io::LutSteps::Log{1 / std::log2(1 + baked.lut.shape), by, 1 - by * baked.lut.low, 0};
+    }
+    steps.size = baked.lut.size;
+    steps.table = baked.lut.colours;
+    return steps;
+}
+
+bool is_steps(const std::string& ending) { return ending == ".clf" || ending == ".ctf"; }
+
+/// What a file with this ending will hold.
+LutHolds held(const std::string& ending, const Baked& baked) {
+    if (is_steps(ending))
+        return baked.matrix ? LutHolds::matrix : baked.curves ? LutHolds::curves : LutHolds::table;
+    if (ending == ".cube")
+        return baked.curves && !baked.matrix ? LutHolds::curves : LutHolds::table;
+    return LutHolds::table;
+}
+
+Result<std::string> text_of(const std::string& ending, const Subject& subject, const Baked& baked, const LutFile& file,
+                            const LutFile* measured) {
+    const std::vector<std::string> lines = facts(subject, baked, measured);
+    if (ending == ".cube")
+        return cube_text(subject, baked, file, lines);
+    const io::LutSteps steps = steps_of(baked, file.holds);
+    if (is_steps(ending))
+        return io::clf_text(ending, steps, {one_line(subject.title()), baked.in_space, baked.out_space, lines});
+    if (baked.lut.shape > 0)
+        return Error{"files of this kind have no place for a shaper", "", "Choose .clf, or a table without one."};
+    return io::baked_text(ending, steps, baked.lut.low, baked.lut.high);
+}
+
+} // namespace
+
+Result<LutFile> lut_file(const std::string& ending, const Subject& subject, const Baked& baked, bool delta_e,
+                         const CancelToken& cancel) {
+    if (!is_lut_ending(ending))
+        return Error{"is not a kind of LUT that can be written", "",
+                     said("Endings: {}.", fmt::join(lut_endings(), " "))};
+    LutFile file;
+    file.holds = held(ending, baked);
+    if (const Status finite = all_finite(baked); !finite && file.holds != LutHolds::matrix)
+        return finite.error();
+    file.points = file.holds == LutHolds::curves ? static_cast<int>(baked.curves->points.size())
+        : file.holds == LutHolds::table          ? baked.lut.size
+                                                 : 0;
+    file.low = baked.lut.low;
+    file.high = baked.lut.high;
+    auto text = text_of(ending, subject, baked, file, nullptr);
+    if (!text)
+        return text.error();
+    if (const Status measured = read_back(file, text.value(), ending, subject, baked, delta_e, cancel); !measured)
+        return measured.error();
+    // The numbers again, with what was measured on them beside them.
+    text = text_of(ending, subject, baked, file, &file);
+    if (!text)
+        return text.error();
+    file.text = std::move(text.value());
+    return file;
+}
+
+bool near_enough(const LutFile& file, const baking::Wished& wished) {
+    return (!wished.difference || file.tetrahedral.largest <= *wished.difference) &&
+        (!wished.delta_e || file.tetrahedral.delta_e_largest <= *wished.delta_e);
+}
+
+Result<LutFile> lut_file_for(const std::string& ending, const Subject& subject, baking::BakeOptions options,
+                             const baking::Wished& wished, const CancelToken& cancel) {
+    options.delta_e = options.delta_e || wished.delta_e;
+    Result<LutFile> made = Error{"there is no size", "", ""};
+    for (const int size : baking::lut_sizes) {
+        options.size = size;
+        const auto baked = baking::bake(subject, options, cancel);
+        if (!baked)
+            return baked.error();
+        // A table that is too far off before it is written needs not be read back, as long as there is a larger one.
+        const bool last = size == std::end(baking::lut_sizes)[-1];
+        if (!last && baked.value().not_finite == 0 && !baking::near_enough(baked.value(), wished))
+            continue;
+        made = lut_file(ending, subject, baked.value(), options.delta_e, cancel);
+        if (!made || near_enough(made.value(), wished) || made.value().clipped > 0)
+            return made; // what is cut off is so at every size
+    }
+    return made;
+}
+
+Result<LutFile> write_lut(const std::filesystem::path& path, const Subject& subject, const Baked& baked, bool delta_e) {
+    Result<LutFile> file = lut_file(lower_ending(path), subject, baked, delta_e);
+    if (!file)
+        return Error{file.error().what, path.string(), file.error().remedy};
+    if (const Status written = write_file(path, file.value().text); !written)
+        return written.error();
+    return file;
 }
 
 } // namespace kasuri::handover

@@ -172,7 +172,8 @@ std::mutex one_at_a_time;
 
 /// What `use` makes of the code of a LUT file.
 template <class T, class Use>
-Result<T> with_processor(std::string_view text, const std::string& ending, const std::string& where, const Use& use) {
+Result<T> with_processor(std::string_view text, const std::string& ending, const std::string& where, const Use& use,
+                         Interpolation interpolation = Interpolation::tetrahedral) {
     const std::lock_guard lock(one_at_a_time);
     be_quiet();
     const OwnFolder folder; // the library reads files only
@@ -185,7 +186,8 @@ Result<T> with_processor(std::string_view text, const std::string& ending, const
         OCIO::ClearAllCaches();
         auto transform = OCIO::FileTransform::Create();
         transform->setSrc(file.string().c_str());
-        transform->setInterpolation(OCIO::INTERP_BEST);
+        transform->setInterpolation(interpolation == Interpolation::trilinear ? OCIO::INTERP_LINEAR
+                                                                              : OCIO::INTERP_BEST);
         return use(OCIO::Config::CreateRaw()->getProcessor(transform));
     } catch (const std::bad_alloc&) {
         return Error{"does not fit into memory", where, "Is the file whole?"};
@@ -233,24 +235,22 @@ LutAxis axis_of(const OCIO::ConstProcessorRcPtr& processor) {
 
 } // namespace
 
-Status write_clf(const std::filesystem::path& path, const LutSteps& steps, const LutText& text) {
+Result<std::string> clf_text(const std::string& ending, const LutSteps& steps, const LutText& text) {
+    const char* const format = ending == ".ctf" ? "Color Transform Format" : "Academy/ASC Common LUT Format";
     std::ostringstream content;
     try {
-        const OCIO::GroupTransformRcPtr group = group_of(steps);
+        OCIO::GroupTransformRcPtr group = group_of(steps);
         if (group->getNumTransforms() == 0) { // a file needs a step: the matrix that changes nothing
             LutSteps nothing;
             nothing.matrix = {{{1, 0, 0, 0}, {0, 1, 0, 0}, {0, 0, 1, 0}}};
-            const OCIO::GroupTransformRcPtr identity = group_of(nothing);
-            describe(*identity, text);
-            identity->write(OCIO::Config::CreateRaw(), "Academy/ASC Common LUT Format", content);
-        } else {
-            describe(*group, text);
-            group->write(OCIO::Config::CreateRaw(), "Academy/ASC Common LUT Format", content);
+            group = group_of(nothing);
         }
+        describe(*group, text);
+        group->write(OCIO::Config::CreateRaw(), format, content);
     } catch (const std::exception& e) {
-        return Error{said("cannot be written: {}", reason(e)), path.string(), ""};
+        return Error{said("cannot be written: {}", reason(e)), "", ""};
     }
-    return write_file(path, content.str());
+    return content.str();
 }
 
 std::vector<std::string> baked_endings() {
@@ -260,33 +260,47 @@ std::vector<std::string> baked_endings() {
     return {endings.begin(), endings.end()};
 }
 
-Status write_baked(const std::filesystem::path& path, const LutSteps& steps) {
-    const char* format = name_of_baked(lower_ending(path));
+Result<std::string> baked_text(const std::string& ending, const LutSteps& steps, double low, double high) {
+    const char* format = name_of_baked(ending);
     if (!format)
-        return Error{"is not a kind of LUT that can be written", path.string(),
+        return Error{"is not a kind of LUT that can be written", "",
                      said("Endings: {}.", fmt::join(baked_endings(), " "))};
+    const bool unit = low == 0 && high == 1;
+    // Of the formats that are baked these have a place for a domain; the others would leave it out without a word.
+    if (!unit && ending != ".csp" && ending != ".lut")
+        return Error{"files of this kind hold tables from 0 to 1 only", "",
+                     "Choose .cube, .clf, .ctf, .csp or .lut, or the domain 0 to 1."};
     std::ostringstream content;
     try {
         OCIO::ConfigRcPtr config = OCIO::Config::CreateRaw()->createEditableCopy();
-        auto in = OCIO::ColorSpace::Create(), out = OCIO::ColorSpace::Create();
+        auto in = OCIO::ColorSpace::Create(), out = OCIO::ColorSpace::Create(), even = OCIO::ColorSpace::Create();
         in->setName("in");
         out->setName("out");
+        even->setName("even"); // the domain as 0 .. 1, over which the table's points are evenly apart
         out->setTransform(group_of(steps), OCIO::COLORSPACE_DIR_FROM_REFERENCE);
+        if (!unit) {
+            LutSteps domain;
+            const double by = 1 / (high - low), offset = -low / (high - low);
+            domain.matrix = {{{by, 0, 0, offset}, {0, by, 0, offset}, {0, 0, by, offset}}};
+            even->setTransform(group_of(domain), OCIO::COLORSPACE_DIR_FROM_REFERENCE);
+        }
         config->addColorSpace(in);
         config->addColorSpace(out);
+        config->addColorSpace(even);
         auto baker = OCIO::Baker::Create();
         baker->setConfig(config);
         baker->setFormat(format);
         baker->setInputSpace("in");
+        if (!unit)
+            baker->setShaperSpace("even");
         baker->setTargetSpace("out");
         if (steps.size > 0)
             baker->setCubeSize(steps.size);
         baker->bake(content);
     } catch (const std::exception& e) {
-        return Error{said("cannot be written: {}", reason(e)), path.string(),
-                     "Choose .cube or .clf, which hold any table."};
+        return Error{said("cannot be written: {}", reason(e)), "", "Choose .cube or .clf, which hold any table."};
     }
-    return write_file(path, content.str());
+    return content.str();
 }
 
 Result<std::shared_ptr<const ir::External>> read_lut(const std::filesystem::path& path) {
@@ -304,15 +318,17 @@ Result<std::shared_ptr<const ir::External>> read_lut(std::string_view text, cons
 }
 
 Result<std::shared_ptr<const ir::External>> read_lut_here(std::string_view text, const std::string& ending,
-                                                          const std::string& where) {
+                                                          const std::string& where, Interpolation interpolation) {
     return with_processor<std::shared_ptr<const ir::External>>(
-        text, ending, where, [](const OCIO::ConstProcessorRcPtr& processor) {
+        text, ending, where,
+        [](const OCIO::ConstProcessorRcPtr& processor) {
             auto made = std::make_shared<Processor>(processor->getOptimizedCPUProcessor(OCIO::OPTIMIZATION_LOSSLESS));
             float r = 0.25f, g = 0.5f, b = 0.75f;
             float* const planes[3] = {&r, &g, &b};
             made->apply(planes, 1);
             return std::shared_ptr<const ir::External>(std::move(made));
-        });
+        },
+        interpolation);
 }
 
 Result<LutAxis> lut_axis(const std::filesystem::path& path) {

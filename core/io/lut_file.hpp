@@ -34,13 +34,18 @@ struct LutText {
     std::vector<std::string> lines; ///< further descriptions
 };
 
-/// Writes a Common LUT Format file (SMPTE ST 2136-1, the Academy's S-2014-006), by OpenColorIO. Whole or not at all.
-Status write_clf(const std::filesystem::path& path, const LutSteps& steps, const LutText& text);
+/// A Common LUT Format file (SMPTE ST 2136-1, the Academy's S-2014-006), or with the ending .ctf the same in
+/// OpenColorIO's own dialect, by OpenColorIO.
+Result<std::string> clf_text(const std::string& ending, const LutSteps& steps, const LutText& text);
 
 /// Endings of the further formats that OpenColorIO bakes tables into, with their dots, sorted.
 std::vector<std::string> baked_endings();
-/// Writes one of those, for numbers from 0 to 1; of `steps` only table (or curves, or matrix) over 0 .. 1.
-Status write_baked(const std::filesystem::path& path, const LutSteps& steps);
+/// One of those, as text; of `steps` the table (or curves, or matrix) for numbers from `low` to `high`, which brings
+/// them to 0 .. 1 itself. Errors: there is no such ending, or it has no place for another domain than 0 to 1.
+Result<std::string> baked_text(const std::string& ending, const LutSteps& steps, double low = 0, double high = 1);
+
+/// How a reader finds what lies between the points of a table.
+enum class Interpolation { tetrahedral, trilinear };
 
 /// What a LUT file does, as code. Interpolates tables tetrahedrally. A file that cannot be understood is an error.
 /// Errors too: it refers to another file, or ends too early for a reader that would wait for ever. It is tried in a
@@ -62,7 +67,8 @@ Result<LutAxis> lut_axis(std::string_view text, const std::string& ending, const
 
 /// What read_lut does, in this process, which the library may end or keep for ever.
 Result<std::shared_ptr<const ir::External>> read_lut_here(std::string_view text, const std::string& ending,
-                                                          const std::string& where);
+                                                          const std::string& where,
+                                                          Interpolation interpolation = Interpolation::tetrahedral);
 
 /// A colour decision list: out = (in * slope + offset) ^ power, then saturation about BT.709 luma (ASC CDL 1.2),
 /// without its clamps.

@@ -867,10 +867,6 @@
         <translation>Den Namen prüfen.</translation>
     </message>
     <message>
-        <source>Choose .clf or .cube, or the domain 0 to 1.</source>
-        <translation>.clf oder .cube wählen, oder den Bereich 0 bis 1.</translation>
-    </message>
-    <message>
         <source>Choose .clf, or a table without one.</source>
         <translation>.clf wählen, oder eine Tabelle ohne ihn.</translation>
     </message>
@@ -1113,10 +1109,6 @@
     <message>
         <source>Write NAME=FILE, NAME=FILE:LAYER, NAME=FILE:CHANNEL or NAME=target:TARGET.</source>
         <translation>NAME=DATEI, NAME=DATEI:EBENE, NAME=DATEI:KANAL oder NAME=target:TESTBILD schreiben.</translation>
-    </message>
-    <message>
-        <source>Write a 3D table.</source>
-        <translation>Eine 3D-Tabelle schreiben.</translation>
     </message>
     <message>
         <source>Write proof "title" : neutral, or proof "title" on TARGET : a condition on r, g, b and out.</source>
@@ -1835,10 +1827,6 @@
     <message>
         <source>the {} has no source {}</source>
         <translation>{}: hat keine Quelle {}</translation>
-    </message>
-    <message>
-        <source>the {} is not three independent curves, which a 1D table would hold</source>
-        <translation>{}: sind keine drei unabhängigen Kurven, wie eine 1D-Tabelle sie enthält</translation>
     </message>
     <message>
         <source>the {} looks at neighbouring pixels (blur, sharpen, dilate or erode), which a LUT cannot hold</source>
@@ -2749,6 +2737,14 @@
     <message>
         <source>a table of {} points an axis</source>
         <translation>eine Tabelle von {} Punkten je Achse</translation>
+    </message>
+    <message>
+        <source>Choose .cube, .clf, .ctf, .csp or .lut, or the domain 0 to 1.</source>
+        <translation>.cube, .clf, .ctf, .csp oder .lut wählen, oder den Bereich 0 bis 1.</translation>
+    </message>
+    <message>
+        <source>files of this kind have no place for a shaper</source>
+        <translation>Dateien dieser Art haben keinen Platz für einen Shaper</translation>
     </message>
 </context>
 <context>
@@ -5424,14 +5420,6 @@
         <translation>Messung läuft…</translation>
     </message>
     <message>
-        <source>&lt;p&gt;It is exactly a matrix, and a .clf says so. As a table:&lt;/p&gt;</source>
-        <translation>&lt;p&gt;Es ist genau eine Matrix, und eine .clf sagt es so. Als Tabelle:&lt;/p&gt;</translation>
-    </message>
-    <message>
-        <source>&lt;p&gt;It is three curves, which .clf and .cube hold as such.&lt;/p&gt;</source>
-        <translation>&lt;p&gt;Es sind drei Kurven, die .clf und .cube als solche enthalten.&lt;/p&gt;</translation>
-    </message>
-    <message>
         <source>error</source>
         <translation>Fehler</translation>
     </message>
@@ -5472,8 +5460,20 @@
         <translation>%1 geschrieben: genau eine Matrix</translation>
     </message>
     <message>
-        <source>Wrote %1: largest error %2</source>
-        <translation>%1 geschrieben: größter Fehler %2</translation>
+        <source>&lt;p&gt;It is exactly a matrix, and .clf and .ctf hold it as one. As a table:&lt;/p&gt;</source>
+        <translation>&lt;p&gt;Es ist genau eine Matrix, und .clf und .ctf halten sie als solche. Als Tabelle:&lt;/p&gt;</translation>
+    </message>
+    <message>
+        <source>&lt;p&gt;It is three curves, which .clf, .ctf and .cube hold as such.&lt;/p&gt;</source>
+        <translation>&lt;p&gt;Es sind drei Kurven, die .clf, .ctf und .cube als solche halten.&lt;/p&gt;</translation>
+    </message>
+    <message>
+        <source>Wrote %1: %2 % of the colours are cut off at 0 or 1; largest error %3, read back</source>
+        <translation>%1 geschrieben: %2 % der Farben sind bei 0 oder 1 abgeschnitten; größter Fehler %3, zurückgelesen</translation>
+    </message>
+    <message>
+        <source>Wrote %1: largest error %2, read back</source>
+        <translation>%1 geschrieben: größter Fehler %2, zurückgelesen</translation>
     </message>
 </context>
 <context>

@@ -114,8 +114,10 @@ TEST_CASE("a LUT is dropped on the bench as a step whose numbers can be said, a 
     REQUIRE(bake);
     REQUIRE(QTest::qWaitFor([&] { return bake->measured(); }, 20000));
     CHECK(bake->words().contains("exactly a matrix"));
-    bake->write_to(d.file("turn.clf"));
-    bake->write_to(d.file("turn.cube"));
+    for (const char* name : {"turn.clf", "turn.cube"}) {
+        bake->write_to(d.file(name));
+        REQUIRE(QTest::qWaitFor([&] { return !bake->writing(); }, 20000));
+    }
     bake->close();
     CHECK(QFile::exists(d.file("turn.clf")));
     d.window.part<app::Files>().open(d.file("turn.cube"));

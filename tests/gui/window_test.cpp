@@ -414,7 +414,9 @@ TEST_CASE("a LUT is measured, written, and read by another reader", "[gui]") {
     REQUIRE(QTest::qWaitFor([&] { return bake->measured(); }, 20000));
     const QString file = d.file("half.cube");
     bake->write_to(file);
+    REQUIRE(QTest::qWaitFor([&] { return !bake->writing(); }, 20000));
     CHECK(d.window.part<app::StatusLine>().message().startsWith("Wrote"));
+    CHECK(d.window.part<app::StatusLine>().message().contains("read back"));
     namespace ocio = OCIO_NAMESPACE;
     const auto transform = ocio::FileTransform::Create();
     transform->setSrc(file.toStdString().c_str());

@@ -59,7 +59,7 @@ TEST_CASE("another reader gets from the file what the rule says", "[handover]") 
         REQUIRE(baked);
         CHECK(baked.value().trilinear.largest < 1e-6);
         CHECK(baked.value().tetrahedral.largest < 1e-6);
-        REQUIRE(write_cube(folder / "m.cube", matrix, baked.value()));
+        REQUIRE(write_lut(folder / "m.cube", matrix, baked.value()));
         const auto colours = random_colours(2000, 0, 1);
         ocio::ClearAllCaches();
         const auto got = through_ocio(folder / "m.cube", colours, ocio::INTERP_TETRAHEDRAL);
@@ -72,7 +72,7 @@ TEST_CASE("the stated error is the error that another reader sees", "[handover]"
     const lang::Rule rule = good_rule(bent);
     const auto baked = bake(rule, {17, 0, 1});
     REQUIRE(baked);
-    REQUIRE(write_cube(folder / "b.cube", rule, baked.value()));
+    REQUIRE(write_lut(folder / "b.cube", rule, baked.value()));
     CHECK(baked.value().trilinear.largest > 1e-3); // coarse: there is an error to speak of
     CHECK(baked.value().trilinear.mean < baked.value().trilinear.largest);
     const auto colours = random_colours(60000, 0, 1);
@@ -94,7 +94,7 @@ TEST_CASE("our interpolation is the other reader's", "[handover]") {
     const lang::Rule rule = good_rule(bent);
     const auto baked = bake(rule, {17, -0.5, 2});
     REQUIRE(baked);
-    REQUIRE(write_cube(folder / "b.cube", rule, baked.value()));
+    REQUIRE(write_lut(folder / "b.cube", rule, baked.value()));
     const auto colours = random_colours(3000, -0.7f, 2.2f); // also beyond the domain, where the table's edge holds
     const auto linear = through_ocio(folder / "b.cube", colours, ocio::INTERP_LINEAR);
     const auto tetra = through_ocio(folder / "b.cube", colours, ocio::INTERP_TETRAHEDRAL);
@@ -113,7 +113,7 @@ TEST_CASE("a .cube follows its specification", "[handover]") {
     TemporaryFolder folder; // Cube LUT Specification 1.0: keywords, then size^3 lines, red fastest
     const lang::Rule rule = good_rule("filter \"A \\ B\"\nparam k = 1 in 0 .. 2\nout.rgb = rgb * k");
     const auto baked = bake(subject::Subject(rule, std::vector<double>{0.5}), {17, 0, 2});
-    REQUIRE(write_cube(folder / "a.cube", subject::Subject(rule, std::vector<double>{0.5}), baked.value()));
+    REQUIRE(write_lut(folder / "a.cube", subject::Subject(rule, std::vector<double>{0.5}), baked.value()));
     std::ifstream in(folder / "a.cube");
     std::string line;
     std::vector<std::string> numbers, words;
@@ -142,7 +142,7 @@ TEST_CASE("what a table cannot hold is refused with a reason", "[handover]") {
     const auto baked = bake(root, {17, 0, 1});
     REQUIRE(baked);
     CHECK(baked.value().not_finite == 8 * 17 * 17);
-    CHECK_FALSE(write_cube(folder / "nan.cube", root, baked.value()));
+    CHECK_FALSE(write_lut(folder / "nan.cube", root, baked.value()));
     CHECK_FALSE(std::filesystem::exists(folder / "nan.cube"));
     CHECK(bake(good_rule("out.r = r * a"), {}).value().reads_alpha);
     CHECK_FALSE(bake(good_rule("out.a = a * 0.5"), {}).value().reads_alpha);

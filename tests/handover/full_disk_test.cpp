@@ -76,7 +76,7 @@ TEST_CASE("a full disk: a LUT that cannot be written whole leaves the old one", 
     const auto baked = baking::bake(rule, {17, 0, 1});
     {
         const FullDisk full(1000);
-        CHECK_FALSE(handover::write_cube(path, rule, baked.value()));
+        CHECK_FALSE(handover::write_lut(path, rule, baked.value()));
     }
     CHECK(content_of(path) == "old");
     CHECK(files_in(folder) == 1);

@@ -21,6 +21,8 @@
 #include <QThreadPool>
 #include <QToolButton>
 
+#include <algorithm>
+
 namespace kasuri::app {
 namespace {
 
@@ -238,9 +240,9 @@ void BakeWindow::show_measured(int ticket, const std::shared_ptr<Result<baking::
         button->setChecked(true); // where it was looked for
     QString words;
     if (baked_->matrix)
-        words += tr("<p>It is exactly a matrix, and a .clf says so. As a table:</p>");
+        words += tr("<p>It is exactly a matrix, and .clf and .ctf hold it as one. As a table:</p>");
     else if (baked_->curves)
-        words += tr("<p>It is three curves, which .clf and .cube hold as such.</p>");
+        words += tr("<p>It is three curves, which .clf, .ctf and .cube hold as such.</p>");
     words += QStringLiteral("<table cellspacing=\"0\" cellpadding=\"3\"><tr><td>%1</td><td align=\"right\">%2</td><td "
                             "align=\"right\">%3</td><td align=\"right\">%4</td><td align=\"right\">\u0394"
                             "E2000 "
@@ -260,15 +262,42 @@ void BakeWindow::show_measured(int ticket, const std::shared_ptr<Result<baking::
 }
 
 void BakeWindow::write_to(const QString& file) {
-    if (!baked_)
+    if (!baked_ || writing_)
         return;
-    if (const Status written = handover::write_lut(file.toStdString(), *subject_, *baked_); !written)
+    writing_ = true;
+    write_->setEnabled(false);
+    // What is said is measured on the file, which takes as long as reading it does.
+    QThreadPool::globalInstance()->start([self = QPointer<BakeWindow>(this), file, subject = subject_, baked = baked_] {
+        auto written = std::make_shared<Result<handover::LutFile>>(within_memory(
+            file.toStdString(), [&] { return handover::write_lut(file.toStdString(), *subject, *baked); }));
+        QMetaObject::invokeMethod(
+            qApp,
+            [self, file, written] {
+                if (self)
+                    self->show_written(file, *written);
+            },
+            Qt::QueuedConnection);
+    });
+}
+
+void BakeWindow::show_written(const QString& file, const Result<handover::LutFile>& written) {
+    writing_ = false;
+    write_->setEnabled(baked_ != nullptr);
+    if (!written) {
         emit said(QString::fromStdString(written.error().text()), true);
-    else if (baked_->matrix && file.endsWith(".clf"))
+        return;
+    }
+    const handover::LutFile& made = written.value();
+    if (made.exact)
         emit said(tr("Wrote %1: exactly a matrix").arg(file), false);
+    else if (made.clipped > 0)
+        emit said(tr("Wrote %1: %2 % of the colours are cut off at 0 or 1; largest error %3, read back")
+                      .arg(file, shown(100 * made.clipped),
+                           shown(std::max(made.trilinear.largest, made.tetrahedral.largest))),
+                  false);
     else
-        emit said(tr("Wrote %1: largest error %2")
-                      .arg(file, shown(baked_->curves ? baked_->by_curves.largest : baked_->trilinear.largest)),
+        emit said(tr("Wrote %1: largest error %2, read back")
+                      .arg(file, shown(std::max(made.trilinear.largest, made.tetrahedral.largest))),
                   false);
 }
 

@@ -29,8 +29,9 @@ class BakeWindow : public QDialog {
 public:
     BakeWindow(Session& session, LookModel& look, SheetModel& sheet, QWidget* parent = nullptr);
     ~BakeWindow() override;
-    /// Writes the measured table; what is said goes to `said`.
+    /// Writes the table, in the background; what the file is, as it was read back, goes to `said`.
     void write_to(const QString& file);
+    bool writing() const { return writing_; }
     bool measured() const { return baked_ != nullptr; }
     const baking::Baked* baked() const { return baked_.get(); }
     QString words() const;
@@ -49,6 +50,7 @@ private:
     void find_size();
     void start(bool search);
     void show_measured(int ticket, const std::shared_ptr<Result<baking::Baked>>& result);
+    void show_written(const QString& file, const Result<handover::LutFile>& written);
     QToolButton* space_button(std::string& space, const QString& usual, const QString& name);
 
     Session& session_;
@@ -66,6 +68,7 @@ private:
     std::shared_ptr<const subject::Subject> subject_;
     CancelToken cancel_;
     int ticket_ = 0;
+    bool writing_ = false;
 };
 
 } // namespace kasuri::app

@@ -1,0 +1,157 @@
+// What is said of a LUT file is said of that file: OpenColorIO reads it here, by itself, and finds no more.
+#include "document/filter_file.hpp"
+#include "document/look_file.hpp"
+#include "handover/cube.hpp"
+#include "io/lut_file.hpp"
+#include "support/support.hpp"
+
+#include <fmt/format.h>
+#include <OpenColorIO/OpenColorIO.h>
+
+using namespace kasuri;
+using namespace kasuri::test;
+namespace ocio = OCIO_NAMESPACE;
+
+namespace {
+
+struct Shown {
+    const char *filter, *preset;
+    double low, high;
+};
+
+lang::Rule demo(const char* name) {
+    return good_rule(
+        content_of(std::filesystem::path(KASURI_SOURCE_DIR) / "data/filters" / (std::string(name) + ".kasuri")));
+}
+
+subject::Subject of(const Shown& shown) {
+    const lang::Rule rule = demo(shown.filter);
+    std::vector<double> values = defaults(rule);
+    for (const lang::Preset& preset : rule.presets)
+        if (preset.name == shown.preset)
+            values = preset.values;
+    return subject::Subject(rule, values);
+}
+
+/// The largest difference of a file, as OpenColorIO reads it, from the double-precision reference, over colours of its
+/// domain that nobody fitted anything to, and corners.
+double found_by_another_reader(const std::filesystem::path& file, const subject::Subject& subject, double low,
+                               double high) {
+    ocio::ClearAllCaches();
+    const auto transform = ocio::FileTransform::Create();
+    transform->setSrc(file.string().c_str());
+    transform->setInterpolation(ocio::INTERP_TETRAHEDRAL);
+    const auto processor = ocio::Config::CreateRaw()->getProcessor(transform)->getDefaultCPUProcessor();
+    std::mt19937 random(77);
+    std::uniform_real_distribution<double> number(low, high);
+    double most = 0;
+    for (int i = 0; i < 4000; ++i) {
+        std::array<double, 3> at{};
+        for (std::size_t c = 0; c < 3; ++c)
+            at[c] = i < 8 ? (i >> c & 1 ? high : low) : number(random);
+        engine::ReferencePixel pixel;
+        pixel.rgba = {at[0], at[1], at[2], 1};
+        const auto wanted = engine::reference_chain(subject.steps(), subject.values(), subject.space(), pixel);
+        float got[] = {static_cast<float>(at[0]), static_cast<float>(at[1]), static_cast<float>(at[2])};
+        processor->applyRGB(got);
+        for (std::size_t c = 0; c < 3; ++c)
+            most = std::max(most, std::fabs(static_cast<double>(got[c]) - wanted[c]));
+    }
+    return most;
+}
+
+constexpr Shown shown[] = {
+    {"long-lantern", "Hard lantern", 0, 1},             // a matrix that leaves 0 .. 1
+    {"red-thread-blue-thread", "Parted threads", 0, 1}, // a table that does
+    {"held-madder", "Two baths", 0, 1},
+    {"held-madder", "Two baths", -0.25, 4},
+    {"smoke-and-straw", "Smoke and straw", 0, 1},
+};
+
+} // namespace
+
+TEST_CASE("the stated largest error of every kind of LUT is not exceeded by another reader", "[handover]") {
+    const TemporaryFolder folder;
+    for (const Shown& each : shown) {
+        const subject::Subject subject = of(each);
+        const auto baked = baking::bake(subject, {17, each.low, each.high});
+        REQUIRE(baked);
+        for (const std::string& ending : handover::lut_endings()) {
+            INFO(each.filter << " " << ending << " from " << each.low << " to " << each.high);
+            const auto path = folder / ("x" + ending);
+            const auto written = handover::write_lut(path, subject, baked.value());
+            if (each.high != 1 && (ending == ".3dl" || ending == ".itx" || ending == ".cub")) {
+                REQUIRE_FALSE(written); // they have no place for a domain
+                CHECK(written.error().text().find("from 0 to 1 only") != std::string::npos);
+                continue;
+            }
+            REQUIRE(written);
+            const handover::LutFile& file = written.value();
+            const double found = found_by_another_reader(path, subject, each.low, each.high);
+            CHECK(found <= file.tetrahedral.largest * 1.001 + 3e-6);
+            CHECK(file.tetrahedral.largest <= 3 * found + 1e-4); // and it is no number out of the air
+            CHECK((file.holds == handover::LutHolds::matrix) ==
+                  (std::string(each.filter) == "long-lantern" && (ending == ".clf" || ending == ".ctf")));
+            CHECK(file.exact == (file.holds == handover::LutHolds::matrix));
+            // Ten or twelve bits end at 1: the rule does not.
+            CHECK((file.clipped > 0.1) ==
+                  (ending == ".3dl" && std::string(each.filter) != "held-madder" &&
+                   std::string(each.filter) != "smoke-and-straw"));
+        }
+    }
+}
+
+TEST_CASE("a wished error holds of the file, or there is none", "[handover]") {
+    const subject::Subject threads = of(shown[1]);
+    const auto cut = handover::lut_file_for(".3dl", threads, {}, {0.01, {}});
+    REQUIRE(cut);
+    CHECK_FALSE(handover::near_enough(cut.value(), {0.01, {}}));
+    CHECK(cut.value().clipped > 0.1);
+    const auto held = handover::lut_file_for(".cube", threads, {}, {0.01, {}});
+    REQUIRE(held);
+    CHECK(handover::near_enough(held.value(), {0.01, {}}));
+    CHECK(held.value().tetrahedral.largest <= 0.01);
+    CHECK(held.value().points > 9);
+    CHECK_FALSE(handover::lut_file(".nix", threads, baking::bake(threads, {9}).value()));
+    CancelToken cancel;
+    cancel.cancel();
+    CHECK(handover::lut_file(".cube", threads, baking::bake(threads, {9}).value(), false, cancel).error().what ==
+          "called off");
+}
+
+TEST_CASE("the worst place is looked for, not met by chance", "[handover]") {
+    // A peak of one cell's width that 64000 even colours fall short of.
+    const subject::Subject peak(
+        good_rule("out.r = r + 0.2 * exp(-pow(distance(rgb, vec3(0.484375, 0.546875, 0.390625)) * 60, 2))"));
+    const auto baked = baking::bake(peak, {33, 0, 1});
+    REQUIRE(baked);
+    const auto file = handover::lut_file(".cube", peak, baked.value());
+    REQUIRE(file);
+    CHECK(file.value().tetrahedral.largest >= baked.value().tetrahedral.largest);
+    CHECK(file.value().tetrahedral.largest > 0.18);
+    CHECK(file.value().searched > 10000);
+}
+
+// test_core "[.kinds]" prints the table of docs/looks.md.
+TEST_CASE("kinds of LUT files: what is stated, and what another reader finds", "[.kinds]") {
+    const TemporaryFolder folder;
+    fmt::print("| kind | of a matrix | of a table of 33 points | another domain |\n| --- | --- | --- | --- |\n");
+    for (const std::string& ending : handover::lut_endings()) {
+        std::string row = fmt::format("| `{}` ", ending);
+        for (const Shown& each : {shown[0], shown[1], shown[3]}) {
+            const subject::Subject subject = of(each);
+            const auto path = folder / ("x" + ending);
+            const auto written =
+                handover::write_lut(path, subject, baking::bake(subject, {33, each.low, each.high}).value());
+            if (!written) {
+                row += "| no ";
+                continue;
+            }
+            const handover::LutFile& file = written.value();
+            row += fmt::format("| {}{:.2g}, found {:.2g}{} ", file.exact ? "a matrix: " : "", file.tetrahedral.largest,
+                               found_by_another_reader(path, subject, each.low, each.high),
+                               file.clipped > 0 ? fmt::format(", {:.0f} % cut off", 100 * file.clipped) : "");
+        }
+        fmt::print("{}|\n", row);
+    }
+}
