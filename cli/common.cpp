@@ -30,6 +30,7 @@ void RuleOptions::define(Arguments& arguments, bool alternative) {
     }
     arguments.value("--preset", preset, "Start from the values of this preset instead of the defaults");
     arguments.value("--lut-space", lut_space, "What the numbers of a LUT mean (default: srgb)");
+    arguments.flag("--trilinear", trilinear, "Read a LUT trilinearly between its points (default: tetrahedrally)");
     arguments.value("--set", settings, "NAME=VALUE of a parameter; may be given several times").take_all();
 }
 

@@ -18,6 +18,7 @@ struct RuleOptions {
     bool text_given = false; ///< an empty rule is a rule: the identity
     std::string preset;
     std::vector<std::string> settings;
+    bool trilinear = false;           ///< how a LUT in the filter's place is read between its points
     std::string lut_space;            ///< of a LUT in the filter's place; empty: the usual one
     std::vector<std::string> sources; ///< NAME=FILE, NAME=FILE:LAYER or NAME=FILE:CHANNEL
 

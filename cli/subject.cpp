@@ -13,12 +13,13 @@ namespace kasuri::cli {
 namespace {
 
 /// A LUT by itself is a look of one step.
-Result<document::Look> lut_alone(const std::string& file, const std::string& space) {
+Result<document::Look> lut_alone(const std::string& file, const std::string& space, bool trilinear) {
     Result<document::LookStep> step = document::step_from(file);
     if (!step)
         return step.error();
     if (!space.empty())
         step.value().space = space;
+    step.value().trilinear = trilinear;
     document::Look look;
     look.title = std::filesystem::path(file).stem().string();
     look.steps.push_back(std::move(step.value()));
@@ -56,14 +57,16 @@ LoadedSubject load_subject(const RuleOptions& options, const char* command) {
             made.exit = Exit::usage;
             return made;
         }
-        Result<document::Look> look =
-            is_lut ? lut_alone(options.filter, options.lut_space) : document::load_look(options.filter);
+        Result<document::Look> look = is_lut ? lut_alone(options.filter, options.lut_space, options.trilinear)
+                                             : document::load_look(options.filter);
         if (!look) {
             made.exit = complain(look.error());
             return made;
         }
         made.look = std::move(look.value());
-        Result<look::Made> runs = look::make(made.look, std::filesystem::path(options.filter).parent_path());
+        // A look's own files are looked for beside it; a LUT is named from where we are.
+        Result<look::Made> runs = look::make(
+            made.look, is_lut ? std::filesystem::path() : std::filesystem::path(options.filter).parent_path());
         if (const auto read = is_lut && !runs ? std::optional(io::read_lut(options.filter)) : std::nullopt;
             read && !*read) { // the file by itself, not the step that was made of it
             made.exit = complain(read->error());

@@ -149,8 +149,9 @@ void LookModel::another_document() {
 std::string LookModel::listing(const document::LookStep& step) {
     if (!step.lut.empty())
         return "// A LUT: " + std::filesystem::path(step.filter).filename().string() +
-            "\n// It is read tetrahedrally; what lies outside its domain is brought inside.\n// What its numbers mean "
-            "is chosen below.\n";
+            "\n// What lies outside its domain is brought inside. What its numbers mean, and how\n// it is read "
+            "between its "
+            "points, is chosen below.\n";
     std::string text = "// A look in one step. What is in it (the menu of the step takes it apart):\n";
     int number = 0;
     for (const document::LookStep& each : step.within) {
@@ -293,6 +294,10 @@ void LookModel::set_mask_soften(int index, double pixels) {
 
 void LookModel::set_space(int index, const std::string& space) {
     change(tr("space of the LUT"), {}, [&](LookArrangement& s) { s.look.steps[at(index)].space = space; });
+}
+
+void LookModel::set_trilinear(int index, bool trilinear) {
+    change(tr("how the LUT is read"), {}, [&](LookArrangement& s) { s.look.steps[at(index)].trilinear = trilinear; });
 }
 
 void LookModel::set_label(int index, const QString& label) {

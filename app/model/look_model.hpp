@@ -67,6 +67,8 @@ public:
     void set_mask_soften(int index, double pixels);
     /// Of a LUT: what its numbers mean.
     void set_space(int index, const std::string& space);
+    /// And how what lies between its points is found.
+    void set_trilinear(int index, bool trilinear);
     void set_label(int index, const QString& label);
     void set_title(const QString& title);
     /// What it promises as a whole. `typed`: goes together with what was typed before.

@@ -146,15 +146,20 @@ LookStep step_of(const Json& object, int depth, std::size_t& count) {
     if (!step.lut.empty() && !(plain_ending && is_kind("x" + step.lut, FileKind::lut)))
         throw Wrong{said("its \"lut\" is {}, which is not the ending of a LUT file", step.lut)};
     step.space = text_in(object, "space", "srgb");
+    const std::string between = text_in(object, "between", "tetrahedral");
+    if (between != "tetrahedral" && between != "trilinear")
+        throw Wrong{said("its \"between\" is {}; a LUT is read tetrahedral or trilinear", between)};
+    step.trilinear = between == "trilinear";
     if (!step.filter.empty() && !step.is_look && !object.contains("text"))
         throw Wrong{
             said("it names {} but has no copy of it (\"text\"), and a look does what its copies say", step.filter)};
     if (!step.lut.empty())
         step.lut_text = SharedText(std::exchange(step.text, {}));
     step.origin.look_file = true;
-    step.others = rest_of(object,
-                          {"lut", "space", "label", "filter", "text", "hash", "on", "opacity", "blend", "mask",
-                           "mask-inverted", "mask-grow", "mask-soften", "uses", "steps", "proofs", "bench", "values"});
+    step.others =
+        rest_of(object,
+                {"lut", "space", "between", "label", "filter", "text", "hash", "on", "opacity", "blend", "mask",
+                 "mask-inverted", "mask-grow", "mask-soften", "uses", "steps", "proofs", "bench", "values"});
     return step;
 }
 
@@ -198,6 +203,8 @@ Json written(const LookStep& step) {
     if (!step.lut.empty()) {
         object["lut"] = step.lut;
         object["space"] = step.space;
+        if (step.trilinear)
+            object["between"] = "trilinear";
     }
     for (const auto& [name, copy] : step.uses)
         object["uses"][name] = copy;

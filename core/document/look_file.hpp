@@ -66,8 +66,9 @@ struct LookStep {
     std::string lut{};                         ///< ending of a LUT file that the step is; empty: it is a rule
     SharedText lut_text{};                     ///< its content
     std::string space = "srgb";                ///< of a LUT: what its numbers mean
-    std::string bench{};                       ///< takes and the like of the rule, as the text of a bench file
-    std::string others{};                      ///< fields that this version does not know, as a JSON object
+    bool trilinear = false; ///< of a LUT: how what lies between its points is found; else tetrahedrally
+    std::string bench{};    ///< takes and the like of the rule, as the text of a bench file
+    std::string others{};   ///< fields that this version does not know, as a JSON object
     Origin origin{};
     friend bool operator==(const LookStep&, const LookStep&) = default;
 };

@@ -309,12 +309,12 @@ Result<std::shared_ptr<const ir::External>> read_lut(const std::filesystem::path
 }
 
 Result<std::shared_ptr<const ir::External>> read_lut(std::string_view text, const std::string& ending,
-                                                     const std::string& where) {
+                                                     const std::string& where, Interpolation interpolation) {
     if (const Status may = may_be_read_as_lut(text, ending, where); !may)
         return may.error();
     if (const Status tried = try_lut(text, ending, where); !tried)
         return tried.error();
-    return read_lut_here(text, ending, where);
+    return read_lut_here(text, ending, where, interpolation);
 }
 
 Result<std::shared_ptr<const ir::External>> read_lut_here(std::string_view text, const std::string& ending,

@@ -47,13 +47,15 @@ Result<std::string> baked_text(const std::string& ending, const LutSteps& steps,
 /// How a reader finds what lies between the points of a table.
 enum class Interpolation { tetrahedral, trilinear };
 
-/// What a LUT file does, as code. Interpolates tables tetrahedrally. A file that cannot be understood is an error.
-/// Errors too: it refers to another file, or ends too early for a reader that would wait for ever. It is tried in a
-/// process of its own first (io/helper.hpp), unless the same text has been before.
+/// What a LUT file does, as code. Interpolates tables tetrahedrally, unless it is asked otherwise or the file itself
+/// says so (.clf and .ctf can). A file that cannot be understood is an error. Errors too: it refers to another file, or
+/// ends too early for a reader that would wait for ever. It is tried in a process of its own first (io/helper.hpp),
+/// unless the same text has been before.
 Result<std::shared_ptr<const ir::External>> read_lut(const std::filesystem::path& path);
 /// The same of a text; `ending` with its dot, `where` is what errors name as its place.
 Result<std::shared_ptr<const ir::External>> read_lut(std::string_view text, const std::string& ending,
-                                                     const std::string& where);
+                                                     const std::string& where,
+                                                     Interpolation interpolation = Interpolation::tetrahedral);
 
 /// Where the points of a table stand along its axes.
 struct LutAxis {

@@ -35,13 +35,14 @@ Result<std::shared_ptr<const ir::External>> lut_of(const document::LookStep& ste
     static std::map<std::string, std::weak_ptr<const ir::External>> known;
     Digest content;
     content.add(step.lut_text.text());
-    const std::string key = content.text() + step.lut;
+    const std::string key = content.text() + step.lut + (step.trilinear ? "/trilinear" : "");
     const std::lock_guard lock(mutex);
     if (const auto found = known.find(key); found != known.end())
         if (auto table = found->second.lock())
             return table;
     std::erase_if(known, [](const auto& entry) { return entry.second.expired(); });
-    auto read = io::read_lut(step.lut_text.text(), step.lut, step.filter);
+    auto read = io::read_lut(step.lut_text.text(), step.lut, step.filter,
+                             step.trilinear ? io::Interpolation::trilinear : io::Interpolation::tetrahedral);
     if (read)
         known[key] = read.value();
     return read;
@@ -256,9 +257,9 @@ bool same_structure(const std::vector<document::LookStep>& a, const std::vector<
                       [](const document::LookStep& x, const document::LookStep& y) {
                           return x.on == y.on && x.is_look == y.is_look && (x.opacity == 1) == (y.opacity == 1) &&
                               x.blend == y.blend && x.mask_inverted == y.mask_inverted && x.mask_grow == y.mask_grow &&
-                              x.mask_soften == y.mask_soften && x.space == y.space && x.lut == y.lut &&
-                              x.filter == y.filter && x.mask == y.mask && x.uses == y.uses && x.text == y.text &&
-                              x.lut_text == y.lut_text && same_structure(x.within, y.within);
+                              x.mask_soften == y.mask_soften && x.space == y.space && x.trilinear == y.trilinear &&
+                              x.lut == y.lut && x.filter == y.filter && x.mask == y.mask && x.uses == y.uses &&
+                              x.text == y.text && x.lut_text == y.lut_text && same_structure(x.within, y.within);
                       });
 }
 

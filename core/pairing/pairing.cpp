@@ -138,7 +138,9 @@ Result<Paired> of_steps(const std::string& file, const PairingOptions& options, 
         look.title = std::filesystem::path(file).stem().string();
         look.steps.push_back(std::move(step.value()));
     }
-    const Result<look::Made> runs = look::make(look, std::filesystem::path(file).parent_path());
+    // A look's own files are looked for beside it; a filter or a LUT is named from where we are.
+    const Result<look::Made> runs = look::make(
+        look, is_kind(file, FileKind::look) ? std::filesystem::path(file).parent_path() : std::filesystem::path());
     if (!runs)
         return runs.error();
     auto made = of_lattice(runs.value().subject, wished(axis, options), cancel);

@@ -2746,6 +2746,10 @@
         <source>files of this kind have no place for a shaper</source>
         <translation>Dateien dieser Art haben keinen Platz für einen Shaper</translation>
     </message>
+    <message>
+        <source>its "between" is {}; a LUT is read tetrahedral or trilinear</source>
+        <translation>sein "between" ist {}; eine LUT wird tetrahedral oder trilinear gelesen</translation>
+    </message>
 </context>
 <context>
     <name>Files</name>
@@ -7219,6 +7223,10 @@
         <source>untitled look</source>
         <translation>Look ohne Titel</translation>
     </message>
+    <message>
+        <source>how the LUT is read</source>
+        <translation>wie die LUT gelesen wird</translation>
+    </message>
 </context>
 <context>
     <name>kasuri::app::LookRow</name>
@@ -8223,8 +8231,20 @@ Eine Bilddatei oder die Kopfzeile einer Zelle hierher ziehen</translation>
         <translation>%1 von %2</translation>
     </message>
     <message>
-        <source>the LUT's numbers are %1</source>
-        <translation>die Zahlen der LUT sind %1</translation>
+        <source>Read trilinearly between its points</source>
+        <translation>Zwischen ihren Punkten trilinear gelesen</translation>
+    </message>
+    <message>
+        <source>Read tetrahedrally between its points</source>
+        <translation>Zwischen ihren Punkten tetraedrisch gelesen</translation>
+    </message>
+    <message>
+        <source>the LUT's numbers are %1, read trilinearly</source>
+        <translation>die Zahlen der LUT sind %1, trilinear gelesen</translation>
+    </message>
+    <message>
+        <source>the LUT's numbers are %1, read tetrahedrally</source>
+        <translation>die Zahlen der LUT sind %1, tetraedrisch gelesen</translation>
     </message>
 </context>
 <context>

@@ -162,3 +162,18 @@ TEST_CASE("a look is made shorter step by step", "[cli][simplify]") {
     CHECK(cli(folder, "diff " + folder.file("two.kasurilook") + " " + folder.file("less.kasurilook")).exit == 0);
     CHECK(cli(folder, "simplify --check " + folder.file("less.kasurilook")).exit == 0);
 }
+
+TEST_CASE("a LUT that is named by a relative path has no false note, and is read as asked", "[cli]") {
+    const Folder folder;
+    std::filesystem::create_directories(folder.path / "sub");
+    folder.write("sub/corner.cube", "LUT_3D_SIZE 2\n0 0 0\n0 0 0\n0 0 0\n0 0 0\n0 0 0\n0 0 0\n0 0 0\n1 1 1\n");
+    const std::string relative = std::filesystem::relative(folder.file("sub/corner.cube")).string();
+    const Ran tetrahedral = cli(folder, "eval " + relative, "0.9,0.5,0.4\n");
+    CHECK(tetrahedral.err.empty());
+    CHECK_THAT(tetrahedral.out, Contains("0.4"));
+    const Ran trilinear = cli(folder, "eval " + relative + " --trilinear", "0.9,0.5,0.4\n");
+    CHECK(trilinear.err.empty());
+    CHECK_THAT(trilinear.out, Contains("0.18") || Contains("0.179"));
+    CHECK(cli(folder, "fit " + relative + " --family gain").err.empty());
+    CHECK(cli(folder, "bake " + relative + " " + folder.file("again.nix")).exit == 2);
+}

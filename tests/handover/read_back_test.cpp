@@ -3,6 +3,7 @@
 #include "document/look_file.hpp"
 #include "handover/cube.hpp"
 #include "io/lut_file.hpp"
+#include "look/make.hpp"
 #include "support/support.hpp"
 
 #include <fmt/format.h>
@@ -154,4 +155,35 @@ TEST_CASE("kinds of LUT files: what is stated, and what another reader finds", "
         }
         fmt::print("{}|\n", row);
     }
+}
+
+TEST_CASE("a LUT is read tetrahedrally or trilinearly, as its step says", "[handover][look]") {
+    // Two points an axis, of which one corner is white: at the middle the two ways differ by the formulas' own numbers.
+    const std::string text = "LUT_3D_SIZE 2\n0 0 0\n0 0 0\n0 0 0\n0 0 0\n0 0 0\n0 0 0\n0 0 0\n1 1 1\n";
+    document::LookStep step;
+    step.lut = ".cube";
+    step.lut_text = document::SharedText(text);
+    step.space = "rec709-linear";
+    const auto at = [&](double r, double g, double b) {
+        document::Look look;
+        look.steps = {step};
+        const auto again = document::look_of(document::look_text(look), "x");
+        REQUIRE(again);
+        CHECK(again.value().steps[0].trilinear == step.trilinear);
+        const auto runs = look::make(again.value(), {});
+        REQUIRE(runs);
+        const auto out = engine::evaluate(*runs.value().subject.program(),
+                                          image::generated(1, 1,
+                                                           [&](int, int) {
+                                                               return std::array{r, g, b};
+                                                           }),
+                                          runs.value().subject.values());
+        REQUIRE(out);
+        return static_cast<double>(out->at(0)[0]);
+    };
+    CHECK(at(0.9, 0.5, 0.4) == Approx(0.4)); // the least of the three: along the axis of greys
+    step.trilinear = true;
+    CHECK(at(0.9, 0.5, 0.4) == Approx(0.9 * 0.5 * 0.4)); // their product
+    const std::string wrong = R"({"kasuri-look": 1, "steps": [{"lut": ".cube", "text": "", "between": "nearest"}]})";
+    CHECK(document::look_of(wrong, "x").error().text().find("tetrahedral or trilinear") != std::string::npos);
 }

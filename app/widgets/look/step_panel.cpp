@@ -215,6 +215,14 @@ void StepPanel::fill_blends(QMenu& menu) {
 
 void StepPanel::fill_spaces(QMenu& menu) {
     add_spaces(menu, look_.step().space, [this](const std::string& space) { look_.set_space(look_.current(), space); });
+    menu.addSeparator();
+    for (const bool trilinear : {false, true}) {
+        QAction* action = menu.addAction(trilinear ? tr("Read trilinearly between its points")
+                                                   : tr("Read tetrahedrally between its points"),
+                                         this, [this, trilinear] { look_.set_trilinear(look_.current(), trilinear); });
+        action->setCheckable(true);
+        action->setChecked(look_.step().trilinear == trilinear);
+    }
 }
 
 bool StepPanel::eventFilter(QObject* object, QEvent* event) {
@@ -272,7 +280,9 @@ void StepPanel::refresh() {
     if (mask_->toPlainText().trimmed().toStdString() != step.mask)
         mask_->setPlainText(QString::fromStdString(step.mask));
     space_->setVisible(!step.lut.empty());
-    space_->setText(tr("the LUT's numbers are %1").arg(QString::fromStdString(step.space)) +
+    space_->setText((step.trilinear ? tr("the LUT's numbers are %1, read trilinearly")
+                                    : tr("the LUT's numbers are %1, read tetrahedrally"))
+                        .arg(QString::fromStdString(step.space)) +
                     QString::fromUtf8(" \u25be"));
     grow_->set_value(step.mask_grow);
     soften_->set_value(step.mask_soften);
