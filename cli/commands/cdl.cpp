@@ -15,8 +15,15 @@ namespace {
 struct Options {
     RuleOptions rule;
     std::string out, space;
-    bool json = false;
+    bool clamped = false, json = false;
 };
+
+constexpr struct {
+    const char *name, *words;
+} forms[] = {
+    {"open", "in the form without clamps"},
+    {"clamped", "in the form that is clamped to 0 .. 1"},
+    {"above-0", "where no base (in * slope + offset) is below 0; there it goes another way than the standard"}};
 
 /// A colour decision list becomes a filter.
 int into_filter(const Options& options) {
@@ -27,7 +34,8 @@ int into_filter(const Options& options) {
     for (std::size_t i = 0; i < all.value().size(); ++i) {
         const io::Cdl& cdl = all.value()[i];
         const std::string text = handover::filter_of(
-            cdl, cdl.id.empty() ? std::filesystem::path(options.rule.filter).stem().string() : cdl.id, space);
+            cdl, cdl.id.empty() ? std::filesystem::path(options.rule.filter).stem().string() : cdl.id, space,
+            options.clamped);
         if (options.out.empty() || options.out == standard_stream) {
             fmt::print("{}{}", i > 0 ? "\n" : "", text);
             continue;
@@ -74,6 +82,7 @@ int run(const Options& options) {
                            {"power", json_numbers(found->cdl.power)},
                            {"saturation", found->cdl.saturation},
                            {"space", options.space.empty() ? loaded.subject.space() : options.space},
+                           {"form", forms[static_cast<std::size_t>(found->form)].name},
                            {"exact", found->exact},
                            {"largest", json_number(found->largest)}});
     const auto line = [](const char* name, const std::array<double, 3>& x) {
@@ -83,10 +92,10 @@ int run(const Options& options) {
     line("offset", found->cdl.offset);
     line("power", found->cdl.power);
     fmt::print("saturation {}\n", number_text(found->cdl.saturation, 9));
-    fmt::print("{}\n",
-               found->exact ? "exact, but for the standard's clamps to 0 .. 1"
-                            : fmt::format("within {} on a ramp from 0 to 1, but for the standard's clamps",
-                                          number_text(found->largest, 3)));
+    fmt::print("{}, {}\n",
+               found->exact ? std::string("exact")
+                            : fmt::format("within {} on colours from -0.25 to 1.25", number_text(found->largest, 3)),
+               forms[static_cast<std::size_t>(found->form)].words);
     return Exit::good;
 }
 
@@ -101,6 +110,8 @@ const Command cdl_command = {
         arguments.value("-o,--out", options->out, "File to write: .cc, .ccc, .cdl; of a list: .kasuri");
         arguments.value("--space", options->space,
                         "In which the numbers are meant (default: the working space; of a list: acescct)");
+        arguments.flag("--clamped", options->clamped,
+                       "Of a list: the filter begins in the standard's clamped form; its parameter clamped says which");
         define_json(arguments, options->json);
         arguments.footer("FILTER may be a look, or a .cc, .ccc or .cdl file, which becomes a filter. What is "
                          "no such list is an error: exit code 1.");

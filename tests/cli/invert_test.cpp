@@ -177,3 +177,35 @@ TEST_CASE("a LUT that is named by a relative path has no false note, and is read
     CHECK(cli(folder, "fit " + relative + " --family gain").err.empty());
     CHECK(cli(folder, "bake " + relative + " " + folder.file("again.nix")).exit == 2);
 }
+
+TEST_CASE("a colour decision list stands where a filter does, and comes back as it was", "[cli][cdl]") {
+    const Folder folder;
+    folder.write(
+        "hand.cc",
+        "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<ColorCorrection id=\"hand\"><SOPNode><Slope>1.1 0.9 "
+        "1.05</Slope><Offset>-0.02 0.03 0.01</Offset><Power>1.2 0.85 1</Power></SOPNode><SatNode><Saturation>0.8"
+        "</Saturation></SatNode></ColorCorrection>\n");
+    const std::string list = folder.file("hand.cc");
+    REQUIRE(cli(folder, "cdl " + list + " -o " + folder.file("hand.kasuri") + " --space srgb").exit == 0);
+    const Ran back = cli(folder, "cdl " + folder.file("hand.kasuri"));
+    CHECK(back.out ==
+          "slope 1.1 0.9 1.05\noffset -0.02 0.03 0.01\npower 1.2 0.85 1\nsaturation 0.8\nexact, in the form "
+          "without clamps\n");
+    CHECK_THAT(cli(folder, "cdl " + folder.file("hand.kasuri") + " --set clamped=true").out,
+               Contains("saturation 0.8") && Contains("exact, in the form that is clamped to 0 .. 1"));
+    // ASC CDL 1.2 by hand: -0.1 * 1.1 - 0.02 = -0.13 stays without clamps, and is 0 with them.
+    const Ran open = cli(folder, "eval " + list + " --lut-space srgb", "-0.1,0.5,0.5\n"),
+              as_filter = cli(folder, "eval " + folder.file("hand.kasuri"), "-0.1,0.5,0.5\n"),
+              clamped = cli(folder, "eval " + list + " --lut-space srgb --set clamped=true", "-0.1,0.5,0.5\n");
+    CHECK(open.out == as_filter.out);
+    const double g = std::pow(0.48, 0.85), b = 0.535;
+    for (const auto& [ran, r] : {std::pair{&open, -0.13}, std::pair{&clamped, 0.0}}) {
+        const double luma = 0.2126 * r + 0.7152 * g + 0.0722 * b;
+        CHECK(std::stod(ran->out) == Approx(luma + 0.8 * (r - luma)).epsilon(1e-5));
+    }
+    CHECK(cli(folder, "bake " + list + " " + folder.file("hand.cube")).exit == 0);
+    folder.write("two.ccc",
+                 "<ColorCorrectionCollection><ColorCorrection id=\"a\"></ColorCorrection><ColorCorrection "
+                 "id=\"b\"></ColorCorrection></ColorCorrectionCollection>");
+    CHECK_THAT(cli(folder, "eval " + folder.file("two.ccc"), "0,0,0\n").err, Contains("has 2 corrections"));
+}

@@ -173,7 +173,7 @@ TEST_CASE("a colour decision list is recognised in matrices and curves, written,
           {{1.2, 1, 0.8}, {0.1, 0.1, 0.1}, {1, 1, 1}, 0.6}, true);
     check("param p = 1.4 in 0 .. 4\nout.rgb = slope_offset_power(rgb, vec3(1.1, 0.9, 1), vec3(0.02, 0, -0.1), vec3(p, "
           "0.8, 1.7))",
-          {{1.1, 0.9, 1}, {0.02, 0, -0.1}, {1.4, 0.8, 1.7}}, false);
+          {{1.1, 0.9, 1}, {0.02, 0, -0.1}, {1.4, 0.8, 1.7}}, true); // but for bases below 0, which it mirrors
     check("", {}, true);
     for (const char* none : {"out.rgb = rgb.gbr", "out.r = 0.5 * r + 0.5 * g", "out.rgb = sin(rgb)", bent,
                              "out.rgb = 1 - rgb", "out.rgb = blur(rgb, 2)"})
