@@ -1,5 +1,6 @@
 #include "io/lut_file.hpp"
 
+#include "base/digest.hpp"
 #include "base/file.hpp"
 #include "base/file_kind.hpp"
 #include "io/lut_check.hpp"
@@ -137,6 +138,20 @@ OCIO::GroupTransformRcPtr group_of(const LutSteps& steps) {
     return group;
 }
 
+void replace_first(std::string& text, std::string_view what, const std::string& by) {
+    if (const std::size_t at = text.find(what); at != std::string::npos)
+        text.replace(at, what.size(), by);
+}
+
+/// A name of its own for what was hashed: the same content has the same one. RFC 9562, 5.8: version 8, of own making.
+std::string uuid_of(const Digest& digest) {
+    auto [high, low] = digest.value();
+    high = (high & ~std::uint64_t{0xF000}) | 0x8000;
+    low = (low & ~(std::uint64_t{3} << 62)) | (std::uint64_t{2} << 62);
+    return fmt::format("urn:uuid:{:08x}-{:04x}-{:04x}-{:04x}-{:012x}", high >> 32, high >> 16 & 0xFFFF, high & 0xFFFF,
+                       low >> 48, low & 0xFFFFFFFFFFFFU);
+}
+
 void describe(OCIO::GroupTransform& group, const LutText& text) {
     OCIO::FormatMetadata& about = group.getFormatMetadata();
     about.setName(text.title.c_str());
@@ -250,7 +265,13 @@ Result<std::string> clf_text(const std::string& ending, const LutSteps& steps, c
     } catch (const std::exception& e) {
         return Error{said("cannot be written: {}", reason(e)), "", ""};
     }
-    return content.str();
+    std::string made = content.str();
+    Digest digest;
+    digest.add(made);
+    replace_first(made, "id=\"kasuri\"", "id=\"" + uuid_of(digest) + "\"");
+    if (ending == ".clf") // SMPTE ST 2136-1:2024, 7.1 (the name of the namespace from memory)
+        replace_first(made, "<ProcessList ", "<ProcessList xmlns=\"http://www.smpte-ra.org/ns/2136-1/2024\" ");
+    return made;
 }
 
 std::vector<std::string> baked_endings() {

@@ -35,7 +35,7 @@ struct LutText {
 };
 
 /// A Common LUT Format file (SMPTE ST 2136-1, the Academy's S-2014-006), or with the ending .ctf the same in
-/// OpenColorIO's own dialect, by OpenColorIO.
+/// OpenColorIO's own dialect, by OpenColorIO. Its identifier is that of its content.
 Result<std::string> clf_text(const std::string& ending, const LutSteps& steps, const LutText& text);
 
 /// Endings of the further formats that OpenColorIO bakes tables into, with their dots, sorted.
