@@ -12,6 +12,10 @@ void insist(bool holds);
 /// (`other`).
 void keep_text_promises(const std::string& text, const std::string& other, unsigned dice);
 
+/// Takes a rule through what algebra makes of it: a shorter one that does the same, one for another working space, and
+/// the way back; each is a good rule.
+void keep_algebra_promises(const std::string& text);
+
 /// Files of a kind: 0 look, 1 bench file, 2 recovery, 3 .cube, 4 .clf, 5 .ccc, 6 library entry, 7 .exr, 8 .png, 9 .csp,
 /// 10 config, 11 .3dl.
 inline constexpr int file_kinds = 12;

@@ -1,5 +1,6 @@
-// Fuzzing by structure at full speed, with any compiler: `structure_sweep texts|files COUNT [FIRST]`. Run number N
-// always does the same; the number of the one that failed is said. `structure_sweep text N` prints the text of run N.
+// Fuzzing by structure at full speed, with any compiler: `structure_sweep texts|algebra|files COUNT [FIRST]`. Run
+// number N always does the same; the number of the one that failed is said. `structure_sweep text N` prints the text of
+// run N.
 #include "mutate.hpp"
 #include "promises.hpp"
 
@@ -104,7 +105,7 @@ int main(int argc, char** argv) {
     Random random;
     if (what == "text")
         return std::fputs(text_of(count, rules, random).c_str(), stdout) < 0 ? 3 : 0;
-    if (what != "texts" && what != "files")
+    if (what != "texts" && what != "algebra" && what != "files")
         return usage();
     for (const int signal : {SIGABRT, SIGSEGV, SIGFPE, SIGBUS, SIGILL})
         std::signal(signal, tell);
@@ -115,6 +116,8 @@ int main(int argc, char** argv) {
             const std::string text = text_of(run, rules, random);
             const std::string other = with_words_changed(text, random);
             keep_text_promises(text, other, static_cast<unsigned>(random()));
+        } else if (what == "algebra") {
+            keep_algebra_promises(text_of(run, rules, random));
         } else {
             random.seed(static_cast<unsigned>(run));
             const auto kind = random() % file_kinds;

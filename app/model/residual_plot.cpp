@@ -7,27 +7,30 @@
 namespace kasuri::app {
 namespace {
 
-constexpr double long_enough = 8; ///< units of L*a*b* that nineteen of twenty differences should not be longer than
+constexpr double usually_long = 24,
+                 long_enough = 60; ///< in units of L*a*b*: of half of the differences, of nineteen of twenty
 constexpr double most_times = 1000;
+constexpr std::size_t most_arrows = 140; ///< on the plane: more would hide each other
 
-/// 1, 2, 5, 10 ... times: so that they are seen and do not cover each other.
-double times_for(const fit::Residual& residual) {
+/// 1, 2, 5, 10 ... times, by the components from `first` on: so that they are seen and do not cover each other.
+double times_for(const fit::Residual& residual, std::size_t first) {
     std::vector<double> lengths;
     for (std::size_t i = 0; i < residual.wanted.size(); ++i) {
         double sum = 0;
-        for (std::size_t c = 0; c < 3; ++c)
+        for (std::size_t c = first; c < 3; ++c)
             sum += std::pow(residual.made[i][c] - residual.wanted[i][c], 2);
         if (std::isfinite(sum))
             lengths.push_back(std::sqrt(sum));
     }
     if (lengths.empty())
         return 1;
-    const auto most = lengths.begin() + static_cast<std::ptrdiff_t>(0.95 * static_cast<double>(lengths.size() - 1));
-    std::nth_element(lengths.begin(), most, lengths.end());
+    std::sort(lengths.begin(), lengths.end());
+    const double usual = lengths[lengths.size() / 2],
+                 most = lengths[static_cast<std::size_t>(0.95 * static_cast<double>(lengths.size() - 1))];
     double times = 1;
     for (int step = 0; times < most_times; ++step) {
         const double next = times * (step % 3 == 1 ? 2.5 : 2);
-        if (*most * next > long_enough)
+        if (usual * next > usually_long || most * next > long_enough)
             break;
         times = next;
     }
@@ -51,14 +54,15 @@ constexpr double reach = 120;
 
 ResidualPlot residual_plane(const fit::Residual& residual) {
     ResidualPlot plot;
-    plot.times = times_for(residual);
+    plot.times = times_for(residual, 1); // of a* and b* alone
     readings::Panel panel;
     panel.square = true;
     panel.x = axis("a*", -reach, reach);
     panel.y = axis("b*", -reach, reach);
     plot.panels = {panel};
     readings::Arrows arrows{"residual", {}};
-    for (std::size_t i = 0; i < residual.wanted.size(); ++i) {
+    const std::size_t every = residual.wanted.size() / most_arrows + 1;
+    for (std::size_t i = 0; i < residual.wanted.size(); i += every) {
         const auto end = drawn_to(residual, i, plot.times);
         arrows.arrows.push_back({{static_cast<float>(residual.wanted[i][1]), static_cast<float>(residual.wanted[i][2])},
                                  {end[1], end[2]},
@@ -72,7 +76,7 @@ ResidualPlot residual_plane(const fit::Residual& residual) {
 
 ResidualPlot residual_room(const fit::Residual& residual) {
     ResidualPlot plot;
-    plot.times = times_for(residual);
+    plot.times = times_for(residual, 0);
     readings::Panel panel;
     panel.square = true;
     panel.x = axis("a*", -reach, reach);

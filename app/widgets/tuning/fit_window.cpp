@@ -133,11 +133,11 @@ QWidget* FitWindow::results() {
     plot_->setAccessibleName(tr("Where the chosen rule is off"));
     stack->addWidget(plot_, 1);
     below->addWidget(residual);
-    below->setStretchFactor(0, 3);
-    below->setStretchFactor(1, 2);
+    below->setSizes({440, 400});
+    below->setStretchFactor(0, 1);
     halves->addWidget(below);
-    halves->setStretchFactor(0, 3);
-    halves->setStretchFactor(1, 2);
+    halves->setSizes({210, 320});
+    halves->setStretchFactor(1, 1);
     return halves;
 }
 
