@@ -150,6 +150,9 @@ QString ChartModel::words() const {
     }
     if (!ready())
         return tr("Choose a picture of a chart, or drop it here.");
+    if (pairing::seems_upside_down(sides_[seen].patches, wanted_))
+        return tr(
+            "The chart seems to stand on its head: corner 1 belongs to its first patch. Turn by a quarter, twice.");
     QStringList without;
     for (std::size_t i = 0; i < wanted_.size(); ++i)
         if (!sides_[seen].patches[i].why_not.empty() ||

@@ -65,6 +65,10 @@ Result<ChartPaired> pairs_of_chart(const ChartWish& wish, const PairingOptions& 
     pairs.noisy = true;
     pairs.close = digits;
     std::vector<std::string> not_counted;
+    if (seems_upside_down(seen.value().patches, wanted.value()))
+        made.paired.notes.push_back(
+            said("{}: the chart seems to stand on its head: do the corners begin at its first patch?",
+                 name_of(wish.picture)));
     for (std::size_t i = 0; i < wanted.value().size(); ++i) {
         PatchPair both{std::move(seen.value().patches[i]), std::move(wanted.value()[i])};
         if (both.wanted.name.empty())

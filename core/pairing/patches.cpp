@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
+#include <numeric>
 
 namespace kasuri::pairing {
 namespace {
@@ -101,7 +102,40 @@ Patch judged(std::vector<Sample> samples, std::size_t looked_at, std::size_t cli
     return patch;
 }
 
+/// Places in the order of brightness.
+std::vector<double> ranks(const std::vector<double>& numbers) {
+    std::vector<std::size_t> order(numbers.size());
+    std::iota(order.begin(), order.end(), std::size_t{0});
+    std::sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) { return numbers[a] < numbers[b]; });
+    std::vector<double> made(numbers.size());
+    for (std::size_t i = 0; i < order.size(); ++i)
+        made[order[i]] = static_cast<double>(i);
+    return made;
+}
+
+/// Of two orders of the same length: 1 the same, -1 the other way round (C. Spearman 1904).
+double agreement(const std::vector<double>& a, const std::vector<double>& b) {
+    const auto n = static_cast<double>(a.size());
+    double sum = 0;
+    for (std::size_t i = 0; i < a.size(); ++i)
+        sum += (a[i] - b[i]) * (a[i] - b[i]);
+    return 1 - 6 * sum / (n * (n * n - 1));
+}
+
 } // namespace
+
+bool seems_upside_down(const std::vector<Patch>& seen, const std::vector<Patch>& wanted) {
+    if (seen.size() != wanted.size() || seen.size() < 4)
+        return false;
+    const auto bright = [](const Patch& p) { return 0.2 * p.colour[0] + 0.7 * p.colour[1] + 0.1 * p.colour[2]; };
+    std::vector<double> a, b;
+    for (std::size_t i = 0; i < seen.size(); ++i) {
+        a.push_back(bright(seen[i]));
+        b.push_back(bright(wanted[i]));
+    }
+    const std::vector<double> in_a = ranks(a), in_b = ranks(b);
+    return agreement({in_a.rbegin(), in_a.rend()}, in_b) > agreement(in_a, in_b) + 0.3;
+}
 
 Ends ends_of(const image::Picture& picture, double unsure_ends) {
     if (unsure_ends > 0)

@@ -37,4 +37,8 @@ Ends ends_of(const image::Picture& picture, double unsure_ends);
 Result<std::vector<Patch>> patches_of(const image::Picture& picture, const image::Corners& corners, int columns,
                                       int rows, const Ends& ends);
 
+/// Whether the patches would be more like what they should be if the chart stood on its head: by how well the order of
+/// their brightness agrees (Spearman's rank correlation), which no grade and no lamp changes much.
+bool seems_upside_down(const std::vector<Patch>& seen, const std::vector<Patch>& wanted);
+
 } // namespace kasuri::pairing

@@ -87,6 +87,11 @@ TEST_CASE("corners that are wrong are refused with what to do", "[pairing]") {
     std::swap(wish.corners[1], wish.corners[2]);
     CHECK_THAT(pairs_of_chart(wish, {}).error().text(), Contains("four-sided") && Contains("from the first patch"));
     wish = demo_wish();
+    CHECK(pairs_of_chart(wish, {}).value().paired.notes.empty());
+    std::rotate(wish.corners.begin(), wish.corners.begin() + 2, wish.corners.end());
+    REQUIRE(pairs_of_chart(wish, {}).value().paired.notes.size() == 1);
+    CHECK_THAT(pairs_of_chart(wish, {}).value().paired.notes[0], Contains("on its head"));
+    wish = demo_wish();
     for (image::Point& p : wish.corners)
         p = {p.x / 40, p.y / 40};
     CHECK_THAT(pairs_of_chart(wish, {}).error().text(), Contains("too small"));
