@@ -8,6 +8,7 @@
 #include "pairing/chart.hpp"
 #include "pairing/rest_look.hpp"
 
+#include <cmath>
 #include <fmt/format.h>
 #include <memory>
 
@@ -98,6 +99,9 @@ std::string wrong_of(const Options& options) {
     const bool chart = !options.corners.empty();
     if (!chart && (!options.other_corners.empty() || !options.chart.values.empty() || !options.grid.empty()))
         return "a chart needs --corners: eight numbers, x and y of its four outer corners, from the first patch on";
+    for (const double count : options.grid)
+        if (count < 1 || count > 999 || count != std::floor(count))
+            return "--grid is how many columns and rows the chart has: two whole numbers";
     if (chart && (options.from.size() == 2) != !options.other_corners.empty())
         return "the same chart in another picture needs that picture and --other-corners";
     if (!chart && options.from.size() == 1 && !pairing::holds_pairs(options.from[0]))

@@ -36,7 +36,10 @@ std::string bring_over(image::Picture& before, image::Picture& after, const Canc
     if (!found || (one_size && (found->farthest < least_shift || found->correlation < found->before + least_gain)))
         return {};
     const auto& m = found->map;
-    std::tie(before, after) = brought_over(before, after, *found);
+    auto both = brought_over(before, after, *found);
+    if (!both)
+        return {};
+    std::tie(before, after) = std::move(*both);
     return said("brought over each other: the second is moved by {:.1f} and {:.1f} pixels and is {:.4g} times as large",
                 m[2] - (m[0] + m[1] - 1) / 2, m[5] - (m[3] + m[4] - 1) / 2,
                 1 / std::sqrt(std::fabs(m[0] * m[4] - m[1] * m[3])));

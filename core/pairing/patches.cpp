@@ -14,7 +14,9 @@ using Colour = std::array<double, 3>;
 
 constexpr double inner = 0.5; ///< of a patch's width: what is looked at
 constexpr double most_clipped = 0.05, most_left_out = 0.5, most_uneven = 0.1, far_out = 5;
-constexpr int fewest_pixels = 3, most_samples = 64; ///< along a side
+constexpr int fewest_pixels = 3;
+/// Of a patch along a side, and of all patches: a corner that is dragged is followed at once, however many there are.
+constexpr int most_samples = 64, fewest_samples = 8, most_of_all = 200'000;
 
 double median(std::vector<double> numbers) {
     const auto middle = numbers.begin() + static_cast<std::ptrdiff_t>(numbers.size() / 2);
@@ -161,6 +163,8 @@ Result<std::vector<Patch>> patches_of(const image::Picture& picture, const image
     if (!view)
         return Error{"the four corners make no four-sided figure", "",
                      "Give them in turn, from the first patch on: along its row, to the last patch, and back."};
+    const int side =
+        std::clamp(static_cast<int>(std::sqrt(most_of_all / (columns * rows))), fewest_samples, most_samples);
     std::vector<Patch> made;
     for (int row = 0; row < rows; ++row)
         for (int column = 0; column < columns; ++column) {
@@ -171,8 +175,7 @@ Result<std::vector<Patch>> patches_of(const image::Picture& picture, const image
             if (across < fewest_pixels || down < fewest_pixels)
                 return Error{said("the patches are too small: {:.1f} x {:.1f} pixels without their rims", across, down),
                              "", "The corners lie too near to each other."};
-            const int nx = std::min(most_samples, static_cast<int>(across)),
-                      ny = std::min(most_samples, static_cast<int>(down));
+            const int nx = std::min(side, static_cast<int>(across)), ny = std::min(side, static_cast<int>(down));
             std::vector<Sample> samples;
             std::size_t clipped = 0;
             for (int j = 0; j < ny; ++j)

@@ -24,6 +24,8 @@ Result<Shown> picture_from(const std::string& file, const PairingOptions& option
     if (!picture)
         return Error{said("there is no layer \"{}\"", options.layer), file,
                      said("Its layers are: {}.", fmt::join(image::layers(image.value()), ", "))};
+    if (picture->space.empty()) // a generated target: its numbers are of whichever space it is looked at in
+        picture->space = colour::default_space;
     const image::Depth depth = image.value().depth;
     const bool whole = depth == image::Depth::uint8 || depth == image::Depth::uint16;
     const std::string ending = lower_ending(file);

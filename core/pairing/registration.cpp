@@ -1,229 +1,101 @@
 #include "pairing/registration.hpp"
 
+#include "pairing/registration_module.hpp"
+
 #include <algorithm>
 #include <cmath>
-#include <limits>
-#include <opencv2/imgproc.hpp>
-#include <opencv2/video/tracking.hpp>
-#include <vector>
+#include <dlfcn.h>
+#include <filesystem>
 
 namespace kasuri::pairing {
 namespace {
 
-constexpr int coarse = 160, finest = 1600; ///< longest sides of copies: whose phases are correlated, and of the largest
-constexpr double surely = 0.6, no_gain = 0.004; ///< correlation: enough not to look elsewhere; as good as before
-constexpr double largest_scale = 3, scale_step = 1.03, matches = 0.25;
-
-/// Copies of so many pixels, softened so far, in so many steps at most: small ones reach far, large ones are exact.
-struct Level {
-    int longest, blur, steps;
+/// kasuri-registration.so, opened once, beside the program or where it is installed; null functions where it is not.
+struct Module {
+    RegisterPictures registers = nullptr;
+    WarpPicture warps = nullptr;
 };
-constexpr Level levels[] = {{400, 9, 60}, {800, 3, 30}, {finest, 3, 10}};
 
-/// Its channels as 8 bits, each of them as frequent as the others: a grade by a curve is gone then.
-using Flat = std::vector<cv::Mat>;
-
-Flat flat(const image::Picture& picture) {
-    const double by = std::min(1.0, static_cast<double>(finest) / std::max(picture.width, picture.height));
-    const cv::Size size(static_cast<int>(std::lround(picture.width * by)),
-                        static_cast<int>(std::lround(picture.height * by)));
-    Flat channels;
-    for (std::size_t c = 0; c < 3; ++c) {
-        if (c > 0 && picture.planes[c] == picture.planes[0])
-            continue;
-        // A view of the plane; it is only read.
-        const cv::Mat whole(picture.height, picture.width, CV_32F, const_cast<float*>(picture.planes[c]->data()));
-        cv::Mat resized, made;
-        cv::resize(whole, resized, size, 0, 0, cv::INTER_AREA);
-        for (float& x : cv::Mat_<float>(resized))
-            x = std::isfinite(x) ? std::asinh(8 * x) : 0.0F; // light: what is above 1 must not squeeze the rest
-        cv::normalize(resized, made, 0, 255, cv::NORM_MINMAX, CV_8U);
-        cv::equalizeHist(made, made);
-        channels.push_back(made);
-    }
-    return channels;
+const Module& module() {
+    static const Module opened = [] {
+        namespace fs = std::filesystem;
+        std::error_code none;
+        const fs::path folder = fs::read_symlink("/proc/self/exe", none).parent_path();
+        for (const char* place : {"kasuri-registration.so", "../libexec/kasuri/kasuri-registration.so"})
+            if (void* const library = ::dlopen((folder / place).c_str(), RTLD_NOW | RTLD_LOCAL))
+                return Module{reinterpret_cast<RegisterPictures>(::dlsym(library, "kasuri_register_pictures")),
+                              reinterpret_cast<WarpPicture>(::dlsym(library, "kasuri_warp_picture"))};
+        return Module{};
+    }();
+    return opened;
 }
 
-/// How much changes at each place, in all channels: 0 to about 3.
-cv::Mat edges(const Flat& channels, int longest) {
-    const cv::Size whole = channels.front().size();
-    const double by = std::min(1.0, static_cast<double>(longest) / std::max(whole.width, whole.height));
-    const cv::Size size(std::max(1, static_cast<int>(std::lround(whole.width * by))),
-                        std::max(1, static_cast<int>(std::lround(whole.height * by))));
-    cv::Mat sum = cv::Mat::zeros(size, CV_32F);
-    for (const cv::Mat& channel : channels) {
-        cv::Mat x, dx, dy, strength;
-        cv::resize(channel, x, size, 0, 0, cv::INTER_AREA);
-        cv::GaussianBlur(x, x, {}, 1);
-        cv::Sobel(x, dx, CV_32F, 1, 0);
-        cv::Sobel(x, dy, CV_32F, 0, 1);
-        cv::magnitude(dx, dy, strength);
-        sum += cv::min(strength, 400) / 400;
-    }
-    return sum;
+RawPicture raw(const image::Picture& picture) {
+    return {{picture.planes[0]->data(), picture.planes[1]->data(), picture.planes[2]->data()},
+            picture.width,
+            picture.height};
 }
 
-/// Of whole pictures as maps between copies that are `by_a` and `by_b` as large; pixel centres have whole numbers.
-cv::Mat scaled(const cv::Mat& map, double by_a, double by_b) {
-    cv::Mat made = map.clone();
-    for (int row = 0; row < 2; ++row) {
-        const auto m = [&](int column) { return static_cast<double>(map.at<float>(row, column)); };
-        made.at<float>(row, 0) = static_cast<float>(m(0) * by_a / by_b);
-        made.at<float>(row, 1) = static_cast<float>(m(1) * by_a / by_b);
-        // x_a + 0.5 = by_a * (X_a + 0.5), and the same of b.
-        const double half = (0.5 / by_b - 0.5) * (m(0) + m(1)) + m(2) + 0.5;
-        made.at<float>(row, 2) = static_cast<float>(by_a * half - 0.5);
-    }
+using Map = std::array<double, 6>;
+
+/// `picture` where another of the size width x height lies.
+std::optional<image::Picture> seen_through(const image::Picture& picture, const Map& map, int width, int height,
+                                           double soften) {
+    image::Picture made;
+    made.width = width;
+    made.height = height;
+    made.space = picture.space;
+    std::array<image::Samples, 3> planes{image::Samples(made.pixels()), image::Samples(made.pixels()),
+                                         image::Samples(made.pixels())};
+    const double place[6] = {map[0], map[1], map[2], map[3], map[4], map[5]};
+    float* const into[3] = {planes[0].data(), planes[1].data(), planes[2].data()};
+    if (!module().warps(raw(picture), place, width, height, soften, into))
+        return std::nullopt;
+    for (std::size_t c = 0; c < 3; ++c)
+        made.planes[c] = image::make_plane(std::move(planes[c]));
     return made;
 }
 
-/// The map of whole pictures, so many pixels wide, that brings edges `b` over `a`, from shift and scale of small
-/// copies.
-std::optional<cv::Mat> roughly(const cv::Mat& a, const cv::Mat& b, int width_a, int width_b,
-                               const CancelToken& cancel) {
-    double best = 0, scale = 0;
-    cv::Point2d at;
-    const int side = cv::getOptimalDFTSize(2 * std::max(a.cols, a.rows));
-    cv::Mat first = cv::Mat::zeros(side, side, CV_32F);
-    a.copyTo(first(cv::Rect(0, 0, a.cols, a.rows)));
-    const int steps = static_cast<int>(std::log(largest_scale) / std::log(scale_step));
-    for (int i = -steps; i <= steps && !cancel.cancelled(); ++i) {
-        const double by = std::pow(scale_step, i);
-        const cv::Size size(static_cast<int>(std::lround(b.cols * by)), static_cast<int>(std::lround(b.rows * by)));
-        if (size.width < 16 || size.height < 16 || size.width > side || size.height > side)
-            continue;
-        cv::Mat resized, second = cv::Mat::zeros(side, side, CV_32F);
-        cv::resize(b, resized, size, 0, 0, by < 1 ? cv::INTER_AREA : cv::INTER_LINEAR);
-        resized.copyTo(second(cv::Rect(0, 0, size.width, size.height)));
-        double response = 0;
-        const cv::Point2d shift = cv::phaseCorrelate(second, first, cv::noArray(), &response);
-        if (response > best) {
-            best = response;
-            scale = by;
-            at = shift;
-        }
-    }
-    if (scale == 0)
+Map inverse_of(const Map& m) {
+    const double d = m[0] * m[4] - m[1] * m[3];
+    const double a = m[4] / d, b = -m[1] / d, c = -m[3] / d, e = m[0] / d;
+    return {a, b, -a * m[2] - b * m[5], c, e, -c * m[2] - e * m[5]};
+}
+
+} // namespace
+
+bool can_register() { return module().registers && module().warps; }
+
+std::optional<Registration> registered(const image::Picture& before, const image::Picture& after,
+                                       const CancelToken& cancel) {
+    if (!can_register())
         return std::nullopt;
-    const cv::Mat small = (cv::Mat_<float>(2, 3) << static_cast<float>(scale), 0, static_cast<float>(at.x), 0,
-                           static_cast<float>(scale), static_cast<float>(at.y));
-    return scaled(small, static_cast<double>(width_a) / a.cols, static_cast<double>(width_b) / b.cols);
-}
-
-double correlation(const cv::Mat& a, const cv::Mat& b, const cv::Mat& map) {
-    cv::Mat moved, mask;
-    cv::warpAffine(a, moved, map, b.size(), cv::INTER_LINEAR | cv::WARP_INVERSE_MAP);
-    cv::warpAffine(cv::Mat::ones(a.size(), CV_8U), mask, map, b.size(), cv::INTER_NEAREST | cv::WARP_INVERSE_MAP);
-    if (cv::countNonZero(mask) < 64)
-        return 0;
-    const double made = cv::computeECC(b, moved, mask);
-    return std::isfinite(made) ? made : 0;
-}
-
-void be_silent() {
-    // What goes wrong is told by us, once, in a sentence.
-    static const bool once = [] {
-        cv::redirectError([](int, const char*, const char*, const char*, int, void*) { return 0; });
-        return true;
-    }();
-    (void)once;
-}
-
-std::optional<Registration> found(const image::Picture& before, const image::Picture& after,
-                                  const CancelToken& cancel) {
-    const Flat flat_a = flat(before), flat_b = flat(after);
-    const cv::Mat unmoved = cv::Mat::eye(2, 3, CV_32F);
-    cv::Mat whole = unmoved;
     Registration made;
-    for (const Level& level : levels) {
-        const cv::Mat a = edges(flat_a, level.longest), b = edges(flat_b, level.longest);
-        const double by_a = static_cast<double>(a.cols) / before.width,
-                     by_b = static_cast<double>(b.cols) / after.width;
-        made.before = correlation(a, b, scaled(unmoved, by_a, by_b));
-        if (&level == levels && made.before < surely)
-            if (const auto rough =
-                    roughly(edges(flat_a, coarse), edges(flat_b, coarse), before.width, after.width, cancel))
-                if (correlation(a, b, scaled(*rough, by_a, by_b)) > made.before)
-                    whole = *rough;
-        if (cancel.cancelled())
-            return std::nullopt;
-        cv::Mat map = scaled(whole, by_a, by_b);
-        cv::findTransformECC(b, a, map, cv::MOTION_AFFINE,
-                             cv::TermCriteria(cv::TermCriteria::COUNT | cv::TermCriteria::EPS, level.steps, 1e-6),
-                             cv::noArray(), level.blur);
-        made.correlation = correlation(a, b, map);
-        whole = scaled(map, 1 / by_a, 1 / by_b);
-        if (&level == levels && made.correlation < made.before + no_gain)
-            break; // they lie on each other
-    }
-    for (std::size_t i = 0; i < 6; ++i)
-        made.map[i] = static_cast<double>(whole.at<float>(static_cast<int>(i / 3), static_cast<int>(i % 3)));
+    double map[6];
+    const auto cancelled = [](const void* token) { return static_cast<const CancelToken*>(token)->cancelled(); };
+    if (!module().registers(raw(before), raw(after), cancelled, &cancel, map, made.correlation, made.before))
+        return std::nullopt;
+    std::copy(std::begin(map), std::end(map), made.map.begin());
     for (const double x : {0.0, after.width - 1.0})
         for (const double y : {0.0, after.height - 1.0})
             made.farthest = std::max(made.farthest,
                                      std::hypot(made.map[0] * x + made.map[1] * y + made.map[2] - x,
                                                 made.map[3] * x + made.map[4] * y + made.map[5] - y));
-    return made.correlation < matches ? std::nullopt : std::optional(made);
-}
-
-image::Samples as_samples(const cv::Mat& mat) {
-    image::Samples made(mat.total());
-    for (int y = 0; y < mat.rows; ++y)
-        std::copy_n(mat.ptr<float>(y), mat.cols, made.begin() + static_cast<std::ptrdiff_t>(y) * mat.cols);
     return made;
 }
 
-/// `picture` where another of the size `size` lies, whose (x, y) is `map` of it; no number outside.
-image::Picture seen_through(const image::Picture& picture, const cv::Mat& map, cv::Size size, double soften) {
-    const auto none = std::numeric_limits<double>::quiet_NaN();
-    image::Picture made;
-    made.width = size.width;
-    made.height = size.height;
-    made.space = picture.space;
-    for (std::size_t c = 0; c < 3; ++c) {
-        if (c > 0 && picture.planes[c] == picture.planes[0]) {
-            made.planes[c] = made.planes[0];
-            continue;
-        }
-        cv::Mat whole(picture.height, picture.width, CV_32F, const_cast<float*>(picture.planes[c]->data())), moved;
-        if (soften > 0.1) {
-            cv::Mat soft;
-            cv::GaussianBlur(whole, soft, {}, soften, soften, cv::BORDER_REPLICATE);
-            whole = soft;
-        }
-        cv::warpAffine(whole, moved, map, size, cv::INTER_LINEAR | cv::WARP_INVERSE_MAP, cv::BORDER_CONSTANT,
-                       cv::Scalar(none));
-        made.planes[c] = image::make_plane(as_samples(moved));
-    }
-    return made;
-}
-
-} // namespace
-
-std::optional<Registration> registered(const image::Picture& before, const image::Picture& after,
-                                       const CancelToken& cancel) {
-    be_silent();
-    if (std::min({before.width, before.height, after.width, after.height}) < 16)
-        return std::nullopt;
-    try {
-        return found(before, after, cancel);
-    } catch (const cv::Exception&) { // it did not settle: the pictures have too little in common
-        return std::nullopt;
-    }
-}
-
-std::pair<image::Picture, image::Picture> brought_over(const image::Picture& before, const image::Picture& after,
-                                                       const Registration& registration) {
-    const auto& m = registration.map;
+std::optional<std::pair<image::Picture, image::Picture>>
+brought_over(const image::Picture& before, const image::Picture& after, const Registration& registration) {
+    const Map& m = registration.map;
     const double scale = std::sqrt(std::fabs(m[0] * m[4] - m[1] * m[3])); // pixels of the first in one of the second
-    const cv::Mat map = (cv::Mat_<double>(2, 3) << m[0], m[1], m[2], m[3], m[4], m[5]);
     // A pixel of the coarser one is an average over its square, whose deviation is its side by the root of 12.
     const auto soften = [](double s) { return std::sqrt(std::max(0.0, s * s - 1) / 12); };
-    if (scale >= 1)
-        return {seen_through(before, map, {after.width, after.height}, soften(scale)), after};
-    cv::Mat back;
-    cv::invertAffineTransform(map, back);
-    return {before, seen_through(after, back, {before.width, before.height}, soften(1 / scale))};
+    const bool first_is_finer = scale >= 1;
+    auto moved = first_is_finer ? seen_through(before, m, after.width, after.height, soften(scale))
+                                : seen_through(after, inverse_of(m), before.width, before.height, soften(1 / scale));
+    if (!moved)
+        return std::nullopt;
+    return first_is_finer ? std::pair{std::move(*moved), after} : std::pair{before, std::move(*moved)};
 }
 
 } // namespace kasuri::pairing

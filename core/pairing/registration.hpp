@@ -27,7 +27,11 @@ std::optional<Registration> registered(const image::Picture& before, const image
 
 /// Both at the size of the coarser one, where they lie on each other; what one of them does not cover is no number in
 /// both. The finer one is softened first, so that a pixel of it is what the coarser one could have seen.
-std::pair<image::Picture, image::Picture> brought_over(const image::Picture& before, const image::Picture& after,
-                                                       const Registration& registration);
+/// Nothing where there is no memory for it.
+std::optional<std::pair<image::Picture, image::Picture>>
+brought_over(const image::Picture& before, const image::Picture& after, const Registration& registration);
+
+/// Whether kasuri-registration.so, which does the work, is there.
+bool can_register();
 
 } // namespace kasuri::pairing

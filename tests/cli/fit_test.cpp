@@ -112,6 +112,11 @@ TEST_CASE("a chart in a picture is fitted by its corners, and a table takes what
     CHECK(cli(folder, "fit " + chart + " --corners 1 2 3").exit == 2);
     CHECK(cli(folder, "fit " + chart + " " + chart + corners).exit == 2);
     CHECK(cli(folder, "fit " + chart + corners + " --chart nonsense").exit == 2);
+    CHECK(cli(folder, "fit " + chart + corners + " --grid 0 4").exit == 2);
+    CHECK(cli(folder, "fit " + chart + corners + " --grid 5.5 4").exit == 2);
+    // A target stands for either picture; one has no space of its own.
+    CHECK_THAT(cli(folder, "fit target:hue_lightness target:hue_lightness --family identity").out,
+               Contains("identity in rec709-linear"));
     CHECK_THAT(cli(folder, "fit " + chart + " --corners 0 0 9 9 9 0 0 9").err, Contains("four-sided"));
     const std::string look = folder.file("both.kasurilook");
     const Ran both = cli(folder, "fit " + chart + corners + " --family channel-gains --rest 5 -o " + look);

@@ -1,6 +1,6 @@
 // Every family that a publication knows: its formula is computed here in double precision, as the publication has it,
 // and the family has to find its numbers. Families without one are our own, or common practice: densities, split tone,
-// matrices by zone, six hue bands.
+// matrices by zone, colourfulness and hue bands. Three rows below are plain powers that no document has.
 #include "fit/fit.hpp"
 #include "support/fitting.hpp"
 #include "support/support.hpp"

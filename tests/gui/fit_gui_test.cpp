@@ -223,7 +223,12 @@ TEST_CASE("a chart in a picture: corners by hand, patches that count, the rule o
     REQUIRE(QTest::qWaitFor([&] { return driver.finder->model().best_row() >= 0 && !driver.finder->model().running(); },
                             20000));
     CHECK(driver.finder->model().candidate(driver.finder->model().best_row())->family->name == "identity");
-    // What is no picture is told, and crossed corners too.
+    // Crossed corners are told, and what is no picture.
+    image::Corners crossed = model.corners(ChartModel::seen);
+    std::swap(crossed[0], crossed[1]);
+    model.set_corners(ChartModel::seen, crossed);
+    CHECK(window.words().contains("four-sided"));
+    CHECK_FALSE(model.ready());
     window.open(driver.folder.filePath("none.exr"));
     REQUIRE(QTest::qWaitFor([&] { return !model.loading(ChartModel::seen); }, 20000));
     CHECK(window.words().contains("none.exr"));
