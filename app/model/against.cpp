@@ -11,9 +11,19 @@ void Against::set(const QString& name, OtherRule rule) {
     emit changed();
 }
 
-Status Against::open(const std::filesystem::path& path) {
+void Against::set_look(const QString& name, document::Look look) {
+    OtherRule other;
+    other.text = look.steps.front().text;
+    other.values = look.steps.front().values;
+    other.around = std::make_shared<const Around>(Around{std::move(look), 0, false});
+    set(name, std::move(other));
+}
+
+Status Against::open(const std::filesystem::path& path, const std::string& lut_space) {
     if (is_kind(path, FileKind::look))
         return open_look(path);
+    if (is_kind(path, FileKind::lut))
+        return open_lut(path, lut_space);
     Result<std::string> text = document::load_filter(path);
     if (!text)
         return text.error();
@@ -28,11 +38,19 @@ Status Against::open_look(const std::filesystem::path& path) {
     if (look.value().steps.empty())
         return Error{"has no steps", path.string(), ""};
     document::make_absolute(look.value(), path.parent_path());
-    OtherRule other;
-    other.text = look.value().steps.front().text;
-    other.values = look.value().steps.front().values;
-    other.around = std::make_shared<const Around>(Around{std::move(look.value()), 0, false});
-    set(QString::fromStdString(path.stem().string()), std::move(other));
+    set_look(QString::fromStdString(path.stem().string()), std::move(look.value()));
+    return {};
+}
+
+Status Against::open_lut(const std::filesystem::path& path, const std::string& space) {
+    Result<document::LookStep> step = document::step_from(path);
+    if (!step)
+        return step.error();
+    if (!space.empty())
+        step.value().space = space;
+    document::Look look;
+    look.steps.push_back(std::move(step.value()));
+    set_look(QString::fromStdString(path.filename().string()), std::move(look));
     return {};
 }
 

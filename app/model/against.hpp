@@ -21,8 +21,11 @@ public:
     const QString& name() const { return name_; }
 
     void set(const QString& name, OtherRule rule);
-    /// A filter file, at its defaults, or a look file.
-    Status open(const std::filesystem::path& path);
+    /// A filter file, at its defaults, a look file, or a LUT whose numbers mean what `lut_space` says (empty: as
+    /// usual).
+    Status open(const std::filesystem::path& path, const std::string& lut_space = {});
+    /// A whole look.
+    void set_look(const QString& name, document::Look look);
     /// What comes into the active step.
     void set_what_comes_in();
     void clear();
@@ -32,6 +35,7 @@ signals:
 
 private:
     Status open_look(const std::filesystem::path& path);
+    Status open_lut(const std::filesystem::path& path, const std::string& space);
 
     QString name_;
     std::optional<OtherRule> rule_;

@@ -51,6 +51,8 @@ public:
     /// What was fitted, and what no rule explains; or why nothing was, or how far it is.
     QString words() const { return words_; }
     bool failed() const { return failed_; }
+    /// Of pictures: the second was brought over the first, so that they do not lie on each other as they came.
+    bool moved() const { return paired_ && *paired_ && paired_->value().moved; }
 
     int rowCount(const QModelIndex& parent = {}) const override {
         return parent.isValid() ? 0 : static_cast<int>(shown_.size());

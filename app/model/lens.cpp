@@ -181,6 +181,20 @@ std::vector<Lens> table() {
          20,
          false,
          true},
+        {"fine_difference",
+         QT_TRANSLATE_NOOP("Tables",
+                           "fine difference \u0394"
+                           "E2000"),
+         QT_TRANSLATE_NOOP("Tables",
+                           "How far the rule moves each colour, by CIEDE2000: white is 2, which is just seen "
+                           "where two colours lie side by side."),
+         {},
+         nullptr,
+         "delta_e_2000(lab(rgb), lab(other))",
+         0,
+         2,
+         false,
+         true},
     };
     rows.push_back(of_slopes(
         "noise_gain", "noise_gain", QT_TRANSLATE_NOOP("Tables", "noise gain"),

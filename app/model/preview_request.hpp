@@ -33,6 +33,7 @@ struct CellJob {
     std::vector<double> settings{};                   ///< of a generated target
     bool both = true;                                 ///< false: before is not shown now, and is not painted
     std::shared_ptr<const document::KeptTake> take{}; ///< null: the rule on the bench
+    std::string path{};                               ///< of the picture's file
 };
 
 struct StripJob {
@@ -59,9 +60,10 @@ struct OtherRule {
     std::string text;
     std::filesystem::path path{};
     ValueMap values{};
-    AroundPtr around{};     ///< of a look that was kept whole
-    bool in_step = false;   ///< it stands in the place of the active rule, in the look that is around that
-    bool is_before = false; ///< it is not a rule but what comes into the active step
+    AroundPtr around{};       ///< of a look that was kept whole
+    bool in_step = false;     ///< it stands in the place of the active rule, in the look that is around that
+    bool is_before = false;   ///< it is not a rule but what comes into the active step
+    std::string of_picture{}; ///< it says what this picture should be, and of all else nothing: before is as it comes
     friend bool operator==(const OtherRule&, const OtherRule&) = default;
 };
 

@@ -54,6 +54,7 @@ bool PreviewWorker::take(const PreviewRequest& request, const CancelToken& cance
     if (!request.against)
         return true;
     const OtherRule& other = *request.against;
+    only_picture_ = other.of_picture;
     const bool is_before = other.is_before && request.around;
     against_.check(is_before ? request.text : other.text, is_before ? request.path : other.path, {}, request.files,
                    cancel);
@@ -137,7 +138,7 @@ std::optional<StripResult> PreviewWorker::strip(const StripJob& job, const Sheet
             return std::nullopt;
         strip.after = std::move(*after);
         strip.before = input;
-        if (compares_) {
+        if (compares()) {
             std::optional<image::Picture> before = run(against_.whole(), input, nullptr, cancel);
             if (!before)
                 return std::nullopt;
@@ -437,7 +438,7 @@ bool PreviewWorker::paint_coarse(const CellJob& job, const Lens& through, RuleSt
     const PicturePtr small = downscaled(input, job);
     const std::optional<subject::Subject> seen = seen_of(mine, through);
     std::optional<image::Picture> after = seen ? run(*seen, *small, job.file, cancel) : *small;
-    std::optional<image::Picture> before = compares_ ? run(against_.whole(), *small, job.file, cancel) : *small;
+    std::optional<image::Picture> before = compares(job) ? run(against_.whole(), *small, job.file, cancel) : *small;
     if (!after || !before)
         return false;
     const Lens* by = &through;
@@ -449,7 +450,7 @@ bool PreviewWorker::paint_coarse(const CellJob& job, const Lens& through, RuleSt
             by = &lens("colour");
     }
     result.after = shown(*after, *by, screen_, &result.outside_after, &views_, &*before);
-    if (compares_ || through.of_rule()) {
+    if (compares(job) || through.of_rule()) {
         result.before = shown(*before, *by, screen_, &result.outside_before, &views_, &*before);
     } else {
         const Painted was = painted(small, through, through.compares ? small : nullptr);
@@ -484,7 +485,7 @@ std::optional<CellResult> PreviewWorker::cell(const PreviewRequest& request, con
     if (coarse && job.region.isNull() && job.pixels.width() < input->width && job.pixels.height() < input->height)
         return paint_coarse(job, through, mine, input, result, cancel) ? std::optional(std::move(result))
                                                                        : std::nullopt;
-    const PicturePtr before = compares_ ? ran(against_.whole(), input, job.file, cancel) : input;
+    const PicturePtr before = compares(job) ? ran(against_.whole(), input, job.file, cancel) : input;
     // Numbers, pins and readings of the cell are of what it shows: of a step, where that is chosen.
     const std::optional<subject::Subject> seen = seen_of(mine, through);
     const PicturePtr after = !before ? nullptr : seen ? ran(*seen, input, job.file, cancel) : input;
@@ -498,7 +499,7 @@ std::optional<CellResult> PreviewWorker::cell(const PreviewRequest& request, con
             return painted(downscaled(picture, job), through, through.compares ? downscaled(before, job) : nullptr);
         std::string fault;
         // Only what the rule on the bench does not know is worth telling.
-        RuleState& rule = is_after || !compares_ ? mine : against_;
+        RuleState& rule = is_after || !compares(job) ? mine : against_;
         const PicturePtr numbers = peeked(rule, through, input, job.file, is_after ? result.fault : fault, cancel);
         if (numbers)
             return painted(downscaled(numbers, job), through, nullptr);

@@ -194,8 +194,14 @@ private:
     RuleState rule_, against_;
     LookPromise promise_;
     std::vector<std::pair<std::shared_ptr<const document::KeptTake>, RuleState>>
-        takes_;             ///< that have cells of their own
-    bool compares_ = false; ///< before is what `against_` makes
+        takes_; ///< that have cells of their own
+    /// Whether before is what `against_` makes, of targets and of a cell's picture.
+    bool compares() const { return compares_ && only_picture_.empty(); }
+    bool compares(const CellJob& job) const {
+        return compares_ && (only_picture_.empty() || only_picture_ == job.path);
+    }
+    bool compares_ = false;
+    std::string only_picture_;
     std::string working_;
     bool fresh_ = false;
     Screen screen_;

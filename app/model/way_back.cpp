@@ -2,6 +2,7 @@
 
 #include "base/memory.hpp"
 #include "base/text.hpp"
+#include "pairing/lut_back.hpp"
 
 #include <QCoreApplication>
 #include <QPointer>
@@ -15,6 +16,9 @@ QString colour(const std::array<double, 3>& c) {
     return QString::fromStdString("(" + number_text(c[0], 3) + ", " + number_text(c[1], 3) + ", " +
                                   number_text(c[2], 3) + ")");
 }
+/// Points an axis of a table: near enough for a look, and made in a second.
+constexpr int table_points = 33;
+
 QString number(double x, int digits) { return QString::fromStdString(number_text(x, digits)); }
 
 /// What came of one step, a line each.
@@ -22,6 +26,8 @@ QStringList told(const inverse::StepBack& step) {
     QStringList lines;
     if (!step.fault.empty())
         return {QString::fromStdString(step.fault)};
+    for (const std::string& line : step.table)
+        lines << QString::fromStdString(line);
     const inverse::Back& back = step.back;
     const auto add = [&](const QString& kind, const std::vector<inverse::Obstacle>& all) {
         for (const inverse::Obstacle& o : all)
@@ -34,7 +40,7 @@ QStringList told(const inverse::StepBack& step) {
     if (back.meeting)
         lines << WayBack::tr("Two colours become one: %1 and %2 both give %3")
                      .arg(colour(back.meeting->a), colour(back.meeting->b), colour(back.meeting->made));
-    if (!back.found)
+    if (!back.found) // what follows is of a rule
         return lines;
     if (back.at_values)
         lines << WayBack::tr("Only these values have a way back, so it has no parameters.");
@@ -66,25 +72,28 @@ void WayBack::cancel() {
     emit finished();
 }
 
-void WayBack::find(document::Look look, std::filesystem::path folder) {
+void WayBack::find(document::Look look, std::filesystem::path folder, bool tables, bool whole) {
     cancel_.cancel();
     cancel_ = CancelToken();
     const int ticket = ++ticket_;
     made_.reset();
     running_ = true;
     words_ = tr("Solving\u2026");
-    QThreadPool::globalInstance()->start(
-        [self = QPointer<WayBack>(this), ticket, look = std::move(look), folder = std::move(folder), cancel = cancel_] {
-            const auto made = std::make_shared<const Result<inverse::LookBack>>(
-                within_memory("", [&] { return inverse::invert(look, folder, cancel); }));
-            QMetaObject::invokeMethod(
-                QCoreApplication::instance(),
-                [self, ticket, made] {
-                    if (self)
-                        self->done(ticket, made);
-                },
-                Qt::QueuedConnection);
-        });
+    QThreadPool::globalInstance()->start([self = QPointer<WayBack>(this), ticket, look = std::move(look),
+                                          folder = std::move(folder), tables, whole, cancel = cancel_] {
+        const auto made = std::make_shared<const Result<inverse::LookBack>>(within_memory("", [&] {
+            inverse::LookOptions options = pairing::with_tables(folder, table_points, tables);
+            options.whole = whole;
+            return inverse::invert(look, folder, options, cancel);
+        }));
+        QMetaObject::invokeMethod(
+            QCoreApplication::instance(),
+            [self, ticket, made] {
+                if (self)
+                    self->done(ticket, made);
+            },
+            Qt::QueuedConnection);
+    });
 }
 
 void WayBack::done(int ticket, const Made& made) {
@@ -99,7 +108,7 @@ void WayBack::done(int ticket, const Made& made) {
         const inverse::LookBack& back = made->value();
         QStringList stuck; // what stands in the way is told before what works
         for (const inverse::StepBack& step : back.steps)
-            if (!step.back.found)
+            if (!step.found())
                 stuck << QString::fromStdString(step.label);
         lines << (!back.found && back.steps.size() > 1 ? tr("There is no way back from: %1.").arg(stuck.join(", "))
                       : !back.found                    ? tr("There is no way back from here.")
@@ -109,7 +118,7 @@ void WayBack::done(int ticket, const Made& made) {
                       : tr("Colours from 0 to 1 come back within %1, on 4096 of them.").arg(number(back.largest, 2)));
         for (const bool works : {false, true})
             for (const inverse::StepBack& step : back.steps) {
-                if (step.back.found != works)
+                if (step.found() != works)
                     continue;
                 const QStringList own = told(step);
                 if (!own.isEmpty() && back.steps.size() > 1)

@@ -17,8 +17,9 @@ public:
     explicit WayBack(QObject* parent = nullptr);
     ~WayBack() override;
 
-    /// The latest request counts; what is under way is called off.
-    void find(document::Look look, std::filesystem::path folder);
+    /// The latest request counts; what is under way is called off. `tables`: also where a rule cannot be solved; LUTs
+    /// have tables always. `whole`: it is a look, not a step out of one.
+    void find(document::Look look, std::filesystem::path folder, bool tables = false, bool whole = true);
     void cancel();
     bool running() const { return running_; }
     /// Nothing while it is running, and where nothing could be tried.

@@ -56,14 +56,14 @@ MeasuredPtr PreviewWorker::measured(const ReadingJob& job, const SheetResult& sh
         for (const PicturePtr& picture : pictures)
             key.pictures.push_back(picture.get());
     } else {
-        key.subject = after ? rule_.whole().identity() : compares_ ? against_.whole().identity() : "as it comes";
+        key.subject = after ? rule_.whole().identity() : compares() ? against_.whole().identity() : "as it comes";
     }
     const std::optional<KeptReading> kept = readings_.get(key, [&]() -> std::optional<KeptReading> {
         readings::Order order;
         for (const PicturePtr& picture : pictures)
             order.pictures.push_back(picture.get());
         order.rule = [&](const image::Picture& generated) -> std::optional<image::Picture> {
-            if (!after && !compares_)
+            if (!after && !compares())
                 return generated;
             image::Picture picture = generated;
             picture.space = working_;
@@ -100,7 +100,7 @@ std::optional<StripResult> PreviewWorker::over_time(const StripJob& job, const C
         return unknown;
     };
     std::optional<image::Picture> after = made(rule_.whole());
-    std::optional<image::Picture> before = compares_ ? made(against_.whole()) : *job.over_time;
+    std::optional<image::Picture> before = compares() ? made(against_.whole()) : *job.over_time;
     if (!after || !before)
         return std::nullopt;
     strip.after = std::move(*after);

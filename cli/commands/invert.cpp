@@ -22,7 +22,7 @@ struct Options {
     RuleOptions rule;
     std::string out;
     int points = 33;
-    bool nearest = false, json = false;
+    bool nearest = false, tables = false, json = false;
 };
 
 std::string triple(const std::array<double, 3>& x) {
@@ -96,7 +96,9 @@ int run_look(const Options& options) {
     const LoadedSubject loaded = load_subject(options.rule, "invert");
     if (loaded.exit != 0)
         return loaded.exit;
-    const auto made = inverse::invert(loaded.look, std::filesystem::path(options.rule.filter).parent_path());
+    const std::filesystem::path folder = std::filesystem::path(options.rule.filter).parent_path();
+    const auto made =
+        inverse::invert(loaded.look, folder, pairing::with_tables(folder, options.points, options.tables));
     if (!made) {
         complain(made.error());
         return Exit::rule_failed;
@@ -110,6 +112,8 @@ int run_look(const Options& options) {
         for (const inverse::StepBack& step : back.steps) {
             Json row =
                 step.fault.empty() ? json_of(step.back, step.text) : Json{{"found", false}, {"fault", step.fault}};
+            if (!step.table.empty())
+                row["table"] = step.table;
             row["step"] = step.step + 1;
             row["label"] = step.label;
             rows.push_back(row);
@@ -127,6 +131,8 @@ int run_look(const Options& options) {
     std::FILE* to = options.out == standard_stream ? stderr : stdout;
     for (const inverse::StepBack& step : back.steps) {
         fmt::print(to, "{}{}\n", step.label, step.fault.empty() ? "" : ": " + step.fault);
+        for (const std::string& line : step.table)
+            fmt::print(to, "  {}\n", line);
         tell(to, step.back, step.text, "it");
     }
     if (back.found)
@@ -227,8 +233,8 @@ int run(const Options& options) {
         return run_look(options);
     if (is_kind(options.rule.filter, FileKind::lut)) {
         fmt::print(stderr,
-                   "kasuri-cli invert: {} is a LUT, which has no rule to solve; kasuri-cli fit finds one, and "
-                   "--nearest a way back that is near\n",
+                   "kasuri-cli invert: {} is a LUT, which has no rule to solve: -o BACK.cube makes a table of "
+                   "the way back, --nearest a rule that is near, and kasuri-cli fit finds the rule behind it\n",
                    options.rule.filter);
         return Exit::usage;
     }
@@ -278,6 +284,8 @@ const Command invert_command = {
         arguments.flag(
             "--nearest", options->nearest,
             "Of a filter, a look or a LUT: do not solve, but fit the simplest rule that comes near what went in");
+        arguments.flag("--tables", options->tables,
+                       "Of a look: a table of --points also where a step's rule cannot be solved, not for LUTs alone");
         define_json(arguments, options->json);
         arguments.footer(
             "The way back is solved statement by statement, keeps the filter's parameters, and is measured: their "

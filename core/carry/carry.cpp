@@ -150,6 +150,26 @@ std::string in_space(std::string_view text, std::string_view to) {
     return named ? made : made.substr(0, after) + (after > 0 ? "\n" : "") + line + "\n" + made.substr(after);
 }
 
+/// Lines of the rule's own promises that say the same of any numbers (greys stay grey, every number is finite), which
+/// the carried rule keeps: measured on it, line by line. Conditions and colours are numbers of the old space.
+std::vector<std::string> kept_proofs(std::string_view text, lang::CheckOptions with, const lang::Rule& carried) {
+    with.proofs = true;
+    const lang::Checked old = lang::check(text, proof::vocabulary(), with);
+    std::vector<std::string> kept;
+    if (!old.ok)
+        return kept;
+    const subject::Subject subject(carried);
+    const auto settings = proof::settings_of(carried);
+    for (const lang::ProofLine& line : old.rule.proofs) {
+        const proof::Function* function = proof::find(line.function);
+        if (!function || function->compares || function->of_colours || !line.colours.empty())
+            continue;
+        if (const auto outcome = proof::check(subject, line, settings); outcome && outcome->passed)
+            kept.emplace_back(text.substr(line.span.begin, line.span.end - line.span.begin));
+    }
+    return kept;
+}
+
 struct Difference {
     double largest = 0;
     std::array<double, 3> at{};
@@ -220,8 +240,11 @@ Result<Carried> carried(std::string_view text, std::string_view to, const Option
     Carrying carrying(t, checked.rule, *from);
     const TermId colour = carrying.colour(read.out), alpha = carrying.carried(read.out[3]);
     const std::string shell = in_space(text, to);
+    std::vector<std::string> kept;
     const auto whole = [&](const std::string& statements) {
         std::string made = terms::with_statements(shell, statements);
+        for (const std::string& line : kept)
+            made += (made.ends_with('\n') ? "" : "\n") + line + "\n";
         if (!options.file.empty())
             made += fmt::format("{}\nproof \"as it was in {}\" : equals \"{}\"\n", made.ends_with('\n') ? "" : "\n",
                                 from->name, options.file);
@@ -234,7 +257,8 @@ Result<Carried> carried(std::string_view text, std::string_view to, const Option
         return options.open ? options.open(name) : Result<std::string>(Error{"cannot be read", name, ""});
     };
     Carried made;
-    made.text = whole(terms::statements(t, colour, alpha, terms::names_of(checked.rule)));
+    std::string written = terms::statements(t, colour, alpha, terms::names_of(checked.rule));
+    made.text = whole(written);
     lang::Checked again = lang::check(made.text, proof::vocabulary(), with);
     if (!again.ok)
         return Error{said("it was written for {}, but {}", to,
@@ -251,14 +275,20 @@ Result<Carried> carried(std::string_view text, std::string_view to, const Option
                 offset += fmt::format("{}{:.10g}", offset.empty() ? "" : ", ", matrix->offset[r] + 0.0);
             }
             const bool moved = matrix->offset != std::array<double, 3>{};
-            const std::string folded = whole(
-                fmt::format("out.rgb = mat3({}) * rgb{}", entries, moved ? " + vec3(" + offset + ")" : std::string()));
-            if (lang::Checked one = lang::check(folded, proof::vocabulary(), with); one.ok) {
-                made.text = folded;
+            const std::string folded =
+                fmt::format("out.rgb = mat3({}) * rgb{}", entries, moved ? " + vec3(" + offset + ")" : std::string());
+            if (lang::Checked one = lang::check(whole(folded), proof::vocabulary(), with); one.ok) {
+                written = folded;
+                made.text = whole(written);
                 made.matrix = true;
                 after.emplace(std::move(one.rule));
             }
         }
+    lang::CheckOptions opens;
+    opens.open = options.open;
+    kept = kept_proofs(text, opens, *after->rule());
+    if (!kept.empty())
+        made.text = whole(written);
     const Difference found = difference(before, *after, to, from->name);
     made.largest = found.largest;
     made.at = found.at;
@@ -281,6 +311,8 @@ Result<CarriedLook> carried(const document::Look& look, const std::filesystem::p
                 self(self, step.within, name + ", ");
                 continue;
             }
+            if (!step.lut.empty()) // it works, and is laid over, in numbers of its own, whatever the others do
+                continue;
             const auto text = inverse::as_one_rule(step);
             Options with;
             with.open = document::used_by(step, folder);

@@ -30,8 +30,9 @@ struct Carried {
 };
 
 /// The rule, whose text is given, for the working space `to`. Parameters, presets, functions and sources stay as they
-/// are written; proofs, which speak of the old numbers, go, and a proof that it equals its source comes. Errors: a
-/// fault in the rule, no such space, a space of a config (it has no functions of its own).
+/// are written; of its proofs those stay that say the same of any numbers and hold in the new ones, measured; the
+/// others, which speak of the old numbers, go; and a proof that it equals its source comes. Errors: a fault in the
+/// rule, no such space, a space of a config (it has no functions of its own).
 Result<Carried> carried(std::string_view text, std::string_view to, const Options& options = {});
 
 struct CarriedLook {

@@ -35,10 +35,20 @@ bool names_source(std::string_view text, std::string_view statement) {
         std::any_of(lines.begin(), lines.end(), [&](std::string_view line) { return source_in(line) == name; });
 }
 
+/// Whether a step reads something beside what comes into it: then it cannot be looked at by itself.
+bool reads_more(const document::LookStep& step) {
+    for (const std::string* text : {&step.text, &step.mask})
+        for (const std::string_view line : split(*text, '\n'))
+            if (!source_in(line).empty())
+                return true;
+    return std::any_of(step.within.begin(), step.within.end(), reads_more);
+}
+
 class InvertingLook {
 public:
-    InvertingLook(const document::Look& look, std::filesystem::path folder, const CancelToken& cancel)
-        : look_(look), folder_(std::move(folder)), cancel_(cancel) {}
+    InvertingLook(const document::Look& look, std::filesystem::path folder, LookOptions options,
+                  const CancelToken& cancel)
+        : look_(look), folder_(std::move(folder)), options_(std::move(options)), cancel_(cancel) {}
 
     Result<LookBack> run() {
         const auto forward = look::make(look_, folder_);
@@ -49,6 +59,8 @@ public:
         made_.look.note = fmt::format("Takes off what {} has done, step by step from the last.", quoted(title));
         made_.found = true;
         steps(look_.steps, made_.look.steps);
+        if (!made_.found && options_.table && options_.tables_for_rules && options_.whole)
+            all_in_one();
         if (cancel_.cancelled())
             return Error{"was called off", "", ""};
         if (!made_.found)
@@ -61,6 +73,25 @@ public:
     }
 
 private:
+    /// Steps that read earlier ones, or that a table of their own would not be enough for: one table for all of them.
+    void all_in_one() {
+        document::LookStep whole;
+        whole.is_look = true;
+        whole.within = look_.steps;
+        whole.label = look_.title.empty() ? "the look" : look_.title;
+        auto made = options_.table(whole, cancel_);
+        if (!made)
+            return;
+        StepBack told;
+        told.label = said("all steps together");
+        told.table = std::move(made.value().words);
+        made.value().step.label = told.label + ", taken off";
+        made_.look.steps = {std::move(made.value().step)};
+        made_.look.note = "Takes off what all steps together have done, by one table.";
+        made_.steps.push_back(std::move(told));
+        made_.found = true;
+    }
+
     void steps(const std::vector<document::LookStep>& from, std::vector<document::LookStep>& into) {
         for (std::size_t i = from.size(); i-- > 0 && !cancel_.cancelled();)
             if (from[i].on && from[i].opacity > 0)
@@ -80,11 +111,29 @@ private:
             return;
         }
         auto made = one(from, told);
+        if (!made && options_.table && (!from.lut.empty() || options_.tables_for_rules))
+            made = table(from, told);
         if (made)
             into.push_back(std::move(*made));
         else
             made_.found = false;
         made_.steps.push_back(std::move(told));
+    }
+
+    std::optional<document::LookStep> table(const document::LookStep& from, StepBack& told) {
+        if (reads_more(from)) {
+            told.fault = said("it reads further pictures or earlier steps, which a table knows nothing of");
+            return {};
+        }
+        auto made = options_.table(from, cancel_);
+        if (!made) {
+            told.fault = made.error().text();
+            return {};
+        }
+        told.fault.clear();
+        told.table = std::move(made.value().words);
+        made.value().step.label = told.label + ", taken off";
+        return std::move(made.value().step);
     }
 
     std::optional<document::LookStep> one(const document::LookStep& from, StepBack& told) {
@@ -152,6 +201,7 @@ private:
 
     const document::Look& look_;
     std::filesystem::path folder_;
+    LookOptions options_;
     CancelToken cancel_;
     LookBack made_;
 };
@@ -187,8 +237,9 @@ Result<std::string> as_one_rule(const document::LookStep& step) {
     return text;
 }
 
-Result<LookBack> invert(const document::Look& look, const std::filesystem::path& folder, const CancelToken& cancel) {
-    return InvertingLook(look, folder, cancel).run();
+Result<LookBack> invert(const document::Look& look, const std::filesystem::path& folder, const LookOptions& options,
+                        const CancelToken& cancel) {
+    return InvertingLook(look, folder, options, cancel).run();
 }
 
 } // namespace kasuri::inverse

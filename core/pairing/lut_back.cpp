@@ -2,6 +2,7 @@
 
 #include "base/text.hpp"
 #include "fit/model.hpp"
+#include "look/make.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -199,6 +200,28 @@ std::vector<std::string> words_of(const LutBack& back, const std::string& title)
                         back.errors.pairs, number_text(back.errors.largest, 3), number_text(back.errors.rms, 3),
                         number_text(back.errors.delta_e_mean, 3), number_text(back.errors.delta_e_largest, 3)),
             solved};
+}
+
+inverse::LookOptions with_tables(const std::filesystem::path& folder, int points, bool for_rules) {
+    inverse::LookOptions options;
+    options.tables_for_rules = for_rules;
+    options.table = [=](const document::LookStep& step, const CancelToken& cancel) -> Result<inverse::TableBack> {
+        document::Look alone;
+        alone.steps.push_back(step);
+        const auto forward = look::make(alone, folder);
+        if (!forward)
+            return forward.error();
+        const auto back = lut_back(forward.value().subject, points, cancel);
+        if (!back)
+            return Error{back.error().what, "", ""};
+        inverse::TableBack made;
+        made.words = words_of(back.value(), step.label.empty() ? "the step" : step.label);
+        made.step.lut = ".cube";
+        made.step.lut_text = document::SharedText(cube_text(back.value().table, made.words));
+        made.step.space = back.value().space;
+        return made;
+    };
+    return options;
 }
 
 } // namespace kasuri::pairing

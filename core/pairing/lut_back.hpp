@@ -1,6 +1,7 @@
 #pragma once
 #include "fit/errors.hpp"
 #include "fit/rest.hpp"
+#include "inverse/look.hpp"
 #include "subject/subject.hpp"
 
 namespace kasuri::pairing {
@@ -24,5 +25,9 @@ std::string cube_text(const fit::Rest& table, const std::vector<std::string>& wo
 
 /// The words that stand in the file, and are told: what it takes off, and how near it comes.
 std::vector<std::string> words_of(const LutBack& back, const std::string& title);
+
+/// For inverse::invert of looks: tables of `points` an axis, whose words are `words_of` them, for LUTs and, with
+/// `for_rules`, for rules that cannot be solved. `folder`: of the look's file.
+inverse::LookOptions with_tables(const std::filesystem::path& folder, int points, bool for_rules);
 
 } // namespace kasuri::pairing

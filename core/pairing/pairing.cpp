@@ -68,7 +68,8 @@ Result<Paired> of_pictures(const std::string& first, const std::string& second, 
     made.pairs = std::move(pairs.value().pairs);
     made.pairs.title = name_of(second);
     made.detail = said("{} of {} pixels", made.pairs.size(), pairs.value().pixels);
-    if (!moved.empty())
+    made.moved = !moved.empty();
+    if (made.moved)
         made.detail += "; " + moved;
     if (pairs.value().clipped > 0)
         made.detail += said("; {} that were met are clipped and left out", pairs.value().clipped);

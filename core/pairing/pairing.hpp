@@ -20,6 +20,7 @@ struct Paired {
     fit::Pairs pairs;
     std::string detail{};             ///< how they were taken, for people
     std::vector<std::string> notes{}; ///< of files
+    bool moved = false;               ///< of pictures: the second was brought over the first
 };
 
 /// Whether a file is one that pairs come from by itself: a LUT, a look, a filter, a table (.csv, .tsv, .txt).

@@ -2754,6 +2754,26 @@
         <source>{}: the chart seems to stand on its head: do the corners begin at its first patch?</source>
         <translation>{}: die Tafel scheint auf dem Kopf zu stehen: beginnen die Ecken an ihrem ersten Feld?</translation>
     </message>
+    <message>
+        <source>a table or a chart has no pixels to show</source>
+        <translation>eine Tabelle oder eine Tafel hat keine Pixel, die zu sehen wären</translation>
+    </message>
+    <message>
+        <source>all steps together</source>
+        <translation>alle Schritte zusammen</translation>
+    </message>
+    <message>
+        <source>it reads further pictures or earlier steps, which a table knows nothing of</source>
+        <translation>er liest weitere Bilder oder frühere Schritte, von denen eine Tabelle nichts weiß</translation>
+    </message>
+    <message>
+        <source>the pictures do not lie on each other as they came</source>
+        <translation>die Bilder liegen so, wie sie kamen, nicht aufeinander</translation>
+    </message>
+    <message>
+        <source>The figures in the table say how far it is off.</source>
+        <translation>Wie weit sie daneben liegt, sagen die Zahlen in der Tabelle.</translation>
+    </message>
 </context>
 <context>
     <name>Files</name>
@@ -5160,12 +5180,24 @@
         <source>three curves of 5 knots, a matrix, three curves</source>
         <translation>drei Kurven von 5 Knoten, eine Matrix, drei Kurven</translation>
     </message>
+    <message>
+        <source>fine difference ΔE2000</source>
+        <translation>feiner Unterschied ΔE2000</translation>
+    </message>
+    <message>
+        <source>How far the rule moves each colour, by CIEDE2000: white is 2, which is just seen where two colours lie side by side.</source>
+        <translation>Wie weit die Regel jede Farbe bewegt, nach CIEDE2000: Weiß ist 2, was gerade zu sehen ist, wo zwei Farben nebeneinander liegen.</translation>
+    </message>
 </context>
 <context>
     <name>kasuri::app::Against</name>
     <message>
         <source>what comes in</source>
         <translation>was hineingeht</translation>
+    </message>
+    <message>
+        <source>what it was found of</source>
+        <translation>woraus sie gefunden wurde</translation>
     </message>
 </context>
 <context>
@@ -5949,10 +5981,6 @@
         <translation>Fassung %1</translation>
     </message>
     <message>
-        <source>Another filter…</source>
-        <translation>Ein anderer Filter…</translation>
-    </message>
-    <message>
         <source>The rule does not compile (F8 shows where): there is nothing to compare with yet.</source>
         <translation>Die Regel ist fehlerhaft (F8 zeigt, wo): noch gibt es nichts, womit verglichen werden kann.</translation>
     </message>
@@ -5989,12 +6017,16 @@
         <translation>%1 geschrieben</translation>
     </message>
     <message>
-        <source>Compare with which filter?</source>
-        <translation>Mit welchem Filter vergleichen?</translation>
+        <source>Another filter, look or LUT…</source>
+        <translation>Ein anderer Filter, Look oder eine LUT…</translation>
     </message>
     <message>
-        <source>Filters and looks (%1)</source>
-        <translation>Filter und Looks (%1)</translation>
+        <source>Compare with what?</source>
+        <translation>Womit vergleichen?</translation>
+    </message>
+    <message>
+        <source>Filters, looks and LUTs (%1)</source>
+        <translation>Filter, Looks und LUTs (%1)</translation>
     </message>
 </context>
 <context>
@@ -6569,6 +6601,22 @@
     <message>
         <source>With the table a channel is off by %1 at most, and by CIEDE2000 %2 on average.</source>
         <translation>Mit der Tabelle weicht ein Kanal um höchstens %1 ab, und um CIEDE2000 %2 im Mittel.</translation>
+    </message>
+    <message>
+        <source>on the sheet</source>
+        <translation>auf dem Blatt</translation>
+    </message>
+    <message>
+        <source>The chosen rule goes on the bench, before becomes what it was found of, and a cell of the sheet shows the difference</source>
+        <translation>Die gewählte Regel kommt auf die Werkbank, Vorher wird das, woraus sie gefunden wurde, und eine Zelle des Blatts zeigt den Unterschied</translation>
+    </message>
+    <message>
+        <source>where a rule is off</source>
+        <translation>wo eine Regel daneben liegt</translation>
+    </message>
+    <message>
+        <source>Before is now what the rule was found of; a cell shows the difference.</source>
+        <translation>Vorher ist jetzt, woraus die Regel gefunden wurde; eine Zelle zeigt den Unterschied.</translation>
     </message>
 </context>
 <context>
@@ -8812,6 +8860,14 @@ setzt einen hierher.</translation>
     <message>
         <source>%1 was saved.</source>
         <translation>%1 wurde gesichert.</translation>
+    </message>
+    <message>
+        <source>Tables where no rule does it</source>
+        <translation>Tabellen, wo es keine Regel kann</translation>
+    </message>
+    <message>
+        <source>Where a step&apos;s rule cannot be solved, a LUT of 33 points takes it off, as near as that comes; LUTs are taken off so always</source>
+        <translation>Wo die Regel eines Schritts nicht aufzulösen ist, nimmt ihn eine LUT mit 33 Punkten zurück, so nahe sie kommt; bei LUTs ist das immer so</translation>
     </message>
 </context>
 <context>

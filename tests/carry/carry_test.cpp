@@ -158,3 +158,38 @@ TEST_CASE("long rules are refused with a limit, not with a stack that ends", "[c
     }
     CHECK_THAT(simplify::simplified(tall).error().text(), Contains("more than 4000 words"));
 }
+
+TEST_CASE("promises that say the same of any numbers and still hold are kept, the others go", "[carry]") {
+    const carry::Carried made = carried("working rec2020-linear\n"
+                                        "out.rgb = mat3(0.8, 0.2, 0,  0.1, 0.8, 0.1,  0, 0.2, 0.8) * rgb\n"
+                                        "proof \"greys stay grey\" : neutral\n"
+                                        "proof \"every number is one\" : finite\n"
+                                        "proof \"no darker than -1\" on grey_ramp : out.r > -1\n",
+                                        "srgb");
+    CHECK_THAT(made.text, Contains("proof \"greys stay grey\" : neutral"));
+    CHECK_THAT(made.text, Contains("proof \"every number is one\" : finite"));
+    CHECK_THAT(made.text, !Contains("no darker"));
+    const lang::Checked checked = lang::check(made.text, proof::vocabulary());
+    REQUIRE(checked.ok);
+    REQUIRE(checked.rule.proofs.size() == 2);
+    // One that does not hold any more goes: colours of BT.709 are exchanged for some outside of it.
+    const std::string inside = "working rec2020-linear\nout.rgb = rgb.gbr\nproof \"stays inside\" : inside\n";
+    CHECK_THAT(carried(inside, "rec709-linear").text, !Contains("inside"));
+    CHECK_THAT(carried(inside, "rec2020-linear").text, Contains("inside"));
+}
+
+TEST_CASE("a LUT in a look goes on in its own numbers", "[carry]") {
+    document::Look look;
+    document::LookStep rule, lut;
+    rule.text = "working srgb\nout.r = r * 0.8 + 0.1\n";
+    lut.lut = ".cube";
+    lut.lut_text =
+        document::SharedText("LUT_3D_SIZE 2\n0 0 0\n0.5 0 0\n0 1 0\n0.5 1 0\n0 0 1\n0.5 0 1\n0 1 1\n0.5 1 1\n");
+    lut.opacity = 0.7;
+    look.steps = {rule, lut, rule};
+    const auto made = carry::carried(look, {}, "acescct");
+    REQUIRE(made);
+    CHECK(made.value().look.steps[1] == lut);
+    CHECK(made.value().largest < 1e-5);
+    CHECK_THAT(made.value().look.steps[2].text, Contains("working acescct"));
+}

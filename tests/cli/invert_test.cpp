@@ -40,7 +40,7 @@ TEST_CASE("what has no way back is an exit of 1, with two colours that become on
     folder.write("x.cube", "LUT_3D_SIZE 2\n0 0 0\n1 0 0\n0 1 0\n1 1 0\n0 0 1\n1 0 1\n0 1 1\n1 1 1\n");
     const Ran lut = cli(folder, "invert " + folder.file("x.cube"));
     CHECK(lut.exit == 2);
-    CHECK_THAT(lut.err, Contains("kasuri-cli fit finds one"));
+    CHECK_THAT(lut.err, Contains("kasuri-cli fit finds the rule"));
     const Ran nearest =
         cli(folder,
             "invert --nearest --rule 'out.rgb = clamp(spow(rgb, 2) * 1.25, 0, 1)' -o " + folder.file("near.kasuri"));
@@ -208,4 +208,35 @@ TEST_CASE("a colour decision list stands where a filter does, and comes back as 
                  "<ColorCorrectionCollection><ColorCorrection id=\"a\"></ColorCorrection><ColorCorrection "
                  "id=\"b\"></ColorCorrection></ColorCorrectionCollection>");
     CHECK_THAT(cli(folder, "eval " + folder.file("two.ccc"), "0,0,0\n").err, Contains("has 2 corrections"));
+}
+
+TEST_CASE("a look that holds a LUT is taken off, and what comes back is within what was said", "[cli][inverse]") {
+    const Folder folder;
+    folder.write("bend.kasuri", "working srgb\nout.rgb = rgb * 0.6 + rgb * rgb * 0.4\n");
+    folder.write("turn.kasuri", "working srgb\nout.rgb = mat3(0.8, 0.2, 0,  0, 0.8, 0.2,  0.2, 0, 0.8) * rgb\n");
+    REQUIRE(cli(folder, "bake " + folder.file("bend.kasuri") + " " + folder.file("bend.cube") + " --size 17").exit ==
+            0);
+    const std::string text = folder.read("bend.cube");
+    const nlohmann::json look = {{"kasuri-look", 1},
+                                 {"title", "bent"},
+                                 {"steps",
+                                  {{{"filter", "turn.kasuri"}, {"text", folder.read("turn.kasuri")}},
+                                   {{"lut", ".cube"}, {"text", text}, {"space", "srgb"}}}}};
+    folder.write("bent.kasurilook", look.dump());
+    const Ran made = cli(folder, "invert " + folder.file("bent.kasurilook") + " -o " + folder.file("off.kasurilook"));
+    INFO(made.out << made.err);
+    REQUIRE(made.exit == 0);
+    CHECK_THAT(made.out, Contains("4913") || Contains("35937"));
+    const Ran told = cli(folder, "invert " + folder.file("bent.kasurilook") + " --json");
+    const auto json = nlohmann::json::parse(told.out);
+    const double within = json["largest"];
+    CHECK(within < 0.01);
+    CHECK(json["steps"][0]["table"].size() == 3);
+    const Ran there = cli(folder, "eval " + folder.file("bent.kasurilook"), "0.2,0.5,0.7\n");
+    const Ran back = cli(folder, "eval " + folder.file("off.kasurilook"), there.out);
+    double r = 0, g = 0, b = 0;
+    REQUIRE(std::sscanf(back.out.c_str(), "%lf,%lf,%lf", &r, &g, &b) == 3);
+    CHECK(r == Approx(0.2).margin(within));
+    CHECK(g == Approx(0.5).margin(within));
+    CHECK(b == Approx(0.7).margin(within));
 }

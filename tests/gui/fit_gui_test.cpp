@@ -277,3 +277,80 @@ TEST_CASE("where a found rule is off is drawn, held wishes are fitted through, a
     d.finder->choose(d.finder->model().best_row());
     CHECK(d.finder->text().contains("keep luminance"));
 }
+
+TEST_CASE("where a rule is off is seen on the sheet, against the LUT that it was found of", "[gui][fit]") {
+    Finding d;
+    d.replace_text("out.r = g\n");
+    d.settle();
+    d.finder->find({lut(d.folder)});
+    d.wait();
+    d.finder->choose(0); // the simplest: far off
+    d.finder->see_on_sheet();
+    d.settle();
+    SheetModel& sheet = d.window.bench().sheet();
+    REQUIRE(d.window.bench().against().rule());
+    CHECK(d.window.bench().against().name() == "found.cube");
+    REQUIRE(sheet.cells().size() == 2);
+    CHECK(sheet.cells()[1].lens == "difference");
+    CHECK(d.text() == d.finder->text().toStdString());
+    // Off where the matrix is far from nothing; the exact one shows black, and its cell is the same one.
+    const auto usual = [&] {
+        d.settle();
+        const CellResult* cell = d.sheet().cell(sheet.cells()[1].id)->result();
+        REQUIRE(cell);
+        std::vector<int> all; // in the middle of all pixels: the chart has colours that no LUT of 0 to 1 knows
+        for (int y = 0; y < cell->after.height(); ++y)
+            for (int x = 0; x < cell->after.width(); ++x)
+                all.push_back(qGray(cell->after.pixel(x, y)));
+        std::nth_element(all.begin(), all.begin() + static_cast<long>(all.size() / 2), all.end());
+        return all[all.size() / 2];
+    };
+    CHECK(usual() > 40);
+    d.finder->choose(d.finder->model().best_row());
+    d.finder->see_on_sheet();
+    CHECK(usual() < 20);
+    CHECK(sheet.cells().size() == 2);
+    CHECK(sheet.cells()[1].lens == "fine_difference");
+    d.replace_text(QString::fromStdString(d.text()).replace(
+        "0.75)", "0.5)")); // a change of one's own is looked at, not overwritten
+    d.settle();
+    d.finder->see_on_sheet();
+    CHECK(d.text().find("0.5)") != std::string::npos);
+    CHECK(usual() > 20);
+    d.finder->close();
+}
+
+TEST_CASE("where a rule of two pictures is off is seen on the picture alone", "[gui][fit]") {
+    Finding d;
+    d.replace_text("out.r = g\n");
+    d.settle();
+    const image::Image cloths = targets::demo_cloths();
+    const image::Picture before = *image::picture_of(cloths, image::usual_layer(cloths));
+    image::Picture after = before;
+    image::Samples mixed;
+    for (std::size_t i = 0; i < before.pixels(); ++i)
+        mixed.push_back(0.8f * before.at(i)[0] + 0.2f * before.at(i)[1]);
+    after.planes[0] = image::make_plane(std::move(mixed));
+    const QString first = d.folder.filePath("before.exr"), second = d.folder.filePath("after.exr");
+    REQUIRE(io::save(first.toStdString(), cloths));
+    REQUIRE(io::save(second.toStdString(), image::with_picture(cloths, image::usual_layer(cloths), after)));
+    d.finder->find({first, second});
+    d.wait();
+    d.finder->see_on_sheet();
+    d.settle();
+    REQUIRE(QTest::qWaitFor([&] { return !d.window.bench().sheet().loading(); }, 5000));
+    d.settle();
+    const SheetModel& sheet = d.window.bench().sheet();
+    REQUIRE(sheet.cells().size() == 3); // the chart, the picture, the picture through the lens
+    CHECK(sheet.cells()[2].lens == "fine_difference");
+    const CellResult* shown = d.sheet().cell(sheet.cells()[1].id)->result();
+    REQUIRE(shown);
+    REQUIRE(shown->before_pixels);
+    const std::size_t somewhere = before.pixels() / 2;
+    CHECK(shown->before_pixels->at(somewhere)[0] == Approx(after.at(somewhere)[0]).margin(2e-3)); // halves
+    CHECK(shown->input->at(somewhere)[0] == Approx(before.at(somewhere)[0]).margin(2e-3));
+    const CellResult* chart = d.sheet().cell(sheet.cells()[0].id)->result();
+    REQUIRE(chart);
+    CHECK(chart->before_pixels == chart->input); // nothing is said of it
+    d.finder->close();
+}

@@ -33,7 +33,7 @@ void CompareActions::fill(QMenu& menu) {
     const TakesModel& takes = bench_.takes();
     for (int i = 0; i < static_cast<int>(takes.takes().size()); ++i)
         menu.addAction(tr("take %1").arg(takes.name(i)), this, [this, i] { with_take(i); });
-    menu.addAction(tr("Another filter\u2026"), this, &CompareActions::ask_file);
+    menu.addAction(tr("Another filter, look or LUT\u2026"), this, &CompareActions::ask_file);
     for (const QString& file : recent_files())
         if (is_kind(file, FileKind::filter) && file.toStdString() != bench_.session().path().string())
             menu.addAction(QFileInfo(file).completeBaseName(), this, [this, file] { with_file(file); });
@@ -98,8 +98,8 @@ bool CompareActions::write_take(int index, const QString& file) {
 
 void CompareActions::ask_file() {
     const QString file = QFileDialog::getOpenFileName(
-        window_, tr("Compare with which filter?"), text_of(bench_.session().path().parent_path()),
-        tr("Filters and looks (%1)").arg(patterns({FileKind::filter, FileKind::look})));
+        window_, tr("Compare with what?"), text_of(bench_.session().path().parent_path()),
+        tr("Filters, looks and LUTs (%1)").arg(patterns({FileKind::filter, FileKind::look, FileKind::lut})));
     if (!file.isEmpty())
         with_file(file);
 }

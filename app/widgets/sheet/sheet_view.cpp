@@ -137,7 +137,8 @@ std::vector<CellJob> SheetView::jobs() const {
                         view->wanted_region(),
                         cell->settings,
                         view->shows_before(),
-                        model_.take_of(*cell)};
+                        model_.take_of(*cell),
+                        cell->picture};
             if (job.target || job.picture)
                 jobs.push_back(std::move(job));
         }

@@ -86,6 +86,7 @@ FitWindow::FitWindow(Bench& bench, QWidget* parent) : QDialog(parent), bench_(be
         show_state();
     });
     show_state();
+    show_residual();
 }
 
 QWidget* FitWindow::results() {
@@ -128,6 +129,10 @@ QWidget* FitWindow::results() {
     view_->setToolTip(tr("On the plane of a* and b*, or in the room of L*a*b*, which is turned by dragging"));
     connect(view_, &QToolButton::clicked, this, [this] { show_room(!room_); });
     head->addWidget(view_);
+    on_sheet_ = new QToolButton(residual);
+    on_sheet_->setText(tr("on the sheet"));
+    connect(on_sheet_, &QToolButton::clicked, this, &FitWindow::see_on_sheet);
+    head->addWidget(on_sheet_);
     stack->addLayout(head);
     plot_ = new PlotView(residual);
     plot_->setAccessibleName(tr("Where the chosen rule is off"));
@@ -270,6 +275,7 @@ void FitWindow::find_of_bench() {
     files_.clear();
     asked_ = true;
     of_chart_ = false;
+    asked_of_ = bench_.look_as_worked_on();
     model_.find(std::move(step), look.name(look.current()).toStdString());
     show_state();
 }
@@ -310,6 +316,8 @@ QString FitWindow::words() const { return words_->text(); }
 QString FitWindow::text() const { return text_->toPlainText(); }
 
 void FitWindow::show_state() {
+    if (model_.running())
+        taken_ = -1;
     words_->setText(asked_ ? model_.words() : tr("Choose what to find the rule of, or drop it here."));
     stop_->setEnabled(model_.running());
     const bool there = !model_.running() && model_.best_row() >= 0;
@@ -334,6 +342,12 @@ void FitWindow::show_residual() {
     view_->setText(room_ ? tr("plane") : tr("room"));
     const fit::Residual* residual = model_.residual();
     view_->setVisible(residual != nullptr);
+    const Status seen = can_be_seen(source());
+    on_sheet_->setVisible(residual != nullptr);
+    on_sheet_->setEnabled(seen.ok());
+    on_sheet_->setToolTip(seen ? tr("The chosen rule goes on the bench, before becomes what it was found of, and a "
+                                    "cell of the sheet shows the difference")
+                               : QString::fromStdString(seen.error().text()));
     if (!residual) {
         plot_words_->clear();
         plot_->show_plot({}, {}, {});
@@ -346,11 +360,36 @@ void FitWindow::show_residual() {
     plot_->show_plot(plot.panels, {}, plot.measured);
 }
 
+FitSource FitWindow::source() const {
+    FitSource source{files_, space_, {}, model_.moved()};
+    if (!of_chart_ && files_.isEmpty())
+        source.bench = asked_of_;
+    return of_chart_ ? FitSource{} : source;
+}
+
+void FitWindow::see_on_sheet() {
+    if (chosen() < 0 || model_.running())
+        return;
+    QUndoStack& history = bench_.session().undo_stack();
+    history.beginMacro(tr("where a rule is off"));
+    // A rule that was taken and changed since is looked at as it is now.
+    const std::string now = bench_.session().text(), chosen_text = model_.text(chosen());
+    if (taken_ != chosen() || now.substr(0, now.find('\n')) != chosen_text.substr(0, chosen_text.find('\n')))
+        take();
+    const Result<int> cell = see_where_it_is_off(bench_, source(), model_.candidate(chosen())->errors.delta_e_mean);
+    history.endMacro();
+    if (!cell)
+        words_->setText(QString::fromStdString(cell.error().text()));
+    else
+        bench_.say(tr("Before is now what the rule was found of; a cell shows the difference."));
+}
+
 void FitWindow::take() {
     const std::string text = model_.text(chosen());
     if (text.empty() || model_.running())
         return;
     const QString name = tr("a rule that was found");
+    taken_ = chosen();
     Session& session = bench_.session();
     if (!session.fixed()) {
         session.recall(text, {}, name);

@@ -1,5 +1,6 @@
 #pragma once
 #include "model/fit_model.hpp"
+#include "model/fit_on_sheet.hpp"
 
 #include <QDialog>
 
@@ -42,6 +43,8 @@ public:
     QString text() const;
     /// Where the chosen rule is off: on the plane, or in the room.
     void show_room(bool room);
+    /// The chosen rule goes on the bench, before becomes what it was found of, and a cell shows the difference.
+    void see_on_sheet();
     PlotView* plot() const { return plot_; }
     QToolButton* options_button() const { return options_button_; }
 
@@ -61,11 +64,13 @@ private:
     void again();
     void show_state();
     void show_chosen();
+    FitSource source() const;
 
     Bench& bench_;
     FitModel model_;
-    QStringList files_; ///< what was asked for; empty: the bench
-    std::string space_; ///< of the files' numbers, if it was said
+    QStringList files_;                      ///< what was asked for; empty: the bench
+    std::string space_;                      ///< of the files' numbers, if it was said
+    std::optional<document::Look> asked_of_; ///< the bench as it was when it was asked of
     bool asked_ = false, of_chart_ = false;
     ChartWindow* chart_ = nullptr;
     QTableView* table_;
@@ -73,10 +78,11 @@ private:
     QLabel* words_;
     QCheckBox* all_;
     QPushButton *take_, *takes_, *rest_, *stop_;
-    QToolButton *space_button_, *options_button_, *view_;
+    QToolButton *space_button_, *options_button_, *view_, *on_sheet_;
     PlotView* plot_;
     QLabel* plot_words_;
     bool room_ = false;
+    int taken_ = -1; ///< the row that went onto the bench
 };
 
 } // namespace kasuri::app

@@ -5,6 +5,7 @@
 #include "widgets/parts/heading.hpp"
 #include "widgets/parts/theme.hpp"
 
+#include <QCheckBox>
 #include <QFileDialog>
 #include <QHBoxLayout>
 #include <QLabel>
@@ -37,6 +38,11 @@ WayBackWindow::WayBackWindow(Bench& bench, QWidget* parent) : QDialog(parent), b
     again_->setAutoDefault(false);
     of->addWidget(step_);
     of->addWidget(all_);
+    tables_ = new QCheckBox(tr("Tables where no rule does it"), this);
+    tables_->setToolTip(
+        tr("Where a step's rule cannot be solved, a LUT of 33 points takes it off, as near as that comes; "
+           "LUTs are taken off so always"));
+    of->addWidget(tables_);
     of->addStretch(1);
     of->addWidget(again_);
     column->addLayout(of);
@@ -79,6 +85,7 @@ WayBackWindow::WayBackWindow(Bench& bench, QWidget* parent) : QDialog(parent), b
     connect(&bench_.session(), &Session::values_changed, this, soon);
     connect(again_, &QPushButton::clicked, this, &WayBackWindow::find);
     connect(step_, &QRadioButton::toggled, this, &WayBackWindow::find);
+    connect(tables_, &QCheckBox::toggled, this, &WayBackWindow::find);
     connect(put_, &QPushButton::clicked, this, &WayBackWindow::put_behind);
     connect(save_, &QPushButton::clicked, this, &WayBackWindow::ask_save);
     connect(&model_, &WayBack::finished, this, &WayBackWindow::show_state);
@@ -108,11 +115,12 @@ document::Look WayBackWindow::asked() const {
     return made;
 }
 
+void WayBackWindow::allow_tables(bool allow) { tables_->setChecked(allow); }
 void WayBackWindow::choose_all(bool all) { (all ? all_ : step_)->setChecked(true); }
 
 void WayBackWindow::find() {
     behind_ = false;
-    model_.find(asked(), bench_.look().file().parent_path());
+    model_.find(asked(), bench_.look().file().parent_path(), tables_->isChecked(), all_->isChecked());
     show_state();
 }
 

@@ -4,6 +4,7 @@
 #include <QDialog>
 #include <QTimer>
 
+class QCheckBox;
 class QLabel;
 class QPlainTextEdit;
 class QPushButton;
@@ -21,6 +22,8 @@ public:
     WayBackWindow(Bench& bench, QWidget* parent = nullptr);
 
     void choose_all(bool all);
+    /// Tables also where a rule cannot be solved.
+    void allow_tables(bool allow);
     void find();
     /// Behind the step, or behind all of them: the picture is back.
     void put_behind();
@@ -42,6 +45,7 @@ private:
     QTimer later_;
     bool behind_ = false; ///< it has just been put there: the steps on the bench are not what it is asked of
     QRadioButton *step_, *all_;
+    QCheckBox* tables_;
     QLabel* words_;
     QPlainTextEdit* text_;
     QPushButton *put_, *save_, *again_;
