@@ -1,5 +1,6 @@
 #include "io/helper.hpp"
 #include "model/bench.hpp"
+#include "model/file_names.hpp"
 #include "model/session.hpp"
 #include "targets/target.hpp"
 #include "widgets/files/files.hpp"
@@ -36,11 +37,11 @@ void start_demo(MainWindow& window, const QString& filters, const QString& pictu
             window.part<LibraryPanel>().add_folder(QFileInfo(folder).canonicalFilePath());
     const QString cloths = pictures + "/cloths.exr", puppet = pictures + "/puppet.exr";
     if (QFileInfo::exists(cloths)) {
-        sheet.add_picture(cloths.toStdString(), "colour");
-        sheet.add_picture(cloths.toStdString(), "green");
+        sheet.add_picture(bytes_of(cloths), "colour");
+        sheet.add_picture(bytes_of(cloths), "green");
     }
     if (QFileInfo::exists(puppet))
-        sheet.add_picture(puppet.toStdString(), "colour");
+        sheet.add_picture(bytes_of(puppet), "colour");
     const QString first = filters + "/indigo-over-madder.kasuri";
     if (!QFileInfo::exists(first))
         return;
@@ -52,13 +53,22 @@ void start_demo(MainWindow& window, const QString& filters, const QString& pictu
             return;
         once->deleteLater();
         QObject::disconnect(&bench.session(), nullptr, once, nullptr);
-        if (bench.look().file() != first.toStdString()) // something else was opened meanwhile
+        if (bench.look().file() != bytes_of(first)) // something else was opened meanwhile
             return;
         bench.session().set_values(rule->presets.front().values, QObject::tr("preset"));
         bench.session().undo_stack().clear();
         bench.session().take_as_saved(); // nothing that anybody did
     });
     window.part<Files>().open(first);
+}
+
+/// Names of files as the bytes that they are: Qt has replaced what is no UTF-8.
+QStringList as_given(QStringList files, int argc, char** argv) {
+    for (QString& file : files)
+        for (int i = 1; i < argc; ++i)
+            if (file == QString::fromLocal8Bit(argv[i]))
+                file = text_of(std::filesystem::path(argv[i]));
+    return files;
 }
 
 } // namespace
@@ -116,7 +126,7 @@ int main(int argc, char** argv) {
         window.restore_sheet();
     const QStringList chosen = parser.value(lens).split(',');
     qsizetype pictures = 0;
-    for (const QString& file : parser.positionalArguments())
+    for (const QString& file : as_given(parser.positionalArguments(), argc, argv))
         window.part<Files>().open(file, chosen[std::min(file.endsWith(".kasuri") ? 0 : pictures++, chosen.size() - 1)]);
     window.show();
     // Until it has been closed: what there is to do first, in a row above the bench.

@@ -2,6 +2,7 @@
 
 #include "base/file_kind.hpp"
 #include "document/filter_file.hpp"
+#include "model/file_names.hpp"
 
 namespace kasuri::app {
 
@@ -27,7 +28,7 @@ Status Against::open(const std::filesystem::path& path, const std::string& lut_s
     Result<std::string> text = document::load_filter(path);
     if (!text)
         return text.error();
-    set(QString::fromStdString(path.stem().string()), {std::move(text.value()), path});
+    set(text_of(path.stem()), {std::move(text.value()), path});
     return {};
 }
 
@@ -38,7 +39,7 @@ Status Against::open_look(const std::filesystem::path& path) {
     if (look.value().steps.empty())
         return Error{"has no steps", path.string(), ""};
     document::make_absolute(look.value(), path.parent_path());
-    set_look(QString::fromStdString(path.stem().string()), std::move(look.value()));
+    set_look(text_of(path.stem()), std::move(look.value()));
     return {};
 }
 
@@ -50,7 +51,7 @@ Status Against::open_lut(const std::filesystem::path& path, const std::string& s
         step.value().space = space;
     document::Look look;
     look.steps.push_back(std::move(step.value()));
-    set_look(QString::fromStdString(path.filename().string()), std::move(look));
+    set_look(text_of(path.filename()), std::move(look));
     return {};
 }
 

@@ -4,6 +4,7 @@
 #include "handover/render.hpp"
 #include "io/picture_file.hpp"
 #include "io/sequence.hpp"
+#include "model/file_names.hpp"
 #include "model/library_model.hpp"
 
 #include <algorithm>
@@ -166,13 +167,10 @@ QVariant ApplyModel::data(const QModelIndex& index, int role) const {
         return {};
     const Item& item = items_[static_cast<std::size_t>(index.row())];
     switch (role) {
-    case Qt::DisplayRole:
-        return QString::fromStdString(item.path.filename().string()) +
-            (item.written ? tr(" \u2013 written") : QString());
+    case Qt::DisplayRole: return text_of(item.path.filename()) + (item.written ? tr(" \u2013 written") : QString());
     case Qt::DecorationRole: return item.picture;
-    case Qt::ToolTipRole:
-        return QString::fromStdString(item.path.string()) + (item.fault.isEmpty() ? QString() : "\n" + item.fault);
-    case path_role: return QString::fromStdString(item.path.string());
+    case Qt::ToolTipRole: return text_of(item.path) + (item.fault.isEmpty() ? QString() : "\n" + item.fault);
+    case path_role: return text_of(item.path);
     case written_role: return item.written;
     case LibraryModel::fault_role: return item.fault; // the tile shows it
     default: return {};

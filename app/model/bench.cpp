@@ -5,6 +5,7 @@
 #include "carry/carry.hpp"
 #include "io/config.hpp"
 #include "lang/format.hpp"
+#include "model/file_names.hpp"
 #include "model/undo_commands.hpp"
 #include "simplify/simplify.hpp"
 
@@ -161,7 +162,7 @@ void Bench::add_chart() { sheet_.add_target(*targets::find("dye_chart"), "colour
 void Bench::use_config(const QString& file) {
     QThreadPool::globalInstance()->start([self = QPointer<Bench>(this), file] {
         auto loaded = std::make_shared<Result<io::LoadedConfig>>(
-            within_memory(file.toStdString(), [&] { return io::load_config(file.toStdString()); }));
+            within_memory(bytes_of(file), [&] { return io::load_config(bytes_of(file)); }));
         QMetaObject::invokeMethod(
             qApp,
             [self, loaded, file] {
@@ -182,8 +183,7 @@ void Bench::use_config(const QString& file) {
 }
 
 void Bench::restore_config() {
-    const QString kept = QSettings().value("config").toString(),
-                  named = QString::fromStdString(io::config_of_environment().string());
+    const QString kept = QSettings().value("config").toString(), named = text_of(io::config_of_environment());
     if (const QString& file = QFileInfo::exists(kept) ? kept : named; !file.isEmpty())
         use_config(file);
 }

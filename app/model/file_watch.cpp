@@ -2,6 +2,7 @@
 
 #include "document/filter_file.hpp"
 #include "document/merge.hpp"
+#include "model/file_names.hpp"
 
 #include <utility>
 
@@ -22,8 +23,8 @@ FileWatch::FileWatch(Session& session, QObject* parent) : QObject(parent), sessi
 }
 
 void FileWatch::watch() {
-    const QString file = QString::fromStdString(session_.path().string());
-    const QString folder = QString::fromStdString(session_.path().parent_path().string());
+    const QString file = text_of(session_.path());
+    const QString folder = text_of(session_.path().parent_path());
     // The folder too: many programs put another file in its place.
     QStringList wanted, watched = watcher_.files() + watcher_.directories();
     if (!file.isEmpty())
@@ -38,7 +39,7 @@ void FileWatch::watch() {
             text = known->second;
         else if (const Result<std::string> read = document::load_filter(path))
             text = read.value();
-        wanted << QString::fromStdString(path.string());
+        wanted << text_of(path);
     }
     used_ = std::move(used);
     for (const QString& each : watched)
@@ -94,8 +95,7 @@ bool FileWatch::look() {
     unreadable_.clear();
     if (!std::filesystem::exists(session_.path(), failure)) {
         if (!std::exchange(gone_, true))
-            emit said(tr("The file %1 is gone. Saving writes it again.")
-                          .arg(QString::fromStdString(session_.path().filename().string())),
+            emit said(tr("The file %1 is gone. Saving writes it again.").arg(text_of(session_.path().filename())),
                       true);
         return true;
     }

@@ -3,6 +3,7 @@
 #include "base/file_kind.hpp"
 #include "base/said.hpp"
 #include "model/bench.hpp"
+#include "model/file_names.hpp"
 #include "model/lens.hpp"
 
 #include <QFileInfo>
@@ -39,15 +40,15 @@ Result<int> of_pictures(Bench& bench, const FitSource& source) {
     if (!source.space.empty()) {
         std::map<std::string, std::string> spaces = sheet.said_spaces();
         for (const QString& file : source.files)
-            spaces[file.toStdString()] = source.space;
+            spaces[bytes_of(file)] = source.space;
         sheet.remember_spaces(std::move(spaces));
     }
-    const int cell = cell_of(sheet, source.files.front().toStdString());
-    sheet.give(wanted, source.files.back().toStdString());
+    const int cell = cell_of(sheet, bytes_of(source.files.front()));
+    sheet.give(wanted, bytes_of(source.files.back()));
     OtherRule rule;
     if (const lang::Rule* now = bench.session().rule(); now && !now->working.empty())
         rule.text = "working " + now->working + "\n";
-    rule.of_picture = source.files.front().toStdString();
+    rule.of_picture = bytes_of(source.files.front());
     rule.text += "source wanted : vec3\nout.rgb = wanted\n";
     bench.against().set(QFileInfo(source.files.back()).fileName(), std::move(rule));
     return cell;
@@ -64,7 +65,7 @@ Status can_be_seen(const FitSource& source) {
                             : Status();
     if (source.files.size() == 1)
         for (const FileKind kind : {FileKind::lut, FileKind::look, FileKind::filter})
-            if (is_kind(source.files.front().toStdString(), kind))
+            if (is_kind(bytes_of(source.files.front()), kind))
                 return {};
     return Error{said("a table or a chart has no pixels to show"), "",
                  "The figures in the table say how far it is off."};
@@ -82,7 +83,7 @@ Result<int> see_where_it_is_off(Bench& bench, const FitSource& source, double me
         if (!made)
             return made.error();
         cell = made.value();
-    } else if (const Status opened = bench.against().open(source.files.front().toStdString(), source.space); !opened) {
+    } else if (const Status opened = bench.against().open(bytes_of(source.files.front()), source.space); !opened) {
         return opened.error();
     }
     if (cell == 0) {

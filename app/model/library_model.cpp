@@ -6,6 +6,7 @@
 #include "handover/render.hpp"
 #include "look/make.hpp"
 #include "model/display.hpp"
+#include "model/file_names.hpp"
 #include "proof/proof.hpp"
 
 #include <QCoreApplication>
@@ -134,7 +135,7 @@ void LibraryModel::look() {
         auto below = std::make_shared<QStringList>();
         for (const std::filesystem::path& folder : folders) {
             for (const std::filesystem::path& each : document::library_folders(folder))
-                *below << text(each.string());
+                *below << text_of(each);
             for (const std::filesystem::path& path : document::library_files(folder)) {
                 if (stop.cancelled())
                     return;
@@ -259,7 +260,7 @@ void LibraryModel::drew(const std::string& path, std::uint64_t sample, const QIm
 }
 
 QModelIndex LibraryModel::index_of(const QString& path) const {
-    const std::string wanted = path.toStdString();
+    const std::string wanted = bytes_of(path);
     for (std::size_t i = 0; i < shown_.size(); ++i)
         if (shown_[i]->entry.path.string() == wanted)
             return index(static_cast<int>(i));
@@ -279,7 +280,7 @@ QVariant LibraryModel::data(const QModelIndex& index, int role) const {
     case Qt::AccessibleTextRole:
         return text(item.entry.title) + (item.fault.empty() ? QString() : tr(", has an error")) +
             (favourites_.contains(item.entry.path.string()) ? tr(", a favourite") : QString());
-    case path_role: return text(item.entry.path.string());
+    case path_role: return text_of(item.entry.path);
     case note_role: return text(item.entry.note);
     case tags_role: return text(item.entry.tags);
     case presets_role: {
@@ -299,7 +300,7 @@ QMimeData* LibraryModel::mimeData(const QModelIndexList& indexes) const {
     auto* data = new QMimeData;
     QList<QUrl> urls;
     for (const QModelIndex& index : indexes)
-        urls << QUrl::fromLocalFile(index.data(path_role).toString());
+        urls << url_of(index.data(path_role).toString());
     data->setUrls(urls);
     return data;
 }
@@ -307,7 +308,7 @@ QMimeData* LibraryModel::mimeData(const QModelIndexList& indexes) const {
 void LibraryModel::set_favourites(const QStringList& paths) {
     favourites_.clear();
     for (const QString& path : paths)
-        favourites_.insert(path.toStdString());
+        favourites_.insert(bytes_of(path));
     sort_out();
 }
 
@@ -320,9 +321,9 @@ QStringList LibraryModel::favourites() const {
 
 void LibraryModel::set_favourite(const QString& path, bool favourite) {
     if (favourite)
-        favourites_.insert(path.toStdString());
+        favourites_.insert(bytes_of(path));
     else
-        favourites_.erase(path.toStdString());
+        favourites_.erase(bytes_of(path));
     sort_out();
     if (const QModelIndex index = index_of(path); index.isValid())
         emit dataChanged(index, index);
@@ -330,7 +331,7 @@ void LibraryModel::set_favourite(const QString& path, bool favourite) {
 }
 
 Status LibraryModel::rename(const QString& path, const QString& name) {
-    const std::filesystem::path from = path.toStdString();
+    const std::filesystem::path from = bytes_of(path);
     if (name.trimmed().isEmpty() || name.contains('/'))
         return Error{"is not a name for a file", name.toStdString(), "A name without slashes is needed."};
     std::filesystem::path to = from.parent_path() / name.trimmed().toStdString();
@@ -354,7 +355,7 @@ Status LibraryModel::rename(const QString& path, const QString& name) {
 }
 
 Result<QString> LibraryModel::duplicate(const QString& path) {
-    const std::filesystem::path from = path.toStdString();
+    const std::filesystem::path from = bytes_of(path);
     std::filesystem::path to = document::free_name(from);
     std::error_code error;
     std::filesystem::copy_file(from, to, error);
@@ -367,12 +368,12 @@ Result<QString> LibraryModel::duplicate(const QString& path) {
         return Error{said("cannot be copied: {}", error.message()), from.string(), ""};
     std::filesystem::permissions(to, std::filesystem::perms::owner_write, std::filesystem::perm_options::add, error);
     look();
-    return text(to.string());
+    return text_of(to);
 }
 
 Status LibraryModel::to_trash(const QString& path) {
     if (!QFile::moveToTrash(path))
-        return Error{"cannot be moved to the trash", path.toStdString(),
+        return Error{"cannot be moved to the trash", bytes_of(path),
                      "It may belong to somebody else, or there is no trash on that disk."};
     look();
     return {};

@@ -3,6 +3,7 @@
 #include "base/file.hpp"
 #include "document/filter_file.hpp"
 #include "document/look_text.hpp"
+#include "model/file_names.hpp"
 
 #include <QCoreApplication>
 #include <QFile>
@@ -79,8 +80,7 @@ QString LookModel::name(int index) const {
         return QString::fromStdString(session_.rule()->title);
     if (const std::string title = document::title_in(step.text); !title.empty())
         return QString::fromStdString(title);
-    return step.filter.empty() ? tr("untitled")
-                               : QString::fromStdString(std::filesystem::path(step.filter).stem().string());
+    return step.filter.empty() ? tr("untitled") : text_of(std::filesystem::path(step.filter).stem());
 }
 
 document::FilterState LookModel::state(int index) const {
@@ -90,7 +90,7 @@ document::FilterState LookModel::state(int index) const {
 void LookModel::look_at_files() {
     QStringList wanted, watched = watcher_.files();
     for (const document::LookStep& step : steps())
-        if (const QString file = QString::fromStdString(step.filter);
+        if (const QString file = text_of(step.filter);
             is_look() && document::may_open_file(step, {}) && !wanted.contains(file) && QFile::exists(file))
             wanted << file;
     for (const QString& file : watched)
@@ -421,7 +421,7 @@ Status LookModel::write_filter(int index, const std::filesystem::path& file) {
 QString LookModel::display_name() const {
     if (!is_look())
         return session_.display_name();
-    return path_.empty() ? tr("untitled look") : QString::fromStdString(path_.stem().string());
+    return path_.empty() ? tr("untitled look") : text_of(path_.stem());
 }
 
 bool LookModel::modified() const { return is_look() ? !saved_ || state_.look != *saved_ : session_.modified(); }

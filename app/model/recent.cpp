@@ -1,5 +1,7 @@
 #include "model/recent.hpp"
 
+#include "model/file_names.hpp"
+
 #include <QFileInfo>
 #include <QSettings>
 
@@ -10,7 +12,10 @@ constexpr int kept = 10;
 
 QStringList recent_files() {
     QStringList files = QSettings().value("recent").toStringList();
-    files.removeIf([](const QString& file) { return !QFileInfo::exists(file); });
+    files.removeIf([](const QString& file) {
+        std::error_code code;
+        return !std::filesystem::exists(bytes_of(file), code);
+    });
     return files;
 }
 

@@ -2,6 +2,7 @@
 
 #include "document/filter_file.hpp"
 #include "document/line_edits.hpp"
+#include "model/file_names.hpp"
 #include "model/undo_commands.hpp"
 
 #include <algorithm>
@@ -36,9 +37,7 @@ void Session::tell_if_modified() {
 
 std::vector<double> Session::values() const { return rule() ? values_for(*rule(), chosen_) : std::vector<double>(); }
 
-QString Session::display_name() const {
-    return path_.empty() ? tr("untitled") : QString::fromStdString(path_.stem().string());
-}
+QString Session::display_name() const { return path_.empty() ? tr("untitled") : text_of(path_.stem()); }
 
 void Session::record_edit(const document::TextEdit& edit) {
     change_text(edit);

@@ -2,6 +2,7 @@
 
 #include "base/memory.hpp"
 #include "handover/render.hpp"
+#include "model/file_names.hpp"
 #include "model/words.hpp"
 
 #include <QCoreApplication>
@@ -30,8 +31,7 @@ Cell& SheetModel::at(int id) {
 }
 
 QString SheetModel::title(const Cell& cell) const {
-    QString name = cell.target ? words(cell.target->title)
-                               : QString::fromStdString(std::filesystem::path(cell.picture).stem().string());
+    QString name = cell.target ? words(cell.target->title) : text_of(std::filesystem::path(cell.picture).stem());
     if (!cell.target && !cell.layer.empty())
         name += ", " + QString::fromStdString(cell.layer);
     if (const auto& take = take_of(cell))

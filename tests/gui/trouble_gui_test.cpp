@@ -1,6 +1,11 @@
 // Two windows on one file, and files that turn into something else.
 #include "document/bench_file.hpp"
+#include "document/filter_file.hpp"
 #include "gui/driver.hpp"
+#include "io/picture_file.hpp"
+#include "model/file_names.hpp"
+#include "model/recent.hpp"
+#include "targets/demo_pictures.hpp"
 #include "widgets/frame/status_line.hpp"
 
 #include <QAbstractButton>
@@ -181,4 +186,28 @@ TEST_CASE("what an event has no memory for is dropped and said, and the work goe
     d.replace_text("out.r = b\n");
     d.settle();
     CHECK(d.text() == "out.r = b\n");
+}
+
+TEST_CASE("files whose names are no UTF-8 are opened, saved and remembered", "[gui][files]") {
+    Driver d;
+    const std::string folder = d.folder.path().toStdString();
+    const std::string filter = folder + "/gr\xfcn.kasuri", picture = folder + "/gr\xfcn.png";
+    REQUIRE(document::save_filter(filter, "out.r = g\n"));
+    REQUIRE(io::save(picture, targets::demo_chart()));
+    d.window.part<Files>().open_urls({url_of(text_of(filter)), url_of(text_of(picture))});
+    d.settle();
+    CHECK(d.text() == "out.r = g\n");
+    REQUIRE(QTest::qWaitFor([&] { return !d.window.bench().sheet().loading(); }, 5000));
+    d.settle();
+    REQUIRE(d.window.bench().sheet().cells().size() == 2);
+    CHECK(d.window.bench().sheet().picture_of(d.window.bench().sheet().cells()[1]));
+    d.end_of_text();
+    d.type("out.b = r\n");
+    d.settle();
+    d.trigger("save");
+    CHECK(document::load_filter(filter).value() == "out.r = g\nout.b = r\n");
+    const QStringList recent = recent_files();
+    CHECK(std::any_of(recent.begin(), recent.end(), [&](const QString& file) { return bytes_of(file) == filter; }));
+    for (const std::string& file : {filter, picture}) // Qt, which made the folder, would leave them
+        std::filesystem::remove(file);
 }

@@ -35,7 +35,7 @@ void CompareActions::fill(QMenu& menu) {
         menu.addAction(tr("take %1").arg(takes.name(i)), this, [this, i] { with_take(i); });
     menu.addAction(tr("Another filter, look or LUT\u2026"), this, &CompareActions::ask_file);
     for (const QString& file : recent_files())
-        if (is_kind(file, FileKind::filter) && file.toStdString() != bench_.session().path().string())
+        if (is_kind(file, FileKind::filter) && bytes_of(file) != bench_.session().path().string())
             menu.addAction(QFileInfo(file).completeBaseName(), this, [this, file] { with_file(file); });
 }
 
@@ -49,7 +49,7 @@ void CompareActions::with_now() {
 }
 
 void CompareActions::with_file(const QString& file) {
-    if (const Status opened = bench_.against().open(file.toStdString()); !opened)
+    if (const Status opened = bench_.against().open(bytes_of(file)); !opened)
         bench_.refuse(opened.error());
 }
 
@@ -87,7 +87,7 @@ bool CompareActions::write_take(int index, const QString& file) {
     std::string text = take.text;
     if (checked.ok)
         text = document::with_defaults(text, checked.rule, values_for(checked.rule, take.values)).applied(text);
-    if (const Status saved = document::save_filter(file.toStdString(), text); !saved) {
+    if (const Status saved = document::save_filter(bytes_of(file), text); !saved) {
         bench_.refuse(saved.error());
         return false;
     }

@@ -66,7 +66,7 @@ void Files::ask_open() {
 }
 
 void Files::open(const QString& file, const QString& lens) {
-    switch (file_kind(file.toStdString()).value_or(FileKind::picture)) {
+    switch (file_kind(bytes_of(file)).value_or(FileKind::picture)) {
     case FileKind::filter: return open_filter(file);
     case FileKind::look: return open_look(file);
     case FileKind::lut: return look_.add_files({file}, bench_.look().current() + 1);
@@ -74,28 +74,28 @@ void Files::open(const QString& file, const QString& lens) {
     case FileKind::config: return bench_.use_config(file);
     case FileKind::picture: break;
     }
-    bench_.sheet().add_picture(file.toStdString(), lens.toStdString());
+    bench_.sheet().add_picture(bytes_of(file), lens.toStdString());
     remember_file(file);
 }
 
 void Files::open_filter(const QString& file) {
     // A file that cannot be read must not cost the question about unsaved work.
-    if (const auto readable = document::load_filter(file.toStdString()); !readable)
+    if (const auto readable = document::load_filter(bytes_of(file)); !readable)
         return bench_.refuse(readable.error());
     if (!may_leave())
         return;
-    if (const Status opened = bench_.session().open(file.toStdString()); !opened)
+    if (const Status opened = bench_.session().open(bytes_of(file)); !opened)
         bench_.refuse(opened.error());
     else
         remember_file(file);
 }
 
 void Files::open_look(const QString& file) {
-    if (const auto readable = document::load_look(file.toStdString()); !readable)
+    if (const auto readable = document::load_look(bytes_of(file)); !readable)
         return bench_.refuse(readable.error());
     if (!may_leave())
         return;
-    if (const Status opened = bench_.look().open(QFileInfo(file).absoluteFilePath().toStdString()); !opened)
+    if (const Status opened = bench_.look().open(bytes_of(QFileInfo(file).absoluteFilePath())); !opened)
         bench_.refuse(opened.error());
     else
         remember_file(file);
@@ -104,7 +104,7 @@ void Files::open_look(const QString& file) {
 void Files::open_at(const QString& file, const QString& preset) {
     open(file);
     Session& session = bench_.session();
-    if (session.path().string() != file.toStdString())
+    if (session.path().string() != bytes_of(file))
         return;                     // it was not opened
     auto* once = new QObject(this); // the preset can be chosen once the text has been understood
     connect(&session, &Session::rule_changed, once, [&session, once, preset] {
@@ -122,7 +122,7 @@ void Files::open_at(const QString& file, const QString& preset) {
 void Files::open_urls(const QList<QUrl>& urls) {
     for (const QUrl& url : urls)
         if (url.isLocalFile())
-            open(url.toLocalFile());
+            open(local_file(url));
         else
             bench_.refuse(tr("%1: only files on this machine can be opened").arg(url.toDisplayString()));
 }
@@ -145,7 +145,7 @@ bool Files::ask_save_as() {
 }
 
 bool Files::save_to(const QString& file) {
-    const std::filesystem::path path = QFileInfo(file).absoluteFilePath().toStdString();
+    const std::filesystem::path path = bytes_of(QFileInfo(file).absoluteFilePath());
     const std::filesystem::path& now = bench_.look().file();
     if (!now.empty() && path == std::filesystem::absolute(now) && !bench_.file_watch().look()) {
         bench_.refuse(

@@ -224,7 +224,7 @@ void ApplyWindow::set_inputs(const QStringList& inputs) {
     std::vector<std::string> wanted;
     for (const QString& input : inputs)
         if (!input.isEmpty())
-            wanted.push_back(input.toStdString());
+            wanted.push_back(bytes_of(input));
     if (wanted.empty())
         return;
     if (const Status taken = model_->set_inputs(wanted); !taken) {
@@ -250,7 +250,7 @@ void ApplyWindow::render_or_cancel() {
     }
     handover::BatchOrder order;
     order.inputs = model_->inputs();
-    order.output = output_->text().trimmed().toStdString();
+    order.output = bytes_of(output_->text().trimmed());
     const QStringList kind = kind_->currentData().toStringList();
     order.ending = kind[0].toStdString();
     if (order.inputs.empty() || order.output.empty()) {
@@ -295,7 +295,7 @@ void ApplyWindow::dropEvent(QDropEvent* event) {
     QStringList files;
     for (const QUrl& url : event->mimeData()->urls())
         if (url.isLocalFile())
-            files << url.toLocalFile();
+            files << local_file(url);
     set_inputs(files);
     event->acceptProposedAction();
 }

@@ -2,6 +2,7 @@
 
 #include "base/memory.hpp"
 #include "base/text.hpp"
+#include "model/file_names.hpp"
 #include "model/on_bench.hpp"
 #include "widgets/parts/heading.hpp"
 #include "widgets/parts/space_menu.hpp"
@@ -268,8 +269,8 @@ void BakeWindow::write_to(const QString& file) {
     write_->setEnabled(false);
     // What is said is measured on the file, which takes as long as reading it does.
     QThreadPool::globalInstance()->start([self = QPointer<BakeWindow>(this), file, subject = subject_, baked = baked_] {
-        auto written = std::make_shared<Result<handover::LutFile>>(within_memory(
-            file.toStdString(), [&] { return handover::write_lut(file.toStdString(), *subject, *baked); }));
+        auto written = std::make_shared<Result<handover::LutFile>>(
+            within_memory(bytes_of(file), [&] { return handover::write_lut(bytes_of(file), *subject, *baked); }));
         QMetaObject::invokeMethod(
             qApp,
             [self, file, written] {

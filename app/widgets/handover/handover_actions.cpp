@@ -55,7 +55,7 @@ void HandoverActions::render(const QString& in, const QString& out) {
     if (!subject)
         return bench_.refuse(subject.error());
     bench_.say(tr("Rendering %1\u2026").arg(out));
-    handover::RenderJob job{in.toStdString(), out.toStdString()};
+    handover::RenderJob job{bytes_of(in), bytes_of(out)};
     const auto& spaces = bench_.sheet().said_spaces();
     if (const auto said = spaces.find(job.in.string()); said != spaces.end())
         job.in_space = said->second;

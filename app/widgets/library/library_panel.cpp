@@ -1,6 +1,7 @@
 #include "widgets/library/library_panel.hpp"
 
 #include "model/bench.hpp"
+#include "model/file_names.hpp"
 #include "model/words.hpp"
 #include "widgets/files/files.hpp"
 #include "widgets/look/look_actions.hpp"
@@ -188,7 +189,7 @@ void LibraryPanel::begin() {
 void LibraryPanel::set_folders() {
     std::vector<std::filesystem::path> folders = usual_library_folders();
     for (const QString& folder : own_folders_)
-        folders.push_back(folder.toStdString());
+        folders.push_back(bytes_of(folder));
     const std::filesystem::path project = bench_.session().path().parent_path(); // the one that is being worked in
     std::error_code error;
     if (!project.empty())
@@ -228,7 +229,7 @@ void LibraryPanel::remove_folder(const QString& folder) {
 void LibraryPanel::choose_folders(QMenu& menu) {
     menu.clear();
     for (const std::filesystem::path& folder : model_->folders()) {
-        const QString name = QString::fromStdString(folder.string());
+        const QString name = text_of(folder);
         if (own_folders_.contains(name))
             menu.addAction(tr("Leave out %1").arg(name), this, [this, name] { remove_folder(name); });
         else
@@ -310,8 +311,7 @@ void LibraryPanel::compare() {
             chosen[chosen[0].row() < chosen[1].row() ? 0 : 1].data(LibraryModel::path_role).toString();
         with = chosen[chosen[0].row() < chosen[1].row() ? 1 : 0].data(LibraryModel::path_role).toString();
         files_.open(first);
-        if (bench_.session().path().string() != first.toStdString() &&
-            bench_.look().path().string() != first.toStdString())
+        if (bench_.session().path().string() != bytes_of(first) && bench_.look().path().string() != bytes_of(first))
             return; // it was not opened
     }
     if (const Status opened = bench_.against().open(with.toStdString()); !opened)

@@ -112,14 +112,14 @@ void LookActions::fill_step(QMenu& menu, int index) {
     });
     const document::FilterState state = look.state(index);
     if (state == document::FilterState::changed)
-        menu.addAction(tr("Bring it up to date with %1").arg(QFileInfo(QString::fromStdString(step.filter)).fileName()),
-                       this, [this, index] {
+        menu.addAction(tr("Bring it up to date with %1").arg(QFileInfo(text_of(step.filter)).fileName()), this,
+                       [this, index] {
                            if (const Status done = bench_.look().bring_up_to_date(index); !done)
                                bench_.refuse(done.error());
                        });
     const bool rule = !document::is_no_rule(step);
     if (rule && !step.filter.empty() && state != document::FilterState::same)
-        menu.addAction(tr("Write it into %1").arg(QFileInfo(QString::fromStdString(step.filter)).fileName()), this,
+        menu.addAction(tr("Write it into %1").arg(QFileInfo(text_of(step.filter)).fileName()), this,
                        [this, index] { write_filter(index, false); });
     if (rule)
         menu.addAction(tr("Write it as a filter\u2026"), this, [this, index] { write_filter(index, true); });
@@ -131,7 +131,7 @@ void LookActions::fill_current(QMenu& menu) {
 }
 
 void LookActions::write_filter(int index, bool ask) {
-    QString file = QString::fromStdString(bench_.look().steps()[static_cast<std::size_t>(index)].filter);
+    QString file = text_of(bench_.look().steps()[static_cast<std::size_t>(index)].filter);
     if (ask)
         file = QFileDialog::getSaveFileName(window_, tr("Write the step as a filter"),
                                             file.isEmpty() ? with_ending(bench_.look().name(index), FileKind::filter)
@@ -140,7 +140,7 @@ void LookActions::write_filter(int index, bool ask) {
     if (file.isEmpty())
         return;
     file = with_ending(file, FileKind::filter);
-    if (const Status done = bench_.look().write_filter(index, file.toStdString()); !done)
+    if (const Status done = bench_.look().write_filter(index, bytes_of(file)); !done)
         bench_.refuse(done.error());
     else
         bench_.say(tr("Wrote %1").arg(file));
@@ -155,7 +155,7 @@ void LookActions::add_empty(int at) {
 void LookActions::add_empty_next() { add_empty(bench_.look().current() + 1); }
 
 void LookActions::add_cdl(const QString& file) {
-    const auto all = io::read_cdl(file.toStdString());
+    const auto all = io::read_cdl(bytes_of(file));
     if (!all) {
         bench_.refuse(all.error());
         return;
@@ -174,7 +174,7 @@ void LookActions::add_cdl(const QString& file) {
 
 void LookActions::add_files(const QStringList& files, int at) {
     for (const QString& file : files) {
-        Result<document::LookStep> step = document::step_from(QFileInfo(file).absoluteFilePath().toStdString());
+        Result<document::LookStep> step = document::step_from(bytes_of(QFileInfo(file).absoluteFilePath()));
         if (!step) {
             bench_.refuse(step.error());
             continue;

@@ -40,7 +40,7 @@ QStringList files_in(const QMimeData* data) {
         if (url.isLocalFile() &&
             (is_kind(url.path(), FileKind::filter) || is_kind(url.path(), FileKind::look) ||
              is_kind(url.path(), FileKind::lut)))
-            files << url.toLocalFile();
+            files << local_file(url);
     return files;
 }
 
@@ -171,7 +171,7 @@ QString LookLine::told(int index) const {
     if (const std::string* what = fault(index))
         lines << tr("Left out: %1").arg(QString::fromStdString(*what));
     if (!step.filter.empty())
-        lines << QString::fromStdString(step.filter);
+        lines << text_of(step.filter);
     if (look_.state(index) == document::FilterState::changed)
         lines << tr("Its rule and its file are not the same any more; the look goes on with its own. The menu brings "
                     "it up to date, or writes it into the file.");

@@ -1,6 +1,7 @@
 #include "widgets/readings/reading_panel.hpp"
 
 #include "base/file.hpp"
+#include "model/file_names.hpp"
 #include "model/words.hpp"
 #include "widgets/parts/settings_dialog.hpp"
 #include "widgets/parts/theme.hpp"
@@ -199,7 +200,7 @@ QString ReadingPanel::csv() const {
 }
 
 bool ReadingPanel::export_to(const QString& file) {
-    const Status written = write_file(file.toStdString(), csv().toStdString());
+    const Status written = write_file(bytes_of(file), csv().toStdString());
     emit said(written ? tr("Wrote %1").arg(file) : QString::fromStdString(written.error().text()), !written);
     return written.ok();
 }

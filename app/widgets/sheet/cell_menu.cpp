@@ -180,7 +180,7 @@ void CellView::fill_menu(QMenu& menu) {
         const QString file = QFileDialog::getOpenFileName(
             this, tr("Show a picture"), {}, tr("Pictures (%1);;All files (*)").arg(patterns({FileKind::picture})));
         if (!file.isEmpty())
-            model_.set_picture(id_, file.toStdString());
+            model_.set_picture(id_, bytes_of(file));
     });
     menu.addAction(tr("Duplicate this cell"), this, [this] { model_.duplicate(id_); });
     menu.addAction(tr("Remove this cell\tDel"), this, [this] { model_.remove(id_); });

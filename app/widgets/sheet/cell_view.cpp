@@ -1,5 +1,6 @@
 #include "widgets/sheet/cell_view.hpp"
 
+#include "model/file_names.hpp"
 #include "widgets/parts/theme.hpp"
 
 #include <QContextMenuEvent>
@@ -484,7 +485,7 @@ void CellView::dragEnterEvent(QDragEnterEvent* event) {
 void CellView::dropEvent(QDropEvent* event) {
     for (const QUrl& url : event->mimeData()->urls())
         if (url.isLocalFile())
-            emit file_dropped(id_, url.toLocalFile());
+            emit file_dropped(id_, local_file(url));
     event->acceptProposedAction();
 }
 

@@ -1,6 +1,7 @@
 #include "widgets/sheet/sheet_settings.hpp"
 
 #include "colour/space.hpp"
+#include "model/file_names.hpp"
 #include "model/playback.hpp"
 #include "model/readings_model.hpp"
 #include "model/sheet.hpp"
@@ -68,7 +69,7 @@ bool restore_cells(SheetModel& sheet) {
         if (const targets::Target* target = targets::find(cell.value("target").toString().toStdString()))
             sheet.add_target(*target, lens, numbers_of(cell.value("settings").toString(), target->settings));
         else if (const QString picture = cell.value("picture").toString(); QFileInfo::exists(picture))
-            sheet.add_picture(picture.toStdString(), lens, cell.value("layer").toString().toStdString());
+            sheet.add_picture(bytes_of(picture), lens, cell.value("layer").toString().toStdString());
     }
     return !sheet.cells().empty();
 }
@@ -98,7 +99,7 @@ void store_settings(const SheetModel& sheet, const ReadingsModel& readings) {
             entry["target"] = QString::fromStdString(std::string(cell.target->name));
             entry["settings"] = text_of(cell.settings);
         } else {
-            entry["picture"] = QFileInfo(QString::fromStdString(cell.picture)).absoluteFilePath();
+            entry["picture"] = QFileInfo(text_of(cell.picture)).absoluteFilePath();
             entry["layer"] = QString::fromStdString(cell.layer);
         }
         cells << entry;

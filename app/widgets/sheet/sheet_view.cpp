@@ -233,10 +233,10 @@ void SheetView::rebuild_cells() {
             connect(view, &CellView::dropped_on, this, &SheetView::drop_cell);
             connect(view, &CellView::file_dropped, this, [this](int id, const QString& file) {
                 // A picture goes into the cell it is dropped on; anything else is for the window.
-                if (!is_kind(file, FileKind::picture) && file_kind(file.toStdString()))
-                    emit files_dropped({QUrl::fromLocalFile(file)});
+                if (!is_kind(file, FileKind::picture) && file_kind(bytes_of(file)))
+                    emit files_dropped({url_of(file)});
                 else
-                    model_.set_picture(id, file.toStdString());
+                    model_.set_picture(id, bytes_of(file));
             });
             connect(view, &CellView::focused, this, [this](int id) {
                 current_ = id;

@@ -178,7 +178,7 @@ void SourcesPanel::ask(const std::string& source) {
         QFileDialog::getOpenFileName(this, tr("Which picture is %1?").arg(of(source)), {},
                                      tr("Pictures (%1);;All files (*)").arg(patterns({FileKind::picture})));
     if (!file.isEmpty())
-        model_.give(source, file.toStdString());
+        model_.give(source, bytes_of(file));
 }
 
 const SourcesPanel::Row* SourcesPanel::row_at(const QPoint& global) const {
@@ -211,7 +211,7 @@ void SourcesPanel::dropEvent(QDropEvent* event) {
     const Row* row = row_at(mapToGlobal(event->position().toPoint()));
     for (const QUrl& url : event->mimeData()->urls())
         if (row && url.isLocalFile())
-            model_.give(row->name, url.toLocalFile().toStdString());
+            model_.give(row->name, bytes_of(local_file(url)));
     event->acceptProposedAction();
 }
 

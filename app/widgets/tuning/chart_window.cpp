@@ -145,18 +145,18 @@ QWidget* ChartWindow::corner_row() {
 
 void ChartWindow::open(const QString& file, const std::string& space) {
     space_ = space;
-    model_.open(ChartModel::seen, file.toStdString(), space);
+    model_.open(ChartModel::seen, bytes_of(file), space);
 }
 
 void ChartWindow::open_other(const QString& file) {
-    model_.open(ChartModel::other, file.toStdString(), space_);
+    model_.open(ChartModel::other, bytes_of(file), space_);
     against_->setText(with_arrow(tr("as in %1").arg(QFileInfo(file).fileName())));
 }
 
 void ChartWindow::ask_picture(ChartModel::Side side) {
     const QString file = QFileDialog::getOpenFileName(
         this, side == ChartModel::seen ? tr("Which picture of a chart?") : tr("Which other picture of the same chart?"),
-        QFileInfo(QString::fromStdString(model_.file(ChartModel::seen))).path(),
+        QFileInfo(text_of(model_.file(ChartModel::seen))).path(),
         tr("Pictures (%1)").arg(patterns({FileKind::picture})));
     if (file.isEmpty())
         return;
@@ -181,7 +181,7 @@ void ChartWindow::ask_values() {
     if (!good)
         return;
     model_.open(ChartModel::other, {});
-    model_.set_values(file.toStdString(), columns, rows);
+    model_.set_values(bytes_of(file), columns, rows);
     against_->setText(with_arrow(tr("as %1 says").arg(QFileInfo(file).fileName())));
 }
 
@@ -205,7 +205,7 @@ void ChartWindow::show_state() {
     words_->setText(model_.words());
     find_->setEnabled(model_.ready());
     const std::string& file = model_.file(ChartModel::seen);
-    picture_->setText(file.empty() ? tr("Picture\u2026") : QFileInfo(QString::fromStdString(file)).fileName());
+    picture_->setText(file.empty() ? tr("Picture\u2026") : QFileInfo(text_of(file)).fileName());
     views_[ChartModel::other]->setVisible(!model_.file(ChartModel::other).empty());
 }
 
@@ -220,7 +220,7 @@ void ChartWindow::dropEvent(QDropEvent* event) {
     QStringList files;
     for (const QUrl& url : event->mimeData()->urls())
         if (url.isLocalFile())
-            files << url.toLocalFile();
+            files << local_file(url);
     if (files.isEmpty())
         return;
     event->acceptProposedAction();

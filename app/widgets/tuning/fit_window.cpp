@@ -254,7 +254,7 @@ ChartWindow& FitWindow::chart() {
     const std::vector<Cell>& cells = bench_.sheet().cells();
     const auto picture = std::find_if(cells.begin(), cells.end(), [](const Cell& cell) { return !cell.target; });
     if (picture != cells.end())
-        chart_->open(QString::fromStdString(picture->picture), space_);
+        chart_->open(text_of(picture->picture), space_);
     connect(chart_, &ChartWindow::wanted, this, [this] {
         asked_ = of_chart_ = true;
         again();
@@ -290,7 +290,7 @@ void FitWindow::find(const QStringList& files) {
 void FitWindow::again() {
     std::vector<std::string> names;
     for (const QString& file : files_)
-        names.push_back(file.toStdString());
+        names.push_back(bytes_of(file));
     pairing::PairingOptions options;
     options.lut_space = options.in_space = space_;
     if (!of_chart_ && files_.isEmpty()) {
@@ -462,10 +462,10 @@ void FitWindow::dropEvent(QDropEvent* event) {
     QStringList files;
     for (const QUrl& url : event->mimeData()->urls())
         if (url.isLocalFile())
-            files << url.toLocalFile();
+            files << local_file(url);
     if (files.size() == 1 || files.size() == 2) {
         event->acceptProposedAction();
-        if (files.size() == 1 && is_kind(files.front().toStdString(), FileKind::picture)) {
+        if (files.size() == 1 && is_kind(bytes_of(files.front()), FileKind::picture)) {
             chart().open(files.front(), space_);
             chart().show();
             chart().raise();

@@ -162,13 +162,13 @@ Status WayBackWindow::save(const QString& file) {
     const inverse::LookBack* back = model_.made();
     if (!back || !back->found)
         return {};
-    return document::save_look(file.toStdString(), back->look);
+    return document::save_look(bytes_of(file), back->look);
 }
 
 void WayBackWindow::ask_save() {
-    QString file = QFileDialog::getSaveFileName(this, tr("Save the way back"),
-                                                QString::fromStdString(bench_.look().file().parent_path().string()),
-                                                tr("Looks (%1)").arg(patterns({FileKind::look})));
+    QString file =
+        QFileDialog::getSaveFileName(this, tr("Save the way back"), text_of(bench_.look().file().parent_path()),
+                                     tr("Looks (%1)").arg(patterns({FileKind::look})));
     if (file.isEmpty())
         return;
     if (!file.endsWith(".kasurilook"))
