@@ -160,7 +160,7 @@ const Command render_command = {
                        "Leave what is there, younger than its picture, and made by the same filter or look with the "
                        "same values, pictures and options");
         arguments.value("--ending", options->ending,
-                        "Of what is written into a folder: png, tif, exr (default: as it came)");
+                        "Of what is written into a folder: png, tif, exr, dpx, jpg ... (default: as it came)");
         arguments
             .value("--depth", options->depth,
                    "Of the numbers that are written: 8 or 16 bits, half or float (default: as they came, as "

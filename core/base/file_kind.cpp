@@ -13,6 +13,9 @@ std::span<const FileEnding> file_endings() {
         {".spimtx", FileKind::lut},     {".cc", FileKind::correction},   {".ccc", FileKind::correction},
         {".cdl", FileKind::correction}, {".ocio", FileKind::config},     {".png", FileKind::picture},
         {".tif", FileKind::picture},    {".tiff", FileKind::picture},    {".exr", FileKind::picture},
+        {".dpx", FileKind::picture},    {".jpg", FileKind::picture},     {".jpeg", FileKind::picture},
+        {".tga", FileKind::picture},    {".webp", FileKind::picture},    {".jp2", FileKind::picture},
+        {".hdr", FileKind::picture},    {".ppm", FileKind::picture},     {".avif", FileKind::picture},
     };
     return rows;
 }

@@ -67,20 +67,9 @@ std::optional<Declared> of_profile(std::span<const std::uint8_t> bytes, std::str
 
 std::optional<Declared> of_png(const PngColour& png, std::vector<std::string>& notes) {
     if (png.code_points) {
-        // ITU-T H.273, tables 2 and 3: primaries and transfer characteristics.
-        struct Row {
-            int primaries, transfer;
-            std::string_view space;
-        };
-        constexpr Row rows[] = {{1, 13, "srgb"},         {1, 1, "rec709"},         {1, 8, "rec709-linear"},
-                                {9, 16, "rec2100-pq"},   {9, 18, "rec2100-hlg"},   {9, 14, "rec2020"},
-                                {9, 15, "rec2020"},      {9, 1, "rec2020"},        {9, 8, "rec2020-linear"},
-                                {12, 13, "p3-d65-srgb"}, {12, 8, "p3-d65-linear"}, {11, 17, "dci-p3"},
-                                {5, 6, "rec601-625"},    {6, 6, "rec601-525"}};
         const auto [primaries, transfer] = *png.code_points;
-        for (const Row& row : rows)
-            if (row.primaries == primaries && row.transfer == transfer)
-                return Declared{std::string(row.space), "cICP chunk"};
+        if (const std::string_view space = space_of(*png.code_points); !space.empty())
+            return Declared{std::string(space), "cICP chunk"};
         notes.push_back(
             said("its cICP chunk names primaries {} and transfer {}, which are not known here", primaries, transfer));
     }
@@ -171,6 +160,8 @@ bool declare_space(wire::Header& header, const std::string& name) {
             header.set(own_attribute, name);
         return format == "openexr";
     }
+    if (format != "openexr" && format != "png" && format != "tiff" && format != "jpeg") // what is usual, or nothing
+        return name == (format == "hdr" ? "rec709-linear" : "srgb");
     if (format == "openexr") {
         float c[8];
         for (std::size_t i = 0; i < 4; ++i) {

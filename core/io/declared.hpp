@@ -22,8 +22,8 @@ struct Declared {
 /// chromaticities; else what is usual: srgb for whole numbers, rec709-linear for floats.
 Declared declared_space(const std::filesystem::path& path, const wire::Header& header, bool whole_numbers);
 
-/// Writes the same into the header of a file whose format is "png", "tiff" or "openexr". False if the format has no
-/// words for it.
+/// Writes the same into the header of a file whose format is "png", "tiff", "jpeg" or "openexr". False if the format
+/// has no words for it, and it is not what is usual.
 bool declare_space(wire::Header& header, const std::string& space);
 
 } // namespace kasuri::io

@@ -5,7 +5,10 @@
 #include "base/parallel.hpp"
 #include "io/declared.hpp"
 #include "io/metadata.hpp"
+#include "io/picture_kinds.hpp"
 #include "io/picture_process.hpp"
+#include "io/png_chunks.hpp"
+#include "io/upright.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -35,27 +38,6 @@ bool is_alpha_name(std::string_view name) {
 }
 
 bool whole_numbers(Depth depth) { return depth == Depth::uint8 || depth == Depth::uint16; }
-
-struct Ending {
-    std::string_view ending;
-    std::string_view format;
-    bool (*holds)(Depth);
-    Depth fallback;
-    Alpha alpha; ///< how it stores alpha
-};
-constexpr Ending endings[] = {
-    {".png", "png", [](Depth d) { return whole_numbers(d); }, Depth::uint16, Alpha::straight},
-    {".tif", "tiff", [](Depth d) { return d != Depth::half; }, Depth::float32, Alpha::straight},
-    {".tiff", "tiff", [](Depth d) { return d != Depth::half; }, Depth::float32, Alpha::straight},
-    {".exr", "openexr", [](Depth d) { return !whole_numbers(d); }, Depth::half, Alpha::premultiplied},
-};
-const Ending* find_ending(const fs::path& path) {
-    const std::string wanted = lower_ending(path);
-    for (const Ending& ending : endings)
-        if (ending.ending == wanted)
-            return &ending;
-    return nullptr;
-}
 
 /// Alpha as the file wants it, channel by channel within each layer.
 Image with_alpha(const Image& image, Alpha wanted) {
@@ -114,10 +96,41 @@ Image converted(const Image& image, const std::function<colour::Triple(const col
     return result;
 }
 
+/// r, g, b and alpha of the usual layer, for kinds of files that hold no more; what is left out is told. Without a
+/// place for alpha it is laid over black.
+Image one_layer(const Image& image, const PictureKind& kind, std::vector<std::string>& notes) {
+    std::optional<image::Picture> picture = image::picture_of(image, image::usual_layer(image));
+    if (!picture)
+        return image;
+    const std::size_t kept = picture->planes[3] ? 4 : 3;
+    if (kind.alpha == Alpha::none && picture->planes[3]) {
+        for (std::size_t c = 0; c < 3; ++c) {
+            image::Samples over(picture->pixels());
+            for (std::size_t i = 0; i < over.size(); ++i)
+                over[i] = (*picture->planes[c])[i] * (*picture->planes[3])[i];
+            picture->planes[c] = image::make_plane(std::move(over));
+        }
+        picture->planes[3] = nullptr;
+        notes.push_back(said("{} has no place for alpha: the picture was laid over black", kind.ending));
+    }
+    if (image.channels.size() > kept)
+        notes.push_back(
+            said("{} has no place for further channels: {} were left out", kind.ending, image.channels.size() - kept));
+    Image made = image::image_of(*picture);
+    made.depth = image.depth;
+    made.attributes = image.attributes;
+    made.window = image.window;
+    made.made = image.made;
+    return made;
+}
+
 /// What a picture may take of this machine's memory, as bytes.
 double most_memory() {
     return 0.5 * static_cast<double>(::sysconf(_SC_PHYS_PAGES)) * static_cast<double>(::sysconf(_SC_PAGE_SIZE));
 }
+
+/// Kinds whose reader gives the numbers as they are stored, straight, without a word of it.
+bool says_nothing_of_alpha(std::string_view format) { return format == "dpx" || format == "jpeg2000"; }
 
 /// The channels of the part that is next, behind those that are there, with `prefix` before their names.
 Status read_channels(PictureSource& source, const std::string& prefix, Image& image) {
@@ -150,7 +163,9 @@ Status read_channels(PictureSource& source, const std::string& prefix, Image& im
             continue;
         image.channels.push_back({name, image::make_plane(std::move(plane))});
         if (is_alpha_name(name))
-            image.alpha = header.whole("oiio:UnassociatedAlpha", 0) != 0 ? Alpha::straight : Alpha::premultiplied;
+            image.alpha = header.whole("oiio:UnassociatedAlpha", 0) != 0 || says_nothing_of_alpha(header.format)
+                ? Alpha::straight
+                : Alpha::premultiplied;
     }
     return {};
 }
@@ -226,6 +241,10 @@ Result<Image> load(const fs::path& path, const std::string& space) {
         static_cast<std::uint64_t>(std::max(header.height, 0)) * static_cast<std::uint64_t>(channels);
     if (values == 0 || header.layers > 1 || header.deep)
         return Error{"holds no flat picture", path.string(), "Deep and volume pictures are not read."};
+    for (const char* name : {"tiff:ColorSpace", "jpeg:ColorSpace"})
+        if (const std::string made_of = header.text(name); made_of == "CMYK" || made_of == "YCbCrK")
+            return Error{"is made of printing inks (CMYK), which are not read", path.string(),
+                         "Convert it to RGB through its profile first."};
     if (values > max_values)
         return Error{
             said("says it is {} x {} with {} channels, more than can be held", header.width, header.height, channels),
@@ -257,13 +276,14 @@ Result<Image> load(const fs::path& path, const std::string& space) {
             image.depth = Depth::float32; // its light does not fit into whole numbers any more
     }
     look_for_contradictions(image);
+    make_upright(image);
     return image;
 }
 
 const std::vector<std::string>& writable_endings() {
     static const std::vector<std::string> list = [] {
         std::vector<std::string> all;
-        for (const Ending& ending : endings)
+        for (const PictureKind& ending : picture_kinds())
             all.emplace_back(ending.ending);
         return all;
     }();
@@ -271,7 +291,7 @@ const std::vector<std::string>& writable_endings() {
 }
 
 std::string space_of_ending(const fs::path& path, Depth depth, const std::string& space, std::optional<Depth> wanted) {
-    const Ending* ending = find_ending(path);
+    const PictureKind* ending = picture_kind(path);
     const Depth written = wanted ? *wanted : ending && !ending->holds(depth) ? ending->fallback : depth;
     if (whole_numbers(written) == whole_numbers(depth))
         return space;
@@ -279,11 +299,12 @@ std::string space_of_ending(const fs::path& path, Depth depth, const std::string
 }
 
 std::optional<Error> refused_depth(const fs::path& path, Depth depth) {
-    const Ending* ending = find_ending(path);
+    const PictureKind* ending = picture_kind(path);
     if (!ending || ending->holds(depth))
         return std::nullopt;
     return Error{"cannot hold numbers of that depth", path.string(),
-                 "PNG holds 8 and 16 bits, TIFF 8, 16 and float, EXR half and float."};
+                 "PNG, DPX and JPEG 2000 hold 8 and 16 bits, TIFF 8, 16 and float, EXR half and float, HDR floats, the "
+                 "others 8 bits."};
 }
 
 std::string made_by(const std::filesystem::path& path) {
@@ -300,11 +321,12 @@ std::string made_by(const std::filesystem::path& path) {
 }
 
 Result<SaveReport> save(const fs::path& path, const Image& given) {
-    const Ending* ending = find_ending(path);
+    const PictureKind* ending = picture_kind(path);
     if (!ending)
         return Error{"no picture can be written with this ending", path.string(),
                      said("Use {}.", fmt::join(writable_endings(), ", "))};
-    const Image image = with_alpha(given, ending->alpha);
+    SaveReport report;
+    const Image image = with_alpha(ending->layers ? given : one_layer(given, *ending, report.notes), ending->alpha);
     const Depth depth = ending->holds(image.depth) ? image.depth : ending->fallback;
     const std::size_t channels = image.channels.size();
     wire::Header header;
@@ -319,18 +341,21 @@ Result<SaveReport> save(const fs::path& path, const Image& given) {
     }
     if (ending->alpha == Alpha::straight)
         header.set("oiio:UnassociatedAlpha", 1);
-    const bool declared = declare_space(header, image.space);
-    header.set("compression", std::string("zip"));
+    const bool declared =
+        declare_space(header, image.space) || (ending->format == "png" && code_points_of(image.space).has_value());
+    header.set("compression", std::string(ending->exact ? "zip" : "jpeg:95"));
+    if (ending->format == "jpeg")
+        header.set("jpeg:subsampling", std::string("4:4:4"));
     write_metadata(header, image, ending->format == "openexr");
     if (!image.made.empty()) { // TIFF has no place for texts of one's own
         header.set(made_name, image.made);
         if (ending->format == "tiff")
             header.set("Software", std::string(made_software) + image.made);
     }
-    SaveReport report;
     if (!declared)
         report.notes.push_back(said("the file cannot say that its numbers are of {}", image.space));
     const std::size_t wide = static_cast<std::size_t>(image.width);
+    std::size_t below = 0;
     const auto fill = [&](int begin, int end, float* band) {
         const std::size_t count = static_cast<std::size_t>(end - begin) * wide,
                           first = static_cast<std::size_t>(begin) * wide;
@@ -338,6 +363,7 @@ Result<SaveReport> save(const fs::path& path, const Image& given) {
             const float* const plane = image.channels[c].plane->data() + first;
             for (std::size_t p = 0; p < count; ++p) {
                 float value = plane[p];
+                below += !ending->negative && value < 0 ? 1 : 0;
                 if (whole_numbers(depth)) {
                     if (!std::isfinite(value))
                         ++report.not_finite;
@@ -350,11 +376,18 @@ Result<SaveReport> save(const fs::path& path, const Image& given) {
             }
         }
     };
-    const Status written = write_atomically(path, [&](const fs::path& temporary) {
-        return write_picture(temporary, std::move(header), path.string(), fill);
+    const auto code_points = ending->format == "png" && channels >= 3 ? code_points_of(image.space) : std::nullopt;
+    const Status written = write_atomically(path, [&](const fs::path& temporary) -> Status {
+        const Status done = write_picture(temporary, std::move(header), path.string(), ending->exact, fill);
+        if (!done || !code_points)
+            return done;
+        const Status added = add_code_points(temporary, *code_points);
+        return added ? added : Error{added.error().what, path.string(), added.error().remedy};
     });
     if (!written)
         return written.error();
+    if (below > 0)
+        report.notes.push_back(said("{} has no numbers below 0: {} became 0", ending->ending, below));
     return report;
 }
 

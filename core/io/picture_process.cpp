@@ -120,7 +120,7 @@ Status PictureSource::read(const Take& take) {
     }
 }
 
-Status write_picture(const std::filesystem::path& path, wire::Header header, const std::string& where,
+Status write_picture(const std::filesystem::path& path, wire::Header header, const std::string& where, bool exact,
                      const std::function<void(int, int, float*)>& fill) {
     constexpr int block = 64; // rows that compressors like together
     const auto row = sizeof(float) * static_cast<std::size_t>(std::max(header.width, 1)) * header.channels.size();
@@ -164,7 +164,9 @@ Status write_picture(const std::filesystem::path& path, wire::Header header, con
     for (; out > 0; --out)
         if (const Status freed = answered(helper.answer(), false); !freed)
             return freed;
-    if (const Status closed = answered(helper.ask({Kind::finish}), true); !closed)
+    Message last{Kind::finish};
+    last.n[0] = exact ? 1 : 0;
+    if (const Status closed = answered(helper.ask(last), true); !closed)
         return closed;
     close(helper);
     return {};

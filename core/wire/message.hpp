@@ -45,7 +45,7 @@ struct Message {
         pixels,  ///< n: bytes of a slot, slots -> filled ..., done | failed
         freed,   ///< a slot may be filled again (from either side)
         create,  ///< text: a file to write; header -> done | failed
-        finish,  ///< close it and read it again -> alive ..., done | failed
+        finish,  ///< close it and read it again; n[0]: 1 if it must be what was given -> alive ..., done | failed
         stretch, ///< n: bytes of a slot, width and height of slot 0, then of slot 1 -> done | failed
         close,   ///< forget what is open -> done
         lut,     ///< text: content, more: ending -> done, n[0]: 1 if it was refused | failed

@@ -104,7 +104,7 @@ public:
                  return asked("check FILE", folder_.write("a.kasurilook", "{\"kasuri-look\": 1,\n \"steps\": [}"));
              }},
             {"a picture's ending that cannot be written",
-             [&] { return asked("render " + rule_ + " " + picture_ + " FILE", folder_.file("a.jpg")); }},
+             [&] { return asked("render " + rule_ + " " + picture_ + " FILE", folder_.file("a.gif")); }},
             {"a rule that makes NaN, as a LUT",
              [&] {
                  const std::string nan = folder_.write("nan.kasuri", "out.r = (r - r) / (r - r)\n");

@@ -37,7 +37,7 @@ TEST_CASE("picture tells what a file holds", "[cli][spaces]") {
     REQUIRE(io::save(folder.file("p3.png"), image));
     const Ran ran = cli(folder, "picture " + folder.file("p3.png"));
     CHECK(ran.exit == 0);
-    CHECK(ran.out.find("3 x 2, 16-bit whole numbers\nspace: p3-d65-srgb (ICC profile \"p3-d65-srgb\")\nalpha: "
+    CHECK(ran.out.find("3 x 2, 16-bit whole numbers\nspace: p3-d65-srgb (cICP chunk)\nalpha: "
                        "none\nchannels: R G B\n") != std::string::npos);
     CHECK(cli(folder, "picture nowhere.exr").exit == 3);
     // Rendered into another space, and read as another.

@@ -179,7 +179,7 @@ TEST_CASE("the depth of what is written can be chosen", "[io][metadata]") {
     const lang::Rule rule = good_rule("");
     const auto refused = handover::render(rule, job);
     REQUIRE_FALSE(refused);
-    CHECK(refused.error().remedy.find("PNG holds 8 and 16") != std::string::npos);
+    CHECK(refused.error().remedy.find("JPEG 2000 hold 8 and 16") != std::string::npos);
     CHECK_FALSE(std::filesystem::exists(folder / "no.png"));
     CHECK(image::find_depth("half") == image::Depth::half);
     CHECK_FALSE(image::find_depth("32"));

@@ -39,6 +39,8 @@ constexpr Kind kinds[] = {
     {QT_TRANSLATE_NOOP("Kinds", "TIFF, float"), ".tif", "float"},
     {QT_TRANSLATE_NOOP("Kinds", "EXR, half"), ".exr", "half"},
     {QT_TRANSLATE_NOOP("Kinds", "EXR, float"), ".exr", "float"},
+    {QT_TRANSLATE_NOOP("Kinds", "DPX, 16 bits"), ".dpx", "16"},
+    {QT_TRANSLATE_NOOP("Kinds", "JPEG, 8 bits"), ".jpg", "8"},
 };
 } // namespace
 
