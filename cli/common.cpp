@@ -10,6 +10,7 @@
 #include "io/config.hpp"
 #include "lang/lexer.hpp"
 #include "proof/proof.hpp"
+#include "streams.hpp"
 
 #include <algorithm>
 #include <array>
@@ -32,6 +33,7 @@ void RuleOptions::define(Arguments& arguments, bool alternative) {
     }
     arguments.value("--preset", preset, "Start from the values of this preset instead of the defaults");
     arguments.value("--lut-space", lut_space, "What the numbers of a LUT mean (default: srgb)");
+    arguments.value("--lut-ending", lut_ending, "FILTER is -, and standard input is a LUT of this kind, such as .cube");
     arguments.flag("--trilinear", trilinear, "Read a LUT trilinearly between its points (default: tetrahedrally)");
     arguments.value("--set", settings, "NAME=VALUE of a parameter; may be given several times").take_all();
 }
@@ -145,7 +147,7 @@ Status write_out(const std::string& file, std::string_view content) {
 }
 
 int complain(const Error& error) {
-    fmt::print(stderr, "kasuri-cli: {}\n", printable(error.text()));
+    fmt::print(stderr, "kasuri-cli: {}\n", printable(told(error.text())));
     return Exit::input_output;
 }
 

@@ -20,6 +20,7 @@ struct RuleOptions {
     std::vector<std::string> settings;
     bool trilinear = false;           ///< how a LUT in the filter's place is read between its points
     std::string lut_space;            ///< of a LUT in the filter's place; empty: the usual one
+    std::string lut_ending;           ///< standard input is a LUT of this kind
     std::vector<std::string> sources; ///< NAME=FILE, NAME=FILE:LAYER or NAME=FILE:CHANNEL
 
     /// `positional`: add FILTER as a positional argument and --rule as its alternative.

@@ -6,6 +6,7 @@
 #include "handover/render.hpp"
 #include "io/lut_file.hpp"
 #include "look/make.hpp"
+#include "streams.hpp"
 
 #include <fmt/format.h>
 
@@ -36,8 +37,17 @@ int say_not_measured(const std::string& file, const std::vector<std::string>& so
     return Exit::not_measured;
 }
 
-LoadedSubject load_subject(const RuleOptions& options, const char* command) {
+LoadedSubject load_subject(const RuleOptions& asked, const char* command) {
     LoadedSubject made;
+    RuleOptions options = asked;
+    if (!options.lut_ending.empty() && options.filter == standard_stream) {
+        auto file = standard_input(options.lut_ending);
+        if (!file) {
+            made.exit = complain(file.error());
+            return made;
+        }
+        options.filter = std::move(file.value());
+    }
     made.is_filter = !is_look_or_lut(options.filter);
     if (made.is_filter) {
         Loaded filter = load(options);
@@ -73,7 +83,7 @@ LoadedSubject load_subject(const RuleOptions& options, const char* command) {
             return made;
         }
         if (!runs) {
-            fmt::print(stderr, "{}: {}\n", options.filter, printable(runs.error().text()));
+            fmt::print(stderr, "{}: {}\n", told(options.filter), printable(runs.error().text()));
             // A LUT is data that came in, not a rule that failed.
             made.exit = is_lut ? Exit::input_output : Exit::rule_failed;
             return made;

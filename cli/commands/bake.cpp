@@ -13,19 +13,19 @@ namespace {
 
 struct Options {
     RuleOptions rule;
-    std::string out, in_space, out_space;
+    std::string out, in_space, out_space, ending;
     int size = 0;
     std::vector<double> domain = {0, 1};
     double within = 0, within_delta_e = 0;
     bool shaper = false, delta_e = false, json = false;
 };
 
-void print_error(std::string_view name, const baking::LutError& error, bool delta_e) {
-    fmt::print("{}: mean {}, 99.9 % within {}, largest {} at ({}, {}, {})\n", name, number_text(error.mean, 4),
+void print_error(std::string_view name, const baking::LutError& error, bool delta_e, std::FILE* to = stdout) {
+    fmt::print(to, "{}: mean {}, 99.9 % within {}, largest {} at ({}, {}, {})\n", name, number_text(error.mean, 4),
                number_text(error.most, 4), number_text(error.largest, 4), number_text(error.worst[0], 4),
                number_text(error.worst[1], 4), number_text(error.worst[2], 4));
     if (delta_e)
-        fmt::print("{}, CIEDE2000: mean {}, 99.9 % within {}, largest {} at ({}, {}, {})\n", name,
+        fmt::print(to, "{}, CIEDE2000: mean {}, 99.9 % within {}, largest {} at ({}, {}, {})\n", name,
                    number_text(error.delta_e_mean, 4), number_text(error.delta_e_most, 4),
                    number_text(error.delta_e_largest, 4), number_text(error.delta_e_worst[0], 4),
                    number_text(error.delta_e_worst[1], 4), number_text(error.delta_e_worst[2], 4));
@@ -102,7 +102,10 @@ void tell_clipped(std::FILE* to, const std::string& out, const handover::LutFile
 int run(const Options& options) {
     if (!known_space(options.in_space) || !known_space(options.out_space))
         return Exit::usage;
-    const std::string ending = lower_ending(options.out);
+    const bool piped = options.out == standard_stream;
+    const std::string given =
+                          options.ending.empty() || options.ending[0] == '.' ? options.ending : "." + options.ending,
+                      ending = given.empty() ? lower_ending(options.out) : given;
     if (!handover::is_lut_ending(ending)) {
         fmt::print(stderr, "kasuri-cli bake: {} is no kind of LUT that can be written; endings: {}\n", options.out,
                    fmt::join(handover::lut_endings(), " "));
@@ -141,6 +144,13 @@ int run(const Options& options) {
                           : std::string("no table of so many points"));
         return Exit::rule_failed;
     }
+    if (piped) {
+        if (const Status written = write_out(options.out, made.text); !written)
+            return complain(written.error());
+        print_error("tetrahedral", made.tetrahedral, wanted.delta_e, stderr);
+        tell_clipped(stderr, "standard output", made);
+        return Exit::good;
+    }
     if (const Status written = write_file(options.out, made.text); !written)
         return complain(written.error());
     if (options.json)
@@ -165,6 +175,7 @@ const Command bake_command = {
             .value("OUT", options->out,
                    fmt::format("The file to write, by its ending: {}", fmt::join(handover::lut_endings(), " ")))
             .required();
+        arguments.value("--ending", options->ending, "The kind, where OUT is - for standard output: .cube, .clf ...");
         arguments.value("--size", options->size, "Points a side (default: 33, or what a wished error needs)")
             .one_of({"9", "17", "33", "65", "129"});
         arguments.value("--domain", options->domain, "Lowest and highest value that come in")

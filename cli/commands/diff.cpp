@@ -8,6 +8,7 @@
 #include "json.hpp"
 #include "proof/proof.hpp"
 #include "readings/apart.hpp"
+#include "streams.hpp"
 #include "subject.hpp"
 
 #include "base/file_kind.hpp"
@@ -288,7 +289,13 @@ int subjects(const Options& options) {
     return same ? Exit::good : Exit::rule_failed;
 }
 
-int run(const Options& options) {
+int run(Options options) {
+    std::vector<std::string> both = {options.a, options.b};
+    if (!is_subject(options.a) && !is_subject(options.b))
+        if (const Status there = take_standard_input(both); !there)
+            return complain(there.error());
+    options.a = both[0];
+    options.b = both[1];
     if (is_subject(options.a) != is_subject(options.b)) {
         fmt::print(stderr, "kasuri-cli diff: compare filters, looks and LUTs with one another, or two pictures\n");
         return Exit::usage;

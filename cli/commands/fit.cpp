@@ -7,6 +7,7 @@
 #include "json.hpp"
 #include "pairing/chart.hpp"
 #include "pairing/rest_look.hpp"
+#include "streams.hpp"
 
 #include <cmath>
 #include <fmt/format.h>
@@ -136,7 +137,7 @@ Result<pairing::Paired> paired_of(const Options& options, std::vector<pairing::P
     return std::move(made.value().paired);
 }
 
-int run(const Options& options) {
+int run(Options options) {
     if (!options.take.empty() && !fit::find_family(options.take)) {
         std::vector<std::string> names;
         for (const fit::Family& family : fit::families())
@@ -150,6 +151,8 @@ int run(const Options& options) {
             return Exit::usage;
     if (!known_space(options.pairing.lut_space) || !known_space(options.pairing.in_space))
         return Exit::usage;
+    if (const Status there = take_standard_input(options.from); !there)
+        return complain(there.error());
     if (const std::string wrong = wrong_of(options); !wrong.empty()) {
         fmt::print(stderr, "kasuri-cli fit: {}\n", wrong);
         return Exit::usage;

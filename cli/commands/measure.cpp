@@ -5,6 +5,7 @@
 #include "io/picture_file.hpp"
 #include "json.hpp"
 #include "readings/reading.hpp"
+#include "streams.hpp"
 #include "subject.hpp"
 #include "targets/target.hpp"
 
@@ -45,7 +46,10 @@ struct Measured {
 
 /// The pictures and targets that were named, as they are before the rule; or the exit code.
 int gather(const Options& options, const std::string& working, std::vector<Measured>& into) {
-    for (const std::string& file : options.pictures) {
+    std::vector<std::string> files = options.pictures;
+    if (const Status there = take_standard_input(files); !there)
+        return complain(there.error());
+    for (const std::string& file : files) {
         auto image = io::load(file);
         if (!image)
             return complain(image.error());
@@ -55,7 +59,7 @@ int gather(const Options& options, const std::string& working, std::vector<Measu
         if (!picture)
             return complain({fmt::format("there is no layer \"{}\"", options.layer), file,
                              fmt::format("its layers are: {}", fmt::join(layers, ", "))});
-        into.push_back({file, *picture, std::move(image.value())});
+        into.push_back({told(file), *picture, std::move(image.value())});
     }
     for (const std::string& name : options.targets) {
         const targets::Target* target = targets::find(name);

@@ -2,6 +2,7 @@
 #include "common.hpp"
 #include "io/picture_file.hpp"
 #include "json.hpp"
+#include "streams.hpp"
 
 #include <fmt/format.h>
 #include <memory>
@@ -23,7 +24,9 @@ std::string_view word(image::Alpha alpha) {
     return alpha == image::Alpha::none ? "none" : alpha == image::Alpha::straight ? "straight" : "premultiplied";
 }
 
-int run(const std::vector<std::string>& files, bool json) {
+int run(std::vector<std::string> files, bool json) {
+    if (const Status there = take_standard_input(files); !there)
+        return complain(there.error());
     int exit = Exit::good;
     Json all = Json::array();
     for (const std::string& file : files) {
@@ -44,7 +47,7 @@ int run(const std::vector<std::string>& files, bool json) {
             Json attributes = Json::object();
             for (const image::Attribute& each : image.attributes)
                 attributes[each.name] = each.shown;
-            all.push_back({{"file", file},
+            all.push_back({{"file", told(file)},
                            {"width", image.width},
                            {"height", image.height},
                            {"numbers", word(image.depth)},

@@ -1,6 +1,8 @@
+#include "base/memory.hpp"
 #include "command.hpp"
 #include "handover/batch.hpp"
 #include "json.hpp"
+#include "streams.hpp"
 #include "subject.hpp"
 
 #include <csignal>
@@ -13,7 +15,7 @@ namespace {
 struct Options {
     RuleOptions rule;
     std::vector<std::string> files; ///< the last one is written
-    std::string layer, in_space, out_space, frames, part, ending, depth;
+    std::string layer, in_space, out_space, frames, part, ending, depth, size;
     std::size_t jobs = 0;
     bool resume = false, json = false, quiet = false;
 };
@@ -73,16 +75,58 @@ void tell_json(const handover::BatchEvent& event) {
 void tell_words(const handover::BatchEvent& event, bool many, bool quiet) {
     using What = handover::BatchEvent::What;
     for (const std::string& note : event.notes)
-        fmt::print(stderr, "{}: note: {}\n", event.item.in.string(), note);
+        fmt::print(stderr, "{}: note: {}\n", told(event.item.in.string()), note);
     if (event.clipped > 0 || event.not_finite > 0)
         fmt::print(stderr, "{}: note: {} channel values outside 0 .. 1 were clipped, {} were NaN or infinite\n",
-                   event.item.out.string(), event.clipped, event.not_finite);
+                   told(event.item.out.string()), event.clipped, event.not_finite);
     if (event.error)
-        fmt::print(stderr, "kasuri-cli: {}\n", event.error->text());
+        fmt::print(stderr, "kasuri-cli: {}\n", told(event.error->text()));
     if (many && !quiet && event.what != What::failed)
         fmt::print("{}/{}  {}{}  {:.0f} s left\n", event.done, event.all, event.item.out.string(),
                    event.what == What::left ? "  (there already)" : "", event.seconds_left);
     std::fflush(stdout);
+}
+
+/// The ending that was asked for, with its dot.
+std::string ending_of(const Options& options) {
+    return options.ending.empty() || options.ending[0] == '.' ? options.ending : "." + options.ending;
+}
+
+bool piped(const Options& options) { return options.files.back() == standard_stream; }
+
+/// What is written, or a file for what goes to standard output.
+Result<std::string> output_of(const Options& options) {
+    return piped(options) ? for_standard_output(ending_of(options)) : options.files.back();
+}
+
+/// A picture from nothing: of where a pixel is, and of further pictures.
+int run_blank(const Options& options, const subject::Subject& subject) {
+    constexpr std::int64_t most = std::int64_t{1} << 28;
+    int width = 0, height = 0;
+    char rest = 0;
+    if (std::sscanf(options.size.c_str(), "%dx%d%c", &width, &height, &rest) != 2 || width < 1 || height < 1)
+        return usage(fmt::format("--size {}: write 1920x1080", options.size));
+    if (std::int64_t{width} * height > most)
+        return usage(fmt::format("--size {}: more than {} pixels", options.size, most));
+    if (options.files.size() != 1 || !options.frames.empty() || !options.part.empty() || options.resume)
+        return usage("with --size there is one file, which is written, and no frames");
+    if (piped(options) && options.ending.empty())
+        return usage("--ending says what goes to standard output");
+    const auto out = output_of(options);
+    if (!out)
+        return complain(out.error());
+    handover::RenderJob job{{}, out.value(), {}, options.in_space, {}, options.out_space, width, height};
+    if (!options.depth.empty())
+        job.depth = image::find_depth(options.depth);
+    const auto report = within_memory(out.value(), [&] { return handover::render(subject, job); });
+    if (!report)
+        return complain(report.error());
+    for (const std::string& note : report.value().notes)
+        fmt::print(stderr, "{}: note: {}\n", told(out.value()), note);
+    if (piped(options))
+        if (const Status written = to_standard_output(out.value()); !written)
+            return complain(written.error());
+    return Exit::good;
 }
 
 int run(const Options& options) {
@@ -91,10 +135,23 @@ int run(const Options& options) {
         return what.exit;
     if (!known_space(options.in_space) || !known_space(options.out_space))
         return Exit::usage;
+    if (!options.size.empty())
+        return run_blank(options, what.subject);
+    if (options.files.size() < 2)
+        return usage(
+            "render FILTER IN OUT: what is to be written? Without a picture that comes in, --size says how large");
     handover::BatchOrder order;
-    order.inputs.assign(options.files.begin(), options.files.end() - 1);
-    order.output = options.files.back();
-    order.ending = options.ending.empty() || options.ending[0] == '.' ? options.ending : "." + options.ending;
+    std::vector<std::string> inputs(options.files.begin(), options.files.end() - 1);
+    if (const Status there = take_standard_input(inputs); !there)
+        return complain(there.error());
+    order.inputs.assign(inputs.begin(), inputs.end());
+    order.ending = ending_of(options);
+    if (piped(options) && (order.ending.empty() || inputs.size() != 1 || options.json))
+        return usage("to standard output goes one picture, of a kind that --ending says, and no --json");
+    const auto out = output_of(options);
+    if (!out)
+        return complain(out.error());
+    order.output = out.value();
     if (!options.frames.empty()) {
         const auto frames = handover::read_frames(options.frames);
         if (!frames)
@@ -135,7 +192,12 @@ int run(const Options& options) {
         fmt::print("{} written, {} there already, {} failed{} in {:.1f} s\n", report.written, report.left,
                    report.failed, report.called_off > 0 ? fmt::format(", {} called off", report.called_off) : "",
                    report.seconds);
-    return report.failed > 0 || report.called_off > 0 ? Exit::input_output : Exit::good;
+    if (report.failed > 0 || report.called_off > 0)
+        return Exit::input_output;
+    if (piped(options))
+        if (const Status written = to_standard_output(order.output); !written)
+            return complain(written.error());
+    return Exit::good;
 }
 
 } // namespace
@@ -149,9 +211,12 @@ const Command render_command = {
         arguments
             .value("IN... OUT", options->files,
                    "What to read: pictures, folders, names with * ? or #### for frames in quotation marks; "
-                   "last, what to write: a file, a folder, or a name with ####")
+                   "last, what to write: a file, a folder, or a name with ####; - is standard input, or output")
             .required()
-            .expected(2, 1'000'000);
+            .expected(1, 1'000'000);
+        arguments.value(
+            "--size", options->size,
+            "WIDTHxHEIGHT: no picture comes in but black of so many pixels; for rules that make one of pos");
         arguments.value("--frames", options->frames, "Only these frames: 1-240, 1-240x2, 1,5,9-12");
         arguments.value("--part", options->part,
                         "Only this part of them, such as 3/8: every picture belongs to one part");
@@ -160,7 +225,8 @@ const Command render_command = {
                        "Leave what is there, younger than its picture, and made by the same filter or look with the "
                        "same values, pictures and options");
         arguments.value("--ending", options->ending,
-                        "Of what is written into a folder: png, tif, exr, dpx, jpg ... (default: as it came)");
+                        "Of what is written into a folder or to standard output: png, tif, exr, dpx, jpg ... (default: "
+                        "as it came)");
         arguments
             .value("--depth", options->depth,
                    "Of the numbers that are written: 8 or 16 bits, half or float (default: as they came, as "

@@ -90,12 +90,26 @@ std::optional<image::Picture> applied(const subject::Subject& subject, const ima
     return made;
 }
 
+namespace {
+
+/// Black, in floats: what is made of it is made of nothing.
+Result<image::Image> blank(const RenderJob& job) {
+    if (!job.in_space.empty() && !colour::find_space(job.in_space))
+        return Error{said("there is no space {}", job.in_space), "", "See docs/colour.md for the list."};
+    image::Image image = image::image_of(
+        image::generated(job.blank_width, job.blank_height, [](int, int) { return std::array<double, 3>{}; }));
+    image.space = job.in_space.empty() ? std::string(colour::default_space) : job.in_space;
+    return image;
+}
+
+} // namespace
+
 Result<io::SaveReport> render(const subject::Subject& subject, const RenderJob& job, const CancelToken& cancel,
                               std::atomic<std::size_t>* done) {
     if (job.depth)
         if (const auto refused = io::refused_depth(job.out, *job.depth))
             return *refused;
-    const Result<image::Image> loaded = io::load(job.in, job.in_space);
+    const Result<image::Image> loaded = job.blank_width > 0 ? blank(job) : io::load(job.in, job.in_space);
     if (!loaded)
         return loaded.error();
     const image::Image& image = loaded.value();

@@ -18,6 +18,9 @@ struct RenderJob {
     std::optional<image::Depth>
         depth{}; ///< of the numbers that are written; nothing: as they came, as far as the ending holds that
     std::string out_space{}; ///< of the picture that is written; empty: as io::space_of_ending
+    int blank_width = 0,
+        blank_height =
+            0; ///< above 0: there is no file, a black picture of so many pixels comes in, in light of `in_space`
 };
 
 /// Applies a subject to the picture in `in` and writes `out` by its ending. Sources that it has no picture for are

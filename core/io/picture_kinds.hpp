@@ -19,6 +19,7 @@ struct PictureKind {
     bool negative = true;  ///< of floats: what is below 0 stays so
 };
 
+/// All kinds, one row for each ending.
 std::span<const PictureKind> picture_kinds();
 /// By the ending of the name; null: it is none of them.
 const PictureKind* picture_kind(const std::filesystem::path& path);
