@@ -44,6 +44,7 @@ Argument& Argument::required() {
 
 Argument& Argument::take_all() {
     option_->take_all();
+    option_->allow_extra_args(false); // one behind each --name: what comes then is another argument
     return *this;
 }
 

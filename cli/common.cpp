@@ -52,8 +52,8 @@ bool known_space(const std::string& name) {
     std::vector<std::string> names;
     for (const colour::Space& space : colour::spaces())
         names.emplace_back(space.name);
-    for (std::string& further : colour::added_spaces())
-        names.push_back(std::move(further));
+    for (const auto& further : {colour::added_spaces(), colour::added_views()})
+        names.insert(names.end(), further.begin(), further.end());
     const std::optional<std::string> meant = did_you_mean(name, names);
     fmt::print(stderr, "kasuri-cli: there is no space {}. {}\n", name,
                meant ? fmt::format("Did you mean {}?", *meant) : fmt::format("Known are {}.", fmt::join(names, ", ")));

@@ -67,7 +67,10 @@ struct Tables {
         vocabulary.models = model_shapes();
         vocabulary.spaces = spaces;
         vocabulary.linear_spaces = linear;
-        vocabulary.knows_space = [](std::string_view name) { return colour::find_space(name) != nullptr; };
+        vocabulary.knows_space = [](std::string_view name) {
+            const colour::Space* space = colour::find_space(name);
+            return space != nullptr && !space->is_view;
+        };
         vocabulary.further_spaces = colour::added_spaces;
         lang::CheckedFunctions written = lang::check_functions(prelude_source, "prelude", vocabulary);
         for (const lang::Diagnostic& d : written.diagnostics) { // a mistake of ours: no rule could be trusted

@@ -74,7 +74,11 @@ struct Added {
                                          owned.white,
                                          1,
                                          owned.to_light.get(),
-                                         owned.from_light.get()} {}
+                                         owned.from_light.get(),
+                                         owned.is_view} {}
+    bool is_called(std::string_view name) const {
+        return owned.name == name || std::find(owned.also.begin(), owned.also.end(), name) != owned.also.end();
+    }
 };
 std::shared_mutex added_mutex;
 std::atomic<std::uint64_t> generation = 0;
@@ -86,8 +90,16 @@ std::deque<Added>& all_added() {
 const Space* added(std::string_view name) {
     const std::shared_lock lock(added_mutex);
     const auto& all = all_added();
-    const auto newest =
-        std::find_if(all.rbegin(), all.rend(), [&](const Added& each) { return each.owned.name == name; });
+    // A space itself before another's further name, and what is listed before what was retired.
+    const auto named = [&](bool listed, bool own) {
+        return std::find_if(all.rbegin(), all.rend(), [&](const Added& each) {
+            return each.listed == listed && (own ? each.owned.name == name : each.is_called(name));
+        });
+    };
+    auto newest = named(true, true);
+    for (const auto& [listed, own] : {std::pair(true, false), std::pair(false, true), std::pair(false, false)})
+        if (newest == all.rend())
+            newest = named(listed, own);
     return newest == all.rend() ? nullptr : &newest->space;
 }
 
@@ -210,13 +222,20 @@ void retire_added_spaces() {
 
 std::uint64_t spaces_generation() { return generation; }
 
-std::vector<std::string> added_spaces() {
+namespace {
+
+std::vector<std::string> listed(bool views) {
     const std::shared_lock lock(added_mutex);
     std::vector<std::string> names;
     for (const Added& each : all_added())
-        if (each.listed)
+        if (each.listed && each.owned.is_view == views)
             names.push_back(each.owned.name);
     return names;
 }
+
+} // namespace
+
+std::vector<std::string> added_spaces() { return listed(false); }
+std::vector<std::string> added_views() { return listed(true); }
 
 } // namespace kasuri::colour

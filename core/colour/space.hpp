@@ -25,6 +25,7 @@ struct Space {
     /// then.
     const ir::External* to_light = nullptr;
     const ir::External* from_light = nullptr;
+    bool is_view = false; ///< a way to see on a display: what goes there, not what is worked in
 };
 
 /// The built-in ones.
@@ -49,6 +50,8 @@ struct AddedSpace {
     std::array<Chromaticity, 3> primaries; ///< of the light that `to_light` gives
     Chromaticity white;
     std::unique_ptr<const ir::External> to_light, from_light;
+    std::vector<std::string> also{}; ///< further names of it
+    bool is_view = false;
 };
 
 /// From now on `find_space` knows it; one of the same name is replaced. Safe across threads.
@@ -57,8 +60,9 @@ void add_space(AddedSpace space);
 void retire_added_spaces();
 /// Changes whenever spaces are added or retired: what was made with the old ones may have another meaning now.
 std::uint64_t spaces_generation();
-/// The names on the list, in the order of adding.
+/// The names on the list, in the order of adding: those that are worked in, and those that are views.
 std::vector<std::string> added_spaces();
+std::vector<std::string> added_views();
 
 /// Linear r, g, b of the space to CIE XYZ, Y = 1 for r = g = b = 1, and back: SMPTE RP 177 at double precision.
 Matrix3 to_xyz(const Space& space);

@@ -9,6 +9,8 @@
 
 #include <cstdlib>
 #include <fmt/format.h>
+#include <iterator>
+#include <mutex>
 #include <system_error>
 
 namespace kasuri::io {
@@ -42,6 +44,14 @@ std::string without_newlines(std::string text) {
     return text;
 }
 
+OCIO::MatrixTransformRcPtr matrix_of(const colour::Matrix3& m) {
+    auto matrix = OCIO::MatrixTransform::Create();
+    const double values[16] = {m[0][0], m[0][1], m[0][2], 0, m[1][0], m[1][1], m[1][2], 0,
+                               m[2][0], m[2][1], m[2][2], 0, 0,       0,       0,       1};
+    matrix->setMatrix(values);
+    return matrix;
+}
+
 /// From one space of the config to another. Where they meet us in XYZ under D65, that end goes on to linear BT.709.
 OCIO::ConstProcessorRcPtr joined(const OCIO::ConstConfigRcPtr& config, const std::string& from, const std::string& to,
                                  bool xyz) {
@@ -49,11 +59,7 @@ OCIO::ConstProcessorRcPtr joined(const OCIO::ConstConfigRcPtr& config, const std
         return config->getProcessor(from.c_str(), to.c_str());
     const colour::Space& light = *colour::find_space(colour::default_space);
     const bool in = from == "cie_xyz_d65_interchange";
-    const colour::Matrix3 m = in ? colour::to_xyz(light) : colour::from_xyz(light);
-    auto matrix = OCIO::MatrixTransform::Create();
-    const double values[16] = {m[0][0], m[0][1], m[0][2], 0, m[1][0], m[1][1], m[1][2], 0,
-                               m[2][0], m[2][1], m[2][2], 0, 0,       0,       0,       1};
-    matrix->setMatrix(values);
+    const auto matrix = matrix_of(in ? colour::to_xyz(light) : colour::from_xyz(light));
     auto step = OCIO::ColorSpaceTransform::Create();
     step->setSrc(from.c_str());
     step->setDst(to.c_str());
@@ -66,7 +72,100 @@ OCIO::ConstProcessorRcPtr joined(const OCIO::ConstConfigRcPtr& config, const std
     return config->getProcessor(both);
 }
 
+/// What goes to a display through a view and its looks, from the light that the config shares with us; or the way back.
+OCIO::ConstProcessorRcPtr seen(const OCIO::ConstConfigRcPtr& config, const std::string& exchange,
+                               const std::string& display, const std::string& view, bool xyz, bool back) {
+    auto step = OCIO::DisplayViewTransform::Create();
+    step->setSrc(exchange.c_str());
+    step->setDisplay(display.c_str());
+    step->setView(view.c_str());
+    auto all = OCIO::GroupTransform::Create();
+    if (xyz)
+        all->appendTransform(matrix_of(colour::to_xyz(*colour::find_space(colour::default_space))));
+    all->appendTransform(step);
+    return config->getProcessor(all, back ? OCIO::TRANSFORM_DIR_INVERSE : OCIO::TRANSFORM_DIR_FORWARD);
+}
+
+/// Where there is no way back from what a display shows.
+class NoWay final : public ir::External {
+public:
+    void apply(float* const planes[3], std::size_t count) const override { fill_with_nan(planes, count); }
+    std::string identity() const override { return "no way back"; }
+};
+
+/// Further names of a space: its aliases, and the roles that the config gives it.
+std::vector<std::string> names_of(const OCIO::ConstConfigRcPtr& config, const OCIO::ConstColorSpaceRcPtr& space) {
+    std::vector<std::string> names;
+    for (std::size_t i = 0; i < space->getNumAliases(); ++i)
+        names.emplace_back(space->getAlias(i));
+    for (int i = 0; i < config->getNumRoles(); ++i)
+        if (const auto of = config->getColorSpace(config->getRoleName(i));
+            of && std::string(of->getName()) == space->getName())
+            names.emplace_back(config->getRoleName(i));
+    return names;
+}
+
+/// Every view of every display, as far as it makes colours that are seen.
+void add_views(const OCIO::ConstConfigRcPtr& config, const std::string& exchange, bool xyz,
+               const colour::AddedSpace& light, std::vector<colour::AddedSpace>& into,
+               std::vector<std::string>& notes) {
+    constexpr std::size_t most = 200;
+    std::size_t left_out = 0, found = 0;
+    for (int d = 0; d < config->getNumDisplays(); ++d) {
+        const std::string display = config->getDisplay(d);
+        for (int v = 0; v < config->getNumViews(display.c_str()); ++v) {
+            const std::string view = config->getView(display.c_str(), v), name = view + " on " + display;
+            const char* shows = config->getDisplayViewColorSpaceName(display.c_str(), view.c_str());
+            if (const auto space = shows ? config->getColorSpace(shows) : nullptr; space && space->isData())
+                continue;
+            if (++found > most) {
+                ++left_out;
+                continue;
+            }
+            try {
+                colour::AddedSpace added{
+                    name,
+                    "",
+                    light.source,
+                    light.primaries,
+                    light.white,
+                    nullptr,
+                    std::make_unique<Conversion>(seen(config, exchange, display, view, xyz, false))};
+                added.is_view = true;
+                try {
+                    added.to_light = std::make_unique<Conversion>(seen(config, exchange, display, view, xyz, true));
+                } catch (const OCIO::Exception&) {
+                    added.to_light = std::make_unique<NoWay>();
+                }
+                into.push_back(std::move(added));
+            } catch (const OCIO::Exception& problem) {
+                notes.push_back(
+                    said("the config's view {} cannot be shown: {}", name, without_newlines(problem.what())));
+            }
+        }
+    }
+    if (left_out > 0)
+        notes.push_back(said("the config has more than {} views; {} were left out", most, left_out));
+}
+
+/// The config that was read last, for its rules.
+std::mutex current_mutex;
+OCIO::ConstConfigRcPtr current;
+
 } // namespace
+
+std::string space_by_file_rule(const std::filesystem::path& path) {
+    const std::lock_guard lock(current_mutex);
+    try {
+        if (!current || current->filepathOnlyMatchesDefaultRule(path.string().c_str()))
+            return {};
+        const char* named = current->getColorSpaceFromFilepath(path.string().c_str());
+        const auto space = named ? current->getColorSpace(named) : nullptr;
+        return space && !space->isData() ? space->getName() : std::string();
+    } catch (const OCIO::Exception&) { // a rule that is no regular expression
+        return {};
+    }
+}
 
 std::filesystem::path config_of_environment() {
     const char* named = std::getenv("OCIO");
@@ -131,7 +230,8 @@ Result<LoadedConfig> load_config_here(const std::filesystem::path& path) {
                                          primaries,
                                          white,
                                          std::make_unique<Conversion>(joined(config, name, exchange, xyz)),
-                                         std::make_unique<Conversion>(joined(config, exchange, name, xyz))};
+                                         std::make_unique<Conversion>(joined(config, exchange, name, xyz)),
+                                         names_of(config, space)};
                 made.push_back(std::move(added));
             } catch (const OCIO::Exception& problem) {
                 loaded.notes.push_back(
@@ -141,9 +241,16 @@ Result<LoadedConfig> load_config_here(const std::filesystem::path& path) {
         if (made.empty())
             return Error{"the config has no colour space that can be used", path.string(),
                          loaded.notes.empty() ? "" : loaded.notes.back()};
+        std::vector<colour::AddedSpace> views;
+        add_views(config, exchange, xyz, made.front(), views, loaded.notes);
+        std::move(views.begin(), views.end(), std::back_inserter(made));
+        {
+            const std::lock_guard lock(current_mutex);
+            current = config;
+        }
         colour::retire_added_spaces();
         for (colour::AddedSpace& space : made) {
-            loaded.spaces.push_back(space.name);
+            (space.is_view ? loaded.views : loaded.spaces).push_back(space.name);
             colour::add_space(std::move(space));
         }
         return loaded;

@@ -9,11 +9,13 @@ namespace kasuri::io {
 
 /// What came of an OpenColorIO config.
 struct LoadedConfig {
-    std::vector<std::string> spaces; ///< now known by these names
-    std::vector<std::string> notes;  ///< what was left out or had to be assumed
+    std::vector<std::string> spaces;  ///< now known by these names
+    std::vector<std::string> views{}; ///< ways to see, as "VIEW on DISPLAY", with the looks that belong to them
+    std::vector<std::string> notes;   ///< what was left out or had to be assumed
 };
 
-/// Reads a config and adds its colour spaces (colour::add_space), in place of those of the config before. A space of
+/// Reads a config and adds its colour spaces (colour::add_space), in place of those of the config before, known by
+/// their aliases and by the config's roles too, and what its displays and views show. A space of
 /// the name of a built-in one is left out, and so is what holds data. How the config's light relates to other light is
 /// taken from its role aces_interchange, or cie_xyz_d65_interchange; without either its scene_linear is taken as linear
 /// BT.709, with a note.
@@ -21,6 +23,10 @@ struct LoadedConfig {
 Result<LoadedConfig> load_config(const std::filesystem::path& path);
 /// The same in this process, which the library may end or keep for ever.
 Result<LoadedConfig> load_config_here(const std::filesystem::path& path);
+
+/// The space that the file rules of the config that was read last give a file of this name; empty: there is no config,
+/// or no rule but the one for all other files.
+std::string space_by_file_rule(const std::filesystem::path& path);
 
 /// The file that the environment variable OCIO names; empty if it names none.
 std::filesystem::path config_of_environment();

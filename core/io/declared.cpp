@@ -2,6 +2,7 @@
 
 #include "base/said.hpp"
 #include "colour/adaptation.hpp"
+#include "io/config.hpp"
 #include "io/png_chunks.hpp"
 #include "io/profile.hpp"
 
@@ -132,6 +133,11 @@ Declared declared_space(const std::filesystem::path& path, const wire::Header& h
             return declared_as(*std::move(made));
         notes.push_back(said("{}; the usual space is assumed", reason));
     }
+    if (header.format == "openexr") { // a name that other programs write, where a colour config knows it
+        const std::string named = header.text("oiio:ColorSpace");
+        if (const colour::Space* space = colour::find_space(named); space && space->to_light && !space->is_view)
+            return declared_as({std::string(space->name), "attribute of the file, of the colour config"});
+    }
     float c[8];
     if (const image::Attribute* said_by_file = header.find("chromaticities");
         said_by_file && said_by_file->type == "float[8]" && said_by_file->data.size() == sizeof c) {
@@ -145,6 +151,8 @@ Declared declared_space(const std::filesystem::path& path, const wire::Header& h
         notes.push_back(said("its chromaticities make no sense; the usual space is assumed"));
     }
     const std::string hint = header.text("oiio:ColorSpace");
+    if (const std::string ruled = space_by_file_rule(path); !ruled.empty() && colour::find_space(ruled))
+        return declared_as({ruled, "file rule of the colour config"});
     const bool linear = !whole_numbers || hint == "Linear" || hint == "linear";
     return declared_as({linear ? std::string(colour::default_space) : "srgb",
                         whole_numbers && linear ? "attribute of the file" : "assumed"});

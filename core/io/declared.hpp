@@ -18,8 +18,9 @@ struct Declared {
     std::vector<std::string> notes{}; ///< what the user should know
 };
 
-/// Asks, in this order: our own attribute, chunks of a PNG (cICP, iCCP, sRGB, gAMA), an ICC profile, EXR
-/// chromaticities; else what is usual: srgb for whole numbers, rec709-linear for floats.
+/// Asks, in this order: our own attribute, chunks of a PNG (cICP, iCCP, sRGB, gAMA), an ICC profile, an EXR's attribute
+/// oiio:ColorSpace where the colour config knows that name, EXR chromaticities, the config's file rules; else what is
+/// usual: srgb for whole numbers, rec709-linear for floats.
 Declared declared_space(const std::filesystem::path& path, const wire::Header& header, bool whole_numbers);
 
 /// Writes the same into the header of a file whose format is "png", "tiff", "jpeg" or "openexr". False if the format

@@ -190,7 +190,9 @@ TEST_CASE("a colour config's spaces serve as working, picture and display space"
     CHECK_FALSE(d.session().compiles()); // not yet
     d.window.part<app::Files>().open(file);
     REQUIRE(QTest::qWaitFor([&] { return !said.isEmpty(); }, 10000));
-    CHECK(said.first().startsWith("village.ocio: 3 spaces can be used now; the config's space srgb"));
+    CHECK(said.first().startsWith(
+        "village.ocio: 3 spaces can be used now, and 2 views to see through; the config's space "
+        "srgb"));
     REQUIRE(QTest::qWaitFor([&] { return d.session().compiles(); }, 10000)); // without touching the text
     d.window.part<app::Files>().open(KASURI_DEMO_DIR "/cloths.exr");
     d.settle();
@@ -207,6 +209,19 @@ TEST_CASE("a colour config's spaces serve as working, picture and display space"
             most = std::max({most, std::abs(qRed(on_loom.pixel(x, y)) - qRed(on_srgb.pixel(x, y))),
                              std::abs(qGreen(on_loom.pixel(x, y)) - qGreen(on_srgb.pixel(x, y)))});
     CHECK(most <= 1);
+    sheet.set_screen({"dusk on loom", Limits::hard}); // the same display through a look: red 1.2, blue 0.7 of the light
+    d.settle();
+    const QImage at_dusk = view->result()->after;
+    long redder = 0, bluer = 0;
+    for (int y = 0; y < at_dusk.height(); y += 3)
+        for (int x = 0; x < at_dusk.width(); x += 3) {
+            redder += qRed(at_dusk.pixel(x, y)) - qRed(on_loom.pixel(x, y));
+            bluer += qBlue(at_dusk.pixel(x, y)) - qBlue(on_loom.pixel(x, y));
+        }
+    CHECK(redder > 0);
+    CHECK(bluer < 0);
+    sheet.set_screen({"Loom & screen", Limits::hard});
+    d.settle();
     sheet.set_space(id, "vat film");
     REQUIRE(QTest::qWaitFor([&] { return !sheet.loading(); }, 10000));
     d.settle();

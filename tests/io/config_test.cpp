@@ -1,7 +1,9 @@
 // Spaces of an OpenColorIO config: as working, picture and display spaces, against OpenColorIO itself.
+#include "builtins/builtin.hpp"
 #include "colour/model.hpp"
 #include "io/config.hpp"
 #include "io/picture_file.hpp"
+#include "lang/check.hpp"
 #include "support/config.hpp"
 #include "support/support.hpp"
 
@@ -211,4 +213,58 @@ TEST_CASE("a config of more spaces than the library can look through in a second
     REQUIRE_FALSE(refused);
     CHECK(refused.error().text().find("the config has 1001 colour spaces; the limit is 1000. Take those out") !=
           std::string::npos);
+}
+
+TEST_CASE("a config's views show what OpenColorIO shows, with their looks", "[io][config]") {
+    TemporaryFolder folder;
+    const io::LoadedConfig loaded = village(folder);
+    CHECK(loaded.views == std::vector<std::string>{"plain on loom", "dusk on loom"}); // data is not seen
+    CHECK(colour::added_views() == loaded.views);
+    const OCIO::ConstConfigRcPtr config = OCIO::Config::CreateFromFile((folder / "village.ocio").c_str());
+    for (const char* view : {"plain", "dusk"}) {
+        auto step = OCIO::DisplayViewTransform::Create();
+        step->setSrc("vat film");
+        step->setDisplay("loom");
+        step->setView(view);
+        const auto direct = config->getProcessor(step)->getDefaultCPUProcessor();
+        const colour::Space &film = *colour::find_space("vat film"),
+                            &seen = *colour::find_space(std::string(view) + " on loom");
+        CHECK(seen.is_view);
+        for (const Colour& c : some_colours()) {
+            const colour::Triple in = {static_cast<double>(c[0]), static_cast<double>(c[1]), static_cast<double>(c[2])};
+            const colour::Triple made = colour::converted(in, film, seen);
+            float pixel[3] = {c[0], c[1], c[2]};
+            direct->applyRGB(pixel);
+            double brightest = 1;
+            for (const float x : pixel)
+                brightest = std::max(brightest, std::fabs(static_cast<double>(x)));
+            for (std::size_t k = 0; k < 3; ++k)
+                REQUIRE(std::fabs(made[k] - static_cast<double>(pixel[k])) <= 2e-5 * brightest);
+        }
+    }
+    // A rule works in no view, but in what a role names.
+    CHECK(lang::check("working \"scene_linear\"\nout.r = g\n", builtins::vocabulary()).ok);
+    CHECK_FALSE(lang::check("working \"plain on loom\"\nout.r = g\n", builtins::vocabulary()).ok);
+}
+
+TEST_CASE("spaces of a config are known by aliases and roles, and pictures by its file rules and their attribute",
+          "[io][config]") {
+    TemporaryFolder folder;
+    village(folder);
+    REQUIRE(colour::find_space("vf"));
+    CHECK(colour::find_space("vf")->name == "vat film");
+    CHECK(colour::find_space("scene_linear")->name == "village light");
+    CHECK(io::space_by_file_rule("/plates/a.film.0001.exr") == "vat film");
+    CHECK(io::space_by_file_rule("/plates/a.0001.exr").empty());
+    image::Image image = image::image_of(image::generated(2, 2, [](int, int) {
+        return std::array<double, 3>{0.4, 0.4, 0.4};
+    }));
+    image.depth = image::Depth::uint16;
+    image.space = "srgb";
+    REQUIRE(io::save(folder / "film.tga", image)); // another ending
+    CHECK(io::load(folder / "film.tga").value().space == "srgb");
+    image.depth = image::Depth::half;
+    image.space = "vat film"; // of a config: its name is said
+    REQUIRE(io::save(folder / "named.exr", image));
+    CHECK(io::load(folder / "named.exr").value().space == "vat film");
 }

@@ -5,6 +5,8 @@
 
 #include <QMenu>
 
+#include <utility>
+
 namespace kasuri::app {
 
 void add_spaces(QMenu& menu, const std::string& current, const std::function<void(const std::string&)>& chosen,
@@ -26,15 +28,21 @@ void add_spaces(QMenu& menu, const std::string& current, const std::function<voi
             add(menu, space);
         else if (linear)
             add(*linear, space);
-    const std::vector<std::string> further = colour::added_spaces();
-    if (further.empty())
-        return;
-    menu.addSeparator();
-    QMenu* config = menu.addMenu(QObject::tr("of the colour config"));
-    config->setToolTipsVisible(true);
-    for (const std::string& name : further)
-        if (const colour::Space* space = colour::find_space(name))
-            add(*config, *space);
+    bool first = true;
+    const auto add_those = [&](const QString& title, const std::vector<std::string>& names) {
+        if (names.empty())
+            return;
+        if (std::exchange(first, false))
+            menu.addSeparator();
+        QMenu* of_config = menu.addMenu(title);
+        of_config->setToolTipsVisible(true);
+        for (const std::string& name : names)
+            if (const colour::Space* space = colour::find_space(name))
+                add(*of_config, *space);
+    };
+    if (encoded_only) // a display
+        add_those(QObject::tr("views of the colour config"), colour::added_views());
+    add_those(QObject::tr("of the colour config"), colour::added_spaces());
 }
 
 } // namespace kasuri::app
