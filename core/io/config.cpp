@@ -238,12 +238,14 @@ Result<LoadedConfig> load_config_here(const std::filesystem::path& path) {
                     said("the config's space {} cannot be used both ways: {}", name, without_newlines(problem.what())));
             }
         }
+        std::vector<colour::AddedSpace> views;
+        const colour::AddedSpace light{
+            "", "", said("OpenColorIO config {}", path.filename().string()), primaries, white, nullptr, nullptr};
+        add_views(config, exchange, xyz, light, views, loaded.notes);
+        std::move(views.begin(), views.end(), std::back_inserter(made));
         if (made.empty())
             return Error{"the config has no colour space that can be used", path.string(),
                          loaded.notes.empty() ? "" : loaded.notes.back()};
-        std::vector<colour::AddedSpace> views;
-        add_views(config, exchange, xyz, made.front(), views, loaded.notes);
-        std::move(views.begin(), views.end(), std::back_inserter(made));
         {
             const std::lock_guard lock(current_mutex);
             current = config;

@@ -2806,6 +2806,50 @@
         <source>the config's view {} cannot be shown: {}</source>
         <translation>die Ansicht {} der Konfiguration ist nicht zu zeigen: {}</translation>
     </message>
+    <message>
+        <source>Add one to it.</source>
+        <translation>Eine hinzufügen.</translation>
+    </message>
+    <message>
+        <source>Add that role, or the space itself, to the config.</source>
+        <translation>Diese Rolle, oder den Farbraum selbst, der Konfiguration hinzufügen.</translation>
+    </message>
+    <message>
+        <source>Carry the look to acescct, acescg or srgb first (kasuri-cli carry).</source>
+        <translation>Den Look vorher nach acescct, acescg oder srgb übertragen (kasuri-cli carry).</translation>
+    </message>
+    <message>
+        <source>Give ours another title.</source>
+        <translation>Unserem einen anderen Titel geben.</translation>
+    </message>
+    <message>
+        <source>OpenColorIO has no space {} and no curve for it</source>
+        <translation>OpenColorIO hat keinen Farbraum {} und keine Kurve dafür</translation>
+    </message>
+    <message>
+        <source>has no look {}</source>
+        <translation>hat keinen Look {}</translation>
+    </message>
+    <message>
+        <source>the config does not say how its light relates to other light (role aces_interchange)</source>
+        <translation>die Konfiguration sagt nicht, wie ihr Licht zu anderem Licht steht (Rolle aces_interchange)</translation>
+    </message>
+    <message>
+        <source>the config has a look named {} already</source>
+        <translation>die Konfiguration hat schon einen Look namens {}</translation>
+    </message>
+    <message>
+        <source>the config has no display</source>
+        <translation>die Konfiguration hat keine Anzeige</translation>
+    </message>
+    <message>
+        <source>the space {} was added to the config</source>
+        <translation>der Farbraum {} kam zur Konfiguration hinzu</translation>
+    </message>
+    <message>
+        <source>the view {} on {} shows {} through the look</source>
+        <translation>die Ansicht {} auf {} zeigt {} durch den Look</translation>
+    </message>
 </context>
 <context>
     <name>Files</name>
