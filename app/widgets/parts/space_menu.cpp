@@ -5,8 +5,6 @@
 
 #include <QMenu>
 
-#include <utility>
-
 namespace kasuri::app {
 
 void add_spaces(QMenu& menu, const std::string& current, const std::function<void(const std::string&)>& chosen,
@@ -20,6 +18,19 @@ void add_spaces(QMenu& menu, const std::string& current, const std::function<voi
         action->setChecked(name == current);
         action->setToolTip(words(space.doc));
     };
+    const auto add_those = [&](const QString& title, const std::vector<std::string>& names) {
+        if (names.empty())
+            return;
+        QMenu* of_config = menu.addMenu(title);
+        of_config->setToolTipsVisible(true);
+        for (const std::string& name : names)
+            if (const colour::Space* space = colour::find_space(name))
+                add(*of_config, *space);
+    };
+    if (encoded_only) { // a display: as the show sees it, before what a screen may be
+        add_those(QObject::tr("views of the colour config"), colour::added_views());
+        menu.addSeparator();
+    }
     QMenu* linear = encoded_only ? nullptr : menu.addMenu(QObject::tr("proportional to light"));
     if (linear)
         linear->setToolTipsVisible(true);
@@ -28,20 +39,7 @@ void add_spaces(QMenu& menu, const std::string& current, const std::function<voi
             add(menu, space);
         else if (linear)
             add(*linear, space);
-    bool first = true;
-    const auto add_those = [&](const QString& title, const std::vector<std::string>& names) {
-        if (names.empty())
-            return;
-        if (std::exchange(first, false))
-            menu.addSeparator();
-        QMenu* of_config = menu.addMenu(title);
-        of_config->setToolTipsVisible(true);
-        for (const std::string& name : names)
-            if (const colour::Space* space = colour::find_space(name))
-                add(*of_config, *space);
-    };
-    if (encoded_only) // a display
-        add_those(QObject::tr("views of the colour config"), colour::added_views());
+    menu.addSeparator();
     add_those(QObject::tr("of the colour config"), colour::added_spaces());
 }
 
