@@ -4,6 +4,7 @@
 #include "base/text.hpp"
 #include "handover/read_back.hpp"
 #include "insight/affine.hpp"
+#include "io/icc_link.hpp"
 #include "io/lut_file.hpp"
 
 #include <algorithm>
@@ -89,7 +90,7 @@ std::optional<Rows> into_unit(double low, double high) {
 
 std::vector<std::string> lut_endings() {
     std::vector<std::string> endings = io::baked_endings();
-    for (const char* own : {".clf", ".cube"})
+    for (const char* own : {".clf", ".cube", ".icc"})
         if (std::find(endings.begin(), endings.end(), own) == endings.end())
             endings.emplace_back(own);
     std::sort(endings.begin(), endings.end());
@@ -159,6 +160,11 @@ Result<std::string> text_of(const std::string& ending, const Subject& subject, c
     const std::vector<std::string> lines = facts(subject, baked, measured);
     if (ending == ".cube")
         return cube_text(subject, baked, file, lines);
+    if (ending == icc_ending) {
+        if (baked.lut.shape > 0 || baked.lut.low != 0 || baked.lut.high != 1)
+            return Error{"a device link is over 0 to 1, without a shaper", "", "Choose .clf for another domain."};
+        return io::icc_link(baked.lut.size, baked.lut.colours, one_line(subject.title()), lines);
+    }
     const io::LutSteps steps = steps_of(baked, file.holds);
     if (is_steps(ending))
         return io::clf_text(ending, steps, {one_line(subject.title()), baked.in_space, baked.out_space, lines});

@@ -15,6 +15,9 @@ using subject::Subject;
 /// What a LUT file does.
 enum class LutHolds { matrix, curves, table };
 
+/// Of an ICC device link.
+inline constexpr std::string_view icc_ending = ".icc";
+
 /// A LUT as a file's text, and what it is: measured on that text, read back by OpenColorIO.
 struct LutFile {
     std::string text{};
@@ -31,10 +34,10 @@ struct LutFile {
 };
 
 /// The file for an ending: `.cube` (Cube LUT Specification 1.0; curves as a 1D table), `.clf` and `.ctf` with exact
-/// matrix and curves where there are some, and what else OpenColorIO bakes; another domain than 0 to 1 where the format
-/// has a place for it. Space, domain, values and the measured errors stand in the file where the format has a place for
-/// words. Errors: no such ending, numbers that a LUT cannot hold, a shaper or a domain where there is no place for it,
-/// the text cannot be read back, called off.
+/// matrix and curves where there are some, `.icc` (an ICC device link), and what else OpenColorIO bakes; another domain
+/// than 0 to 1 where the format has a place for it. Space, domain, values and the measured errors stand in the file
+/// where the format has a place for words. Errors: no such ending, numbers that a LUT cannot hold, a shaper or a domain
+/// where there is no place for it, the text cannot be read back, called off.
 Result<LutFile> lut_file(const std::string& ending, const Subject& subject, const Baked& baked, bool delta_e = false,
                          const CancelToken& cancel = {});
 

@@ -2,6 +2,7 @@
 
 #include "baking/compare.hpp"
 #include "base/parallel.hpp"
+#include "io/icc_link.hpp"
 #include "io/lut_file.hpp"
 
 #include <algorithm>
@@ -132,6 +133,17 @@ std::optional<bool> same_everywhere(const Both& both) {
     return true;
 }
 
+/// As another program reads it: OpenColorIO, or Little CMS a device link.
+Result<std::shared_ptr<const ir::External>> reader_of(const std::string& text, const std::string& ending,
+                                                      io::Interpolation how) {
+    if (ending != icc_ending)
+        return io::read_lut_here(text, ending, "what would be written", how);
+    auto link = io::read_icc_link(text, how == io::Interpolation::trilinear);
+    if (!link)
+        return link.error();
+    return std::shared_ptr<const ir::External>(std::move(link.value()));
+}
+
 } // namespace
 
 Status read_back(LutFile& file, const std::string& text, const std::string& ending, const Subject& subject,
@@ -150,7 +162,7 @@ Status read_back(LutFile& file, const std::string& text, const std::string& endi
             break;
         }
         // In this process: we wrote it ourselves.
-        const auto lut = io::read_lut_here(text, ending, "what would be written", how);
+        const auto lut = reader_of(text, ending, how);
         if (!lut)
             return lut.error();
         const Both both{*program, subject.values(), *lut.value(), cancel};

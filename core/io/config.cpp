@@ -90,7 +90,7 @@ OCIO::ConstProcessorRcPtr seen(const OCIO::ConstConfigRcPtr& config, const std::
 class NoWay final : public ir::External {
 public:
     void apply(float* const planes[3], std::size_t count) const override { fill_with_nan(planes, count); }
-    std::string identity() const override { return "no way back"; }
+    std::string identity() const override { return "no-way"; }
 };
 
 /// Further names of a space: its aliases, and the roles that the config gives it.

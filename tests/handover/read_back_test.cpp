@@ -2,11 +2,13 @@
 #include "document/filter_file.hpp"
 #include "document/look_file.hpp"
 #include "handover/cube.hpp"
+#include "io/icc_link.hpp"
 #include "io/lut_file.hpp"
 #include "look/make.hpp"
 #include "support/support.hpp"
 
 #include <fmt/format.h>
+#include <functional>
 #include <OpenColorIO/OpenColorIO.h>
 
 using namespace kasuri;
@@ -34,15 +36,29 @@ subject::Subject of(const Shown& shown) {
     return subject::Subject(rule, values);
 }
 
-/// The largest difference of a file, as OpenColorIO reads it, from the double-precision reference, over colours of its
-/// domain that nobody fitted anything to, and corners.
-double found_by_another_reader(const std::filesystem::path& file, const subject::Subject& subject, double low,
-                               double high) {
+/// One colour through a file: by OpenColorIO, or of a device link by Little CMS.
+std::function<void(float*)> another_reader(const std::filesystem::path& file) {
+    if (file.extension() == handover::icc_ending) {
+        auto link = io::read_icc_link(content_of(file), false);
+        REQUIRE(link);
+        return [link = std::shared_ptr<const ir::External>(std::move(link.value()))](float* pixel) {
+            float* const planes[] = {pixel, pixel + 1, pixel + 2};
+            link->apply(planes, 1);
+        };
+    }
     ocio::ClearAllCaches();
     const auto transform = ocio::FileTransform::Create();
     transform->setSrc(file.string().c_str());
     transform->setInterpolation(ocio::INTERP_TETRAHEDRAL);
     const auto processor = ocio::Config::CreateRaw()->getProcessor(transform)->getDefaultCPUProcessor();
+    return [processor](float* pixel) { processor->applyRGB(pixel); };
+}
+
+/// The largest difference of a file, as another program reads it, from the double-precision reference, over colours of
+/// its domain that nobody fitted anything to, and corners.
+double found_by_another_reader(const std::filesystem::path& file, const subject::Subject& subject, double low,
+                               double high) {
+    const auto through = another_reader(file);
     std::mt19937 random(77);
     std::uniform_real_distribution<double> number(low, high);
     double most = 0;
@@ -54,7 +70,7 @@ double found_by_another_reader(const std::filesystem::path& file, const subject:
         pixel.rgba = {at[0], at[1], at[2], 1};
         const auto wanted = engine::reference_chain(subject.steps(), subject.values(), subject.space(), pixel);
         float got[] = {static_cast<float>(at[0]), static_cast<float>(at[1]), static_cast<float>(at[2])};
-        processor->applyRGB(got);
+        through(got);
         for (std::size_t c = 0; c < 3; ++c)
             most = std::max(most, std::fabs(static_cast<double>(got[c]) - wanted[c]));
     }
@@ -81,9 +97,10 @@ TEST_CASE("the stated largest error of every kind of LUT is not exceeded by anot
             INFO(each.filter << " " << ending << " from " << each.low << " to " << each.high);
             const auto path = folder / ("x" + ending);
             const auto written = handover::write_lut(path, subject, baked.value());
-            if (each.high != 1 && (ending == ".3dl" || ending == ".itx" || ending == ".cub")) {
+            if (each.high != 1 && (ending == ".3dl" || ending == ".itx" || ending == ".cub" || ending == ".icc")) {
                 REQUIRE_FALSE(written); // they have no place for a domain
-                CHECK(written.error().text().find("from 0 to 1 only") != std::string::npos);
+                CHECK(written.error().text().find(ending == ".icc" ? "over 0 to 1" : "from 0 to 1 only") !=
+                      std::string::npos);
                 continue;
             }
             REQUIRE(written);
@@ -96,7 +113,7 @@ TEST_CASE("the stated largest error of every kind of LUT is not exceeded by anot
             CHECK(file.exact == (file.holds == handover::LutHolds::matrix));
             // Ten or twelve bits end at 1: the rule does not.
             CHECK((file.clipped > 0.1) ==
-                  (ending == ".3dl" && std::string(each.filter) != "held-madder" &&
+                  ((ending == ".3dl" || ending == ".icc") && std::string(each.filter) != "held-madder" &&
                    std::string(each.filter) != "smoke-and-straw"));
         }
     }
@@ -187,4 +204,54 @@ TEST_CASE("a LUT is read tetrahedrally or trilinearly, as its step says", "[hand
     CHECK(at(0.9, 0.5, 0.4) == Approx(0.9 * 0.5 * 0.4)); // their product
     const std::string wrong = R"({"kasuri-look": 1, "steps": [{"lut": ".cube", "text": "", "between": "nearest"}]})";
     CHECK(document::look_of(wrong, "x").error().text().find("tetrahedral or trilinear") != std::string::npos);
+}
+
+TEST_CASE("an ICC device link is what ICC.1 says, byte by byte, and both ways of reading it are what was stated",
+          "[handover][icc]") {
+    const subject::Subject subject = of(shown[2]);
+    const auto file = handover::lut_file(".icc", subject, baking::bake(subject, {17, 0, 1}).value());
+    REQUIRE(file);
+    const std::string& bytes = file.value().text;
+    const auto number = [&](std::size_t at) {
+        std::uint32_t made = 0;
+        for (std::size_t k = 0; k < 4; ++k)
+            made = made << 8 | static_cast<unsigned char>(bytes[at + k]);
+        return made;
+    };
+    // ICC.1:2022, table 17: size, version, class, spaces of data and connection, signature.
+    CHECK(number(0) == bytes.size());
+    CHECK(bytes[8] == 2);
+    CHECK(bytes.substr(12, 4) == "link");
+    CHECK(bytes.substr(16, 8) == "RGB RGB ");
+    CHECK(bytes.substr(36, 4) == "acsp");
+    // Table 8.6: what a device link must hold.
+    for (const char* tag : {"desc", "cprt", "pseq", "A2B0"}) {
+        bool there = false;
+        for (std::size_t i = 0; i < number(128); ++i)
+            there = there || bytes.substr(132 + 12 * i, 4) == tag;
+        INFO(tag);
+        CHECK(there);
+    }
+    const auto by_lcms = io::read_icc_link(bytes, false), by_table = io::read_icc_link(bytes, true);
+    REQUIRE((by_lcms && by_table));
+    std::mt19937 random(3);
+    std::uniform_real_distribution<float> in(0, 1);
+    for (int i = 0; i < 2000; ++i) {
+        const std::array<float, 3> at = {in(random), in(random), in(random)};
+        engine::ReferencePixel pixel;
+        for (std::size_t c = 0; c < 3; ++c)
+            pixel.rgba[c] = static_cast<double>(at[c]);
+        pixel.rgba[3] = 1;
+        const auto wanted = engine::reference_chain(subject.steps(), subject.values(), subject.space(), pixel);
+        for (const bool trilinear : {false, true}) {
+            std::array<float, 3> got = at;
+            float* const planes[] = {&got[0], &got[1], &got[2]};
+            (trilinear ? by_table : by_lcms).value()->apply(planes, 1);
+            const double stated = (trilinear ? file.value().trilinear : file.value().tetrahedral).largest;
+            for (std::size_t c = 0; c < 3; ++c)
+                REQUIRE(std::fabs(static_cast<double>(got[c]) - wanted[c]) <= stated * 1.001 + 1e-5);
+        }
+    }
+    CHECK_FALSE(io::read_icc_link("no profile", false));
+    CHECK_FALSE(io::read_icc_link(bytes.substr(0, 400), true));
 }
