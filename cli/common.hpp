@@ -56,6 +56,11 @@ std::optional<std::vector<double>> read_settings(std::span<const Setting> settin
 /// What a setting may be, on one line.
 std::string described(const Setting& setting);
 
+/// An ending that was asked for, with its dot.
+inline std::string dotted(const std::string& ending) {
+    return ending.empty() || ending[0] == '.' ? ending : "." + ending;
+}
+
 /// In the place of a file: standard input, or standard output.
 inline constexpr std::string_view standard_stream = "-";
 /// The text of a filter, from standard input if it is called "-".

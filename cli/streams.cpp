@@ -32,8 +32,14 @@ private:
     fs::path path_;
 };
 
+bool& there_is_one() {
+    static bool made = false;
+    return made;
+}
+
 const fs::path& folder() {
     static const Folder folder;
+    there_is_one() = !folder.path().empty();
     return folder.path();
 }
 
@@ -131,7 +137,7 @@ Status to_standard_output(const std::string& file) {
 }
 
 std::string told(std::string message) {
-    if (folder().empty())
+    if (!there_is_one())
         return message;
     const std::string prefix = folder().string() + "/standard ";
     for (std::size_t at = 0; (at = message.find(prefix, at)) != std::string::npos;) {

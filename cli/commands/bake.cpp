@@ -103,9 +103,11 @@ int run(const Options& options) {
     if (!known_space(options.in_space) || !known_space(options.out_space))
         return Exit::usage;
     const bool piped = options.out == standard_stream;
-    const std::string given =
-                          options.ending.empty() || options.ending[0] == '.' ? options.ending : "." + options.ending,
-                      ending = given.empty() ? lower_ending(options.out) : given;
+    const std::string ending = options.ending.empty() ? lower_ending(options.out) : dotted(options.ending);
+    if (piped && options.json) {
+        fmt::print(stderr, "kasuri-cli bake: standard output holds the LUT or the JSON, not both\n");
+        return Exit::usage;
+    }
     if (!handover::is_lut_ending(ending)) {
         fmt::print(stderr, "kasuri-cli bake: {} is no kind of LUT that can be written; endings: {}\n", options.out,
                    fmt::join(handover::lut_endings(), " "));

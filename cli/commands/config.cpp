@@ -33,6 +33,7 @@ std::string plain(std::string name) {
 struct Handed {
     subject::Subject subject;
     io::ConfigLook look;
+    double stated = 0; ///< how far its CLF is off
     double largest = 0;
     std::array<double, 3> at{};
 };
@@ -40,7 +41,7 @@ struct Handed {
 /// What OpenColorIO makes by the config that was written, against the engine, on colours from 0 to 1.
 Status measure(const std::string& config, Handed& handed) {
     const std::vector<std::array<double, 3>> colours = inverse::lattice(16);
-    const auto by_config = io::through_look(config, handed.look.name, colours);
+    const auto by_config = io::through_look(config, handed.look.name, handed.look.space, colours);
     if (!by_config)
         return by_config.error();
     const auto by_us = inverse::results(handed.subject.between(handed.look.space, handed.look.space), colours);
@@ -68,9 +69,17 @@ int run(const Options& options) {
         const std::string title = plain(std::filesystem::path(file).stem().string());
         all.push_back({loaded.subject,
                        {title, title + ".clf", loaded.subject.space(),
-                        "By Kasuri, from " + std::filesystem::path(file).filename().string()}});
+                        "By Kasuri, from " + std::filesystem::path(file).filename().string()},
+                       0});
     }
-    for (const Handed& each : all) {
+    std::vector<io::ConfigLook> looks;
+    for (const Handed& each : all)
+        looks.push_back(each.look);
+    std::vector<std::string> notes;
+    const auto text = io::config_with(options.base, out, folder, looks, notes);
+    if (!text)
+        return complain(text.error());
+    for (Handed& each : all) {
         baking::BakeOptions wanted;
         wanted.size = options.size;
         const auto baked = baking::bake(each.subject, wanted);
@@ -83,22 +92,24 @@ int run(const Options& options) {
         std::filesystem::create_directories(file.parent_path(), failed);
         if (failed)
             return complain({fmt::format("cannot be made ({})", failed.message()), file.parent_path().string(), ""});
-        if (const auto written = handover::write_lut(file, each.subject, baked.value()); !written)
+        const auto written = handover::write_lut(file, each.subject, baked.value());
+        if (!written)
             return complain(written.error());
+        each.stated = written.value().tetrahedral.largest;
     }
-    std::vector<io::ConfigLook> looks;
-    for (const Handed& each : all)
-        looks.push_back(each.look);
-    std::vector<std::string> notes;
-    const auto text = io::config_with(options.base, folder, looks, notes);
-    if (!text)
-        return complain(text.error());
     if (const Status written = write_file(options.out, text.value()); !written)
         return complain(written.error());
+    constexpr double rounding = 1e-3; // of single precision there and back through a logarithm or a curve, at most
+    bool same = true;
     Json rows = Json::array();
     for (Handed& each : all) {
         if (const Status measured = measure(options.out, each); !measured)
             return complain(measured.error());
+        if (!(each.largest <= 2 * each.stated + rounding)) {
+            same = false;
+            notes.push_back(fmt::format("{}: what the config calls {} is not what Kasuri calls so", each.look.name,
+                                        each.look.space));
+        }
         if (options.json)
             rows.push_back({{"look", each.look.name},
                             {"space", each.look.space},
@@ -111,10 +122,11 @@ int run(const Options& options) {
                        number_text(each.at[1], 4), number_text(each.at[2], 4));
     }
     if (options.json)
-        return print_json({{"file", options.out}, {"looks", rows}, {"notes", notes}});
+        return print_json({{"file", options.out}, {"looks", rows}, {"notes", notes}},
+                          same ? Exit::good : Exit::rule_failed);
     for (const std::string& note : notes)
         fmt::print("{}\n", note);
-    return Exit::good;
+    return same ? Exit::good : Exit::rule_failed;
 }
 
 } // namespace

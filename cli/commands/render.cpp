@@ -87,16 +87,11 @@ void tell_words(const handover::BatchEvent& event, bool many, bool quiet) {
     std::fflush(stdout);
 }
 
-/// The ending that was asked for, with its dot.
-std::string ending_of(const Options& options) {
-    return options.ending.empty() || options.ending[0] == '.' ? options.ending : "." + options.ending;
-}
-
 bool piped(const Options& options) { return options.files.back() == standard_stream; }
 
 /// What is written, or a file for what goes to standard output.
 Result<std::string> output_of(const Options& options) {
-    return piped(options) ? for_standard_output(ending_of(options)) : options.files.back();
+    return piped(options) ? for_standard_output(dotted(options.ending)) : options.files.back();
 }
 
 /// A picture from nothing: of where a pixel is, and of further pictures.
@@ -145,7 +140,7 @@ int run(const Options& options) {
     if (const Status there = take_standard_input(inputs); !there)
         return complain(there.error());
     order.inputs.assign(inputs.begin(), inputs.end());
-    order.ending = ending_of(options);
+    order.ending = dotted(options.ending);
     if (piped(options) && (order.ending.empty() || inputs.size() != 1 || options.json))
         return usage("to standard output goes one picture, of a kind that --ending says, and no --json");
     const auto out = output_of(options);

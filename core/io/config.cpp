@@ -7,9 +7,11 @@
 #include "io/ocio.hpp"
 #include "io/trial.hpp"
 
+#include <cctype>
 #include <cstdlib>
 #include <fmt/format.h>
 #include <iterator>
+#include <map>
 #include <mutex>
 #include <system_error>
 
@@ -93,15 +95,24 @@ public:
     std::string identity() const override { return "no-way"; }
 };
 
-/// Further names of a space: its aliases, and the roles that the config gives it.
-std::vector<std::string> names_of(const OCIO::ConstConfigRcPtr& config, const OCIO::ConstColorSpaceRcPtr& space) {
+/// Which roles the config gives to each space.
+std::multimap<std::string, std::string> roles_of(const OCIO::ConstConfigRcPtr& config) {
+    std::multimap<std::string, std::string> roles;
+    for (int i = 0; i < config->getNumRoles(); ++i)
+        if (const auto of = config->getColorSpace(config->getRoleName(i)))
+            roles.emplace(of->getName(), config->getRoleName(i));
+    return roles;
+}
+
+/// Further names of a space: its aliases, and its roles.
+std::vector<std::string> names_of(const OCIO::ConstColorSpaceRcPtr& space,
+                                  const std::multimap<std::string, std::string>& roles) {
     std::vector<std::string> names;
     for (std::size_t i = 0; i < space->getNumAliases(); ++i)
         names.emplace_back(space->getAlias(i));
-    for (int i = 0; i < config->getNumRoles(); ++i)
-        if (const auto of = config->getColorSpace(config->getRoleName(i));
-            of && std::string(of->getName()) == space->getName())
-            names.emplace_back(config->getRoleName(i));
+    const auto [begin, end] = roles.equal_range(space->getName());
+    for (auto role = begin; role != end; ++role)
+        names.push_back(role->second);
     return names;
 }
 
@@ -148,23 +159,66 @@ void add_views(const OCIO::ConstConfigRcPtr& config, const std::string& exchange
         notes.push_back(said("the config has more than {} views; {} were left out", most, left_out));
 }
 
-/// The config that was read last, for its rules.
-std::mutex current_mutex;
-OCIO::ConstConfigRcPtr current;
+/// Whether a name is what a pattern with * and ? says. Goes back to the last * alone, so that no pattern takes long.
+bool matches(std::string_view pattern, std::string_view name, bool any_case) {
+    const auto same = [any_case](char a, char b) {
+        return a == '?' || a == b ||
+            (any_case && std::tolower(static_cast<unsigned char>(a)) == std::tolower(static_cast<unsigned char>(b)));
+    };
+    std::size_t p = 0, n = 0, star = std::string_view::npos, from = 0;
+    while (n < name.size())
+        if (p < pattern.size() && pattern[p] == '*') {
+            star = p++;
+            from = n;
+        } else if (p < pattern.size() && same(pattern[p], name[n])) {
+            ++p;
+            ++n;
+        } else if (star != std::string_view::npos) {
+            p = star + 1;
+            n = ++from;
+        } else {
+            return false;
+        }
+    return pattern.find_first_not_of('*', p) == std::string_view::npos;
+}
+
+/// A file rule that says what a file is by a pattern and an ending. The library matches them by regular expressions,
+/// with which a config could keep a reader of pictures for ever.
+struct NameRule {
+    std::string pattern, ending, space;
+};
+std::mutex rules_mutex;
+std::vector<NameRule> name_rules; ///< of the config that was read last, the first that fits counts
+
+std::vector<NameRule> name_rules_of(const OCIO::ConstConfigRcPtr& config, std::vector<std::string>& notes) {
+    std::vector<NameRule> all;
+    const auto rules = config->getFileRules();
+    const auto text = [](const char* x) { return std::string(x ? x : ""); };
+    for (std::size_t i = 0; rules && i + 1 < rules->getNumEntries(); ++i) { // the last one is for all other files
+        const std::string pattern = text(rules->getPattern(i)), name = text(rules->getName(i));
+        const auto space = config->getColorSpace(text(rules->getColorSpace(i)).c_str());
+        if (pattern.empty() || pattern.find_first_of("[]") != std::string::npos)
+            notes.push_back(said("the config's file rule {} is not by * and ? and was left out", name));
+        else if (space && !space->isData())
+            all.push_back({pattern, text(rules->getExtension(i)), space->getName()});
+    }
+    return all;
+}
 
 } // namespace
 
 std::string space_by_file_rule(const std::filesystem::path& path) {
-    const std::lock_guard lock(current_mutex);
-    try {
-        if (!current || current->filepathOnlyMatchesDefaultRule(path.string().c_str()))
-            return {};
-        const char* named = current->getColorSpaceFromFilepath(path.string().c_str());
-        const auto space = named ? current->getColorSpace(named) : nullptr;
-        return space && !space->isData() ? space->getName() : std::string();
-    } catch (const OCIO::Exception&) { // a rule that is no regular expression
+    const std::string name = path.string();
+    const std::size_t dot = name.rfind('.');
+    if (dot == std::string::npos)
         return {};
-    }
+    const std::string_view stem = std::string_view(name).substr(0, dot),
+                           ending = std::string_view(name).substr(dot + 1);
+    const std::lock_guard lock(rules_mutex);
+    for (const NameRule& rule : name_rules)
+        if (matches(rule.ending, ending, true) && matches(rule.pattern, stem, false))
+            return rule.space;
+    return {};
 }
 
 std::filesystem::path config_of_environment() {
@@ -212,6 +266,7 @@ Result<LoadedConfig> load_config_here(const std::filesystem::path& path) {
         const auto& primaries = aces ? colour::aces_primaries : colour::rec709_primaries;
         const colour::Chromaticity white = aces ? colour::aces_white : colour::d65;
         std::vector<colour::AddedSpace> made;
+        const auto roles = roles_of(config);
         for (int i = 0; i < config->getNumColorSpaces(); ++i) {
             const std::string name = config->getColorSpaceNameByIndex(i);
             const OCIO::ConstColorSpaceRcPtr space = config->getColorSpace(name.c_str());
@@ -231,7 +286,7 @@ Result<LoadedConfig> load_config_here(const std::filesystem::path& path) {
                                          white,
                                          std::make_unique<Conversion>(joined(config, name, exchange, xyz)),
                                          std::make_unique<Conversion>(joined(config, exchange, name, xyz)),
-                                         names_of(config, space)};
+                                         names_of(space, roles)};
                 made.push_back(std::move(added));
             } catch (const OCIO::Exception& problem) {
                 loaded.notes.push_back(
@@ -247,8 +302,9 @@ Result<LoadedConfig> load_config_here(const std::filesystem::path& path) {
             return Error{"the config has no colour space that can be used", path.string(),
                          loaded.notes.empty() ? "" : loaded.notes.back()};
         {
-            const std::lock_guard lock(current_mutex);
-            current = config;
+            std::vector<NameRule> rules = name_rules_of(config, loaded.notes);
+            const std::lock_guard lock(rules_mutex);
+            name_rules = std::move(rules);
         }
         colour::retire_added_spaces();
         for (colour::AddedSpace& space : made) {

@@ -25,7 +25,8 @@ Result<LoadedConfig> load_config(const std::filesystem::path& path);
 Result<LoadedConfig> load_config_here(const std::filesystem::path& path);
 
 /// The space that the file rules of the config that was read last give a file of this name; empty: there is no config,
-/// or no rule but the one for all other files.
+/// or no rule but the one for all other files. Rules are by * and ?; those by regular expressions are left out, with a
+/// note.
 std::string space_by_file_rule(const std::filesystem::path& path);
 
 /// The file that the environment variable OCIO names; empty if it names none.

@@ -141,13 +141,36 @@ Error failure(const std::filesystem::path& path, const std::exception& problem) 
     return {said("cannot be used as a colour config ({})", reason), path.string(), "Does another program accept it?"};
 }
 
+/// Folders that are named from the base's own are named from where it goes.
+void move_search_paths(OCIO::Config& config, const std::filesystem::path& base, const std::filesystem::path& out) {
+    const auto whole = [](const std::filesystem::path& path) {
+        return std::filesystem::weakly_canonical(std::filesystem::absolute(path));
+    };
+    const std::filesystem::path from = whole(base).parent_path(), to = whole(out).parent_path();
+    if (from == to)
+        return;
+    std::vector<std::string> paths;
+    for (int i = 0; i < config.getNumSearchPaths(); ++i)
+        paths.emplace_back(config.getSearchPath(i));
+    if (paths.empty())
+        paths.emplace_back("."); // where files are looked for when nothing is said
+    config.clearSearchPaths();
+    for (const std::string& path : paths)
+        config.addSearchPath(path.starts_with('/') || path.starts_with('$')
+                                 ? path.c_str()
+                                 : (from / path).lexically_normal().lexically_relative(to).string().c_str());
+}
+
 } // namespace
 
-Result<std::string> config_with(const std::filesystem::path& base, const std::string& search_path,
-                                std::span<const ConfigLook> looks, std::vector<std::string>& notes) {
+Result<std::string> config_with(const std::filesystem::path& base, const std::filesystem::path& out,
+                                const std::string& search_path, std::span<const ConfigLook> looks,
+                                std::vector<std::string>& notes) {
     try {
         const OCIO::ConfigRcPtr config =
             base.empty() ? new_config() : OCIO::Config::CreateFromFile(base.string().c_str())->createEditableCopy();
+        if (!base.empty())
+            move_search_paths(*config, base, out);
         config->addSearchPath(search_path.c_str());
         const std::string display = config->getDefaultDisplay();
         if (display.empty())
@@ -188,24 +211,28 @@ Result<std::string> config_with(const std::filesystem::path& base, const std::st
 }
 
 Result<std::vector<colour::Triple>> through_look(const std::filesystem::path& path, const std::string& name,
-                                                 std::span<const colour::Triple> colours) {
+                                                 const std::string& space, std::span<const colour::Triple> colours) {
     try {
         const OCIO::ConstConfigRcPtr config = OCIO::Config::CreateFromFile(path.string().c_str());
         const auto look = config->getLook(name.c_str());
         if (!look)
             return Error{said("has no look {}", name), path.string(), ""};
+        const bool by_aces = config->hasRole("aces_interchange");
+        const colour::Space *ours = colour::find_space(space), *aces = colour::find_space("aces2065-1");
+        const char* const meets = by_aces ? "aces_interchange" : look->getProcessSpace();
         auto step = OCIO::LookTransform::Create();
-        step->setSrc(look->getProcessSpace());
-        step->setDst(look->getProcessSpace());
+        step->setSrc(meets);
+        step->setDst(meets);
         step->setLooks(name.c_str());
         const auto processor = config->getProcessor(step)->getDefaultCPUProcessor();
         std::vector<colour::Triple> made;
         for (const colour::Triple& colour : colours) {
-            float pixel[3] = {static_cast<float>(colour[0]), static_cast<float>(colour[1]),
-                              static_cast<float>(colour[2])};
+            const colour::Triple in = by_aces ? colour::converted(colour, *ours, *aces) : colour;
+            float pixel[3] = {static_cast<float>(in[0]), static_cast<float>(in[1]), static_cast<float>(in[2])};
             processor->applyRGB(pixel);
-            made.push_back(
-                {static_cast<double>(pixel[0]), static_cast<double>(pixel[1]), static_cast<double>(pixel[2])});
+            const colour::Triple out = {static_cast<double>(pixel[0]), static_cast<double>(pixel[1]),
+                                        static_cast<double>(pixel[2])};
+            made.push_back(by_aces ? colour::converted(out, *aces, *ours) : out);
         }
         return made;
     } catch (const OCIO::Exception& problem) {

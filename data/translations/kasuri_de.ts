@@ -471,8 +471,8 @@
         <translation>Mit etwas vergleichen, das sich ändert.</translation>
     </message>
     <message>
-        <source>End it with &quot; on the same line.</source>
-        <translation>Mit &quot; in derselben Zeile beenden.</translation>
+        <source>End it with " on the same line.</source>
+        <translation>Mit " in derselben Zeile beenden.</translation>
     </message>
     <message>
         <source>Functions are written out at every call: call less often, or split the rule into several filters.</source>
@@ -599,8 +599,8 @@
         <translation>Das Ergebnis ist die letzte Zeile.</translation>
     </message>
     <message>
-        <source>They stand behind `on`: proof &quot;still apart&quot; on (0.7, 0.2, 0.2), (0.2, 0.5, 0.2) : apart &gt; 10.</source>
-        <translation>Sie stehen hinter `on`: proof &quot;noch verschieden&quot; on (0.7, 0.2, 0.2), (0.2, 0.5, 0.2) : apart &gt; 10.</translation>
+        <source>They stand behind `on`: proof "still apart" on (0.7, 0.2, 0.2), (0.2, 0.5, 0.2) : apart &gt; 10.</source>
+        <translation>Sie stehen hinter `on`: proof "noch verschieden" on (0.7, 0.2, 0.2), (0.2, 0.5, 0.2) : apart &gt; 10.</translation>
     </message>
     <message>
         <source>Turn it back into r, g, b with rgb( ).</source>
@@ -667,8 +667,8 @@
         <translation>der Komponente %1 wird zweimal zugewiesen</translation>
     </message>
     <message>
-        <source>equals and undoes are measured against another filter, which stands behind them: proof &quot;as before&quot; : equals &quot;old.kasuri&quot;.</source>
-        <translation>equals und undoes werden gegen einen anderen Filter gemessen, der dahintersteht: proof &quot;wie vorher&quot; : equals &quot;alt.kasuri&quot;.</translation>
+        <source>equals and undoes are measured against another filter, which stands behind them: proof "as before" : equals "old.kasuri".</source>
+        <translation>equals und undoes werden gegen einen anderen Filter gemessen, der dahintersteht: proof "wie vorher" : equals "alt.kasuri".</translation>
     </message>
     <message>
         <source>expected %1, found %2</source>
@@ -791,7 +791,7 @@
         <translation> bei {} Stellungen</translation>
     </message>
     <message>
-        <source>( and the function&apos;s arguments</source>
+        <source>( and the function's arguments</source>
         <translation>( und die Argumente der Funktion</translation>
     </message>
     <message>
@@ -1055,7 +1055,7 @@
         <translation>Die Liste steht in docs/colour.md.</translation>
     </message>
     <message>
-        <source>See the proof &quot;no NaN or infinity&quot; for where they are born, or narrow the domain.</source>
+        <source>See the proof "no NaN or infinity" for where they are born, or narrow the domain.</source>
         <translation>Der Beweis „no NaN or infinity“ zeigt, wo sie entstehen; oder den Bereich verengen.</translation>
     </message>
     <message>
@@ -1075,11 +1075,11 @@
         <translation>Die Datei ist vielleicht abgeschnitten; sie noch einmal kopieren.</translation>
     </message>
     <message>
-        <source>The modes are the language&apos;s blend functions, without blend_ before them.</source>
+        <source>The modes are the language's blend functions, without blend_ before them.</source>
         <translation>Die Modi sind die Mischfunktionen der Sprache, ohne blend_ davor.</translation>
     </message>
     <message>
-        <source>The space of a LUT&apos;s numbers is one that a rule can work in.</source>
+        <source>The space of a LUT's numbers is one that a rule can work in.</source>
         <translation>Der Farbraum der Zahlen einer LUT ist einer, in dem eine Regel arbeiten kann.</translation>
     </message>
     <message>
@@ -1107,24 +1107,24 @@
         <translation>NAME=DATEI, NAME=DATEI:EBENE, NAME=DATEI:KANAL oder NAME=target:TESTBILD schreiben.</translation>
     </message>
     <message>
-        <source>Write proof &quot;title&quot; : neutral, or proof &quot;title&quot; on TARGET : a condition on r, g, b and out.</source>
-        <translation>proof &quot;Titel&quot; : neutral schreiben, oder proof &quot;Titel&quot; on TESTBILD : eine Bedingung über r, g, b und out.</translation>
+        <source>Write proof "title" : neutral, or proof "title" on TARGET : a condition on r, g, b and out.</source>
+        <translation>proof "Titel" : neutral schreiben, oder proof "Titel" on TESTBILD : eine Bedingung über r, g, b und out.</translation>
     </message>
     <message>
         <source>Write {}.</source>
         <translation>{} schreiben.</translation>
     </message>
     <message>
-        <source>&quot;steps&quot; must be a list of at most {} entries</source>
-        <translation>&quot;steps&quot; muss eine Liste von höchstens {} Einträgen sein</translation>
+        <source>"steps" must be a list of at most {} entries</source>
+        <translation>"steps" muss eine Liste von höchstens {} Einträgen sein</translation>
     </message>
     <message>
-        <source>&quot;{}&quot; does not say which picture a source reads</source>
-        <translation>&quot;{}&quot; sagt nicht, welches Bild eine Quelle liest</translation>
+        <source>"{}" does not say which picture a source reads</source>
+        <translation>"{}" sagt nicht, welches Bild eine Quelle liest</translation>
     </message>
     <message>
-        <source>&quot;{}&quot; is not a proof line</source>
-        <translation>&quot;{}&quot; ist keine Beweiszeile</translation>
+        <source>"{}" is not a proof line</source>
+        <translation>"{}" ist keine Beweiszeile</translation>
     </message>
     <message>
         <source>a .cube file has no place for a shaper</source>
@@ -1183,8 +1183,8 @@
         <translation>über 0</translation>
     </message>
     <message>
-        <source>add the closing &quot;</source>
-        <translation>das schließende &quot; einfügen</translation>
+        <source>add the closing "</source>
+        <translation>das schließende " einfügen</translation>
     </message>
     <message>
         <source>all steps together change nothing
@@ -1389,8 +1389,8 @@
         <translation>hat keine Nummer im Namen, die an die Stelle von # treten könnte</translation>
     </message>
     <message>
-        <source>has no number under &quot;{}&quot;</source>
-        <translation>hat keine Zahl unter &quot;{}&quot;</translation>
+        <source>has no number under "{}"</source>
+        <translation>hat keine Zahl unter "{}"</translation>
     </message>
     <message>
         <source>has no pictures in it</source>
@@ -1477,32 +1477,32 @@
         <translation>sie ist fehlerhaft</translation>
     </message>
     <message>
-        <source>it names {} but has no copy of it (&quot;text&quot;), and a look does what its copies say</source>
-        <translation>er nennt {} und hat keine Kopie davon (&quot;text&quot;), und ein Look tut, was seine Kopien sagen</translation>
+        <source>it names {} but has no copy of it ("text"), and a look does what its copies say</source>
+        <translation>er nennt {} und hat keine Kopie davon ("text"), und ein Look tut, was seine Kopien sagen</translation>
     </message>
     <message>
         <source>its LUT {}</source>
         <translation>seine LUT {}</translation>
     </message>
     <message>
-        <source>its &quot;lut&quot; is {}, which is not the ending of a LUT file</source>
-        <translation>sein &quot;lut&quot; ist {}, und das ist keine Endung einer LUT-Datei</translation>
+        <source>its "lut" is {}, which is not the ending of a LUT file</source>
+        <translation>sein "lut" ist {}, und das ist keine Endung einer LUT-Datei</translation>
     </message>
     <message>
-        <source>its &quot;uses&quot; must be a JSON object</source>
-        <translation>sein &quot;uses&quot; muss ein JSON-Objekt sein</translation>
+        <source>its "uses" must be a JSON object</source>
+        <translation>sein "uses" muss ein JSON-Objekt sein</translation>
     </message>
     <message>
-        <source>its &quot;values&quot; must be a JSON object</source>
-        <translation>sein &quot;values&quot; muss ein JSON-Objekt sein</translation>
+        <source>its "values" must be a JSON object</source>
+        <translation>sein "values" muss ein JSON-Objekt sein</translation>
     </message>
     <message>
-        <source>its &quot;{}&quot; is not {}</source>
-        <translation>sein &quot;{}&quot; ist nicht {}</translation>
+        <source>its "{}" is not {}</source>
+        <translation>sein "{}" ist nicht {}</translation>
     </message>
     <message>
-        <source>its &quot;{}&quot; must be a list of texts</source>
-        <translation>sein &quot;{}&quot; muss eine Liste von Texten sein</translation>
+        <source>its "{}" must be a list of texts</source>
+        <translation>sein "{}" muss eine Liste von Texten sein</translation>
     </message>
     <message>
         <source>its attribute names the space {}, which is not known here</source>
@@ -1521,20 +1521,20 @@
         <translation>ihre Farbarten ergeben keinen Sinn; der übliche Farbraum wird angenommen</translation>
     </message>
     <message>
-        <source>its colour profile &quot;{}&quot; has no way from r, g, b to light</source>
+        <source>its colour profile "{}" has no way from r, g, b to light</source>
         <translation>ihr Farbprofil „{}“ hat keinen Weg von r, g, b zum Licht</translation>
     </message>
     <message>
-        <source>its colour profile &quot;{}&quot; is a table, not a matrix and curves: the pixels were taken through it to linear light once, within 0..1, relative colorimetric</source>
+        <source>its colour profile "{}" is a table, not a matrix and curves: the pixels were taken through it to linear light once, within 0..1, relative colorimetric</source>
         <translation>ihr Farbprofil „{}“ ist eine Tabelle, keine Matrix mit Kurven: die Pixel wurden einmal durch sie in lineares Licht gebracht, innerhalb von 0..1, relativ farbmetrisch</translation>
     </message>
     <message>
-        <source>its colour profile &quot;{}&quot; is of no known space: the pixels were converted to {} once</source>
+        <source>its colour profile "{}" is of no known space: the pixels were converted to {} once</source>
         <translation>ihr Farbprofil „{}“ gehört zu keinem bekannten Farbraum: die Pixel wurden einmal nach {} umgerechnet</translation>
     </message>
     <message>
-        <source>its copy of the rule was changed by hand (its hash is another one); remove &quot;hash&quot; if that is meant</source>
-        <translation>seine Kopie der Regel wurde von Hand geändert (ihr Hash ist ein anderer); &quot;hash&quot; entfernen, wenn das gewollt ist</translation>
+        <source>its copy of the rule was changed by hand (its hash is another one); remove "hash" if that is meant</source>
+        <translation>seine Kopie der Regel wurde von Hand geändert (ihr Hash ist ein anderer); "hash" entfernen, wenn das gewollt ist</translation>
     </message>
     <message>
         <source>its copy of {} is not a text</source>
@@ -1611,7 +1611,7 @@
         <translation>die meisten</translation>
     </message>
     <message>
-        <source>names a file outside this filter&apos;s folder</source>
+        <source>names a file outside this filter's folder</source>
         <translation>nennt eine Datei außerhalb des Ordners dieses Filters</translation>
     </message>
     <message>
@@ -1665,8 +1665,8 @@
         <translation>Bild oder Schritt</translation>
     </message>
     <message>
-        <source>picture or step &quot;LABEL&quot;</source>
-        <translation>picture oder step &quot;BESCHRIFTUNG&quot;</translation>
+        <source>picture or step "LABEL"</source>
+        <translation>picture oder step "BESCHRIFTUNG"</translation>
     </message>
     <message>
         <source>pictures in the file are</source>
@@ -1745,11 +1745,11 @@
         <translation>die Konfiguration nennt keinen Farbraum, über den sie andere trifft (die Rollen aces_interchange, cie_xyz_d65_interchange oder scene_linear)</translation>
     </message>
     <message>
-        <source>the config&apos;s space {} cannot be used both ways: {}</source>
+        <source>the config's space {} cannot be used both ways: {}</source>
         <translation>der Farbraum {} der Konfiguration geht nicht in beide Richtungen: {}</translation>
     </message>
     <message>
-        <source>the config&apos;s space {} has the name of a built-in one and was left out</source>
+        <source>the config's space {} has the name of a built-in one and was left out</source>
         <translation>der Farbraum {} der Konfiguration heißt wie ein eingebauter und wurde ausgelassen</translation>
     </message>
     <message>
@@ -1993,15 +1993,15 @@
         <translation>{} Zahlen liegen unter 0, was es in {} nicht gibt: ist linear gemeint?</translation>
     </message>
     <message>
-        <source>{} of the table&apos;s colours are NaN or infinite, which a LUT cannot hold</source>
+        <source>{} of the table's colours are NaN or infinite, which a LUT cannot hold</source>
         <translation>{} Farben der Tabelle sind NaN oder unendlich, das kann eine LUT nicht enthalten</translation>
     </message>
     <message>
-        <source>{} reads the step &quot;{}&quot;, and there is none of that label</source>
+        <source>{} reads the step "{}", and there is none of that label</source>
         <translation>{} liest den Schritt „{}“, und keiner ist so beschriftet</translation>
     </message>
     <message>
-        <source>{} reads the step &quot;{}&quot;, which {}</source>
+        <source>{} reads the step "{}", which {}</source>
         <translation>{} liest den Schritt „{}“, der {}</translation>
     </message>
     <message>
@@ -2171,7 +2171,7 @@
         <translation>ist nicht vollständig: Kurven oder Tabelle enden zu früh</translation>
     </message>
     <message>
-        <source>is {} x {} with {} channels, {:.1f} GB; half of this machine&apos;s memory is {:.1f} GB</source>
+        <source>is {} x {} with {} channels, {:.1f} GB; half of this machine's memory is {:.1f} GB</source>
         <translation>ist {} x {} mit {} Kanälen, {:.1f} GB; die Hälfte des Speichers dieses Rechners ist {:.1f} GB</translation>
     </message>
     <message>
@@ -2191,7 +2191,7 @@
         <translation>verweist auf eine andere Datei, deren Inhalt ändern könnte, was sie tut</translation>
     </message>
     <message>
-        <source>the config&apos;s spaces are worked out from each other in a circle: {}</source>
+        <source>the config's spaces are worked out from each other in a circle: {}</source>
         <translation>die Farbräume der Konfiguration ergeben sich im Kreis auseinander: {}</translation>
     </message>
     <message>
@@ -2383,7 +2383,7 @@
         <translation>ist keine LUT, kein Look, kein Filter und keine Tabelle (.csv, .tsv, .txt)</translation>
     </message>
     <message>
-        <source>there is no layer &quot;{}&quot;</source>
+        <source>there is no layer "{}"</source>
         <translation>es gibt keine Ebene „{}“</translation>
     </message>
     <message>
@@ -2519,7 +2519,7 @@
         <translation>nichts davon ist in dem, was herauskommt</translation>
     </message>
     <message>
-        <source>reads what an earlier step of a look made, as &quot;{}&quot;; by itself it has no way back</source>
+        <source>reads what an earlier step of a look made, as "{}"; by itself it has no way back</source>
         <translation>liest als „{}“, was ein früherer Schritt eines Looks gemacht hat; für sich allein hat es keinen Weg zurück</translation>
     </message>
     <message>
@@ -2743,8 +2743,8 @@
         <translation>Dateien dieser Art haben keinen Platz für einen Shaper</translation>
     </message>
     <message>
-        <source>its &quot;between&quot; is {}; a LUT is read tetrahedral or trilinear</source>
-        <translation>sein &quot;between&quot; ist {}; eine LUT wird tetrahedral oder trilinear gelesen</translation>
+        <source>its "between" is {}; a LUT is read tetrahedral or trilinear</source>
+        <translation>sein "between" ist {}; eine LUT wird tetrahedral oder trilinear gelesen</translation>
     </message>
     <message>
         <source>{}: the chart seems to stand on its head: do the corners begin at its first patch?</source>
@@ -2799,7 +2799,7 @@
         <translation>die Konfiguration hat mehr als {} Ansichten; {} wurden weggelassen</translation>
     </message>
     <message>
-        <source>the config&apos;s view {} cannot be shown: {}</source>
+        <source>the config's view {} cannot be shown: {}</source>
         <translation>die Ansicht {} der Konfiguration ist nicht zu zeigen: {}</translation>
     </message>
     <message>
@@ -2857,6 +2857,10 @@
     <message>
         <source>is no ICC device link of red, green and blue</source>
         <translation>ist kein ICC Device Link aus Rot, Grün und Blau</translation>
+    </message>
+    <message>
+        <source>the config's file rule {} is not by * and ? and was left out</source>
+        <translation>die Dateiregel {} der Konfiguration geht nicht nach * und ? und wurde weggelassen</translation>
     </message>
 </context>
 <context>
@@ -3078,7 +3082,7 @@
         <translation>Von oben nach unten</translation>
     </message>
     <message>
-        <source>The picture&apos;s alpha</source>
+        <source>The picture's alpha</source>
         <translation>Alpha des Bildes</translation>
     </message>
     <message>
@@ -3135,7 +3139,7 @@
 <context>
     <name>Settings</name>
     <message>
-        <source>the system&apos;s</source>
+        <source>the system's</source>
         <translation>die des Systems</translation>
     </message>
     <message>
@@ -3433,7 +3437,7 @@
         <translation>Wo die Regel die Ordnung der Farben umkehrt (helle steigende Streifen) und wo sie eine Dimension der Farbe verliert (dunkle waagrechte Linien). Ein Tausch zweier Kanäle kehrt alle um; eine Faltung ist eine Kante zwischen umgekehrten und nicht umgekehrten.</translation>
     </message>
     <message>
-        <source>step&apos;s mask</source>
+        <source>step's mask</source>
         <translation>Maske des Schritts</translation>
     </message>
     <message>
@@ -4053,7 +4057,7 @@
         <translation>Zwei Kanäle tauschen</translation>
     </message>
     <message>
-        <source>The dye chart as a simulated camera sees it: exposure, the light&apos;s and the camera&apos;s white, crosstalk between channels and noise are settings. The same for the same seed.</source>
+        <source>The dye chart as a simulated camera sees it: exposure, the light's and the camera's white, crosstalk between channels and noise are settings. The same for the same seed.</source>
         <translation>Die Farbstofftafel, wie eine nachgebildete Kamera sie sieht: Belichtung, Weiß des Lichts und der Kamera, Übersprechen zwischen Kanälen und Rauschen sind Einstellungen. Für denselben Startwert dasselbe.</translation>
     </message>
     <message>
@@ -4729,8 +4733,8 @@
         <translation>Dreiecke von Farbräumen</translation>
     </message>
     <message>
-        <source>u&apos;v&apos;</source>
-        <translation>u&apos;v&apos;</translation>
+        <source>u'v'</source>
+        <translation>u'v'</translation>
     </message>
     <message>
         <source>unit</source>
@@ -4845,7 +4849,7 @@
         <translation>Die beiden anderen Gewichte teilen die Änderung gleich: die Zeile behält ihre Summe</translation>
     </message>
     <message>
-        <source>The output&apos;s own channel takes the change: the row keeps its sum</source>
+        <source>The output's own channel takes the change: the row keeps its sum</source>
         <translation>Der eigene Kanal des Ausgangs nimmt die Änderung: die Zeile behält ihre Summe</translation>
     </message>
     <message>
@@ -6159,7 +6163,7 @@
         <translation>die der Datei</translation>
     </message>
     <message>
-        <source>The text becomes the file&apos;s; undo brings yours back</source>
+        <source>The text becomes the file's; undo brings yours back</source>
         <translation>Der Text wird der der Datei; Rückgängig bringt Ihren wieder</translation>
     </message>
 </context>
@@ -7154,7 +7158,7 @@
         <translation>, gemeint in acescct: „working“ ändern, falls sie es nicht sind</translation>
     </message>
     <message>
-        <source>%1 at its preset “%2”; the values&apos; reset goes back to its defaults</source>
+        <source>%1 at its preset “%2”; the values' reset goes back to its defaults</source>
         <translation>%1 mit der Voreinstellung „%2“; Zurücksetzen der Werte führt zu den Ausgangswerten</translation>
     </message>
     <message>
@@ -7170,7 +7174,7 @@
         <translation>Schritt beschriften</translation>
     </message>
     <message>
-        <source>Label of step %1 (empty: the filter&apos;s own title):</source>
+        <source>Label of step %1 (empty: the filter's own title):</source>
         <translation>Beschriftung von Schritt %1 (leer: der Titel des Filters):</translation>
     </message>
     <message>
@@ -7368,7 +7372,7 @@
         <translation>was die Datei jetzt sagt</translation>
     </message>
     <message>
-        <source>a step&apos;s file</source>
+        <source>a step's file</source>
         <translation>die Datei eines Schritts</translation>
     </message>
     <message>
@@ -7780,7 +7784,7 @@ Am schlechtesten auf %1: %2  →  %3</translation>
         <translation>Beweis hinzufügen</translation>
     </message>
     <message>
-        <source>the look&apos;s own proofs are not measured</source>
+        <source>the look's own proofs are not measured</source>
         <translation>die Beweise des Looks selbst werden nicht gemessen</translation>
     </message>
     <message>
@@ -8391,11 +8395,11 @@ Eine Bilddatei oder die Kopfzeile einer Zelle hierher ziehen</translation>
         <translation>Zwischen ihren Punkten tetraedrisch gelesen</translation>
     </message>
     <message>
-        <source>the LUT&apos;s numbers are %1, read trilinearly</source>
+        <source>the LUT's numbers are %1, read trilinearly</source>
         <translation>die Zahlen der LUT sind %1, trilinear gelesen</translation>
     </message>
     <message>
-        <source>the LUT&apos;s numbers are %1, read tetrahedrally</source>
+        <source>the LUT's numbers are %1, read tetrahedrally</source>
         <translation>die Zahlen der LUT sind %1, tetraedrisch gelesen</translation>
     </message>
 </context>
@@ -8962,7 +8966,7 @@ setzt einen hierher.</translation>
         <translation>Tabellen, wo es keine Regel kann</translation>
     </message>
     <message>
-        <source>Where a step&apos;s rule cannot be solved, a LUT of 33 points takes it off, as near as that comes; LUTs are taken off so always</source>
+        <source>Where a step's rule cannot be solved, a LUT of 33 points takes it off, as near as that comes; LUTs are taken off so always</source>
         <translation>Wo die Regel eines Schritts nicht aufzulösen ist, nimmt ihn eine LUT mit 33 Punkten zurück, so nahe sie kommt; bei LUTs ist das immer so</translation>
     </message>
 </context>
@@ -8989,7 +8993,7 @@ setzt einen hierher.</translation>
         <translation>Nadeln hinzufügen</translation>
     </message>
     <message>
-        <source>Each pin&apos;s colour as it comes, and as it goes now: change what it shall become</source>
+        <source>Each pin's colour as it comes, and as it goes now: change what it shall become</source>
         <translation>Die Farbe jeder Nadel, wie sie kommt und wie sie jetzt geht: ändern, was sie werden soll</translation>
     </message>
     <message>

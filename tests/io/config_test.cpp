@@ -256,6 +256,22 @@ TEST_CASE("spaces of a config are known by aliases and roles, and pictures by it
     CHECK(colour::find_space("scene_linear")->name == "village light");
     CHECK(io::space_by_file_rule("/plates/a.film.0001.exr") == "vat film");
     CHECK(io::space_by_file_rule("/plates/a.0001.exr").empty());
+    // As OpenColorIO decides it itself.
+    const OCIO::ConstConfigRcPtr config = OCIO::Config::CreateFromFile((folder / "village.ocio").c_str());
+    for (const char* path : {"/plates/film.exr", "film.exr", "/film/a.exr", "/plates/a.film.EXR", "/plates/a.film.png",
+                             "/plates/FILM.exr", "/plates/fil.m.exr", "/plates/film"}) {
+        INFO(path);
+        const bool ruled = !config->filepathOnlyMatchesDefaultRule(path);
+        CHECK(io::space_by_file_rule(path) == (ruled ? "vat film" : ""));
+    }
+    // A pattern that keeps matchers which try everything for ever.
+    std::string slow = village_config();
+    const std::string stars = "*a*a*a*a*a*a*a*a*a*a*a*a*a*a*a*a*b";
+    slow.replace(slow.find("*film*"), 6, stars);
+    write(folder / "slow.ocio", slow);
+    REQUIRE(io::load_config(folder / "slow.ocio"));
+    CHECK(io::space_by_file_rule("/" + std::string(3000, 'a') + ".exr").empty());
+    village(folder);
     image::Image image = image::image_of(image::generated(2, 2, [](int, int) {
         return std::array<double, 3>{0.4, 0.4, 0.4};
     }));
