@@ -9,6 +9,8 @@ find_package(nlohmann_json REQUIRED)
 find_package(Eigen3 REQUIRED NO_MODULE)
 find_package(CLI11 REQUIRED)
 pkg_check_modules(OIIO REQUIRED IMPORTED_TARGET OpenImageIO)
+pkg_check_modules(FFMPEG REQUIRED IMPORTED_TARGET libavformat libavcodec libavutil)
+pkg_check_modules(ZIMG REQUIRED IMPORTED_TARGET zimg)
 pkg_check_modules(LCMS REQUIRED IMPORTED_TARGET lcms2)
 pkg_check_modules(OCIO REQUIRED IMPORTED_TARGET OpenColorIO)
 # Debian's packages of OpenCV's single modules come without a configuration of their own.

@@ -1,6 +1,7 @@
 #include "model/apply_model.hpp"
 
 #include "base/memory.hpp"
+#include "base/movie_name.hpp"
 #include "handover/render.hpp"
 #include "io/picture_file.hpp"
 #include "io/sequence.hpp"
@@ -48,6 +49,8 @@ std::string place_of(const std::filesystem::path& path) {
 /// What frames of one sequence have in common: # for the number.
 std::string sequence_name(const std::string& place) {
     const std::filesystem::path path(place);
+    if (const std::filesystem::path movie = movie_frame(path).movie; !movie.empty())
+        return movie.string();
     const std::optional<io::FrameName> name = io::frame_name(path);
     return name ? (path.parent_path() / (name->before + "#" + name->after)).string() : place;
 }
@@ -207,10 +210,12 @@ Status ApplyModel::render(const handover::BatchOrder& order, handover::BatchOpti
             handover::render_all(subject, items, options, cancel, [this](const handover::BatchEvent& event) {
                 QMetaObject::invokeMethod(
                     this,
-                    [this, path = event.item.in, written = event.what != handover::BatchEvent::What::failed,
+                    [this, path = event.item.in, frame = event.what == handover::BatchEvent::What::frame,
+                     written = event.what != handover::BatchEvent::What::failed,
                      fault = event.error ? QString::fromStdString(event.error->text()) : QString(), done = event.done,
                      all = event.all, left = event.seconds_left] {
-                        mark(path, written, fault);
+                        if (!frame)
+                            mark(path, written, fault);
                         emit progressed(done, all, left);
                     },
                     Qt::QueuedConnection);

@@ -1,6 +1,7 @@
 #include "model/frame_store.hpp"
 
 #include "base/memory.hpp"
+#include "base/movie_name.hpp"
 #include "handover/render.hpp"
 
 #include <algorithm>
@@ -29,7 +30,7 @@ Result<image::Image> source_image_or_fault(const std::string& path, const std::s
 
 std::filesystem::file_time_type written(const std::string& path) {
     std::error_code none;
-    return std::filesystem::last_write_time(path, none); // of a file that is gone: the least time
+    return std::filesystem::last_write_time(file_of(path), none); // of a file that is gone: the least time
 }
 
 } // namespace

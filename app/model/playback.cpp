@@ -1,5 +1,7 @@
 #include "model/playback.hpp"
 
+#include "base/movie_name.hpp"
+
 #include <algorithm>
 #include <cmath>
 #include <utility>
@@ -24,6 +26,8 @@ Playback::Playback(SheetModel& sheet, QObject* parent) : QObject(parent), sheet_
 
 std::string Playback::key_of(const io::Sequence& sequence) {
     const std::filesystem::path& path = sequence.frames.front().path;
+    if (const std::filesystem::path movie = movie_frame(path).movie; !movie.empty())
+        return movie.string();
     const auto name = io::frame_name(path);
     return (path.parent_path() / (name ? name->before + "#" + name->after : path.filename().string())).string();
 }
@@ -96,6 +100,23 @@ void Playback::set_loops(bool loops) {
 
 void Playback::set_rate(double rate) {
     rate_ = rate;
+    start_clock();
+}
+
+void Playback::set_keeps_own_rate(bool keeps) {
+    own_rate_ = keeps;
+    start_clock();
+}
+
+double Playback::own_rate(int id) const {
+    const Cell* cell = sheet_.find(id);
+    const auto file = cell ? sheet_.file_of(*cell) : nullptr;
+    return file && file->movie && file->movie->rate > 0 ? static_cast<double>(file->movie->rate) / file->movie->per : 0;
+}
+
+void Playback::start_clock() {
+    const double own = own_rate(playing() ? cell_ : 0);
+    speed_ = own_rate_ && own > 0 ? own : rate_;
     began_at_ = position_;
     clock_.restart();
     lately_.clear();
@@ -135,6 +156,7 @@ void Playback::play(int cell) {
     if (!sequence || playing())
         return;
     cell_ = last_cell_ = cell;
+    speed_ = own_rate_ && own_rate(cell) > 0 ? own_rate(cell) : rate_;
     tracks_ = tracks_of(*sequence);
     played_ = range(cell);
     began_ = sequence->at;
@@ -203,7 +225,8 @@ bool Playback::is_broken(std::size_t frame) const {
 
 void Playback::read_ahead(std::int64_t from) {
     std::vector<FrameFile> files;
-    const std::size_t count = played_.last - played_.first + 1;
+    constexpr std::size_t most = 1000; // of a long movie; memory holds fewer
+    const std::size_t count = std::min(played_.last - played_.first + 1, most);
     for (std::size_t i = 0; i < count; ++i) {
         if (!loops_ && frame_at(from) + i > played_.last)
             break;
@@ -229,13 +252,13 @@ void Playback::advance() {
     }
     const auto count = static_cast<std::int64_t>(played_.last - played_.first + 1);
     std::int64_t wanted = position_ + 1;
-    if (rate_ > 0) {
-        wanted =
-            began_at_ + static_cast<std::int64_t>(std::floor(static_cast<double>(clock_.nsecsElapsed()) / 1e9 * rate_));
+    if (speed_ > 0) {
+        wanted = began_at_ +
+            static_cast<std::int64_t>(std::floor(static_cast<double>(clock_.nsecsElapsed()) / 1e9 * speed_));
         if (position_ < 0)
             wanted = std::max<std::int64_t>(wanted, 0);
         if (wanted <= position_) {
-            const double next = static_cast<double>(position_ + 1 - began_at_) / rate_ * 1000 -
+            const double next = static_cast<double>(position_ + 1 - began_at_) / speed_ * 1000 -
                 static_cast<double>(clock_.nsecsElapsed()) / 1e6;
             due_.start(std::max(0, static_cast<int>(std::ceil(next))));
             return;
@@ -246,7 +269,7 @@ void Playback::advance() {
             return stop();
         wanted = std::min(wanted, count - 1);
     }
-    if (rate_ == 0) { // what cannot be read is stepped over
+    if (speed_ == 0) { // what cannot be read is stepped over
         std::int64_t tries = 0;
         while (tries < count && is_broken(frame_at(wanted)) && (loops_ || wanted < count - 1))
             ++wanted, ++tries;
@@ -267,7 +290,7 @@ void Playback::advance() {
     if (broken == static_cast<std::size_t>(count) || (!loops_ && wanted == count - 1 && is_broken(frame_at(wanted))))
         return stop();
     read_ahead(wanted);
-    due_.start(std::max(1, static_cast<int>(1000 / rate_))); // a later frame may be there, and this one broken
+    due_.start(std::max(1, static_cast<int>(1000 / speed_))); // a later frame may be there, and this one broken
 }
 
 void Playback::show(std::int64_t position) {
@@ -289,7 +312,7 @@ void Playback::show(std::int64_t position) {
     read_ahead(position + 1);
     if (from == to) { // a sequence of one frame: it is on the screen
         on_screen_ = true;
-        due_.start(static_cast<int>(rate_ > 0 ? 1000 / rate_ : 20));
+        due_.start(static_cast<int>(speed_ > 0 ? 1000 / speed_ : 20));
         return;
     }
     sheet_.turn_to(turns);
@@ -313,7 +336,7 @@ void Playback::sheet_shown(const SheetResult& sheet) {
             static_cast<double>(lately_.size() - 1) * 1e9 / static_cast<double>(lately_.back() - lately_.front());
     emit changed();
     // After the window has painted what has come.
-    if (rate_ > 0)
+    if (speed_ > 0)
         advance();
     else
         due_.start(0);

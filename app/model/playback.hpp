@@ -47,6 +47,11 @@ public:
     void set_loops(bool loops);
     double rate() const { return rate_; } ///< frames a second; 0: each frame, as fast as it goes
     void set_rate(double rate);
+    /// Movies are played at the rate that they say themselves, until another one is chosen.
+    bool keeps_own_rate() const { return own_rate_; }
+    void set_keeps_own_rate(bool keeps);
+    /// That of the movie in a cell; 0: it shows none, or the movie does not say.
+    double own_rate(int cell) const;
 
     struct Counts {
         std::size_t shown = 0, left_out = 0;
@@ -83,11 +88,13 @@ private:
     void advance();
     void show(std::int64_t position);
     void end();
+    void start_clock();
 
     SheetModel& sheet_;
     FrameStore store_;
     int cell_ = 0, last_cell_ = 0;
-    double rate_ = 24;
+    double rate_ = 24, speed_ = 24; ///< chosen; of what is played
+    bool own_rate_ = true;
     bool loops_ = true;
     std::map<std::string, std::pair<int, int>> ranges_; ///< numbers of frames, by sequence
     std::vector<Track> tracks_;                         ///< that of the cell first

@@ -173,49 +173,51 @@ void SheetModel::read(const std::string& path) {
     images_[path] = nullptr;
     ++pending_;
     const auto said = said_spaces_.find(path);
-    QThreadPool::globalInstance()->start(
-        [self = QPointer<SheetModel>(this), path, space = said == said_spaces_.end() ? std::string() : said->second] {
-            auto loaded = std::make_shared<Result<image::Image>>(
-                within_memory(path, [&] { return handover::source_image(path, space); }));
-            // Back on the interface thread; a model that is gone by then is not touched.
-            QMetaObject::invokeMethod(
-                qApp,
-                [self, path, space, loaded] {
-                    if (!self)
-                        return;
-                    --self->pending_;
-                    if (const auto now = self->said_spaces_.find(path);
-                        (now == self->said_spaces_.end() ? std::string() : now->second) != space)
-                        return; // said otherwise meanwhile: another reading is under way
-                    if (loaded->ok() && !self->uses(path)) {
-                        self->images_.erase(path); // another frame is wanted by now
-                    } else if (loaded->ok()) {
-                        self->images_[path] = std::make_shared<const image::Image>(std::move(loaded->value()));
-                        const std::vector<std::string> layers = image::layers(*self->images_[path]);
-                        const std::string usual = image::usual_layer(*self->images_[path]);
-                        const auto unknown = [&](const std::string& layer) {
-                            return layer.empty() || std::find(layers.begin(), layers.end(), layer) == layers.end();
-                        };
-                        for (Cell& cell : self->arrangement_.cells)
-                            if (cell.picture == path && unknown(cell.layer))
-                                cell.layer = usual;
-                        for (auto& [source, given] : self->arrangement_.given)
-                            if (given.picture == path && unknown(given.layer))
-                                given.layer = usual;
-                        for (const std::string& note : self->images_[path]->notes)
+    QThreadPool::globalInstance()->start([self = QPointer<SheetModel>(this), path,
+                                          space = said == said_spaces_.end() ? std::string() : said->second] {
+        auto loaded = std::make_shared<Result<image::Image>>(
+            within_memory(path, [&] { return handover::source_image(path, space); }));
+        // Back on the interface thread; a model that is gone by then is not touched.
+        QMetaObject::invokeMethod(
+            qApp,
+            [self, path, space, loaded] {
+                if (!self)
+                    return;
+                --self->pending_;
+                if (const auto now = self->said_spaces_.find(path);
+                    (now == self->said_spaces_.end() ? std::string() : now->second) != space)
+                    return; // said otherwise meanwhile: another reading is under way
+                if (loaded->ok() && !self->uses(path)) {
+                    self->images_.erase(path); // another frame is wanted by now
+                } else if (loaded->ok()) {
+                    self->images_[path] = std::make_shared<const image::Image>(std::move(loaded->value()));
+                    const std::vector<std::string> layers = image::layers(*self->images_[path]);
+                    const std::string usual = image::usual_layer(*self->images_[path]);
+                    const auto unknown = [&](const std::string& layer) {
+                        return layer.empty() || std::find(layers.begin(), layers.end(), layer) == layers.end();
+                    };
+                    for (Cell& cell : self->arrangement_.cells)
+                        if (cell.picture == path && unknown(cell.layer))
+                            cell.layer = usual;
+                    for (auto& [source, given] : self->arrangement_.given)
+                        if (given.picture == path && unknown(given.layer))
+                            given.layer = usual;
+                    const bool known = self->images_[path]->movie && self->sequences_.contains(path);
+                    for (const std::string& note : self->images_[path]->notes)
+                        if (!known) // said of the first frame that was shown
                             emit self->noted(
                                 QString::fromStdString(std::filesystem::path(path).filename().string() + ": " + note));
-                    } else {
-                        self->images_.erase(path);
-                        std::erase_if(self->arrangement_.cells, [&](const Cell& c) { return c.picture == path; });
-                        std::erase_if(self->arrangement_.given,
-                                      [&](const auto& entry) { return entry.second.picture == path; });
-                        emit self->failed(loaded->error());
-                    }
-                    emit self->changed();
-                },
-                Qt::QueuedConnection);
-        });
+                } else {
+                    self->images_.erase(path);
+                    std::erase_if(self->arrangement_.cells, [&](const Cell& c) { return c.picture == path; });
+                    std::erase_if(self->arrangement_.given,
+                                  [&](const auto& entry) { return entry.second.picture == path; });
+                    emit self->failed(loaded->error());
+                }
+                emit self->changed();
+            },
+            Qt::QueuedConnection);
+    });
 }
 
 } // namespace kasuri::app

@@ -1,4 +1,5 @@
 // The sheet and time: frames of numbered sequences, and pins over them.
+#include "base/movie_name.hpp"
 #include "model/sheet.hpp"
 
 #include <algorithm>
@@ -11,6 +12,16 @@ const io::Sequence& SheetModel::sequence_of(const Cell& cell) const {
     if (cell.target)
         return none;
     const auto found = sequences_.find(cell.picture);
+    if (found == sequences_.end())
+        if (const std::filesystem::path movie = movie_frame(cell.picture).movie; !movie.empty()) {
+            // How many frames it has is known with the first one that was read.
+            const auto image = images_.find(cell.picture);
+            if (image == images_.end() || !image->second || !image->second->movie)
+                return none;
+            const image::MoviePlace& place = *image->second->movie;
+            return sequences_.emplace(cell.picture, io::sequence_of_movie(movie, place.frames, place.frame))
+                .first->second;
+        }
     return found != sequences_.end() ? found->second
                                      : sequences_.emplace(cell.picture, io::sequence_of(cell.picture)).first->second;
 }

@@ -58,6 +58,11 @@ int run(std::vector<std::string> files, bool json) {
                            {"layers", image::layers(image)},
                            {"notes", image.notes},
                            {"attributes", attributes}});
+            if (const auto& place = image.movie)
+                all.back()["movie"] = {{"frame", place->frame},
+                                       {"frames", place->frames},
+                                       {"rate", fmt::format("{}/{}", place->rate, place->per)},
+                                       {"timecode", place->timecode}};
             if (part)
                 all.back()["frame"] = {{"x", window.x},
                                        {"y", window.y},
@@ -72,6 +77,11 @@ int run(std::vector<std::string> files, bool json) {
         if (part)
             fmt::print("lies at {}, {} in a frame of {} x {} from {}, {}\n", window.x, window.y, window.full_width,
                        window.full_height, window.full_x, window.full_y);
+        if (const auto& place = image.movie)
+            fmt::print("frame {} of {}{}\n", place->frame, place->frames,
+                       place->rate > 0
+                           ? fmt::format(", {:.6g} in a second", static_cast<double>(place->rate) / place->per)
+                           : std::string());
         for (const image::Attribute& each : image.attributes)
             fmt::print("{}: {}\n", each.name, each.shown);
         for (const std::string& note : image.notes)

@@ -1,6 +1,7 @@
 #include "base/memory.hpp"
+#include "base/movie_name.hpp"
 #include "command.hpp"
-#include "handover/batch.hpp"
+#include "handover/movie.hpp"
 #include "json.hpp"
 #include "streams.hpp"
 #include "subject.hpp"
@@ -8,6 +9,7 @@
 #include <csignal>
 #include <fmt/format.h>
 #include <memory>
+#include <set>
 
 namespace kasuri::cli {
 namespace {
@@ -15,7 +17,7 @@ namespace {
 struct Options {
     RuleOptions rule;
     std::vector<std::string> files; ///< the last one is written
-    std::string layer, in_space, out_space, frames, part, ending, depth, size;
+    std::string layer, in_space, out_space, frames, part, ending, depth, size, codec, rate;
     std::size_t jobs = 0;
     bool resume = false, json = false, quiet = false;
 };
@@ -53,9 +55,10 @@ void tell_json(const handover::BatchEvent& event) {
     Json line = {{"in", event.item.in.string()},
                  {"out", event.item.out.string()},
                  {"what",
-                  event.what == What::written    ? "written"
-                      : event.what == What::left ? "left"
-                                                 : "failed"},
+                  event.what == What::written     ? "written"
+                      : event.what == What::left  ? "left"
+                      : event.what == What::frame ? "frame"
+                                                  : "failed"},
                  {"done", event.done},
                  {"all", event.all},
                  {"seconds", event.seconds}};
@@ -74,8 +77,11 @@ void tell_json(const handover::BatchEvent& event) {
 
 void tell_words(const handover::BatchEvent& event, bool many, bool quiet) {
     using What = handover::BatchEvent::What;
+    static std::set<std::string> said_of_movies; // of each frame the same
+    const std::filesystem::path movie = movie_frame(event.item.in).movie;
     for (const std::string& note : event.notes)
-        fmt::print(stderr, "{}: note: {}\n", told(event.item.in.string()), note);
+        if (movie.empty() || said_of_movies.insert(movie.string() + "\n" + note).second)
+            fmt::print(stderr, "{}: note: {}\n", told(event.item.in.string()), note);
     if (event.clipped > 0 || event.not_finite > 0)
         fmt::print(stderr, "{}: note: {} channel values outside 0 .. 1 were clipped, {} were NaN or infinite\n",
                    told(event.item.out.string()), event.clipped, event.not_finite);
@@ -160,6 +166,12 @@ int run(const Options& options) {
         order.part = *part;
     }
     handover::BatchOptions batch;
+    batch.codec = options.codec;
+    if (!options.rate.empty()) {
+        batch.rate = handover::read_rate(options.rate);
+        if (!batch.rate)
+            return usage(fmt::format("--rate {}: write 24, 23.976 or 24000/1001", options.rate));
+    }
     batch.job = {{}, {}, options.layer, options.in_space, {}, options.out_space};
     if (!options.depth.empty())
         batch.job.depth = image::find_depth(options.depth);
@@ -169,7 +181,8 @@ int run(const Options& options) {
     batch.jobs = options.jobs;
     batch.resume = options.resume;
     const StopOnInterrupt stop;
-    const bool many = items.value().size() > 1 || !options.part.empty();
+    const bool many = items.value().size() > 1 || !options.part.empty() ||
+        (!items.value().empty() && !items.value().front().frames.empty());
     const handover::BatchReport report =
         handover::render_all(what.subject, items.value(), batch, stop.token, [&](const handover::BatchEvent& event) {
             if (options.json)
@@ -199,14 +212,16 @@ int run(const Options& options) {
 
 extern const Command render_command;
 const Command render_command = {
-    "render", "Apply a filter or a look to pictures (PNG, TIFF, EXR), folders or sequences, and write the results",
+    "render", "Apply a filter or a look to pictures, movies, folders or sequences, and write the results",
     [](Arguments& arguments) -> std::function<int()> {
         auto options = std::make_shared<Options>();
         options->rule.define(arguments, false);
         arguments
-            .value("IN... OUT", options->files,
-                   "What to read: pictures, folders, names with * ? or #### for frames in quotation marks; "
-                   "last, what to write: a file, a folder, or a name with ####; - is standard input, or output")
+            .value(
+                "IN... OUT", options->files,
+                "What to read: pictures, movies (all their frames, or film.mov@120, film.mov@4.5s, "
+                "film.mov@01:00:04:12), folders, names with * ? or #### for frames in quotation marks; "
+                "last, what to write: a file, a movie, a folder, or a name with ####; - is standard input, or output")
             .required()
             .expected(1, 1'000'000);
         arguments.value(
@@ -227,6 +242,11 @@ const Command render_command = {
                    "Of the numbers that are written: 8 or 16 bits, half or float (default: as they came, as "
                    "far as the ending holds that)")
             .one_of({"8", "16", "half", "float"});
+        arguments.value("--codec", options->codec,
+                        "Of a movie that is written: prores422, prores4444 (.mov), ffv1 (.mkv)");
+        arguments.value("--rate", options->rate,
+                        "Frames in a second of a movie that is written: 24, 23.976, 24000/1001 (default: as it came, "
+                        "or 24)");
         define_json(arguments, options->json, "One JSON object a line for each picture, and one for all");
         arguments.flag("--quiet", options->quiet, "Only errors and notes");
         arguments.value("--layer", options->layer, "The layer to work on (default: the unnamed one, or the first)");

@@ -16,6 +16,7 @@ enum class FileKind {
     correction, ///< a colour decision list
     config,     ///< of OpenColorIO
     picture,    ///< of a kind that is written, too; others are opened as well
+    movie,      ///< its frames are pictures (base/movie_name.hpp)
 };
 
 /// One row: an ending of file names, with its dot and in small letters. The only list of them: dialogs, what may be

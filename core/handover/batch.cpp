@@ -2,7 +2,9 @@
 
 #include "base/file.hpp"
 #include "base/file_kind.hpp"
+#include "base/movie_name.hpp"
 #include "base/text.hpp"
+#include "handover/movie.hpp"
 #include "io/sequence.hpp"
 
 #include <algorithm>
@@ -17,6 +19,7 @@
 #include <set>
 #include <system_error>
 #include <thread>
+#include <utility>
 
 namespace kasuri::handover {
 namespace {
@@ -78,9 +81,12 @@ bool fits(std::string_view name, std::string_view pattern, std::string_view* dig
 }
 
 /// What happens to one picture is told of it, whatever it is: it must not end the others.
-Result<io::SaveReport> rendered(const subject::Subject& subject, const RenderJob& job, const CancelToken& cancel) {
+Result<io::SaveReport> rendered(const subject::Subject& subject, const RenderJob& job, const BatchItem& item,
+                                const BatchOptions& options, std::size_t jobs, const CancelToken& cancel,
+                                const std::function<void()>& step) {
     try {
-        return render(subject, job, cancel);
+        return item.frames.empty() ? render(subject, job, cancel)
+                                   : render_movie(subject, job, item, options, jobs, cancel, step);
     } catch (const std::bad_alloc&) {
         return Error{"there is not enough memory for it", job.in.string(), "Render fewer pictures at a time (--jobs)."};
     } catch (const std::exception& failure) {
@@ -140,11 +146,61 @@ Status collect(const std::string& input, std::vector<Found>& found) {
     return {};
 }
 
+/// The frames of movies in their place. One that is named is a picture like any other.
+Status expand_movies(std::vector<Found>& found) {
+    std::vector<Found> all;
+    for (Found& each : found) {
+        const MovieFrame movie = movie_frame(each.path);
+        if (movie.movie.empty()) {
+            all.push_back(std::move(each));
+            continue;
+        }
+        const Result<image::MoviePlace> facts = io::movie_facts(each.path);
+        if (!facts)
+            return facts.error();
+        if (!movie.at.empty()) {
+            all.push_back({each.path, facts.value().frame});
+            continue;
+        }
+        for (int number = 1; number <= facts.value().frames; ++number)
+            all.push_back({frame_path(movie.movie, number), number});
+    }
+    found = std::move(all);
+    return {};
+}
+
+/// The movie that a picture becomes a frame of; nothing: it becomes a file of its own.
+std::optional<fs::path> movie_for(const BatchOrder& order, const fs::path& in, bool into_folder) {
+    const MovieFrame movie = movie_frame(in);
+    if (!into_folder)
+        return is_kind(fs::path(order.output), FileKind::movie) ? std::optional<fs::path>(order.output) : std::nullopt;
+    const bool wanted = is_kind("x" + order.ending, FileKind::movie);
+    if (movie.movie.empty() ? !wanted : !order.ending.empty() && !wanted)
+        return std::nullopt;
+    fs::path name = movie.movie.filename();
+    if (movie.movie.empty()) { // numbered pictures become a movie of their name
+        const std::optional<io::FrameName> parts = io::frame_name(in);
+        name = parts ? parts->before.substr(0, parts->before.find_last_not_of("._- ") + 1) : in.stem().string();
+        if (name.empty())
+            name = "frames";
+        return fs::path(order.output) / (name.string() + order.ending);
+    }
+    const auto kinds = io::movie_kinds();
+    const std::string own = lower_ending(name);
+    if (!order.ending.empty())
+        name.replace_extension(order.ending);
+    else if (std::none_of(kinds.begin(), kinds.end(), [&](const io::MovieKind& kind) { return kind.ending == own; }))
+        name.replace_extension(std::string(kinds.front().ending));
+    return fs::path(order.output) / name;
+}
+
 fs::path output_for(const BatchOrder& order, const fs::path& in, std::optional<int> frame, bool into_folder) {
     if (into_folder) {
-        fs::path name = in.filename();
+        fs::path name = file_of(in).filename();
         if (!order.ending.empty())
             name.replace_extension(order.ending);
+        if (!movie_frame(in).movie.empty() && frame) // as numbered pictures are usually called
+            name = fmt::format("{}.{:04}{}", name.stem().string(), *frame, order.ending);
         return fs::path(order.output) / name;
     }
     const std::size_t mark = order.output.find('#');
@@ -202,17 +258,31 @@ Result<std::vector<BatchItem>> batch_items(const BatchOrder& order) {
         if (const Status collected = collect(input, found); !collected)
             return collected.error();
     const bool pattern = order.output.find('#') != std::string::npos;
+    if (const Status expanded = expand_movies(found); !expanded)
+        return expanded.error();
     std::error_code error;
     const bool folder = fs::is_directory(order.output, error) || order.output.ends_with('/') ||
         (!pattern && fs::path(order.output).extension().empty());
-    if (found.size() > 1 && !folder && !pattern)
+    if (found.size() > 1 && !folder && !pattern && !is_kind(fs::path(order.output), FileKind::movie))
         return Error{said("is one file, and there are {} pictures", found.size()), order.output,
                      "Give a folder, or a name with # for the digits of frames: out/river.####.exr."};
     std::vector<BatchItem> items;
     std::map<fs::path, fs::path> taken;
     std::set<fs::path> inputs;
     for (const Found& each : found)
-        inputs.insert(whole_path(each.path));
+        inputs.insert(whole_path(file_of(each.path)));
+    const auto add = [&](BatchItem item) -> Status {
+        const fs::path out = whole_path(item.out);
+        if (inputs.contains(out))
+            return Error{"would be written over one of the pictures that are read", item.out.string(),
+                         "Give another folder or name."};
+        if (const auto [other, fresh] = taken.try_emplace(out, item.in); !fresh)
+            return Error{said("would be written twice, for {} and for {}", other->second.string(), item.in.string()),
+                         item.out.string(), "Give a folder, or a name with more #."};
+        items.push_back(std::move(item));
+        return {};
+    };
+    BatchItem movie; // that is being put together
     for (const Found& each : found) {
         const fs::path& in = each.path;
         const std::optional<int> frame = each.frame;
@@ -221,21 +291,30 @@ Result<std::vector<BatchItem>> batch_items(const BatchOrder& order) {
                 return f.contains(*frame);
             })))
             continue;
+        if (const std::optional<fs::path> out = movie_for(order, in, folder)) {
+            if (!movie.frames.empty() && movie.out != *out) {
+                if (const Status added = add(std::exchange(movie, {})); !added)
+                    return added.error();
+            }
+            if (movie.frames.empty())
+                movie = {file_of(in), *out, {}, {}};
+            movie.frames.push_back({in, frame});
+            if (movie.frames.size() > max_items)
+                return Error{said("are more than {} pictures", max_items), order.inputs.front(),
+                             "Render them in parts."};
+            continue;
+        }
         if (pattern && !folder && !frame)
             return Error{"has no number in its name that could take the place of the #", in.string(),
                          "Give a folder to write into."};
-        BatchItem item{in, output_for(order, in, frame, folder), frame};
-        const fs::path out = whole_path(item.out);
-        if (inputs.contains(out))
-            return Error{"would be written over one of the pictures that are read", item.out.string(),
-                         "Give another folder or name."};
-        if (const auto [other, fresh] = taken.try_emplace(out, in); !fresh)
-            return Error{said("would be written twice, for {} and for {}", other->second.string(), in.string()),
-                         item.out.string(), "Give a folder, or a name with more #."};
-        items.push_back(std::move(item));
+        if (const Status added = add({in, output_for(order, in, frame, folder), frame}); !added)
+            return added.error();
         if (items.size() > max_items)
             return Error{said("are more than {} pictures", max_items), order.inputs.front(), "Render them in parts."};
     }
+    if (!movie.frames.empty())
+        if (const Status added = add(std::move(movie)); !added)
+            return added.error();
     if (items.empty())
         return Error{"no picture is left", said("{}", fmt::join(order.inputs, " ")),
                      order.frames.empty() ? "" : "None has a frame number in the range."};
@@ -260,22 +339,51 @@ BatchReport render_all(const subject::Subject& subject, const std::vector<BatchI
         remove_stale_temporaries(folder);
     std::mutex mutex;
     std::atomic<std::size_t> next = 0;
-    std::size_t done = 0;
+    std::size_t done = 0, left = 0, all = 0, ended = 0;
+    for (const BatchItem& item : items)
+        all += item.steps();
+    // A picture in memory for each: more at a time than there are pictures, or threads by far, help nobody.
+    constexpr std::size_t max_jobs = 256;
+    const std::size_t cores = std::max(1u, std::thread::hardware_concurrency());
+    const std::size_t jobs = std::clamp<std::size_t>(options.jobs == 0 ? cores : options.jobs, 1, max_jobs);
+    const auto timed = [&](BatchEvent& event) {
+        event.done = done;
+        event.all = all;
+        event.seconds = seconds();
+        const std::size_t worked = done - left; // what was left took no time
+        event.seconds_left =
+            worked > 0 ? event.seconds / static_cast<double>(worked) * static_cast<double>(all - done) : 0;
+    };
     const auto one = [&](const BatchItem& item) {
         BatchEvent event{item, BatchEvent::What::written};
         std::error_code missing;
         const auto out_time = fs::last_write_time(item.out, missing);
-        const auto in_time = fs::last_write_time(item.in, missing);
+        auto in_time = fs::last_write_time(file_of(item.in), missing);
+        for (const BatchFrame& frame : item.frames)
+            if (frame.path.native().find('@') == std::string::npos) // of a movie it was asked already
+                in_time = std::max(in_time, fs::last_write_time(frame.path, missing));
         RenderJob job = options.job;
         job.in = item.in;
         job.out = item.out;
         if (const auto said = options.in_spaces.find(item.in); said != options.in_spaces.end())
             job.in_space = said->second;
-        if (options.resume && !missing && out_time >= in_time && io::made_by(item.out) == made_of(subject, job)) {
+        std::size_t told = 0; // frames
+        const std::string own =
+            item.frames.empty() ? made_of(subject, job) : movie_made_of(subject, job, item, options);
+        if (options.resume && !missing && out_time >= in_time && io::made_by(item.out) == own) {
             event.what = BatchEvent::What::left;
         } else {
             fs::create_directories(item.out.parent_path(), missing);
-            const Result<io::SaveReport> made = rendered(subject, job, cancel);
+            const Result<io::SaveReport> made = rendered(subject, job, item, options, jobs, cancel, [&] {
+                const std::lock_guard lock(mutex);
+                if (++told == item.steps())
+                    return; // the last one is told with the file
+                ++done;
+                BatchEvent frame{item, BatchEvent::What::frame};
+                timed(frame);
+                if (tell)
+                    tell(frame);
+            });
             if (made) {
                 event.notes = made.value().notes;
                 event.clipped = made.value().clipped;
@@ -293,12 +401,11 @@ BatchReport render_all(const subject::Subject& subject, const std::vector<BatchI
         ++(event.what == BatchEvent::What::written    ? report.written
                : event.what == BatchEvent::What::left ? report.left
                                                       : report.failed);
-        event.done = ++done;
-        event.all = items.size();
-        event.seconds = seconds();
-        const std::size_t worked = done - report.left; // what was left took no time
-        event.seconds_left =
-            worked > 0 ? event.seconds / static_cast<double>(worked) * static_cast<double>(items.size() - done) : 0;
+        const std::size_t rest = item.steps() - std::min(told, item.steps() - 1);
+        done += rest;
+        left += event.what == BatchEvent::What::left ? rest : 0;
+        ++ended;
+        timed(event);
         if (tell)
             tell(event);
     };
@@ -309,11 +416,9 @@ BatchReport render_all(const subject::Subject& subject, const std::vector<BatchI
             one(items[i]);
         }
     };
-    // A picture in memory for each: more at a time than there are pictures, or threads by far, help nobody.
-    constexpr std::size_t max_jobs = 256;
-    const std::size_t cores = std::max(1u, std::thread::hardware_concurrency());
-    const std::size_t count = std::clamp<std::size_t>(options.jobs == 0 ? cores : options.jobs, 1,
-                                                      std::clamp<std::size_t>(items.size(), 1, max_jobs));
+    // Frames of a movie are made several at a time; movies are written one after the other.
+    const bool movies = std::any_of(items.begin(), items.end(), [](const BatchItem& i) { return !i.frames.empty(); });
+    const std::size_t count = movies ? 1 : std::min(jobs, std::max<std::size_t>(items.size(), 1));
     std::vector<std::thread> threads;
     try {
         for (std::size_t i = 1; i < count; ++i)
@@ -323,7 +428,7 @@ BatchReport render_all(const subject::Subject& subject, const std::vector<BatchI
     worker();
     for (std::thread& thread : threads)
         thread.join();
-    report.called_off = items.size() - done;
+    report.called_off = items.size() - ended;
     report.seconds = seconds();
     return report;
 }

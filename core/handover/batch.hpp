@@ -27,16 +27,33 @@ struct BatchPart {
 };
 std::optional<BatchPart> read_part(std::string_view text);
 
+/// Frames in `per` seconds.
+struct FrameRate {
+    int rate = 24, per = 1;
+    friend bool operator==(const FrameRate&, const FrameRate&) = default;
+};
+
+/// A picture of a movie that is to be written.
+struct BatchFrame {
+    std::filesystem::path path;
+    std::optional<int> number{};
+    friend bool operator==(const BatchFrame&, const BatchFrame&) = default;
+};
+
 struct BatchItem {
     std::filesystem::path in, out;
-    std::optional<int> frame{}; ///< the number in the place of the #, or else of its name (io::frame_name)
+    std::optional<int> frame{};       ///< the number in the place of the #, or else of its name (io::frame_name)
+    std::vector<BatchFrame> frames{}; ///< of a movie that is written; `in` is the first one, or the movie of them all
+    std::size_t steps() const { return frames.empty() ? 1 : frames.size(); }
     friend bool operator==(const BatchItem&, const BatchItem&) = default;
 };
 
 struct BatchOrder {
-    /// Files; folders, whose pictures are meant; names with * and ? ; or with a run of # for the digits of a frame.
+    /// Files; movies, whose frames are meant; folders, whose pictures are meant; names with * and ? ; or with a run of
+    /// # for the digits of a frame.
     std::vector<std::string> inputs;
-    /// A file for one input; else a folder, or a name with a run of # that the frame numbers take the place of. Missing
+    /// A file for one input; a movie for any number of them; else a folder, or a name with a run of # that the frame
+    /// numbers take the place of. Into a folder, a movie goes as a movie unless `ending` is that of a picture. Missing
     /// folders are made.
     std::string output;
     std::string ending{};         ///< of what is written into a folder, such as ".exr"; empty: as it came
@@ -54,15 +71,17 @@ struct BatchOptions {
     std::size_t jobs = 0;                                     ///< pictures at a time; 0: as many as there are cores
     /// Leave what is there, was made by the same subject and job (made_of), and is younger than its picture.
     bool resume = false;
+    std::string codec{};             ///< of movies that are written (io::movie_kinds); empty: the usual one
+    std::optional<FrameRate> rate{}; ///< of movies that are written; nothing: as it came, or 24
 };
 
 struct BatchEvent {
     const BatchItem& item;
-    enum class What { written, left, failed } what;
+    enum class What { written, left, failed, frame } what; ///< frame: of a movie, which goes on
     std::optional<Error> error{};
     std::vector<std::string> notes{};
     std::size_t clipped = 0, not_finite = 0;
-    std::size_t done = 0, all = 0; ///< with this one
+    std::size_t done = 0, all = 0; ///< pictures and frames of movies, with this one
     double seconds = 0;            ///< since the beginning
     double seconds_left = 0;       ///< as things go
 };

@@ -104,15 +104,17 @@ Result<image::Image> blank(const RenderJob& job) {
 
 } // namespace
 
-Result<io::SaveReport> render(const subject::Subject& subject, const RenderJob& job, const CancelToken& cancel,
-                              std::atomic<std::size_t>* done) {
+Result<Made> made_image(const subject::Subject& subject, const RenderJob& job, const CancelToken& cancel,
+                        std::atomic<std::size_t>* done) {
     if (job.depth)
         if (const auto refused = io::refused_depth(job.out, *job.depth))
             return *refused;
     const Result<image::Image> loaded = job.blank_width > 0 ? blank(job) : io::load(job.in, job.in_space);
-    if (!loaded)
-        return loaded.error();
-    const image::Image& image = loaded.value();
+    return loaded ? made_image(subject, job, loaded.value(), cancel, done) : loaded.error();
+}
+
+Result<Made> made_image(const subject::Subject& subject, const RenderJob& job, const image::Image& image,
+                        const CancelToken& cancel, std::atomic<std::size_t>* done) {
     const Result<std::string> layer = chosen_layer(image, job.layer, job.in);
     if (!layer)
         return layer.error();
@@ -126,20 +128,17 @@ Result<io::SaveReport> render(const subject::Subject& subject, const RenderJob& 
     const std::string out_space =
         job.out_space.empty() ? io::space_of_ending(job.out, image.depth, image.space, job.depth) : job.out_space;
     const engine::ProgramPtr program = subject.program(picture->space, out_space, sources.value().spaces);
-    const auto save = [&](image::Image made) {
+    const auto finished = [&](image::Image made) {
         made.made = made_of(subject, job);
         if (job.depth) {
             made.depth = *job.depth;
             for (image::Channel& channel : made.channels)
                 channel.depth.reset();
         }
-        Result<io::SaveReport> report = io::save(job.out, made);
-        if (report)
-            report.value().notes.insert(report.value().notes.begin(), notes.begin(), notes.end());
-        return report;
+        return Made{std::move(made), std::move(notes)};
     };
     if (program->is_identity()) // also spares the division by alpha and back, which is not exact
-        return save(image);
+        return finished(image);
     std::optional<image::Picture> result =
         engine::evaluate(*program, *picture, subject.values(), cancel, done, nullptr, sources.value().planes);
     if (!result)
@@ -148,15 +147,25 @@ Result<io::SaveReport> render(const subject::Subject& subject, const RenderJob& 
     leave_uncovered(image, *picture, *result);
     // The other layers cannot follow into another space, so then only the worked one goes along.
     if (out_space == image.space)
-        return save(image::with_picture(image, layer.value(), *result));
+        return finished(image::with_picture(image, layer.value(), *result));
     image::Image alone = image::image_of(*picture);
     if (alone.alpha != image::Alpha::none)
         alone.alpha = image.alpha;
     alone.depth = image.depth;
     alone.attributes = image.attributes;
     alone.window = image.window;
-    alone = image::with_picture(alone, "", *result);
-    return save(alone);
+    return finished(image::with_picture(alone, "", *result));
+}
+
+Result<io::SaveReport> render(const subject::Subject& subject, const RenderJob& job, const CancelToken& cancel,
+                              std::atomic<std::size_t>* done) {
+    Result<Made> made = made_image(subject, job, cancel, done);
+    if (!made)
+        return made.error();
+    Result<io::SaveReport> report = io::save(job.out, made.value().image);
+    if (report)
+        report.value().notes.insert(report.value().notes.begin(), made.value().notes.begin(), made.value().notes.end());
+    return report;
 }
 
 } // namespace kasuri::handover

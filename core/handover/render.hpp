@@ -30,6 +30,17 @@ struct RenderJob {
 Result<io::SaveReport> render(const subject::Subject& subject, const RenderJob& job, const CancelToken& cancel = {},
                               std::atomic<std::size_t>* done = nullptr);
 
+/// What `render` writes, before it is written, and the notes that go with it.
+struct Made {
+    image::Image image;
+    std::vector<std::string> notes;
+};
+Result<Made> made_image(const subject::Subject& subject, const RenderJob& job, const CancelToken& cancel = {},
+                        std::atomic<std::size_t>* done = nullptr);
+/// The same of an image that was loaded already.
+Result<Made> made_image(const subject::Subject& subject, const RenderJob& job, const image::Image& image,
+                        const CancelToken& cancel = {}, std::atomic<std::size_t>* done = nullptr);
+
 /// A name for what `render` writes from a file that has not changed: of the subject, its values and pictures, and of
 /// the job. It stands in the file that is written (io::made_by).
 std::string made_of(const subject::Subject& subject, const RenderJob& job);

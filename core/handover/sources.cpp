@@ -1,4 +1,5 @@
 #include "base/digest.hpp"
+#include "base/movie_name.hpp"
 #include "handover/render.hpp"
 #include "io/picture_file.hpp"
 #include "targets/target.hpp"
@@ -18,7 +19,8 @@ std::pair<fs::path, std::string> parted(const std::string& where) {
     const std::size_t colon = where.find(':', is_target(where) ? target_prefix.size() : 0) == std::string::npos
         ? std::string::npos
         : where.rfind(':');
-    if (colon == std::string::npos || colon == 0 || fs::exists(where, error))
+    if (colon == std::string::npos || colon == 0 || fs::exists(where, error) ||
+        movie_frame(where).at.find(':') != std::string::npos) // of a timecode
         return {where, {}};
     return {where.substr(0, colon), where.substr(colon + 1)};
 }
@@ -56,8 +58,9 @@ std::string identity_of(const fs::path& file, const std::string& part) {
     }
     digest.add(fs::weakly_canonical(file, error).string());
     digest.add(part);
-    digest.add(static_cast<std::uint64_t>(fs::file_size(file, error)));
-    digest.add(static_cast<std::uint64_t>(fs::last_write_time(file, error).time_since_epoch().count()));
+    const fs::path held = file_of(file);
+    digest.add(static_cast<std::uint64_t>(fs::file_size(held, error)));
+    digest.add(static_cast<std::uint64_t>(fs::last_write_time(held, error).time_since_epoch().count()));
     return digest.text();
 }
 

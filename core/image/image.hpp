@@ -62,6 +62,14 @@ struct Window {
     friend bool operator==(const Window&, const Window&) = default;
 };
 
+/// Where a picture stands in the movie that it is a frame of.
+struct MoviePlace {
+    int frame = 0, frames = 0; ///< the first is 1; how many there are
+    int rate = 0, per = 1;     ///< frames in so many seconds; a rate of 0: none is known
+    std::string timecode = {}; ///< of this frame, if the movie has one
+    friend bool operator==(const MoviePlace&, const MoviePlace&) = default;
+};
+
 enum class Alpha { none, straight, premultiplied };
 
 /// A picture as planar floats with named channels. `space` names what r, g and b mean (colour::spaces()).
@@ -76,6 +84,7 @@ struct Image {
     std::vector<std::string> notes = {}; ///< what a user should know about the file
     std::vector<Attribute> attributes = {};
     Window window = {};
+    std::optional<MoviePlace> movie = {};
     std::string made = {}; ///< what the file that is written says of how it was made (io::made_by); not kept from files
 
     std::size_t pixels() const { return static_cast<std::size_t>(width) * static_cast<std::size_t>(height); }

@@ -3,6 +3,7 @@
 #include "base/said.hpp"
 #include "colour/adaptation.hpp"
 #include "io/config.hpp"
+#include "io/movie_file.hpp"
 #include "io/png_chunks.hpp"
 #include "io/profile.hpp"
 
@@ -119,6 +120,8 @@ Declared declared_space(const std::filesystem::path& path, const wire::Header& h
         made.notes.insert(made.notes.begin(), notes.begin(), notes.end());
         return made;
     };
+    if (header.format == "movie")
+        return declared_of_movie(header);
     if (const std::string own = header.text(own_attribute); !own.empty()) {
         if (colour::find_space(own))
             return {own, "attribute of the file"};

@@ -21,9 +21,23 @@ using wire::Message;
 
 namespace {
 
-const char* name_of(Task task) { return task == Task::pictures ? "kasuri-pictures" : "kasuri-tables"; }
+constexpr std::size_t tasks = 3;
+
+const char* name_of(Task task) {
+    switch (task) {
+    case Task::pictures: return "kasuri-pictures";
+    case Task::movies: return "kasuri-movies";
+    case Task::tables: break;
+    }
+    return "kasuri-tables";
+}
 std::string library_of(Task task) {
-    return task == Task::pictures ? said("the library for pictures") : said("the library for LUTs and colour configs");
+    switch (task) {
+    case Task::pictures: return said("the library for pictures");
+    case Task::movies: return said("the library for movies");
+    case Task::tables: break;
+    }
+    return said("the library for LUTs and colour configs");
 }
 
 /// Slots that have grown beyond this are given back to the system with their process.
@@ -31,9 +45,10 @@ constexpr std::size_t kept_memory = std::size_t{256} << 20;
 
 struct Shop {
     std::mutex mutex;
-    std::vector<std::unique_ptr<Helper>> waiting[2];
-    fs::path program[2];
-    std::chrono::milliseconds patience[2] = {std::chrono::seconds(60), std::chrono::seconds(60)};
+    std::vector<std::unique_ptr<Helper>> waiting[tasks];
+    fs::path program[tasks];
+    std::chrono::milliseconds patience[tasks] = {std::chrono::seconds(60), std::chrono::seconds(60),
+                                                 std::chrono::seconds(60)};
 };
 Shop& shop() {
     static Shop all;

@@ -13,6 +13,7 @@ namespace kasuri::io {
 /// library, the one who asked lives on.
 enum class Task {
     pictures, ///< kasuri-pictures: reads, writes and resizes with OpenImageIO
+    movies,   ///< kasuri-movies: reads and writes movies with the libraries of FFmpeg
     tables,   ///< kasuri-tables: tries LUTs, colour decisions and configs with OpenColorIO
 };
 

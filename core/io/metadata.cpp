@@ -9,7 +9,8 @@ namespace {
 
 /// Said by the writer itself, or no longer true of what is written.
 bool is_of_the_file(std::string_view name) {
-    constexpr std::string_view prefixes[] = {"oiio:", "openexr:", "tiff:", "png:", "kasuri:", "ICCProfile", "icc:"};
+    constexpr std::string_view prefixes[] = {
+        "oiio:", "openexr:", "tiff:", "png:", "kasuri:", "movie:", "ICCProfile", "icc:"};
     constexpr std::string_view names[] = {
         "compression", "planarconfig",  "chromaticities", "Exif:ColorSpace", "bitspersample",
         "type",        "textureformat", "wrapmodes",      "averagecolor",    "constantcolor",

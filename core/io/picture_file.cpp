@@ -1,10 +1,13 @@
 #include "io/picture_file.hpp"
 
 #include "base/file.hpp"
+#include "base/file_kind.hpp"
 #include "base/memory.hpp"
+#include "base/movie_name.hpp"
 #include "base/parallel.hpp"
 #include "io/declared.hpp"
 #include "io/metadata.hpp"
+#include "io/movie_file.hpp"
 #include "io/picture_kinds.hpp"
 #include "io/picture_process.hpp"
 #include "io/png_chunks.hpp"
@@ -230,7 +233,7 @@ void look_for_contradictions(Image& image) {
 Result<Image> load(const fs::path& path, const std::string& space) {
     if (std::error_code code; fs::is_directory(path, code))
         return Error{"this is a folder, not a picture", path.string(), "Name a file in it."};
-    if (const Status readable = readable_file(path); !readable)
+    if (const Status readable = readable_file(file_of(path)); !readable)
         return readable.error();
     Result<PictureSource> source = PictureSource::open(path);
     if (!source)
@@ -266,7 +269,9 @@ Result<Image> load(const fs::path& path, const std::string& space) {
     image.notes = declared.notes;
     Status read = read_channels(source.value(), "", image);
     keep_metadata(image, header);
-    if (read)
+    if (header.format == "movie")
+        keep_movie(image, header);
+    else if (read)
         read = read_further_parts(source.value(), image);
     if (!read)
         return Error{read.error().what, path.string(), read.error().remedy};
@@ -291,6 +296,8 @@ const std::vector<std::string>& writable_endings() {
 }
 
 std::string space_of_ending(const fs::path& path, Depth depth, const std::string& space, std::optional<Depth> wanted) {
+    if (is_kind(path, FileKind::movie))
+        return whole_numbers(depth) ? space : "rec709";
     const PictureKind* ending = picture_kind(path);
     const Depth written = wanted ? *wanted : ending && !ending->holds(depth) ? ending->fallback : depth;
     if (whole_numbers(written) == whole_numbers(depth))
@@ -299,6 +306,8 @@ std::string space_of_ending(const fs::path& path, Depth depth, const std::string
 }
 
 std::optional<Error> refused_depth(const fs::path& path, Depth depth) {
+    if (is_kind(path, FileKind::movie) && !whole_numbers(depth))
+        return Error{"cannot hold numbers of that depth", path.string(), "Movies hold 8 and 16 bits."};
     const PictureKind* ending = picture_kind(path);
     if (!ending || ending->holds(depth))
         return std::nullopt;
@@ -308,7 +317,7 @@ std::optional<Error> refused_depth(const fs::path& path, Depth depth) {
 }
 
 std::string made_by(const std::filesystem::path& path) {
-    if (!readable_file(path))
+    if (!readable_file(file_of(path)))
         return {};
     const Result<PictureSource> source = PictureSource::open(path);
     if (!source)

@@ -1,6 +1,7 @@
 #include "io/picture_process.hpp"
 
 #include "base/memory.hpp"
+#include "base/movie_name.hpp"
 
 #include <algorithm>
 
@@ -48,11 +49,12 @@ void close(Helper& helper) {
 } // namespace
 
 Result<PictureSource> PictureSource::open(const std::filesystem::path& path) {
-    const std::string where = path.string();
-    Result<HelperLease> helper = HelperLease::of(Task::pictures, where);
+    const MovieFrame movie = movie_frame(path);
+    const std::string where = movie.movie.empty() ? path.string() : movie.movie.string();
+    Result<HelperLease> helper = HelperLease::of(movie.movie.empty() ? Task::pictures : Task::movies, where);
     if (!helper)
         return helper.error();
-    Result<Message> answer = helper.value()->ask({Kind::open, where});
+    Result<Message> answer = helper.value()->ask({Kind::open, where, movie.at});
     if (!answer)
         return answer.error();
     Message& said_by_it = answer.value();
@@ -60,6 +62,9 @@ Result<PictureSource> PictureSource::open(const std::filesystem::path& path) {
         return PictureSource(std::move(helper.value()), *std::move(said_by_it.head), where);
     if (said_by_it.n[0] == 1)
         return no_memory(where);
+    if (!movie.movie.empty())
+        return Error{said("cannot be read as a movie ({})", about_it(said_by_it.text, where)), where,
+                     "Movies are read as far as FFmpeg's library reads them; is the file whole?"};
     return Error{said("cannot be read as a picture ({})", about_it(said_by_it.text, where)), where,
                  "PNG, TIFF and EXR can be read; is the file whole?"};
 }

@@ -5,7 +5,7 @@
 
 namespace kasuri::io {
 
-/// A picture file that another process reads for us (io/helper.hpp).
+/// A picture file, or a frame of a movie (base/movie_name.hpp), that another process reads for us (io/helper.hpp).
 class PictureSource {
 public:
     static Result<PictureSource> open(const std::filesystem::path& path);
@@ -15,7 +15,7 @@ public:
 
     /// Of the part that is next to be read.
     const wire::Header& header() const { return header_; }
-    /// Goes to a further part; false if there is none of that number.
+    /// Goes to a further part, or to another frame of a movie (from 0); false if there is none of that number.
     Result<bool> go_to(int part);
     /// What it takes beside the picture's own numbers to read the part, as bytes.
     double memory() const;

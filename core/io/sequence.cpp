@@ -1,5 +1,7 @@
 #include "io/sequence.hpp"
 
+#include "base/movie_name.hpp"
+
 #include <algorithm>
 #include <cctype>
 #include <charconv>
@@ -63,6 +65,17 @@ Sequence sequence_of(const std::filesystem::path& path) {
     }
     if (sequence.frames.size() < 2)
         return {};
+    return sequence;
+}
+
+Sequence sequence_of_movie(const std::filesystem::path& movie, int frames, int at) {
+    Sequence sequence;
+    if (frames < 2)
+        return sequence;
+    sequence.frames.reserve(static_cast<std::size_t>(frames));
+    for (int number = 1; number <= frames; ++number)
+        sequence.frames.push_back({number, frame_path(movie, number)});
+    sequence.at = static_cast<std::size_t>(std::clamp(at, 1, frames) - 1);
     return sequence;
 }
 

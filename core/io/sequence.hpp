@@ -14,7 +14,7 @@ struct FrameName {
 /// 0012 of shot7.0012.v2.exr. Nothing if there are no digits.
 std::optional<FrameName> frame_name(const std::filesystem::path& path);
 
-/// Numbered pictures that belong together: river.0001.exr, river.0002.exr ...
+/// Numbered pictures that belong together: river.0001.exr, river.0002.exr ..., or the frames of a movie.
 struct Sequence {
     struct Frame {
         int number = 0;
@@ -28,5 +28,8 @@ struct Sequence {
 /// is alone, or if the folder cannot be read. Numbers may be padded with zeros or not (of two files of one number the
 /// padded one like `path` is taken).
 Sequence sequence_of(const std::filesystem::path& path);
+
+/// The frames of a movie, which has so many; `at`: the number of one, from 1. Empty if there are fewer than two.
+Sequence sequence_of_movie(const std::filesystem::path& movie, int frames, int at);
 
 } // namespace kasuri::io

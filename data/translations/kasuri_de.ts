@@ -2862,6 +2862,110 @@
         <source>the config's file rule {} is not by * and ? and was left out</source>
         <translation>die Dateiregel {} der Konfiguration geht nicht nach * und ? und wurde weggelassen</translation>
     </message>
+    <message>
+        <source>Movies are read as far as FFmpeg's library reads them; is the file whole?</source>
+        <translation>Filme werden gelesen, soweit FFmpegs Bibliothek sie liest; ist die Datei ganz?</translation>
+    </message>
+    <message>
+        <source>Movies hold 8 and 16 bits.</source>
+        <translation>Filme halten 8 und 16 Bit.</translation>
+    </message>
+    <message>
+        <source>Say which space to write (--out-space).</source>
+        <translation>Zu sagen ist, welcher Raum geschrieben wird (--out-space).</translation>
+    </message>
+    <message>
+        <source>There is: {}.</source>
+        <translation>Es gibt: {}.</translation>
+    </message>
+    <message>
+        <source>Use prores4444.</source>
+        <translation>prores4444 nehmen.</translation>
+    </message>
+    <message>
+        <source>Write them into movies of their own.</source>
+        <translation>In eigene Filme schreiben.</translation>
+    </message>
+    <message>
+        <source>a movie's tags cannot say that its numbers are of {}: its words do, which others may not read</source>
+        <translation>die Kennzeichen eines Films können nicht sagen, dass seine Zahlen {} sind: seine Worte sagen es, die andere vielleicht nicht lesen</translation>
+    </message>
+    <message>
+        <source>another rate was asked for: sound was left out</source>
+        <translation>eine andere Bildrate war verlangt: der Ton blieb weg</translation>
+    </message>
+    <message>
+        <source>cannot be read as a movie ({})</source>
+        <translation>kann nicht als Film gelesen werden ({})</translation>
+    </message>
+    <message>
+        <source>has no channel to write</source>
+        <translation>hat keinen Kanal, der zu schreiben wäre</translation>
+    </message>
+    <message>
+        <source>it does not say the range of its code values: the narrow one was taken</source>
+        <translation>er sagt nicht, welchen Umfang seine Codewerte haben: der schmale wurde genommen</translation>
+    </message>
+    <message>
+        <source>it does not say which matrix its luma and chroma have: that of {} was taken</source>
+        <translation>er sagt nicht, welche Matrix Luma und Chroma haben: die von {} wurde genommen</translation>
+    </message>
+    <message>
+        <source>it is interlaced: two fields of different times are woven into each frame</source>
+        <translation>er ist im Zeilensprung: in jedem Bild sind zwei Halbbilder verschiedener Zeiten verwoben</translation>
+    </message>
+    <message>
+        <source>its frames are not of one size: {} x {} after {} x {}</source>
+        <translation>seine Bilder sind nicht gleich groß: {} x {} nach {} x {}</translation>
+    </message>
+    <message>
+        <source>its frames are not of one space: {} after {}</source>
+        <translation>seine Bilder sind nicht in einem Raum: {} nach {}</translation>
+    </message>
+    <message>
+        <source>its tags name primaries {} and transfer {}, which are not known here; the usual space is assumed</source>
+        <translation>seine Kennzeichen nennen Primärfarben {} und Kennlinie {}, die hier nicht bekannt sind; der übliche Raum wird angenommen</translation>
+    </message>
+    <message>
+        <source>no movie can be written with this ending</source>
+        <translation>mit dieser Endung kann kein Film geschrieben werden</translation>
+    </message>
+    <message>
+        <source>no movie of the kind {} can be written with this ending</source>
+        <translation>kein Film der Art {} kann mit dieser Endung geschrieben werden</translation>
+    </message>
+    <message>
+        <source>read again: off by {:.2g} at most (frame {}), by {:.2g} on average</source>
+        <translation>wieder gelesen: höchstens {:.2g} daneben (Bild {}), im Mittel {:.2g}</translation>
+    </message>
+    <message>
+        <source>the frames do not follow each other in one movie: sound was left out</source>
+        <translation>die Bilder folgen nicht in einem Film aufeinander: der Ton blieb weg</translation>
+    </message>
+    <message>
+        <source>the library for movies</source>
+        <translation>die Bibliothek für Filme</translation>
+    </message>
+    <message>
+        <source>the movie names the space {}, which is not known here</source>
+        <translation>der Film nennt den Raum {}, der hier nicht bekannt ist</translation>
+    </message>
+    <message>
+        <source>there is no frame to write</source>
+        <translation>es gibt kein Bild zu schreiben</translation>
+    </message>
+    <message>
+        <source>what could not go along from {}: {}</source>
+        <translation>was aus {} nicht mitkonnte: {}</translation>
+    </message>
+    <message>
+        <source>{} has no place for alpha: it was left out</source>
+        <translation>{} hat keinen Platz für Alpha: es blieb weg</translation>
+    </message>
+    <message>
+        <source>{} holds pictures of an even width only, and these are {} wide</source>
+        <translation>{} hält nur Bilder gerader Breite, und diese sind {} breit</translation>
+    </message>
 </context>
 <context>
     <name>Files</name>
@@ -3025,6 +3129,18 @@
     <message>
         <source>JPEG, 8 bits</source>
         <translation>JPEG, 8 Bit</translation>
+    </message>
+    <message>
+        <source>movie, ProRes 422</source>
+        <translation>Film, ProRes 422</translation>
+    </message>
+    <message>
+        <source>movie, ProRes 4444</source>
+        <translation>Film, ProRes 4444</translation>
+    </message>
+    <message>
+        <source>movie, FFV1, 16 bits, without loss</source>
+        <translation>Film, FFV1, 16 Bit, ohne Verlust</translation>
     </message>
 </context>
 <context>
@@ -5456,6 +5572,26 @@
         <source>Call it off</source>
         <translation>Abbrechen</translation>
     </message>
+    <message>
+        <source>as it came, or 24</source>
+        <translation>wie er kam, sonst 24</translation>
+    </message>
+    <message>
+        <source>Frames in a second of a movie: 24, 23.976 or 24000/1001</source>
+        <translation>Bilder in der Sekunde eines Films: 24, 23.976 oder 24000/1001</translation>
+    </message>
+    <message>
+        <source>Frames in a second</source>
+        <translation>Bilder in der Sekunde</translation>
+    </message>
+    <message>
+        <source>a second</source>
+        <translation>in der Sekunde</translation>
+    </message>
+    <message>
+        <source>Frames in a second are written as 24, 23.976 or 24000/1001.</source>
+        <translation>Bilder in der Sekunde werden als 24, 23.976 oder 24000/1001 geschrieben.</translation>
+    </message>
 </context>
 <context>
     <name>kasuri::app::BakeWindow</name>
@@ -6775,6 +6911,10 @@
     <message>
         <source>Every frame, as fast as it goes</source>
         <translation>Jedes Bild, so schnell es geht</translation>
+    </message>
+    <message>
+        <source>The movie's own %1 frames a second</source>
+        <translation>Die eigenen %1 Bilder in der Sekunde des Films</translation>
     </message>
 </context>
 <context>

@@ -105,6 +105,14 @@ public:
              }},
             {"a picture's ending that cannot be written",
              [&] { return asked("render " + rule_ + " " + picture_ + " FILE", folder_.file("a.gif")); }},
+            {"no movie", [&] { return asked("picture FILE", folder_.write("text.mov", "no movie at all")); }},
+            {"a frame that a movie does not have",
+             [&] {
+                 REQUIRE(cli(folder_, "render " + rule_ + " " + picture_ + " " + folder_.file("one.mov")).exit == 0);
+                 return Scene{"picture " + folder_.file("one.mov") + "@2", folder_.file("one.mov")};
+             }},
+            {"a movie's ending that cannot be written",
+             [&] { return asked("render " + rule_ + " " + picture_ + " FILE", folder_.file("a.mp4")); }},
             {"a rule that makes NaN, as a LUT",
              [&] {
                  const std::string nan = folder_.write("nan.kasuri", "out.r = (r - r) / (r - r)\n");

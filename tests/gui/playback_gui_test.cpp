@@ -1,5 +1,6 @@
 // Playing a numbered sequence in the real window, through the rule.
 #include "gui/driver.hpp"
+#include "io/movie_file.hpp"
 #include "io/picture_file.hpp"
 #include "model/playback.hpp"
 #include "widgets/sheet/frames_bar.hpp"
@@ -160,4 +161,70 @@ TEST_CASE("how frames are played is remembered", "[gui][playback]") {
     app::restore_playback(next);
     CHECK(next.rate() == 30);
     CHECK_FALSE(next.loops());
+}
+
+TEST_CASE("a movie on the sheet is a sequence: its bar, its own rate, frames by key, pins that go along",
+          "[gui][playback][movies]") {
+    Driver d;
+    io::MovieOrder order;
+    order.out = d.file("dusk.mkv").toStdString();
+    order.rate = 50;
+    order.timecode = "10:00:00:00";
+    int given = 0;
+    REQUIRE(io::write_movie(order, [&]() -> Result<std::optional<image::Image>> {
+        if (++given > 6)
+            return std::optional<image::Image>();
+        image::Image image = image::image_of(image::generated(32, 18, [&](int x, int) {
+            return std::array<double, 3>{given / 10.0, 0.5, x / 31.0};
+        }));
+        image.depth = image::Depth::uint16;
+        image.space = "rec709";
+        return std::optional(std::move(image));
+    }));
+    d.window.part<app::Files>().open(d.file("dusk.mkv"), "colour");
+    d.replace_text("working rec709\nout.r = r * 0.5\n");
+    d.settle();
+    SheetModel& sheet = d.window.bench().sheet();
+    const int id = sheet.cells()[1].id;
+    REQUIRE(sheet.sequence_of(*sheet.find(id)).frames.size() == 6);
+    auto* bar = d.sheet().cell(id)->findChild<FramesBar*>();
+    REQUIRE(bar);
+    CHECK(bar->isVisible());
+    const auto red = [&] { return d.sheet().cell(id)->result()->after_pixels->at(0)[0]; };
+    CHECK(red() == Approx(0.05).margin(1e-4));
+    sheet.set_frame(id, 4);
+    d.settle();
+    CHECK(red() == Approx(0.25).margin(1e-4));
+    CHECK(sheet.find(id)->picture == order.out.string() + "@5");
+    CHECK(sheet.file_of(*sheet.find(id))->movie->timecode == "10:00:00:04");
+    Playback& playback = d.window.bench().playback();
+    CHECK(playback.own_rate(id) == 50);
+    QMenu menu;
+    FramesBar::fill_menu(menu, playback, id);
+    QStringList checked;
+    for (const QAction* action : menu.actions())
+        if (action->isChecked())
+            checked << action->text();
+    CHECK(checked.contains("The movie's own 50 frames a second"));
+    playback.set_loops(false);
+    playback.set_keeps_own_rate(false);
+    playback.set_rate(0);
+    sheet.set_frame(id, 0);
+    d.settle();
+    d.trigger("play");
+    REQUIRE(QTest::qWaitFor([&] { return !playback.playing(); }, 20000));
+    d.settle();
+    CHECK(red() == Approx(0.3).margin(1e-4));
+    CHECK(playback.counts().shown == 5);
+    d.trigger("undo");
+    d.settle();
+    CHECK(red() == Approx(0.05).margin(1e-4));
+    // The same sheet when it is started again.
+    sheet.set_frame(id, 2);
+    d.settle();
+    store_settings(sheet, d.window.bench().readings());
+    SheetModel again;
+    restore_cells(again);
+    REQUIRE(again.cells().size() == 2);
+    CHECK(again.cells()[1].picture == order.out.string() + "@3");
 }

@@ -1,5 +1,6 @@
 #include "widgets/handover/apply_window.hpp"
 
+#include "handover/movie.hpp"
 #include "model/file_names.hpp"
 #include "model/words.hpp"
 
@@ -30,7 +31,7 @@ constexpr int pause_ms = 250; ///< after the last change of the rule
 
 /// One row: what pictures can be written as; those without an ending as they came.
 struct Kind {
-    const char *title, *ending, *depth;
+    const char *title, *ending, *depth, *codec = ""; ///< codec: of a movie
 };
 constexpr Kind kinds[] = {
     {QT_TRANSLATE_NOOP("Kinds", "PNG, 8 bits"), ".png", "8"},
@@ -41,6 +42,9 @@ constexpr Kind kinds[] = {
     {QT_TRANSLATE_NOOP("Kinds", "EXR, float"), ".exr", "float"},
     {QT_TRANSLATE_NOOP("Kinds", "DPX, 16 bits"), ".dpx", "16"},
     {QT_TRANSLATE_NOOP("Kinds", "JPEG, 8 bits"), ".jpg", "8"},
+    {QT_TRANSLATE_NOOP("Kinds", "movie, ProRes 422"), ".mov", "", "prores422"},
+    {QT_TRANSLATE_NOOP("Kinds", "movie, ProRes 4444"), ".mov", "", "prores4444"},
+    {QT_TRANSLATE_NOOP("Kinds", "movie, FFV1, 16 bits, without loss"), ".mkv", "16", "ffv1"},
 };
 } // namespace
 
@@ -87,8 +91,9 @@ QHBoxLayout* ApplyWindow::input_row() {
     row->addWidget(files);
     row->addWidget(folder);
     connect(files, &QPushButton::clicked, this, [this] {
-        set_inputs(QFileDialog::getOpenFileNames(this, tr("Apply to which pictures?"), {},
-                                                 tr("Pictures (%1)").arg(patterns({FileKind::picture}))));
+        set_inputs(
+            QFileDialog::getOpenFileNames(this, tr("Apply to which pictures?"), {},
+                                          tr("Pictures (%1)").arg(patterns({FileKind::picture, FileKind::movie}))));
     });
     connect(folder, &QPushButton::clicked, this, [this] {
         set_inputs({QFileDialog::getExistingDirectory(this, tr("Apply to which folder of pictures?"))});
@@ -132,20 +137,34 @@ QHBoxLayout* ApplyWindow::option_row() {
     auto* options = new QHBoxLayout;
     kind_ = new QComboBox(this);
     kind_->setObjectName("kind");
-    kind_->addItem(tr("as they came"), QStringList{QString(), QString()});
+    kind_->addItem(tr("as they came"), QStringList{QString(), QString(), QString()});
     for (const Kind& each : kinds)
-        kind_->addItem(QCoreApplication::translate("Kinds", each.title), QStringList{each.ending, each.depth});
+        kind_->addItem(QCoreApplication::translate("Kinds", each.title),
+                       QStringList{each.ending, each.depth, each.codec});
     frames_ = new QLineEdit(this);
     frames_->setObjectName("frames");
     frames_->setPlaceholderText(tr("all frames"));
     frames_->setToolTip(tr("1-240, 1-240x2 or 1,5,9-12"));
     frames_->setFixedWidth(150);
     frames_->setAccessibleName(tr("Frames"));
+    rate_ = new QLineEdit(this);
+    rate_->setObjectName("rate");
+    rate_->setPlaceholderText(tr("as it came, or 24"));
+    rate_->setToolTip(tr("Frames in a second of a movie: 24, 23.976 or 24000/1001"));
+    rate_->setFixedWidth(130);
+    rate_->setAccessibleName(tr("Frames in a second"));
+    connect(kind_, &QComboBox::currentIndexChanged, this, [this] {
+        const QStringList kind = kind_->currentData().toStringList();
+        rate_->setEnabled(kind[0].isEmpty() || !kind[2].isEmpty());
+    });
     resume_ = new QCheckBox(tr("skip files that are there already and newer"), this);
     options->addWidget(kind_);
     options->addSpacing(10);
     options->addWidget(new QLabel(tr("frames"), this));
     options->addWidget(frames_);
+    options->addSpacing(10);
+    options->addWidget(new QLabel(tr("a second"), this));
+    options->addWidget(rate_);
     options->addSpacing(10);
     options->addWidget(resume_);
     options->addStretch(1);
@@ -267,12 +286,21 @@ void ApplyWindow::render_or_cancel() {
         }
         order.frames = *frames;
     }
-    if (order.output.find('#') == std::string::npos && model_->rowCount() > 1 && !order.output.ends_with('/'))
+    if (order.output.find('#') == std::string::npos && model_->rowCount() > 1 && !order.output.ends_with('/') &&
+        !is_kind(std::filesystem::path(order.output), FileKind::movie))
         order.output += '/';
     take_subject();
     handover::BatchOptions batch;
     batch.resume = resume_->isChecked();
     batch.job.depth = image::find_depth(kind[1].toStdString());
+    batch.codec = kind[2].toStdString();
+    if (const QString rate = rate_->text().trimmed(); rate_->isEnabled() && !rate.isEmpty()) {
+        batch.rate = handover::read_rate(rate.toStdString());
+        if (!batch.rate) {
+            say(tr("Frames in a second are written as 24, 23.976 or 24000/1001."), true);
+            return;
+        }
+    }
     batch.jobs = QSettings().value("apply/jobs").toULongLong();
     if (const Status begun = model_->render(order, batch); !begun) {
         say(QString::fromStdString(begun.error().text()), true);

@@ -60,6 +60,7 @@ private:
     QLineEdit* output_;
     QComboBox* kind_;
     QLineEdit* frames_;
+    QLineEdit* rate_;
     QCheckBox* resume_;
     QProgressBar* progress_;
     QLabel* words_;

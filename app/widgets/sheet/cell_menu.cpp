@@ -178,7 +178,8 @@ void CellView::fill_menu(QMenu& menu) {
     add_targets(menu);
     menu.addAction(tr("Show a picture\u2026"), this, [this] {
         const QString file = QFileDialog::getOpenFileName(
-            this, tr("Show a picture"), {}, tr("Pictures (%1);;All files (*)").arg(patterns({FileKind::picture})));
+            this, tr("Show a picture"), {},
+            tr("Pictures (%1);;All files (*)").arg(patterns({FileKind::picture, FileKind::movie})));
         if (!file.isEmpty())
             model_.set_picture(id_, bytes_of(file));
     });

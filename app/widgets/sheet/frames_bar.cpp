@@ -89,7 +89,11 @@ void FramesBar::paintEvent(QPaintEvent*) {
     painter.fillRect(QRectF(x - 1.5, line_y - 4, 3, 9), bright);
     painter.setFont(theme::face(11.5));
     painter.setPen(bright);
-    const QString number = tr("frame %1").arg(all->frames[all->at].number), words = this->words();
+    const auto file = model_.file_of(*cell);
+    const QString code = file && file->movie ? QString::fromStdString(file->movie->timecode) : QString();
+    const QString number = tr("frame %1").arg(all->frames[all->at].number) +
+        (code.isEmpty() ? QString() : QString::fromUtf8(" \u00b7 ") + code);
+    const QString words = this->words();
     const int number_wide = painter.fontMetrics().horizontalAdvance(number),
               words_wide = painter.fontMetrics().horizontalAdvance(words);
     double at = std::clamp(x + 6, left, width() - number_wide - 1.0);
@@ -164,9 +168,18 @@ void FramesBar::fill_menu(QMenu& menu, Playback& playback, int cell) {
         action->setChecked(on);
     };
     choice(tr("Over and over"), playback.loops(), [&playback] { playback.set_loops(!playback.loops()); });
+    const double own = playback.own_rate(cell);
+    const bool keeps = own > 0 && playback.keeps_own_rate();
+    if (own > 0)
+        choice(tr("The movie's own %1 frames a second").arg(own), keeps,
+               [&playback] { playback.set_keeps_own_rate(true); });
     for (const double rate : rates)
         choice(rate > 0 ? tr("%1 frames a second").arg(rate) : tr("Every frame, as fast as it goes"),
-               playback.rate() == rate, [&playback, rate] { playback.set_rate(rate); });
+               !keeps && playback.rate() == rate, [&playback, own, rate] {
+                   if (own > 0)
+                       playback.set_keeps_own_rate(false);
+                   playback.set_rate(rate);
+               });
 }
 
 } // namespace kasuri::app

@@ -1,5 +1,6 @@
 #include "widgets/sheet/sheet_settings.hpp"
 
+#include "base/movie_name.hpp"
 #include "colour/space.hpp"
 #include "model/file_names.hpp"
 #include "model/playback.hpp"
@@ -68,7 +69,8 @@ bool restore_cells(SheetModel& sheet) {
         const std::string lens = cell.value("lens").toString().toStdString();
         if (const targets::Target* target = targets::find(cell.value("target").toString().toStdString()))
             sheet.add_target(*target, lens, numbers_of(cell.value("settings").toString(), target->settings));
-        else if (const QString picture = cell.value("picture").toString(); QFileInfo::exists(picture))
+        else if (const QString picture = cell.value("picture").toString();
+                 QFileInfo::exists(text_of(file_of(std::filesystem::path(bytes_of(picture))))))
             sheet.add_picture(bytes_of(picture), lens, cell.value("layer").toString().toStdString());
     }
     return !sheet.cells().empty();
@@ -112,6 +114,7 @@ void store_settings(const SheetModel& sheet, const ReadingsModel& readings) {
 void restore_playback(Playback& playback) {
     const QSettings settings;
     playback.set_rate(std::clamp(settings.value("frames/rate", playback.rate()).toDouble(), 0.0, 240.0));
+    playback.set_keeps_own_rate(settings.value("frames/own", playback.keeps_own_rate()).toBool());
     playback.set_loops(settings.value("frames/loops", playback.loops()).toBool());
     if (const double size = settings.value("frames/memory").toDouble(); size > 0)
         playback.store().set_limit(static_cast<std::size_t>(size * 1024 * 1024));
@@ -120,6 +123,7 @@ void restore_playback(Playback& playback) {
 void store_playback(const Playback& playback) {
     QSettings settings;
     settings.setValue("frames/rate", playback.rate());
+    settings.setValue("frames/own", playback.keeps_own_rate());
     settings.setValue("frames/loops", playback.loops());
 }
 

@@ -233,7 +233,7 @@ void SheetView::rebuild_cells() {
             connect(view, &CellView::dropped_on, this, &SheetView::drop_cell);
             connect(view, &CellView::file_dropped, this, [this](int id, const QString& file) {
                 // A picture goes into the cell it is dropped on; anything else is for the window.
-                if (!is_kind(file, FileKind::picture) && file_kind(bytes_of(file)))
+                if (!is_kind(file, FileKind::picture) && !is_kind(file, FileKind::movie) && file_kind(bytes_of(file)))
                     emit files_dropped({url_of(file)});
                 else
                     model_.set_picture(id, bytes_of(file));

@@ -174,9 +174,9 @@ void SourcesPanel::fill_menu(QMenu& menu, const std::string& source) {
 }
 
 void SourcesPanel::ask(const std::string& source) {
-    const QString file =
-        QFileDialog::getOpenFileName(this, tr("Which picture is %1?").arg(of(source)), {},
-                                     tr("Pictures (%1);;All files (*)").arg(patterns({FileKind::picture})));
+    const QString file = QFileDialog::getOpenFileName(
+        this, tr("Which picture is %1?").arg(of(source)), {},
+        tr("Pictures (%1);;All files (*)").arg(patterns({FileKind::picture, FileKind::movie})));
     if (!file.isEmpty())
         model_.give(source, bytes_of(file));
 }

@@ -157,7 +157,7 @@ void ChartWindow::ask_picture(ChartModel::Side side) {
     const QString file = QFileDialog::getOpenFileName(
         this, side == ChartModel::seen ? tr("Which picture of a chart?") : tr("Which other picture of the same chart?"),
         QFileInfo(text_of(model_.file(ChartModel::seen))).path(),
-        tr("Pictures (%1)").arg(patterns({FileKind::picture})));
+        tr("Pictures (%1)").arg(patterns({FileKind::picture, FileKind::movie})));
     if (file.isEmpty())
         return;
     if (side == ChartModel::seen)

@@ -238,7 +238,7 @@ void FitWindow::ask_file() {
 }
 
 void FitWindow::ask_pictures() {
-    const QString kinds = tr("Pictures (%1)").arg(patterns({FileKind::picture}));
+    const QString kinds = tr("Pictures (%1)").arg(patterns({FileKind::picture, FileKind::movie}));
     const QString before = QFileDialog::getOpenFileName(this, tr("The picture before"), {}, kinds);
     if (before.isEmpty())
         return;
