@@ -15,6 +15,7 @@ std::string_view word(image::Depth depth) {
     case image::Depth::uint8: return "8-bit whole numbers";
     case image::Depth::uint16: return "16-bit whole numbers";
     case image::Depth::half: return "half floats";
+    case image::Depth::uint32: return "32-bit whole numbers that name something";
     case image::Depth::float32: break;
     }
     return "floats";

@@ -154,6 +154,9 @@ Result<Made> made_image(const subject::Subject& subject, const RenderJob& job, c
     alone.depth = image.depth;
     alone.attributes = image.attributes;
     alone.window = image.window;
+    alone.ids = image.ids;
+    if (!image.parts.empty())
+        alone.parts.assign(1, image.parts.front()); // how it is stored
     return finished(image::with_picture(alone, "", *result));
 }
 

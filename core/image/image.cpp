@@ -60,6 +60,12 @@ int alpha_of(const Image& image, std::string_view layer, const Places& found) {
     return places(image, "").alpha;
 }
 
+/// The part that a layer is of.
+int part_of(const Image& image, const Places& found, int single) {
+    const int first = found.rgb[0] >= 0 ? found.rgb[0] : single >= 0 ? single : found.alpha;
+    return first >= 0 ? image.channels[static_cast<std::size_t>(first)].part : 0;
+}
+
 template <class Operation>
 Plane combined(const Plane& plane, const Plane& alpha, Operation operation) {
     Samples values(plane->size());
@@ -210,8 +216,10 @@ Image with_picture(const Image& image, std::string_view layer, const Picture& pi
             made.push_back({prefix + std::string(names[i]), rgb[i]});
         const int at = single >= 0 ? single : found.alpha >= 0 ? found.alpha : static_cast<int>(result.channels.size());
         if (single >= 0) {
-            for (Channel& channel : made)
+            for (Channel& channel : made) {
                 channel.depth = image.channels[static_cast<std::size_t>(single)].depth;
+                channel.part = image.channels[static_cast<std::size_t>(single)].part;
+            }
             result.channels.erase(result.channels.begin() + single);
         }
         result.channels.insert(result.channels.begin() +
@@ -231,7 +239,7 @@ Image with_picture(const Image& image, std::string_view layer, const Picture& pi
         if (own != result.channels.end())
             own->plane = picture.planes[3];
         else
-            result.channels.push_back({name, picture.planes[3]});
+            result.channels.push_back({name, picture.planes[3], {}, part_of(image, found, single)});
     }
     return result;
 }

@@ -35,14 +35,21 @@ private:
 };
 
 /// How the numbers were stored in a file.
-enum class Depth { uint8, uint16, half, float32 };
-/// "8", "16", "half" or "float".
+enum class Depth {
+    uint8,
+    uint16,
+    half,
+    float32,
+    uint32, ///< numbers that name something, such as objects: their bits stand in the place of the floats'
+};
+/// "8", "16", "half" or "float"; pictures are of none other.
 std::optional<Depth> find_depth(std::string_view name);
 
 struct Channel {
     std::string name; ///< "R", "A", or with a layer: "cloth.R"
     Plane plane;
     std::optional<Depth> depth{}; ///< where it is another than the picture's
+    int part = 0;                 ///< which one of Image::parts it is of
 };
 
 /// Something that a file said besides its numbers, for the file that is made of it. What type and data mean is known by
@@ -60,6 +67,18 @@ struct Attribute {
 struct Window {
     int x = 0, y = 0, full_x = 0, full_y = 0, full_width = 0, full_height = 0;
     friend bool operator==(const Window&, const Window&) = default;
+};
+
+/// A part of a file of several pictures, or its only one: how it is stored, for the file that is made of it.
+struct Part {
+    std::string name = {};                  ///< empty: it has none
+    bool prefixed = false;                  ///< Image calls its channels NAME.channel, the file does not
+    std::string compression = {};           ///< empty: what is usual
+    int tile_width = 0, tile_height = 0;    ///< 0: in rows
+    std::vector<Attribute> attributes = {}; ///< of parts behind the first
+    Window window = {};
+    int width = 0, height = 0;          ///< of a part of another size than the picture, which is kept as it came
+    std::vector<Channel> channels = {}; ///< of such a part
 };
 
 /// Where a picture stands in the movie that it is a frame of.
@@ -85,6 +104,10 @@ struct Image {
     std::vector<Attribute> attributes = {};
     Window window = {};
     std::optional<MoviePlace> movie = {};
+    std::vector<unsigned char> profile = {}; ///< the file's own ICC profile, as long as its numbers are of...
+    std::string profile_space = {};          ///< ...this space
+    std::vector<Part> parts = {};            ///< of kinds of files that have them; empty: nothing is known
+    std::vector<Channel> ids = {};           ///< of Depth::uint32: kept, and never a colour
     std::string made = {}; ///< what the file that is written says of how it was made (io::made_by); not kept from files
 
     std::size_t pixels() const { return static_cast<std::size_t>(width) * static_cast<std::size_t>(height); }

@@ -25,10 +25,8 @@ bool is_of_the_file(std::string_view name) {
 
 void keep_metadata(image::Image& image, const wire::Header& header) {
     image.window = header.window;
-    for (std::size_t c = 0; c < header.depths.size() && c < image.channels.size(); ++c)
-        image.channels[c].depth = header.depths[c];
     for (const image::Attribute& each : header.attributes)
-        if (!is_of_the_file(each.name))
+        if (!is_of_the_file(each.name) && !(each.name == "IPTC:Creator" && header.find("Artist"))) // written twice
             image.attributes.push_back(each);
 }
 
@@ -39,12 +37,6 @@ void write_metadata(wire::Header& header, const image::Image& image, bool window
         std::erase_if(header.attributes, [&](const image::Attribute& other) { return other.name == each.name; });
         header.attributes.push_back(each);
     }
-    const auto whole = [](image::Depth depth) { return depth == image::Depth::uint8 || depth == image::Depth::uint16; };
-    const bool own = std::any_of(image.channels.begin(), image.channels.end(),
-                                 [](const image::Channel& c) { return c.depth.has_value(); });
-    if (own && !whole(header.depth) && windows) // of our formats it is the same one
-        for (const image::Channel& channel : image.channels)
-            header.depths.push_back(channel.depth && !whole(*channel.depth) ? *channel.depth : header.depth);
 }
 
 } // namespace kasuri::io

@@ -9,6 +9,7 @@
 #include "io/metadata.hpp"
 #include "io/movie_file.hpp"
 #include "io/picture_kinds.hpp"
+#include "io/picture_parts.hpp"
 #include "io/picture_process.hpp"
 #include "io/png_chunks.hpp"
 #include "io/upright.hpp"
@@ -16,6 +17,7 @@
 #include <algorithm>
 #include <cmath>
 #include <cstdint>
+#include <cstring>
 #include <fmt/format.h>
 #include <unistd.h>
 
@@ -29,16 +31,6 @@ namespace {
 
 constexpr const char* made_name = "kasuri:made";
 constexpr std::string_view made_software = "Kasuri, made ";
-
-/// More than this is refused: no picture of this trade is larger, and a broken header can claim anything.
-constexpr std::uint64_t max_values = std::uint64_t{1} << 31;
-
-bool is_alpha_name(std::string_view name) {
-    const auto dot = name.rfind('.');
-    std::string last(dot == std::string_view::npos ? name : name.substr(dot + 1));
-    std::transform(last.begin(), last.end(), last.begin(), [](unsigned char c) { return std::tolower(c); });
-    return last == "a" || last == "alpha";
-}
 
 bool whole_numbers(Depth depth) { return depth == Depth::uint8 || depth == Depth::uint16; }
 
@@ -116,101 +108,21 @@ Image one_layer(const Image& image, const PictureKind& kind, std::vector<std::st
         picture->planes[3] = nullptr;
         notes.push_back(said("{} has no place for alpha: the picture was laid over black", kind.ending));
     }
-    if (image.channels.size() > kept)
-        notes.push_back(
-            said("{} has no place for further channels: {} were left out", kind.ending, image.channels.size() - kept));
+    if (const std::size_t all = image.channels.size() + image.ids.size(); all > kept)
+        notes.push_back(said("{} has no place for further channels: {} were left out", kind.ending, all - kept));
     Image made = image::image_of(*picture);
     made.depth = image.depth;
     made.attributes = image.attributes;
     made.window = image.window;
     made.made = image.made;
+    made.profile = image.profile;
+    made.profile_space = image.profile_space;
     return made;
 }
 
 /// What a picture may take of this machine's memory, as bytes.
 double most_memory() {
     return 0.5 * static_cast<double>(::sysconf(_SC_PHYS_PAGES)) * static_cast<double>(::sysconf(_SC_PAGE_SIZE));
-}
-
-/// Kinds whose reader gives the numbers as they are stored, straight, without a word of it.
-bool says_nothing_of_alpha(std::string_view format) { return format == "dpx" || format == "jpeg2000"; }
-
-/// The channels of the part that is next, behind those that are there, with `prefix` before their names.
-Status read_channels(PictureSource& source, const std::string& prefix, Image& image) {
-    const wire::Header& header = source.header();
-    const std::size_t channels = header.channels.size(), wide = static_cast<std::size_t>(image.width);
-    std::vector<image::Samples> planes(channels);
-    try {
-        // Memory that nothing was written into yet is not taken: a header may promise more than the file holds.
-        for (image::Samples& plane : planes)
-            plane.resize(image.pixels());
-        const Status whole = source.read([&](int begin, int end, const float* band) {
-            const std::size_t count = static_cast<std::size_t>(end - begin) * wide,
-                              first = static_cast<std::size_t>(begin) * wide;
-            for (std::size_t c = 0; c < channels; ++c) {
-                float* const plane = planes[c].data() + first;
-                for (std::size_t p = 0; p < count; ++p)
-                    plane[p] = band[p * channels + c];
-            }
-        });
-        if (!whole)
-            return whole;
-    } catch (const std::bad_alloc&) {
-        return no_memory("");
-    }
-    for (std::size_t c = 0; c < channels; ++c) {
-        image::Samples& plane = planes[c];
-        const std::string own = !header.channels[c].empty() ? header.channels[c] : fmt::format("channel{}", c);
-        const std::string name = prefix.empty() || own.starts_with(prefix) ? own : prefix + own;
-        if (image.find(name))
-            continue;
-        image.channels.push_back({name, image::make_plane(std::move(plane))});
-        if (is_alpha_name(name))
-            image.alpha = header.whole("oiio:UnassociatedAlpha", 0) != 0 || says_nothing_of_alpha(header.format)
-                ? Alpha::straight
-                : Alpha::premultiplied;
-    }
-    return {};
-}
-
-/// Parts of an EXR are layers; those of another size, and pages of other formats, are left out.
-Status read_further_parts(PictureSource& source, Image& image) {
-    constexpr int max_parts = 1000;
-    const wire::Header first = source.header();
-    std::uint64_t values = image.pixels() * image.channels.size();
-    int left_out = 0;
-    for (int part = 1; part < max_parts; ++part) {
-        const Result<bool> there = source.go_to(part);
-        if (!there)
-            return there.error();
-        if (!there.value())
-            break;
-        const wire::Header& header = source.header();
-        const bool fits = header.width == first.width && header.height == first.height &&
-            header.window.x == first.window.x && header.window.y == first.window.y && !header.channels.empty() &&
-            !header.deep && header.layers <= 1;
-        values += fits ? image.pixels() * header.channels.size() : 0;
-        if (!fits || values > max_values || header.format != "openexr") {
-            ++left_out;
-            continue;
-        }
-        std::string name = header.text("oiio:subimagename");
-        if (name.empty())
-            name = fmt::format("part{}", part + 1);
-        const std::size_t before = image.channels.size();
-        if (const Status read = read_channels(source, name + ".", image); !read)
-            return read;
-        for (std::size_t c = before; c < image.channels.size(); ++c)
-            if (const Depth depth =
-                    header.depths.size() == image.channels.size() - before ? header.depths[c - before] : header.depth;
-                depth != image.depth)
-                image.channels[c].depth = depth;
-    }
-    if (left_out > 0)
-        image.notes.push_back(
-            said("{} further {} left out: only parts of an EXR that are as large as the first are read", left_out,
-                 left_out == 1 ? said("picture in the file is") : said("pictures in the file are")));
-    return {};
 }
 
 /// Light below 0 cannot come from a display-encoded picture.
@@ -259,7 +171,7 @@ Result<Image> load(const fs::path& path, const std::string& space) {
     Image image;
     image.width = header.width;
     image.height = header.height;
-    image.depth = header.depth;
+    image.depth = picture_depth(header);
     if (!space.empty() && !colour::find_space(space))
         return Error{said("there is no space {}", space), path.string(), "See docs/colour.md for the list."};
     const Declared declared =
@@ -267,7 +179,12 @@ Result<Image> load(const fs::path& path, const std::string& space) {
     image.space = declared.space;
     image.space_from = declared.how;
     image.notes = declared.notes;
-    Status read = read_channels(source.value(), "", image);
+    if (const image::Attribute* icc = header.find("ICCProfile");
+        icc && !declared.convert && declared.how.starts_with("ICC profile")) {
+        image.profile = icc->data;
+        image.profile_space = declared.space;
+    }
+    Status read = read_channels(source.value(), image);
     keep_metadata(image, header);
     if (header.format == "movie")
         keep_movie(image, header);
@@ -337,21 +254,22 @@ Result<SaveReport> save(const fs::path& path, const Image& given) {
     SaveReport report;
     const Image image = with_alpha(ending->layers ? given : one_layer(given, *ending, report.notes), ending->alpha);
     const Depth depth = ending->holds(image.depth) ? image.depth : ending->fallback;
-    const std::size_t channels = image.channels.size();
     wire::Header header;
     header.format = ending->format;
     header.width = image.width;
     header.height = image.height;
     header.depth = depth;
-    for (std::size_t c = 0; c < channels; ++c) {
-        header.channels.push_back(image.channels[c].name);
-        if (header.alpha < 0 && is_alpha_name(image.channels[c].name))
-            header.alpha = static_cast<int>(c);
-    }
+    header.channels.resize(image.channels.size()); // how many there are says how a space is declared
     if (ending->alpha == Alpha::straight)
         header.set("oiio:UnassociatedAlpha", 1);
     const bool declared =
         declare_space(header, image.space) || (ending->format == "png" && code_points_of(image.space).has_value());
+    if (!image.profile.empty() && image.profile_space == image.space && header.channels.size() >= 3 &&
+        (ending->format == "png" || ending->format == "tiff" || ending->format == "jpeg")) {
+        header.set("oiio:ColorSpace", std::string("its profile")); // and so no further chunk of a PNG
+        header.set("ICCProfile", fmt::format("uint8[{}]", image.profile.size()), image.profile.data(),
+                   image.profile.size());
+    }
     header.set("compression", std::string(ending->exact ? "zip" : "jpeg:95"));
     if (ending->format == "jpeg")
         header.set("jpeg:subsampling", std::string("4:4:4"));
@@ -363,13 +281,27 @@ Result<SaveReport> save(const fs::path& path, const Image& given) {
     }
     if (!declared)
         report.notes.push_back(said("the file cannot say that its numbers are of {}", image.space));
-    const std::size_t wide = static_cast<std::size_t>(image.width);
+    bool exact = ending->exact;
+    const std::vector<PartToWrite> parts = parts_to_write(image, header, exact);
+    if (parts.empty())
+        return Error{"has no channel to write", path.string(), ""};
+    if (ending->exact && !exact)
+        report.notes.push_back(said("compressed with loss, as it came"));
+    if (ending->layers && ending->format != "openexr" && !image.ids.empty())
+        report.notes.push_back(
+            said("{} has no place for further channels: {} were left out", ending->ending, image.ids.size()));
     std::size_t below = 0;
-    const auto fill = [&](int begin, int end, float* band) {
-        const std::size_t count = static_cast<std::size_t>(end - begin) * wide,
+    const auto fill = [&](std::size_t part, int begin, int end, float* band) {
+        const std::size_t wide = static_cast<std::size_t>(parts[part].header.width),
+                          channels = parts[part].channels.size(), count = static_cast<std::size_t>(end - begin) * wide,
                           first = static_cast<std::size_t>(begin) * wide;
         for (std::size_t c = 0; c < channels; ++c) {
-            const float* const plane = image.channels[c].plane->data() + first;
+            const float* const plane = parts[part].channels[c]->plane->data() + first;
+            if (parts[part].channels[c]->depth == Depth::uint32) { // as bits: not every one is a number
+                for (std::size_t p = 0; p < count; ++p)
+                    std::memcpy(band + p * channels + c, plane + p, sizeof(float));
+                continue;
+            }
             for (std::size_t p = 0; p < count; ++p) {
                 float value = plane[p];
                 below += !ending->negative && value < 0 ? 1 : 0;
@@ -385,9 +317,13 @@ Result<SaveReport> save(const fs::path& path, const Image& given) {
             }
         }
     };
-    const auto code_points = ending->format == "png" && channels >= 3 ? code_points_of(image.space) : std::nullopt;
+    const auto code_points =
+        ending->format == "png" && image.channels.size() >= 3 ? code_points_of(image.space) : std::nullopt;
     const Status written = write_atomically(path, [&](const fs::path& temporary) -> Status {
-        const Status done = write_picture(temporary, std::move(header), path.string(), ending->exact, fill);
+        std::vector<wire::Header> headers;
+        for (const PartToWrite& part : parts)
+            headers.push_back(part.header);
+        const Status done = write_picture(temporary, std::move(headers), path.string(), exact, fill);
         if (!done || !code_points)
             return done;
         const Status added = add_code_points(temporary, *code_points);

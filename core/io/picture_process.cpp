@@ -25,9 +25,8 @@ int slots_of(const wire::Header& header) {
 /// Small ones share what is there already, so that pages are touched once.
 constexpr std::size_t usual_slot = std::size_t{16} << 20;
 
-bool arrange(Helper& helper, const wire::Header& header, Message& asked) {
-    const std::size_t bytes = std::max(band_bytes(header), usual_slot);
-    const int count = slots_of(header);
+bool arrange(Helper& helper, std::size_t bytes, int count, Message& asked) {
+    bytes = std::max(bytes, usual_slot);
     asked.n = {static_cast<std::int64_t>(bytes), count};
     return helper.slots().arrange(bytes, count, true);
 }
@@ -98,7 +97,7 @@ double PictureSource::memory() const { return static_cast<double>(band_bytes(hea
 Status PictureSource::read(const Take& take) {
     Helper& helper = *helper_;
     Message asked{Kind::pixels};
-    if (!arrange(helper, header_, asked))
+    if (!arrange(helper, band_bytes(header_), slots_of(header_), asked))
         return no_memory(where_);
     broken_ = true;
     Result<Message> answer = helper.ask(asked);
@@ -125,21 +124,31 @@ Status PictureSource::read(const Take& take) {
     }
 }
 
-Status write_picture(const std::filesystem::path& path, wire::Header header, const std::string& where, bool exact,
-                     const std::function<void(int, int, float*)>& fill) {
-    constexpr int block = 64; // rows that compressors like together
-    const auto row = sizeof(float) * static_cast<std::size_t>(std::max(header.width, 1)) * header.channels.size();
-    const std::size_t blocks = std::max<std::size_t>(usual_slot / std::max<std::size_t>(row * block, 1), 1);
-    header.rows = static_cast<int>(std::min<std::size_t>(blocks * block, static_cast<std::size_t>(header.height)));
+Status write_picture(const std::filesystem::path& path, std::vector<wire::Header> headers, const std::string& where,
+                     bool exact, const std::function<void(std::size_t, int, int, float*)>& fill) {
+    std::size_t bytes = 0;
+    int slots = 2;
+    for (wire::Header& header : headers) {
+        const int block = header.tile_height > 0 ? header.tile_height : 64; // rows that compressors like together
+        const auto row = sizeof(float) * static_cast<std::size_t>(std::max(header.width, 1)) * header.channels.size();
+        const std::size_t blocks =
+            std::max<std::size_t>(usual_slot / std::max<std::size_t>(row * static_cast<std::size_t>(block), 1), 1);
+        header.rows = static_cast<int>(
+            std::min<std::size_t>(blocks * static_cast<std::size_t>(block), static_cast<std::size_t>(header.height)));
+        bytes = std::max(bytes, band_bytes(header));
+        slots = std::min(slots, slots_of(header));
+    }
+    if (headers.size() > 1)
+        slots = 2;
     const Result<HelperLease> lease = HelperLease::of(Task::pictures, where);
     if (!lease)
         return lease.error();
     Helper& helper = *lease.value();
     Message asked{Kind::create, path.string()};
-    if (!arrange(helper, header, asked))
+    if (!arrange(helper, bytes, slots, asked))
         return no_memory(where);
-    const int slots = static_cast<int>(asked.n[1]), height = header.height, rows = header.rows;
-    asked.head = std::move(header);
+    asked.head = headers.front();
+    asked.more_parts.assign(headers.begin() + 1, headers.end());
     const auto answered = [&](const Result<Message>& answer, bool last) -> Status {
         if (!answer)
             return answer.error();
@@ -156,15 +165,18 @@ Status write_picture(const std::filesystem::path& path, wire::Header header, con
     if (const Status made = answered(helper.ask(asked), false); !made)
         return made;
     int out = 0, slot = 0;
-    for (int y = 0; y < height; y += rows, slot = (slot + 1) % slots, ++out) {
-        for (; out == slots; --out)
-            if (const Status freed = answered(helper.answer(), false); !freed)
-                return freed;
-        Message filled{Kind::filled};
-        filled.n = {slot, y, std::min(y + rows, height)};
-        fill(y, static_cast<int>(filled.n[2]), helper.slots().at(slot));
-        if (const Status told = helper.tell(filled); !told)
-            return told;
+    for (std::size_t part = 0; part < headers.size(); ++part) {
+        const int height = headers[part].height, rows = headers[part].rows;
+        for (int y = 0; y < height; y += rows, slot = (slot + 1) % slots, ++out) {
+            for (; out == slots; --out)
+                if (const Status freed = answered(helper.answer(), false); !freed)
+                    return freed;
+            Message filled{Kind::filled};
+            filled.n = {slot, y, std::min(y + rows, height), static_cast<std::int64_t>(part)};
+            fill(part, y, static_cast<int>(filled.n[2]), helper.slots().at(slot));
+            if (const Status told = helper.tell(filled); !told)
+                return told;
+        }
     }
     for (; out > 0; --out)
         if (const Status freed = answered(helper.answer(), false); !freed)

@@ -32,9 +32,11 @@ private:
 };
 
 /// Writes a picture file by another process, and reads it again there: what an exact kind of file does not give back as
-/// it was given was not written; of others it must be a picture of that size. `fill`: puts the numbers of all channels
-/// of rows [first, last) where it is told to. `where`: what errors name.
-Status write_picture(const std::filesystem::path& path, wire::Header header, const std::string& where, bool exact,
-                     const std::function<void(int first, int last, float* interleaved)>& fill);
+/// it was given was not written; of others it must be a picture of that size. `headers`: one for each part of the file.
+/// `fill`: puts the numbers of all channels of a part's rows [first, last) where it is told to. `where`: what errors
+/// name.
+Status write_picture(const std::filesystem::path& path, std::vector<wire::Header> headers, const std::string& where,
+                     bool exact,
+                     const std::function<void(std::size_t part, int first, int last, float* interleaved)>& fill);
 
 } // namespace kasuri::io

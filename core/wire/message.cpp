@@ -19,17 +19,25 @@ Json written(const Header& header) {
     for (const image::Depth depth : header.depths)
         depths.push_back(static_cast<int>(depth));
     const image::Window& w = header.window;
-    return {header.format,   header.width,
-            header.height,   header.layers,
-            header.deep,     {w.x, w.y, w.full_x, w.full_y, w.full_width, w.full_height},
-            header.channels, static_cast<int>(header.depth),
-            depths,          header.alpha,
-            header.rows,     attributes};
+    return {header.format,
+            header.width,
+            header.height,
+            header.layers,
+            header.deep,
+            {w.x, w.y, w.full_x, w.full_y, w.full_width, w.full_height},
+            header.channels,
+            static_cast<int>(header.depth),
+            depths,
+            header.alpha,
+            header.rows,
+            attributes,
+            header.tile_width,
+            header.tile_height};
 }
 
 image::Depth depth_of(const Json& json) {
     const int value = json.get<int>();
-    if (value < 0 || value > static_cast<int>(image::Depth::float32))
+    if (value < 0 || value > static_cast<int>(image::Depth::uint32))
         throw std::out_of_range("depth");
     return static_cast<image::Depth>(value);
 }
@@ -55,6 +63,8 @@ Header header_of(const Json& json) {
             {each.at(0).get<std::string>(), each.at(1).get<std::string>(), each.at(2).get<std::vector<std::string>>(),
              std::vector<unsigned char>(data.begin(), data.end()), each.at(4).get<std::string>()});
     }
+    header.tile_width = json.at(12).get<int>();
+    header.tile_height = json.at(13).get<int>();
     return header;
 }
 
@@ -96,6 +106,8 @@ std::string packed(const Message& message) {
     Json json = {static_cast<int>(message.kind), message.text, message.more, message.n};
     if (message.head)
         json.push_back(written(*message.head));
+    for (const Header& part : message.more_parts)
+        json.push_back(written(part));
     std::string bytes;
     Json::to_cbor(json, bytes);
     return bytes;
@@ -114,6 +126,8 @@ std::optional<Message> unpacked(std::string_view bytes) {
         message.n = json.at(3).get<std::array<std::int64_t, 5>>();
         if (json.size() > 4)
             message.head = header_of(json.at(4));
+        for (std::size_t i = 5; i < json.size(); ++i)
+            message.more_parts.push_back(header_of(json.at(i)));
         return message;
     } catch (const std::exception&) {
         return std::nullopt;

@@ -1977,10 +1977,6 @@
         <translation>{} für {} ist {} x {} Pixel groß: auf {} x {} gestreckt</translation>
     </message>
     <message>
-        <source>{} further {} left out: only parts of an EXR that are as large as the first are read</source>
-        <translation>{} weitere {} ausgelassen: von einer EXR-Datei werden nur Teile gelesen, die so groß sind wie der erste</translation>
-    </message>
-    <message>
         <source>{} is not a name: letters, digits and _, a letter first, and no word of the language</source>
         <translation>{} ist kein Name: Buchstaben, Ziffern und _, ein Buchstabe zuerst, und kein Wort der Sprache</translation>
     </message>
@@ -2965,6 +2961,18 @@
     <message>
         <source>{} holds pictures of an even width only, and these are {} wide</source>
         <translation>{} hält nur Bilder gerader Breite, und diese sind {} breit</translation>
+    </message>
+    <message>
+        <source>compressed with loss, as it came</source>
+        <translation>mit Verlust gepackt, wie es kam</translation>
+    </message>
+    <message>
+        <source>it holds smaller copies of itself (mip levels), which are left out</source>
+        <translation>es enthält kleinere Fassungen seiner selbst (Mip-Stufen), die wegbleiben</translation>
+    </message>
+    <message>
+        <source>{} further {} left out: only flat parts of an EXR are read</source>
+        <translation>{} weitere {} weggelassen: nur flache Teile eines EXR werden gelesen</translation>
     </message>
 </context>
 <context>

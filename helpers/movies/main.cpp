@@ -71,7 +71,7 @@ wire::Header header_of(Desk& desk) {
     if (const std::string code = movie.timecode(desk.number); !code.empty())
         header.set("movie:timecode", code);
     if (movie.rate().num > 0)
-        set_number(header, "FramesPerSecond", "rational", movie.rate().num, movie.rate().den);
+        set_number(header, "FramesPerSecond", "rational2i", movie.rate().num, movie.rate().den);
     for (const char* own : {"kasuri:made", "kasuri:space", "KASURI:MADE", "KASURI:SPACE"}) // Matroska writes capitals
         if (const AVDictionaryEntry* const said =
                 av_dict_get(movie.file().metadata, own, nullptr, AV_DICT_MATCH_CASE)) {

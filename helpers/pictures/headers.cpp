@@ -15,6 +15,7 @@ image::Depth depth_of(const OIIO::TypeDesc& type) {
     case OIIO::TypeDesc::HALF: return image::Depth::half;
     case OIIO::TypeDesc::FLOAT:
     case OIIO::TypeDesc::DOUBLE: return image::Depth::float32;
+    case OIIO::TypeDesc::UINT32: return image::Depth::uint32;
     default: return image::Depth::uint16;
     }
 }
@@ -24,6 +25,7 @@ OIIO::TypeDesc type_of(image::Depth depth) {
     case image::Depth::uint8: return OIIO::TypeDesc::UINT8;
     case image::Depth::uint16: return OIIO::TypeDesc::UINT16;
     case image::Depth::half: return OIIO::TypeDesc::HALF;
+    case image::Depth::uint32: return OIIO::TypeDesc::UINT32;
     case image::Depth::float32: break;
     }
     return OIIO::TypeDesc::FLOAT;
@@ -68,9 +70,19 @@ wire::Header header_of(const OIIO::ImageInput& input, const OIIO::ImageSpec& spe
     made.window = {spec.x, spec.y, spec.full_x, spec.full_y, spec.full_width, spec.full_height};
     made.channels = spec.channelnames;
     made.channels.resize(static_cast<std::size_t>(std::max(spec.nchannels, 0)));
-    made.depth = depth_of(spec.format);
+    // Only an EXR's whole numbers of 32 bits name something; others are fine steps of a picture.
+    const bool names = made.format == "openexr";
+    const auto depth = [&](const OIIO::TypeDesc& type) {
+        const image::Depth found = depth_of(type);
+        return found == image::Depth::uint32 && !names ? image::Depth::uint16 : found;
+    };
+    made.depth = depth(spec.format);
     for (const OIIO::TypeDesc& type : spec.channelformats)
-        made.depths.push_back(depth_of(type));
+        made.depths.push_back(depth(type));
+    if (names) {
+        made.tile_width = spec.tile_width;
+        made.tile_height = spec.tile_height;
+    }
     made.rows = spec.width > 0 && spec.nchannels > 0 ? rows_at_a_time(spec) : 1;
     for (const OIIO::ParamValue& each : spec.extra_attribs) {
         const OIIO::TypeDesc type = each.type();
@@ -94,6 +106,11 @@ wire::Header header_of(const OIIO::ImageInput& input, const OIIO::ImageSpec& spe
 OIIO::ImageSpec spec_of(const wire::Header& header) {
     OIIO::ImageSpec spec(header.width, header.height, static_cast<int>(header.channels.size()), type_of(header.depth));
     spec.channelnames = header.channels;
+    if (header.tile_width > 0 && header.tile_height > 0) {
+        spec.tile_width = header.tile_width;
+        spec.tile_height = header.tile_height;
+        spec.tile_depth = 1;
+    }
     spec.alpha_channel = header.alpha;
     if (const image::Window& window = header.window; window.full_width > 0 && window.full_height > 0) {
         spec.x = window.x;
@@ -106,7 +123,9 @@ OIIO::ImageSpec spec_of(const wire::Header& header) {
     for (const image::Depth depth : header.depths)
         spec.channelformats.push_back(type_of(depth));
     for (const image::Attribute& each : header.attributes) {
-        const OIIO::TypeDesc type(each.type);
+        const OIIO::TypeDesc type = each.type == "rational2i" // which the library writes, and does not read
+            ? OIIO::TypeDesc(OIIO::TypeDesc::INT, OIIO::TypeDesc::VEC2, OIIO::TypeDesc::RATIONAL)
+            : OIIO::TypeDesc(each.type);
         if (!each.texts.empty()) {
             std::vector<const char*> texts;
             for (const std::string& text : each.texts)

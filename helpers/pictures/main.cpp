@@ -23,14 +23,23 @@ struct Desk {
     OIIO::ImageSpec spec;
     wire::Header header;
     int part = 0;
+    std::vector<OIIO::ImageSpec> parts; ///< of a file that is written
+    std::vector<int> rows;              ///< of each part, at a time
+    std::vector<unsigned char> whole_numbers;
     helpers::Stored stored;
     helpers::BytesSum written; ///< what the file should hold so far
+    bool names = false;        ///< its whole numbers of 32 bits name something
     bool failed = false;       ///< what was still under way when it did is passed over
 };
 
 void send_header(Desk& desk, Caller& caller) {
     desk.spec = desk.input->spec();
     desk.header = helpers::header_of(*desk.input, desk.spec);
+    desk.names = desk.header.format == "openexr";
+    if (desk.spec.tile_width > 0 && desk.input->seek_subimage(desk.part, 1)) {
+        desk.header.set("oiio:levels", 1);
+        desk.input->seek_subimage(desk.part, 0);
+    }
     // The one who asks reads the profile, too: here first.
     if (const image::Attribute* profile = desk.header.find("ICCProfile")) {
         std::string reason;
@@ -53,12 +62,35 @@ void open(const Message& asked, Desk& desk, Caller& caller) {
     send_header(desk, caller);
 }
 
-bool read_rows(const Desk& desk, int begin, int end, const OIIO::TypeDesc& type, void* to) {
+bool read_rows(const Desk& desk, int begin, int end, const OIIO::TypeDesc& type, void* to, int first, int last) {
     const OIIO::ImageSpec& s = desk.spec;
     return s.tile_width > 0
-        ? desk.input->read_tiles(desk.part, 0, s.x, s.x + s.width, s.y + begin, s.y + end, s.z, s.z + 1, 0, s.nchannels,
+        ? desk.input->read_tiles(desk.part, 0, s.x, s.x + s.width, s.y + begin, s.y + end, s.z, s.z + 1, first, last,
                                  type, to)
-        : desk.input->read_scanlines(desk.part, 0, s.y + begin, s.y + end, s.z, 0, s.nchannels, type, to);
+        : desk.input->read_scanlines(desk.part, 0, s.y + begin, s.y + end, s.z, first, last, type, to);
+}
+
+/// Rows in one type; an EXR's whole numbers that name something as their bits, in floats.
+bool read_rows(Desk& desk, int begin, int end, const OIIO::TypeDesc& type, void* to) {
+    const OIIO::ImageSpec& s = desk.spec;
+    if (!read_rows(desk, begin, end, type, to, 0, s.nchannels))
+        return false;
+    if (type.basetype != OIIO::TypeDesc::FLOAT || !desk.names || !helpers::Stored::names(s))
+        return true;
+    const auto pixels = static_cast<std::size_t>(end - begin) * static_cast<std::size_t>(s.width);
+    desk.whole_numbers.resize(pixels * sizeof(float));
+    for (int c = 0; c < s.nchannels; ++c) {
+        const OIIO::TypeDesc own = s.channelformats.empty() ? s.format : s.channelformats[static_cast<std::size_t>(c)];
+        if (own.basetype != OIIO::TypeDesc::UINT32)
+            continue;
+        if (!read_rows(desk, begin, end, own, desk.whole_numbers.data(), c, c + 1))
+            return false;
+        for (std::size_t p = 0; p < pixels; ++p)
+            std::memcpy(static_cast<float*>(to) + p * static_cast<std::size_t>(s.nchannels) +
+                            static_cast<std::size_t>(c),
+                        desk.whole_numbers.data() + p * sizeof(float), sizeof(float));
+    }
+    return true;
 }
 
 /// Fills one slot after the other while the other side empties those before.
@@ -87,11 +119,20 @@ void create(const Message& asked, Desk& desk, Caller& caller) {
         return caller.failed("", true);
     desk.path = asked.text;
     desk.header = *asked.head;
+    desk.names = desk.header.format == "openexr";
     desk.spec = helpers::spec_of(desk.header);
+    desk.parts = {desk.spec};
+    desk.rows = {desk.header.rows};
+    for (const wire::Header& part : asked.more_parts) {
+        desk.parts.push_back(helpers::spec_of(part));
+        desk.rows.push_back(part.rows);
+    }
+    desk.part = 0;
     desk.output = OIIO::ImageOutput::create(desk.header.format);
     if (!desk.output)
         return caller.failed(OIIO::geterror());
-    if (!desk.output->open(desk.path, desk.spec))
+    if (desk.parts.size() == 1 ? !desk.output->open(desk.path, desk.spec)
+                               : !desk.output->open(desk.path, static_cast<int>(desk.parts.size()), desk.parts.data()))
         return caller.failed(desk.output->geterror());
     caller.say(Kind::done);
 }
@@ -99,12 +140,31 @@ void create(const Message& asked, Desk& desk, Caller& caller) {
 void write_rows(const Message& filled, Desk& desk, Caller& caller) {
     if (desk.failed || !desk.output)
         return;
-    const auto begin = static_cast<int>(filled.n[1]), end = static_cast<int>(filled.n[2]);
+    const auto begin = static_cast<int>(filled.n[1]), end = static_cast<int>(filled.n[2]),
+               part = static_cast<int>(filled.n[3]);
+    if (part != desk.part) {
+        if (part != desk.part + 1 || part >= static_cast<int>(desk.parts.size()) ||
+            !desk.output->open(desk.path, desk.parts[static_cast<std::size_t>(part)],
+                               OIIO::ImageOutput::AppendSubimage)) {
+            desk.failed = true;
+            return caller.failed(desk.output->geterror());
+        }
+        desk.part = part;
+        desk.spec = desk.parts[static_cast<std::size_t>(part)];
+    }
     const auto pixels = static_cast<std::size_t>(end - begin) * static_cast<std::size_t>(desk.spec.width);
-    const void* const rows = desk.stored.of(desk.spec, caller.slots.at(static_cast<int>(filled.n[0])), pixels);
+    const float* const values = caller.slots.at(static_cast<int>(filled.n[0]));
+    const void* rows = desk.stored.of(desk.spec, values, pixels);
     desk.written.add(rows, helpers::Stored::bytes(desk.spec, pixels));
-    if (!desk.output->write_scanlines(desk.spec.y + begin, desk.spec.y + end, 0, helpers::Stored::type(desk.spec),
-                                      rows)) {
+    OIIO::TypeDesc type = helpers::Stored::type(desk.spec);
+    if (desk.names && helpers::Stored::names(desk.spec)) {
+        rows = desk.stored.packed(desk.spec, values, pixels);
+        type = OIIO::TypeDesc(); // each channel in its own
+    }
+    const OIIO::ImageSpec& s = desk.spec;
+    if (s.tile_width > 0
+            ? !desk.output->write_tiles(s.x, s.x + s.width, s.y + begin, s.y + end, s.z, s.z + 1, type, rows)
+            : !desk.output->write_scanlines(s.y + begin, s.y + end, 0, type, rows)) {
         desk.failed = true;
         return caller.failed(desk.output->geterror());
     }
@@ -133,6 +193,29 @@ void put_in_order(unsigned char* values, std::size_t size, std::size_t pixels, c
     }
 }
 
+/// Adds what a part of the file that was written holds to a sum. False: it is not as it was to be.
+bool read_part(const OIIO::ImageSpec& asked, int at_a_time, Desk& desk, Caller& caller, helpers::BytesSum& read) {
+    desk.spec = desk.input->spec();
+    if (desk.spec.nchannels != asked.nchannels || desk.spec.width != asked.width || desk.spec.height != asked.height)
+        return false;
+    const std::vector<std::size_t> order = places(asked.channelnames, desk.spec.channelnames);
+    const OIIO::TypeDesc type = helpers::Stored::type(asked);
+    auto* const rows = reinterpret_cast<unsigned char*>(caller.slots.at(0));
+    for (int y = 0; y < asked.height; y += at_a_time) {
+        const int end = std::min(y + at_a_time, asked.height);
+        const auto pixels = static_cast<std::size_t>(end - y) * static_cast<std::size_t>(asked.width);
+        if (!read_rows(desk, y, end, type, rows))
+            return false;
+        put_in_order(rows, type.size(), pixels, order);
+        const bool mixed =
+            !asked.channelformats.empty(); // then once more the same way, so that NaN is NaN on both sides
+        read.add(mixed ? desk.stored.of(asked, caller.slots.at(0), pixels) : rows,
+                 helpers::Stored::bytes(asked, pixels));
+        caller.say(Kind::alive);
+    }
+    return true;
+}
+
 void finish(const Message& asked_for, Desk& desk, Caller& caller) {
     if (desk.failed || !desk.output)
         return;
@@ -146,31 +229,17 @@ void finish(const Message& asked_for, Desk& desk, Caller& caller) {
     desk.input = OIIO::ImageInput::open(desk.path, &config);
     if (!desk.input)
         return caller.failed("");
-    const OIIO::ImageSpec asked = desk.spec;
-    desk.spec = desk.input->spec();
-    if (desk.spec.nchannels != asked.nchannels || desk.spec.width != asked.width || desk.spec.height != asked.height)
-        return caller.failed("");
-    const std::vector<std::size_t> order = places(asked.channelnames, desk.spec.channelnames);
-    const OIIO::TypeDesc type = helpers::Stored::type(asked);
-    auto* const rows = reinterpret_cast<unsigned char*>(caller.slots.at(0));
     helpers::BytesSum read;
-    for (int y = 0; y < asked.height; y += desk.header.rows) {
-        const int end = std::min(y + desk.header.rows, asked.height);
-        const auto pixels = static_cast<std::size_t>(end - y) * static_cast<std::size_t>(asked.width);
-        if (!read_rows(desk, y, end, type, rows))
+    for (std::size_t part = 0; part < desk.parts.size(); ++part) {
+        desk.part = static_cast<int>(part);
+        if (!desk.input->seek_subimage(desk.part, 0) ||
+            !read_part(desk.parts[part], desk.rows[part], desk, caller, read))
             return caller.failed("");
-        put_in_order(rows, type.size(), pixels, order);
-        const bool mixed =
-            !asked.channelformats.empty(); // then once more the same way, so that NaN is NaN on both sides
-        read.add(mixed ? desk.stored.of(asked, caller.slots.at(0), pixels) : rows,
-                 helpers::Stored::bytes(asked, pixels));
-        caller.say(Kind::alive);
     }
     if (asked_for.n[0] != 0 && !(read == desk.written))
         return caller.failed("");
     caller.say(Kind::done);
 }
-
 void stretch(const Message& asked, Caller& caller) {
     if (!caller.slots.arrange(static_cast<std::size_t>(asked.n[0]), 2, false))
         return caller.failed("", true);

@@ -19,12 +19,16 @@ private:
 };
 
 /// Numbers as a file of this header holds them: rounded to its depth, pixel by pixel. Where channels have depths of
-/// their own they stay floats (of those values).
+/// their own, or name something, they stay floats (of those values, or bits).
 class Stored {
 public:
     /// What type `bytes` are of.
     static OIIO::TypeDesc type(const OIIO::ImageSpec& spec);
     const void* of(const OIIO::ImageSpec& spec, const float* values, std::size_t pixels);
+    /// Whether some channel is of whole numbers that name something, and so never goes by way of floats.
+    static bool names(const OIIO::ImageSpec& spec);
+    /// Pixel by pixel each channel in its own type, from floats; for files of which `names` holds.
+    const void* packed(const OIIO::ImageSpec& spec, const float* values, std::size_t pixels);
     static std::size_t bytes(const OIIO::ImageSpec& spec, std::size_t pixels);
 
 private:

@@ -291,8 +291,8 @@ TEST_CASE("who gives up in the middle of a picture leaves no answer behind for t
         CHECK(read.value().find("R")->plane->at(1499) == static_cast<float>(1499 / 1500.0));
     }
     wire::Header header = io::PictureSource::open(file).value().header();
-    CHECK_THROWS_AS(io::write_picture(folder / "b.exr", header, "b.exr", true,
-                                      [](int first, int, float*) {
+    CHECK_THROWS_AS(io::write_picture(folder / "b.exr", {header}, "b.exr", true,
+                                      [](std::size_t, int first, int, float*) {
                                           if (first > 0)
                                               throw std::bad_alloc();
                                       }),
