@@ -118,8 +118,10 @@ int main(int argc, char** argv) {
     } else if (!parser.isSet(shot)) {
         window.restore_layout();
     }
-    if (!parser.isSet(shot))
+    if (!parser.isSet(shot)) {
         window.bench().restore_config();
+        window.bench().restore_prints();
+    }
     if (parser.isSet(demo))
         start_demo(window, parser.value(demo) + "/filters", parser.value(demo) + "/pictures");
     else if (parser.positionalArguments().isEmpty())

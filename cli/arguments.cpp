@@ -2,6 +2,7 @@
 
 #include "command.hpp"
 #include "common.hpp"
+#include "io/print.hpp"
 
 #include <CLI/CLI.hpp>
 
@@ -155,6 +156,12 @@ int run_commands(int argc, char** argv) {
     app.add_option(
         "--config", config,
         "An OpenColorIO config whose spaces can be used beside the built-in ones (default: what $OCIO names)");
+    std::vector<std::string> prints;
+    app.add_option("--print", prints,
+                   "The ICC profile of a press: 'NAME printed', 'NAME printed, perceptual' and 'NAME on its paper' are "
+                   "spaces to write then")
+        ->expected(1)
+        ->take_all();
     const Table table(app);
     try {
         app.parse(argc, argv);
@@ -164,6 +171,9 @@ int run_commands(int argc, char** argv) {
     try {
         if (const int exit = use_config(config); exit != Exit::good)
             return exit;
+        for (const std::string& profile : prints)
+            if (const auto added = io::add_prints(profile); !added)
+                return complain(added.error());
         for (const Table::Entry& entry : table.entries)
             if (entry.app->parsed())
                 return entry.run();

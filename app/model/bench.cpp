@@ -4,6 +4,7 @@
 #include "base/text.hpp"
 #include "carry/carry.hpp"
 #include "io/config.hpp"
+#include "io/print.hpp"
 #include "lang/format.hpp"
 #include "model/file_names.hpp"
 #include "model/undo_commands.hpp"
@@ -181,6 +182,37 @@ void Bench::use_config(const QString& file) {
             },
             Qt::QueuedConnection);
     });
+}
+
+void Bench::use_print(const QString& file) {
+    QThreadPool::globalInstance()->start([self = QPointer<Bench>(this), file] {
+        auto added = std::make_shared<Result<std::vector<std::string>>>(
+            within_memory(bytes_of(file), [&] { return io::add_prints(bytes_of(file)); }));
+        QMetaObject::invokeMethod(
+            qApp,
+            [self, added, file] {
+                if (!self)
+                    return;
+                if (!added->ok())
+                    return self->refuse(added->error());
+                QStringList kept = QSettings().value("prints").toStringList();
+                kept.removeAll(file);
+                kept.prepend(file);
+                constexpr qsizetype most = 10;
+                QSettings().setValue("prints", QStringList(kept.mid(0, most)));
+                self->say(tr("%1: the display can show it printed now (%2).")
+                              .arg(QFileInfo(file).fileName(), QString::fromStdString(added->value().front())));
+                emit self->spaces_changed();
+            },
+            Qt::QueuedConnection);
+    });
+}
+
+void Bench::restore_prints() {
+    const QStringList kept = QSettings().value("prints").toStringList();
+    for (auto file = kept.rbegin(); file != kept.rend(); ++file)
+        if (QFileInfo::exists(*file))
+            use_print(*file);
 }
 
 void Bench::restore_config() {

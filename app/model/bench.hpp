@@ -49,6 +49,10 @@ public:
     void use_config(const QString& file);
     /// The config of the last session, else the one of $OCIO.
     void restore_config();
+    /// Reads the ICC profile of a press in the background and remembers it; then the sheet can be seen as it prints.
+    void use_print(const QString& file);
+    /// Those of the last session that are still there.
+    void restore_prints();
 
     /// Something to know.
     void say(const QString& message) { emit said(message, false); }

@@ -255,8 +255,12 @@ QImage shown(const image::Picture& picture, const Lens& lens, const Screen& to, 
     const auto rows = [&](std::size_t first, std::size_t last) {
         std::size_t outside_here = 0;
         std::array<std::vector<float>, 3> lights; // a row at a time, for conversions that are not ours
+        std::array<std::vector<float>, 3> paper;  // of a print: how far each colour is from what it holds
         for (auto& row : lights)
             row.resize(width);
+        if (monitor.beyond)
+            for (auto& row : paper)
+                row.resize(width);
         float* const planes[3] = {lights[0].data(), lights[1].data(), lights[2].data()};
         for (std::size_t row = first; row < last; ++row) {
             const int y = static_cast<int>(row);
@@ -286,12 +290,24 @@ QImage shown(const image::Picture& picture, const Lens& lens, const Screen& to, 
             }
             if (space.to_light)
                 space.to_light->apply(planes, width);
+            if (monitor.beyond) {
+                for (std::size_t x = 0; x < width; ++x) {
+                    std::array<float, 4> light = {lights[0][x], lights[1][x], lights[2][x], 1};
+                    if (!same)
+                        light = moved(across, light);
+                    for (std::size_t c = 0; c < 3; ++c)
+                        paper[c][x] = light[c];
+                }
+                float* const distances[3] = {paper[0].data(), paper[1].data(), paper[2].data()};
+                monitor.beyond->apply(distances, width);
+            }
             for (int x = 0; x < picture.width; ++x, ++at) {
                 const auto column = static_cast<std::size_t>(x);
                 LensPixel pixel;
                 pixel.x = x;
                 pixel.y = y;
                 pixel.surround = behind;
+                pixel.beyond = monitor.beyond ? paper[0][column] : 0;
                 pixel.stored = picture.at(at);
                 const std::array<float, 4> light = {lights[0][column], lights[1][column], lights[2][column],
                                                     pixel.stored[3]};
@@ -325,7 +341,9 @@ QImage shown(const image::Picture& picture, const Lens& lens, const Screen& to, 
             monitor.from_light->apply(planes, width); // what is outside shows in its numbers
             for (std::size_t column = 0; column < width; ++column) {
                 const std::array<float, 4> code = {lights[0][column], lights[1][column], lights[2][column], 1};
-                outside_here += is_outside(code) ? 1 : 0;
+                const bool within =
+                    monitor.beyond ? paper[0][column] <= outside_print : !is_outside(code); // not for NaN
+                outside_here += within ? 0 : 1;
                 const auto whole = [](float x) {
                     return x > 0 ? static_cast<int>(std::lround(255 * std::min(x, 1.0f))) : 0;
                 };

@@ -1,5 +1,6 @@
 #pragma once
 #include "image/image.hpp"
+#include "io/print.hpp"
 #include "model/lens.hpp"
 #include "readings/view.hpp"
 
@@ -21,6 +22,9 @@ enum class Limits {
     soft, ///< bright light bends towards 1 by the largest channel, what is still outside moves towards its own
           ///< luminance
 };
+
+/// A colour that is further than this (CIEDE2000) from what the paper can hold is outside.
+inline constexpr float outside_print = static_cast<float>(io::outside_print);
 
 /// Mid grey: neither makes pictures look darker nor lighter than they are.
 inline constexpr double usual_surround = 50;

@@ -45,7 +45,7 @@ Light range_marks(const LensPixel& p) {
     if (!std::isfinite(s[0]) || !std::isfinite(s[1]) || !std::isfinite(s[2]))
         return grey(chequer(p.x, p.y) ? 1.0f : 0.0f);
     const bool above = std::max({s[0], s[1], s[2]}) > 1 + past, below = std::min({s[0], s[1], s[2]}) < -past;
-    if (above && rising(p.x, p.y))
+    if ((above || p.beyond > outside_print) && rising(p.x, p.y))
         return grey(0.9f);
     if (below && falling(p.x, p.y))
         return grey(0.0f);

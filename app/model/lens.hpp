@@ -15,6 +15,7 @@ struct LensPixel {
     std::array<float, 4> light, stored, screen;
     int x = 0, y = 0;   ///< on the screen
     float surround = 0; ///< light of what shows through, diffuse white is 1
+    float beyond = 0;   ///< seen as printed: how far it is from what the paper holds, as CIEDE2000
 };
 
 /// One row: what a cell shows of its pixels. Either `shown` makes light of a pixel, or an expression of the language

@@ -16,6 +16,7 @@ enum class FileKind {
     correction, ///< a colour decision list
     config,     ///< of OpenColorIO
     picture,    ///< of a kind that is written, too; others are opened as well
+    print,      ///< the ICC profile of a press or printer
     movie,      ///< its frames are pictures (base/movie_name.hpp)
 };
 

@@ -75,7 +75,8 @@ struct Added {
                                          1,
                                          owned.to_light.get(),
                                          owned.from_light.get(),
-                                         owned.is_view} {}
+                                         owned.is_view,
+                                         owned.beyond.get()} {}
     bool is_called(std::string_view name) const {
         return owned.name == name || std::find(owned.also.begin(), owned.also.end(), name) != owned.also.end();
     }
@@ -216,7 +217,7 @@ void add_space(AddedSpace space) {
 void retire_added_spaces() {
     const std::unique_lock lock(added_mutex);
     for (Added& each : all_added())
-        each.listed = false;
+        each.listed = each.listed && each.owned.beyond;
     ++generation;
 }
 
@@ -237,5 +238,11 @@ std::vector<std::string> listed(bool views) {
 
 std::vector<std::string> added_spaces() { return listed(false); }
 std::vector<std::string> added_views() { return listed(true); }
+
+std::vector<std::string> added_prints() {
+    std::vector<std::string> names = added_views();
+    std::erase_if(names, [](const std::string& name) { return !find_space(name)->beyond; });
+    return names;
+}
 
 } // namespace kasuri::colour

@@ -26,6 +26,8 @@ struct Space {
     const ir::External* to_light = nullptr;
     const ir::External* from_light = nullptr;
     bool is_view = false; ///< a way to see on a display: what goes there, not what is worked in
+    /// Of a print: linear light to its distance from what the paper holds (CIEDE2000), in the first plane.
+    const ir::External* beyond = nullptr;
 };
 
 /// The built-in ones.
@@ -52,17 +54,20 @@ struct AddedSpace {
     std::unique_ptr<const ir::External> to_light, from_light;
     std::vector<std::string> also{}; ///< further names of it
     bool is_view = false;
+    std::unique_ptr<const ir::External> beyond{};
 };
 
 /// From now on `find_space` knows it; one of the same name is replaced. Safe across threads.
 void add_space(AddedSpace space);
-/// Takes all added spaces off the list; they stay known by name, because a rule may still be using one.
+/// Takes all added spaces but prints off the list; they stay known by name, because a rule may still be using one.
 void retire_added_spaces();
 /// Changes whenever spaces are added or retired: what was made with the old ones may have another meaning now.
 std::uint64_t spaces_generation();
 /// The names on the list, in the order of adding: those that are worked in, and those that are views.
 std::vector<std::string> added_spaces();
 std::vector<std::string> added_views();
+/// Those that show prints (Space::beyond), which `added_views` has too.
+std::vector<std::string> added_prints();
 
 /// Linear r, g, b of the space to CIE XYZ, Y = 1 for r = g = b = 1, and back: SMPTE RP 177 at double precision.
 Matrix3 to_xyz(const Space& space);

@@ -166,6 +166,8 @@ bool declare_space(wire::Header& header, const std::string& name) {
     const Space* space = colour::find_space(name);
     if (!space)
         return false;
+    if (space->beyond) // a print, as an sRGB display shows it
+        return declare_space(header, "srgb");
     if (space->to_light) { // of a colour config: only its name can be said
         if (format == "openexr")
             header.set(own_attribute, name);

@@ -2974,6 +2974,30 @@
         <source>{} further {} left out: only flat parts of an EXR are read</source>
         <translation>{} weitere {} weggelassen: nur flache Teile eines EXR werden gelesen</translation>
     </message>
+    <message>
+        <source>ICC profile {}</source>
+        <translation>ICC-Profil {}</translation>
+    </message>
+    <message>
+        <source>Name the profile of a press or a printer (.icc, .icm).</source>
+        <translation>Zu nennen ist das Profil einer Druckpresse oder eines Druckers (.icc, .icm).</translation>
+    </message>
+    <message>
+        <source>Name the profile of a press or a printer.</source>
+        <translation>Zu nennen ist das Profil einer Druckpresse oder eines Druckers.</translation>
+    </message>
+    <message>
+        <source>is a profile that does not say both what is printed for a colour and what colour is printed</source>
+        <translation>ist ein Profil, das nicht beides sagt: was für eine Farbe gedruckt wird und welche Farbe gedruckt wird</translation>
+    </message>
+    <message>
+        <source>is a profile whose tables cannot be used</source>
+        <translation>ist ein Profil, dessen Tabellen nicht zu gebrauchen sind</translation>
+    </message>
+    <message>
+        <source>is no ICC profile</source>
+        <translation>ist kein ICC-Profil</translation>
+    </message>
 </context>
 <context>
     <name>Files</name>
@@ -3243,6 +3267,10 @@
     <message>
         <source>views of the colour config</source>
         <translation>Ansichten der Farbkonfiguration</translation>
+    </message>
+    <message>
+        <source>as printed</source>
+        <translation>wie gedruckt</translation>
     </message>
 </context>
 <context>
@@ -5813,6 +5841,10 @@
     <message>
         <source>%1: %2 spaces can be used now, and %3 views to see through%4</source>
         <translation>%1: %2 Farbräume und %3 Ansichten sind jetzt zu gebrauchen%4</translation>
+    </message>
+    <message>
+        <source>%1: the display can show it printed now (%2).</source>
+        <translation>%1: die Anzeige kann es jetzt gedruckt zeigen (%2).</translation>
     </message>
 </context>
 <context>

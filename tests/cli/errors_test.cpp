@@ -105,6 +105,10 @@ public:
              }},
             {"a picture's ending that cannot be written",
              [&] { return asked("render " + rule_ + " " + picture_ + " FILE", folder_.file("a.gif")); }},
+            {"no profile of a press",
+             [&] {
+                 return asked("print FILE " + rule_ + " " + picture_, folder_.write("text.icc", "no profile at all"));
+             }},
             {"no movie", [&] { return asked("picture FILE", folder_.write("text.mov", "no movie at all")); }},
             {"a frame that a movie does not have",
              [&] {

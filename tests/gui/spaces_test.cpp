@@ -5,6 +5,7 @@
 #include "io/picture_file.hpp"
 #include "model/display.hpp"
 #include "support/config.hpp"
+#include "support/press.hpp"
 #include "support/support.hpp"
 #include "widgets/frame/top_bar.hpp"
 #include "widgets/sheet/sheet_settings.hpp"
@@ -255,4 +256,30 @@ TEST_CASE("a cell's caption tells the conversions, and its picture stays free of
         QString::fromUtf8("picture rec709-linear \u2192 rule acescct \u2192 picture rec709-linear \u2192 screen srgb"));
     CHECK(view->toolTip() == QToolTip::text());
     QToolTip::hideText();
+}
+
+TEST_CASE("the profile of a press is seen on the sheet: paper, ink and what is outside of them", "[gui][print]") {
+    Driver d;
+    write_press(d.file("ford.icc").toStdString());
+    d.window.part<app::Files>().open(d.file("ford.icc"));
+    REQUIRE(QTest::qWaitFor([] { return colour::find_space("ford on its paper") != nullptr; }, 20000));
+    d.settle();
+    CHECK(QSettings().value("prints").toStringList() == QStringList{d.file("ford.icc")});
+    const Screen paper{"ford on its paper", Limits::hard}, used{"ford printed", Limits::hard};
+    // White is the paper's, or the screen's; the surround goes along.
+    const image::Picture white = pixel_of(1, 1, 1, "rec709-linear");
+    CHECK(qBlue(shown_pixel(white, "colour", paper)) < qGreen(shown_pixel(white, "colour", paper)) - 5);
+    CHECK(qGreen(shown_pixel(white, "colour", used)) > 250);
+    CHECK(app::surround_colour({"ford on its paper", Limits::hard, 100}).blue() < 250);
+    // Outside is what the inks cannot make.
+    double outside = -1;
+    (void)app::shown(pixel_of(0.5F, 0.45F, 0.4F, "rec709-linear"), app::lens("colour"), paper, &outside);
+    CHECK(outside == 0);
+    (void)app::shown(pixel_of(0.9F, 0.01F, 0.01F, "rec709-linear"), app::lens("colour"), paper, &outside);
+    CHECK(outside == 1);
+    const QImage stripes = app::shown(pixel_of(0.9F, 0.01F, 0.01F, "srgb"), app::lens("range"), used);
+    std::set<QRgb> greys;
+    for (int x = 0; x < stripes.width(); ++x)
+        greys.insert(stripes.pixel(x, 0));
+    CHECK(greys.size() > 1);
 }

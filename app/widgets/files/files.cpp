@@ -57,7 +57,7 @@ void Files::new_filter() {
 
 void Files::ask_open() {
     const QString wanted = patterns({FileKind::filter, FileKind::look, FileKind::lut, FileKind::correction,
-                                     FileKind::config, FileKind::picture, FileKind::movie});
+                                     FileKind::config, FileKind::picture, FileKind::movie, FileKind::print});
     const QString file = QFileDialog::getOpenFileName(window_, tr("Open a filter or a picture"),
                                                       text_of(bench_.session().path().parent_path()),
                                                       tr("Filters and pictures (%1);;All files (*)").arg(wanted));
@@ -72,6 +72,7 @@ void Files::open(const QString& file, const QString& lens) {
     case FileKind::lut: return look_.add_files({file}, bench_.look().current() + 1);
     case FileKind::correction: return look_.add_cdl(file);
     case FileKind::config: return bench_.use_config(file);
+    case FileKind::print: return bench_.use_print(QFileInfo(file).absoluteFilePath());
     case FileKind::picture:
     case FileKind::movie: break;
     }

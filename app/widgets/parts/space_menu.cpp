@@ -5,6 +5,8 @@
 
 #include <QMenu>
 
+#include <algorithm>
+
 namespace kasuri::app {
 
 void add_spaces(QMenu& menu, const std::string& current, const std::function<void(const std::string&)>& chosen,
@@ -28,7 +30,12 @@ void add_spaces(QMenu& menu, const std::string& current, const std::function<voi
                 add(*of_config, *space);
     };
     if (encoded_only) { // a display: as the show sees it, before what a screen may be
-        add_those(QObject::tr("views of the colour config"), colour::added_views());
+        const std::vector<std::string> prints = colour::added_prints();
+        std::vector<std::string> views = colour::added_views();
+        std::erase_if(views,
+                      [&](const auto& name) { return std::find(prints.begin(), prints.end(), name) != prints.end(); });
+        add_those(QObject::tr("as printed"), prints);
+        add_those(QObject::tr("views of the colour config"), views);
         menu.addSeparator();
     }
     QMenu* linear = encoded_only ? nullptr : menu.addMenu(QObject::tr("proportional to light"));
