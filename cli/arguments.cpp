@@ -156,7 +156,11 @@ int run_commands(int argc, char** argv) {
     app.add_option(
         "--config", config,
         "An OpenColorIO config whose spaces can be used beside the built-in ones (default: what $OCIO names)");
-    std::vector<std::string> prints;
+    std::vector<std::string> context, prints;
+    app.add_option("--context", context,
+                   "NAME=VALUE of a variable of the colour config, such as SHOT (default: that of the environment)")
+        ->expected(1)
+        ->take_all();
     app.add_option("--print", prints,
                    "The ICC profile of a press: 'NAME printed', 'NAME printed, perceptual' and 'NAME on its paper' are "
                    "spaces to write then")
@@ -169,7 +173,7 @@ int run_commands(int argc, char** argv) {
         return app.exit(failure) == 0 ? Exit::good : Exit::usage;
     }
     try {
-        if (const int exit = use_config(config); exit != Exit::good)
+        if (const int exit = use_config(config, context); exit != Exit::good)
             return exit;
         for (const std::string& profile : prints)
             if (const auto added = io::add_prints(profile); !added)

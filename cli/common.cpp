@@ -60,11 +60,24 @@ bool known_space(const std::string& name) {
     return false;
 }
 
-int use_config(const std::string& named) {
+int use_config(const std::string& named, const std::vector<std::string>& texts) {
+    io::ConfigContext context;
+    for (const std::string& text : texts) {
+        const auto entry = io::read_context(text);
+        if (!entry) {
+            fmt::print(stderr, "kasuri-cli: --context {}: write NAME=VALUE\n", text);
+            return Exit::usage;
+        }
+        context[entry->first] = entry->second;
+    }
     const std::filesystem::path file = named.empty() ? io::config_of_environment() : std::filesystem::path(named);
+    if (file.empty() && !context.empty()) {
+        fmt::print(stderr, "kasuri-cli: --context is for a colour config, and there is none (--config, or $OCIO)\n");
+        return Exit::usage;
+    }
     if (file.empty())
         return Exit::good;
-    const auto loaded = io::load_config(file);
+    const auto loaded = io::load_config(file, context);
     if (!loaded && !named.empty())
         return complain(loaded.error());
     if (!loaded)

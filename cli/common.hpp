@@ -45,8 +45,8 @@ Loaded load(const RuleOptions& options, std::optional<std::string> print = {}, s
 bool known_space(const std::string& name);
 
 /// Loads the colour config that is named, or else the one of $OCIO, which only earns a note if it cannot be
-/// used.
-int use_config(const std::string& named);
+/// used. `texts`: NAME=VALUE of its variables.
+int use_config(const std::string& named, const std::vector<std::string>& texts);
 
 /// name=number or name=choice for settings; the usual values for the rest. Says what is wrong and gives
 /// nothing otherwise. `whose`: how to find out what there is.

@@ -1,12 +1,14 @@
 #include "io/config.hpp"
 
 #include "base/file.hpp"
+#include "base/text.hpp"
 #include "colour/primaries.hpp"
 #include "colour/space.hpp"
 #include "io/config_circle.hpp"
 #include "io/ocio.hpp"
 #include "io/trial.hpp"
 
+#include <algorithm>
 #include <cctype>
 #include <cstdlib>
 #include <fmt/format.h>
@@ -226,21 +228,69 @@ std::filesystem::path config_of_environment() {
     return named ? named : "";
 }
 
-Result<LoadedConfig> load_config(const std::filesystem::path& path) {
+std::optional<std::pair<std::string, std::string>> read_context(std::string_view text) {
+    const std::size_t equals = text.find('=');
+    const std::string_view name = text.substr(0, equals);
+    const bool plain = !name.empty() &&
+        std::all_of(name.begin(), name.end(), [](unsigned char c) { return std::isalnum(c) != 0 || c == '_'; });
+    if (equals == std::string_view::npos || !plain || text.find('\n') != std::string_view::npos)
+        return std::nullopt;
+    return std::pair(std::string(name), std::string(text.substr(equals + 1)));
+}
+
+std::string context_text(const ConfigContext& context) {
+    std::string text;
+    for (const auto& [name, value] : context)
+        text += name + "=" + value + "\n";
+    return text;
+}
+
+ConfigContext context_of(std::string_view text) {
+    ConfigContext context;
+    for (const std::string_view line : split(text, '\n'))
+        if (auto entry = read_context(line))
+            context.insert(std::move(*entry));
+    return context;
+}
+
+namespace {
+
+/// The config with these values for its variables.
+OCIO::ConstConfigRcPtr in_context(const OCIO::ConstConfigRcPtr& config, const ConfigContext& context,
+                                  std::vector<std::string>& notes) {
+    if (context.empty())
+        return config;
+    const OCIO::ConfigRcPtr made = config->createEditableCopy();
+    for (const auto& [name, value] : context) {
+        bool known = made->getEnvironmentMode() == OCIO::ENV_ENVIRONMENT_LOAD_ALL;
+        for (int i = 0; i < made->getNumEnvironmentVars(); ++i)
+            known = known || name == made->getEnvironmentVarNameByIndex(i);
+        if (!known)
+            notes.push_back(said("the config has no variable {}", name));
+        made->addEnvironmentVar(name.c_str(), value.c_str());
+    }
+    return made;
+}
+
+} // namespace
+
+Result<LoadedConfig> load_config(const std::filesystem::path& path, const ConfigContext& context) {
     std::error_code failure;
     if (!std::filesystem::exists(path, failure) || std::filesystem::is_directory(path, failure))
         return Error{"there is no such colour config", path.string(), "Name a file that ends with .ocio."};
     if (const Status readable = readable_file(path); !readable)
         return readable.error();
-    if (const Status tried = try_file(wire::Message::Kind::config, path); !tried)
+    if (const Status tried = try_file(wire::Message::Kind::config, path, context_text(context)); !tried)
         return tried.error();
-    return load_config_here(path);
+    return load_config_here(path, context);
 }
 
-Result<LoadedConfig> load_config_here(const std::filesystem::path& path) {
+Result<LoadedConfig> load_config_here(const std::filesystem::path& path, const ConfigContext& context) {
     OCIO::SetLoggingLevel(OCIO::LOGGING_LEVEL_NONE);
     try {
-        const OCIO::ConstConfigRcPtr config = OCIO::Config::CreateFromFile(path.string().c_str());
+        LoadedConfig loaded;
+        const OCIO::ConstConfigRcPtr config =
+            in_context(OCIO::Config::CreateFromFile(path.string().c_str()), context, loaded.notes);
         // The library looks every space up from the first to the last, so that its work grows with their square.
         if (const int count = config->getNumColorSpaces(OCIO::SEARCH_REFERENCE_SPACE_ALL, OCIO::COLORSPACE_ALL);
             count > max_spaces)
@@ -251,7 +301,6 @@ Result<LoadedConfig> load_config_here(const std::filesystem::path& path) {
                               fmt::to_string(fmt::join(circle, " -> "))),
                          path.string(), "Let one of them begin from the reference."};
         config->validate();
-        LoadedConfig loaded;
         const bool aces = config->hasRole("aces_interchange"),
                    xyz = !aces && config->hasRole("cie_xyz_d65_interchange");
         const std::string exchange = aces ? "aces_interchange" : xyz ? "cie_xyz_d65_interchange" : "scene_linear";

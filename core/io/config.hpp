@@ -2,7 +2,11 @@
 #include "base/result.hpp"
 
 #include <filesystem>
+#include <map>
+#include <optional>
 #include <string>
+#include <string_view>
+#include <utility>
 #include <vector>
 
 namespace kasuri::io {
@@ -20,9 +24,18 @@ struct LoadedConfig {
 /// taken from its role aces_interchange, or cie_xyz_d65_interchange; without either its scene_linear is taken as linear
 /// BT.709, with a note.
 /// It is tried in a process of its own first (io/helper.hpp).
-Result<LoadedConfig> load_config(const std::filesystem::path& path);
+/// `context`: values of the config's variables, such as SHOT, before those of the environment and of the config. One
+/// that the config does not have is told.
+using ConfigContext = std::map<std::string, std::string>;
+Result<LoadedConfig> load_config(const std::filesystem::path& path, const ConfigContext& context = {});
 /// The same in this process, which the library may end or keep for ever.
-Result<LoadedConfig> load_config_here(const std::filesystem::path& path);
+Result<LoadedConfig> load_config_here(const std::filesystem::path& path, const ConfigContext& context = {});
+
+/// "SHOT=sh010": a variable of a config and its value; nothing if it is not of this form.
+std::optional<std::pair<std::string, std::string>> read_context(std::string_view text);
+/// Several of them as one text, and back.
+std::string context_text(const ConfigContext& context);
+ConfigContext context_of(std::string_view text);
 
 /// The space that the file rules of the config that was read last give a file of this name; empty: there is no config,
 /// or no rule but the one for all other files. Rules are by * and ?; those by regular expressions are left out, with a

@@ -29,8 +29,8 @@ Status tried(const wire::Message& message, const std::string& where) {
 
 } // namespace
 
-Status try_file(wire::Message::Kind kind, const std::filesystem::path& path) {
-    return tried({kind, path.string()}, path.string());
+Status try_file(wire::Message::Kind kind, const std::filesystem::path& path, const std::string& more) {
+    return tried({kind, path.string(), more}, path.string());
 }
 
 Status try_lut(std::string_view text, const std::string& ending, const std::string& where) {

@@ -10,7 +10,8 @@ namespace kasuri::io {
 
 /// Has a file or a text read by a process that may fail at it (kasuri-tables). An error means that it did: then it is
 /// not to be read here. What is merely wrong with it is found when it is read here.
-Status try_file(wire::Message::Kind kind, const std::filesystem::path& path);
+/// `more`: of a config, the values of its variables (io::context_text).
+Status try_file(wire::Message::Kind kind, const std::filesystem::path& path, const std::string& more = {});
 /// Not again what has been tried before.
 Status try_lut(std::string_view text, const std::string& ending, const std::string& where);
 

@@ -51,7 +51,7 @@ struct Message {
         close,   ///< forget what is open -> done
         lut,     ///< text: content, more: ending -> done, n[0]: 1 if it was refused | failed
         list,    ///< text: a file of colour decisions -> as above
-        config,  ///< text: a file -> as above
+        config,  ///< text: a file, more: values of its variables -> as above
         // answered
         header,
         none,

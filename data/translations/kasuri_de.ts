@@ -2998,6 +2998,10 @@
         <source>is no ICC profile</source>
         <translation>ist kein ICC-Profil</translation>
     </message>
+    <message>
+        <source>the config has no variable {}</source>
+        <translation>die Konfiguration hat keine Variable {}</translation>
+    </message>
 </context>
 <context>
     <name>Files</name>

@@ -12,7 +12,7 @@ int main(int argc, char** argv) {
         switch (asked.kind) {
         case Message::Kind::lut: good = io::read_lut_here(asked.text, asked.more, "").ok(); break;
         case Message::Kind::list: good = io::read_cdl_here(asked.text).ok(); break;
-        case Message::Kind::config: good = io::load_config_here(asked.text).ok(); break;
+        case Message::Kind::config: good = io::load_config_here(asked.text, io::context_of(asked.more)).ok(); break;
         default: break;
         }
         // That it came back is the answer: what is wrong with the file is said by the one who asked, in its language.

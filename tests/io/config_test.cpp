@@ -284,3 +284,46 @@ TEST_CASE("spaces of a config are known by aliases and roles, and pictures by it
     REQUIRE(io::save(folder / "named.exr", image));
     CHECK(io::load(folder / "named.exr").value().space == "vat film");
 }
+
+TEST_CASE("variables of a config have the values that are said, before those of the environment and its own",
+          "[io][config]") {
+    TemporaryFolder folder;
+    write(folder / "dim.spimtx", "0.5 0 0 0\n0 0.5 0 0\n0 0 0.5 0\n");
+    write(folder / "deep.spimtx", "0.25 0 0 0\n0 0.25 0 0\n0 0 0.25 0\n");
+    write(folder / "shots.ocio",
+          "ocio_profile_version: 2\n"
+          "environment: {SHOT: dim}\n"
+          "search_path: .\n"
+          "roles: {default: light, scene_linear: light, aces_interchange: light}\n"
+          "displays: {loom: [!<View> {name: plain, colorspace: light}]}\n"
+          "colorspaces:\n"
+          "  - !<ColorSpace> {name: light}\n"
+          "  - !<ColorSpace>\n"
+          "    name: shot\n"
+          "    to_scene_reference: !<FileTransform> {src: $SHOT.spimtx}\n");
+    const auto level = [&] {
+        return colour::converted({1, 1, 1}, *colour::find_space("shot"), *colour::find_space("light"))[1];
+    };
+    REQUIRE(io::load_config(folder / "shots.ocio"));
+    CHECK(level() == Approx(0.5));
+    const auto said = io::load_config(folder / "shots.ocio", {{"SHOT", "deep"}});
+    REQUIRE(said);
+    CHECK(said.value().notes.empty());
+    CHECK(level() == Approx(0.25));
+    ::setenv("SHOT", "none", 1);
+    REQUIRE(io::load_config(folder / "shots.ocio", {{"SHOT", "deep"}}));
+    CHECK(level() == Approx(0.25));
+    ::unsetenv("SHOT");
+    const auto other = io::load_config(folder / "shots.ocio", {{"SEQUENCE", "river"}});
+    REQUIRE(other);
+    CHECK(std::any_of(other.value().notes.begin(), other.value().notes.end(),
+                      [](const std::string& n) { return n.find("has no variable SEQUENCE") != std::string::npos; }));
+    const auto none = io::load_config(folder / "shots.ocio", {{"SHOT", "none"}});
+    CHECK((!none || !none.value().notes.empty()));
+    CHECK(io::read_context("SHOT=a=b") == std::pair<std::string, std::string>("SHOT", "a=b"));
+    for (const char* wrong : {"", "=a", "SHOT", "S HOT=a", "a-b=c"})
+        CHECK_FALSE(io::read_context(wrong));
+    const io::ConfigContext two = {{"A", "1"}, {"B", "x=y"}};
+    CHECK(io::context_of(io::context_text(two)) == two);
+    village(folder);
+}
