@@ -5485,10 +5485,6 @@
         <translation>Auf viele Bilder anwenden</translation>
     </message>
     <message>
-        <source>Drop pictures or a folder here, or choose them.</source>
-        <translation>Bilder oder einen Ordner hierher ziehen, oder wählen.</translation>
-    </message>
-    <message>
         <source>Pictures…</source>
         <translation>Bilder…</translation>
     </message>
@@ -5515,10 +5511,6 @@
     <message>
         <source>Write into</source>
         <translation>Schreiben nach</translation>
-    </message>
-    <message>
-        <source>a folder, or a name with #### for the frame</source>
-        <translation>ein Ordner, oder ein Name mit #### für die Bildnummer</translation>
     </message>
     <message>
         <source>Choose…</source>
@@ -5625,12 +5617,20 @@
         <translation>Bilder in der Sekunde</translation>
     </message>
     <message>
-        <source>a second</source>
-        <translation>in der Sekunde</translation>
-    </message>
-    <message>
         <source>Frames in a second are written as 24, 23.976 or 24000/1001.</source>
         <translation>Bilder in der Sekunde werden als 24, 23.976 oder 24000/1001 geschrieben.</translation>
+    </message>
+    <message>
+        <source>Drop pictures, movies or a folder here, or choose them.</source>
+        <translation>Bilder, Filme oder einen Ordner hierher ziehen, oder auswählen.</translation>
+    </message>
+    <message>
+        <source>a folder, a movie, or a name with #### for the frame</source>
+        <translation>ein Ordner, ein Film oder ein Name mit #### für das Bild</translation>
+    </message>
+    <message>
+        <source>rate</source>
+        <translation>Bildrate</translation>
     </message>
 </context>
 <context>

@@ -1,12 +1,14 @@
 // A look on a folder of pictures: contact sheet, rendering, calling off; a LUT and a colour decision list on the bench.
 #include "gui/driver.hpp"
 #include "handover/cdl.hpp"
+#include "io/movie_file.hpp"
 #include "io/picture_file.hpp"
 #include "widgets/handover/apply_window.hpp"
 #include "widgets/handover/bake_window.hpp"
 #include "widgets/look/look_actions.hpp"
 #include "widgets/look/step_panel.hpp"
 
+#include <QComboBox>
 #include <QLineEdit>
 #include <QPushButton>
 #include <QToolButton>
@@ -195,4 +197,42 @@ TEST_CASE("the contact sheet is shown as the sheet is", "[gui][apply]") {
     REQUIRE(QTest::qWaitFor([&] { return !d.apply->model().drawing() && corner() != before; }, 20000));
     d.window.bench().sheet().set_screen({});
     REQUIRE(QTest::qWaitFor([&] { return !d.apply->model().drawing() && corner() == before; }, 20000));
+}
+
+TEST_CASE("a folder of numbered pictures becomes a movie, and a movie goes through the bench", "[gui][apply][movies]") {
+    Apply d;
+    auto* kind = d.apply->findChild<QComboBox*>("kind");
+    auto* rate = d.apply->findChild<QLineEdit*>("rate");
+    REQUIRE((kind && rate));
+    const int ffv1 = kind->findText("FFV1", Qt::MatchContains);
+    REQUIRE(ffv1 > 0);
+    kind->setCurrentIndex(kind->findText("PNG, 8 bits"));
+    CHECK_FALSE(rate->isEnabled());
+    kind->setCurrentIndex(ffv1);
+    CHECK(rate->isEnabled());
+    rate->setText("fast");
+    d.apply->set_output(d.file("out"));
+    d.apply->render_or_cancel();
+    CHECK(d.apply->words().contains("24, 23.976"));
+    rate->setText("25");
+    d.apply->render_or_cancel();
+    d.wait();
+    CHECK(d.apply->words().contains("1 written"));
+    const std::string movie = d.file("out/f.mkv").toStdString();
+    const auto facts = io::movie_facts(movie);
+    REQUIRE(facts);
+    CHECK((facts.value().frames == 4 && facts.value().rate == 25));
+    // The movie again, to another movie of a name.
+    d.apply->set_inputs({d.file("out/f.mkv")});
+    CHECK(d.apply->model().rowCount() == 1);
+    rate->clear();
+    d.apply->set_output(d.file("again.mkv"));
+    d.apply->render_or_cancel();
+    d.wait();
+    CHECK(io::movie_facts(d.file("again.mkv").toStdString()).value().rate == 25);
+    const auto before = image::picture_of(io::load(movie).value(), ""),
+               after = image::picture_of(io::load(d.file("again.mkv").toStdString()).value(), "");
+    REQUIRE((before && after));
+    CHECK(after->at(0)[0] < before->at(0)[0]);
+    CHECK(after->at(0)[1] == before->at(0)[1]);
 }

@@ -1,7 +1,9 @@
 // Movies through looks: the same numbers as frame by frame, sound and timecode, parts of them, and from pictures.
 #include "base/movie_name.hpp"
+#include "document/look_file.hpp"
 #include "handover/movie.hpp"
 #include "io/picture_file.hpp"
+#include "look/make.hpp"
 #include "support/movies.hpp"
 
 using namespace kasuri;
@@ -87,6 +89,39 @@ TEST_CASE("a movie through a rule is its frames through the rule, with sound and
     CHECK(content_of(folder / "out.mkv") == before);
     options.resume = true;
     CHECK(go(rule("out.rgb = rgb * 0.5"), {{in.string()}, (folder / "out.mkv").string()}, options, said).written == 1);
+}
+
+TEST_CASE("a movie through a look of five steps is its frames through that look", "[movies]") {
+    const TemporaryFolder folder;
+    const auto in = folder / "in.mov";
+    ffmpeg("-f lavfi -i testsrc2=s=96x64:r=24:d=0.5 -c:v prores_ks -vf "
+           "format=yuv422p10le,setparams=color_primaries=bt709:color_trc=bt709:colorspace=bt709:range=tv '" +
+           in.string() + "'");
+    const std::filesystem::path file = KASURI_SOURCE_DIR "/data/looks/river-cloth.kasurilook";
+    const auto look = document::load_look(file);
+    REQUIRE(look);
+    REQUIRE(look.value().steps.size() == 5);
+    const auto made = look::make(look.value(), file.parent_path());
+    REQUIRE(made);
+    const subject::Subject& subject = made.value().subject;
+    std::vector<std::string> said;
+    BatchOptions options;
+    options.job.depth = image::Depth::uint16;
+    REQUIRE(go(subject, {{in.string()}, (folder / "frames.####.tif").string()}, options, said).written == 12);
+    REQUIRE(go(subject, {{in.string()}, (folder / "out.mkv").string()}, options, said).written == 1);
+    REQUIRE(go(subject, {{in.string()}, (folder / "out.mov").string()}, {}, said).written == 1);
+    double told = 0;
+    REQUIRE(std::sscanf(said.back().c_str(), "read again: off by %lf", &told) == 1);
+    for (int n = 1; n <= 12; ++n) {
+        const auto frame = folder / fmt::format("frames.{:04}.tif", n);
+        CHECK(farthest(frame, frame_path(folder / "out.mkv", n)) <= 1e-6); // the same 16 bits
+        // ProRes keeps what lies outside of 0 .. 1, which the extracted frames have not.
+        const auto whole = io::load(frame_path(folder / "out.mov", n)), cut = io::load(frame);
+        for (std::size_t c = 0; c < 3; ++c)
+            for (std::size_t i = 0; i < cut.value().pixels(); ++i)
+                REQUIRE(std::fabs(std::clamp(static_cast<double>((*whole.value().channels[c].plane)[i]), 0.0, 1.0) -
+                                  static_cast<double>((*cut.value().channels[c].plane)[i])) <= 1.06 * told);
+    }
 }
 
 TEST_CASE("some frames of a movie take their own sound along", "[movies]") {

@@ -84,7 +84,7 @@ QPushButton* ApplyWindow::button(const QString& text) {
 
 QHBoxLayout* ApplyWindow::input_row() {
     auto* row = new QHBoxLayout;
-    from_ = quiet_label(tr("Drop pictures or a folder here, or choose them."), this);
+    from_ = quiet_label(tr("Drop pictures, movies or a folder here, or choose them."), this);
     auto* files = button(tr("Pictures\u2026"));
     auto* folder = button(tr("A folder\u2026"));
     row->addWidget(from_, 1);
@@ -119,7 +119,7 @@ QGridLayout* ApplyWindow::output_grid() {
     grid->addWidget(new QLabel(tr("Write into"), this), 0, 0);
     output_ = new QLineEdit(this);
     output_->setObjectName("output");
-    output_->setPlaceholderText(tr("a folder, or a name with #### for the frame"));
+    output_->setPlaceholderText(tr("a folder, a movie, or a name with #### for the frame"));
     auto* into = button(tr("Choose\u2026"));
     grid->addWidget(output_, 0, 1);
     grid->addWidget(into, 0, 2);
@@ -163,7 +163,7 @@ QHBoxLayout* ApplyWindow::option_row() {
     options->addWidget(new QLabel(tr("frames"), this));
     options->addWidget(frames_);
     options->addSpacing(10);
-    options->addWidget(new QLabel(tr("a second"), this));
+    options->addWidget(new QLabel(tr("rate"), this));
     options->addWidget(rate_);
     options->addSpacing(10);
     options->addWidget(resume_);
