@@ -181,8 +181,10 @@ int run(const Options& options) {
     batch.jobs = options.jobs;
     batch.resume = options.resume;
     const StopOnInterrupt stop;
-    const bool many = items.value().size() > 1 || !options.part.empty() ||
-        (!items.value().empty() && !items.value().front().frames.empty());
+    // Nothing but what is written goes to standard output.
+    const bool many = !piped(options) &&
+        (items.value().size() > 1 || !options.part.empty() ||
+         (!items.value().empty() && !items.value().front().frames.empty()));
     const handover::BatchReport report =
         handover::render_all(what.subject, items.value(), batch, stop.token, [&](const handover::BatchEvent& event) {
             if (options.json)
