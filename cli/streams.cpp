@@ -68,6 +68,8 @@ constexpr Beginning beginnings[] = {{"\x89PNG", 0, ".png"},
                                     {"P6", 0, ".ppm"},
                                     {"P5", 0, ".ppm"},
                                     {"PF", 0, ".pfm"},
+                                    {"Pf", 0, ".pfm"},
+                                    {"PF", 0, ".pfm"},
                                     {"Pf", 0, ".pfm"}};
 
 std::string kind_of(std::string_view begins) {

@@ -15,11 +15,11 @@ std::span<const FileEnding> file_endings() {
         {".tif", FileKind::picture},    {".tiff", FileKind::picture},    {".exr", FileKind::picture},
         {".dpx", FileKind::picture},    {".jpg", FileKind::picture},     {".jpeg", FileKind::picture},
         {".tga", FileKind::picture},    {".webp", FileKind::picture},    {".jp2", FileKind::picture},
-        {".hdr", FileKind::picture},    {".ppm", FileKind::picture},     {".avif", FileKind::picture},
-        {".icc", FileKind::print},      {".icm", FileKind::print},       {".mov", FileKind::movie},
-        {".mp4", FileKind::movie},      {".mkv", FileKind::movie},       {".m4v", FileKind::movie},
-        {".mxf", FileKind::movie},      {".webm", FileKind::movie},      {".avi", FileKind::movie},
-        {".mpg", FileKind::movie},      {".mts", FileKind::movie},
+        {".hdr", FileKind::picture},    {".ppm", FileKind::picture},     {".pfm", FileKind::picture},
+        {".avif", FileKind::picture},   {".icc", FileKind::print},       {".icm", FileKind::print},
+        {".mov", FileKind::movie},      {".mp4", FileKind::movie},       {".mkv", FileKind::movie},
+        {".m4v", FileKind::movie},      {".mxf", FileKind::movie},       {".webm", FileKind::movie},
+        {".avi", FileKind::movie},      {".mpg", FileKind::movie},       {".mts", FileKind::movie},
     };
     return rows;
 }

@@ -174,7 +174,9 @@ bool declare_space(wire::Header& header, const std::string& name) {
         return format == "openexr";
     }
     if (format != "openexr" && format != "png" && format != "tiff" && format != "jpeg") // what is usual, or nothing
-        return name == (format == "hdr" ? "rec709-linear" : "srgb");
+        return name ==
+            (format == "hdr" || (format == "portable" && header.depth == image::Depth::float32) ? "rec709-linear"
+                                                                                                : "srgb");
     if (format == "openexr") {
         float c[8];
         for (std::size_t i = 0; i < 4; ++i) {

@@ -228,9 +228,10 @@ std::optional<Error> refused_depth(const fs::path& path, Depth depth) {
     const PictureKind* ending = picture_kind(path);
     if (!ending || ending->holds(depth))
         return std::nullopt;
-    return Error{"cannot hold numbers of that depth", path.string(),
-                 "PNG, DPX and JPEG 2000 hold 8 and 16 bits, TIFF 8, 16 and float, EXR half and float, HDR floats, the "
-                 "others 8 bits."};
+    return Error{
+        "cannot hold numbers of that depth", path.string(),
+        "PNG, DPX, PPM and JPEG 2000 hold 8 and 16 bits, TIFF 8, 16 and float, EXR half and float, HDR and PFM "
+        "floats, the others 8 bits."};
 }
 
 std::string made_by(const std::filesystem::path& path) {

@@ -29,7 +29,8 @@ std::span<const PictureKind> picture_kinds() {
         {".webp", "webp", byte, Depth::uint8, Alpha::straight, false, false},
         {".jp2", "jpeg2000", whole, Depth::uint16, Alpha::straight},
         {".hdr", "hdr", single, Depth::float32, Alpha::none, false, false, false},
-        {".ppm", "pnm", byte, Depth::uint8, Alpha::none},
+        {".ppm", "portable", whole, Depth::uint16, Alpha::none},
+        {".pfm", "portable", single, Depth::float32, Alpha::none},
         {".avif", "heif", byte, Depth::uint8, Alpha::straight, false, false},
     };
     return rows;

@@ -2771,10 +2771,6 @@
         <translation>Vorher über sein Profil in RGB umwandeln.</translation>
     </message>
     <message>
-        <source>PNG, DPX and JPEG 2000 hold 8 and 16 bits, TIFF 8, 16 and float, EXR half and float, HDR floats, the others 8 bits.</source>
-        <translation>PNG, DPX und JPEG 2000 fassen 8 und 16 Bit, TIFF 8, 16 und Gleitkommazahlen, EXR halbe und ganze, HDR ganze, die anderen 8 Bit.</translation>
-    </message>
-    <message>
         <source>is made of printing inks (CMYK), which are not read</source>
         <translation>besteht aus Druckfarben (CMYK), die nicht gelesen werden</translation>
     </message>
@@ -3001,6 +2997,10 @@
     <message>
         <source>the config has no variable {}</source>
         <translation>die Konfiguration hat keine Variable {}</translation>
+    </message>
+    <message>
+        <source>PNG, DPX, PPM and JPEG 2000 hold 8 and 16 bits, TIFF 8, 16 and float, EXR half and float, HDR and PFM floats, the others 8 bits.</source>
+        <translation>PNG, DPX, PPM und JPEG 2000 halten 8 und 16 Bit, TIFF 8, 16 und Fließkomma, EXR halbe und ganze Fließkommazahlen, HDR und PFM Fließkommazahlen, die anderen 8 Bit.</translation>
     </message>
 </context>
 <context>

@@ -1,6 +1,7 @@
 // Reads, writes and resizes pictures for Kasuri. What is asked and answered: core/wire/message.hpp.
 #include "headers.hpp"
 #include "io/profile.hpp"
+#include "portable.hpp"
 #include "serve.hpp"
 #include "stored.hpp"
 
@@ -51,11 +52,17 @@ void send_header(Desk& desk, Caller& caller) {
     (void)caller.link.send(answer);
 }
 
+std::unique_ptr<OIIO::ImageInput> opened(const std::string& path, const OIIO::ImageSpec& config) {
+    if (auto own = helpers::open_portable(path))
+        return own;
+    return OIIO::ImageInput::open(path, &config);
+}
+
 void open(const Message& asked, Desk& desk, Caller& caller) {
     OIIO::ImageSpec config;
     config.attribute("oiio:UnassociatedAlpha", 1); // numbers as they are stored
     desk.path = asked.text;
-    desk.input = OIIO::ImageInput::open(asked.text, &config);
+    desk.input = opened(asked.text, config);
     if (!desk.input)
         return caller.failed(OIIO::geterror());
     desk.part = 0;
@@ -128,7 +135,8 @@ void create(const Message& asked, Desk& desk, Caller& caller) {
         desk.rows.push_back(part.rows);
     }
     desk.part = 0;
-    desk.output = OIIO::ImageOutput::create(desk.header.format);
+    desk.output =
+        desk.header.format == "portable" ? helpers::make_portable() : OIIO::ImageOutput::create(desk.header.format);
     if (!desk.output)
         return caller.failed(OIIO::geterror());
     if (desk.parts.size() == 1 ? !desk.output->open(desk.path, desk.spec)
@@ -226,7 +234,7 @@ void finish(const Message& asked_for, Desk& desk, Caller& caller) {
     // back as it was given was not written.
     OIIO::ImageSpec config;
     config.attribute("oiio:UnassociatedAlpha", 1);
-    desk.input = OIIO::ImageInput::open(desk.path, &config);
+    desk.input = opened(desk.path, config);
     if (!desk.input)
         return caller.failed("");
     helpers::BytesSum read;

@@ -92,7 +92,8 @@ TEST_CASE("a rule of places makes a picture from nothing, of the size that is as
     const Ran facts = cli(folder, "picture " + folder.file("a.png"));
     CHECK_THAT(facts.out, Contains("40 x 20, 16-bit whole numbers") && Contains("space: srgb"));
     // The middle of the first pixel: half a pixel of 40, half of 20; 8 bits of it.
-    const Ran made = cli(folder, "render " + filter + " --size 40x20 --in-space srgb --out-space srgb - --ending ppm");
+    const Ran made =
+        cli(folder, "render " + filter + " --size 40x20 --in-space srgb --out-space srgb - --ending ppm --depth 8");
     INFO(made.err);
     REQUIRE(made.exit == 0);
     CHECK(made.out.size() >= 40 * 20 * 3);

@@ -211,3 +211,54 @@ TEST_CASE("a picture of printing inks is refused in one sentence", "[io][picture
     REQUIRE_FALSE(read);
     CHECK_THAT(read.error().text(), Contains("inks.tif") && Contains("printing inks (CMYK)"));
 }
+
+TEST_CASE("portable pixmaps of 16 bits and of floats come in and go out as Netpbm and others define them",
+          "[io][picture-kinds]") {
+    const TemporaryFolder folder;
+    // Written down from the formats' own definitions: larger end first; floats from the bottom row to the top, the sign
+    // of the scale says which end is first.
+    put(folder / "in.ppm",
+        std::string("P6 # made by hand\n2 1\n65535\n") +
+            std::string("\x03\xe8\x4e\x20\xff\xff\x00\x00\x00\x01\x00\x02", 12));
+    const auto whole = io::load(folder / "in.ppm");
+    REQUIRE(whole);
+    CHECK(whole.value().depth == image::Depth::uint16);
+    CHECK(value(whole.value(), "R", 0) == Approx(1000 / 65535.0));
+    CHECK(value(whole.value(), "B", 0) == 1); // and not a step below
+    CHECK(value(whole.value(), "B", 1) == Approx(2 / 65535.0));
+    REQUIRE(io::save(folder / "out.ppm", whole.value()));
+    CHECK(bytes_of(folder / "out.ppm") ==
+          std::string("P6\n2 1\n65535\n") + std::string("\x03\xe8\x4e\x20\xff\xff\x00\x00\x00\x01\x00\x02", 12));
+    put(folder / "ten.pgm", std::string("P5\n2 1\n1023\n") + std::string("\x03\xff\x02\x00", 4));
+    const auto ten = io::load(folder / "ten.pgm");
+    REQUIRE(ten);
+    CHECK(value(ten.value(), "Y", 0) == 1);
+    CHECK(value(ten.value(), "Y", 1) == Approx(512 / 1023.0).epsilon(1e-4));
+    const auto floats = [](std::initializer_list<float> values, bool big) {
+        std::string bytes;
+        for (const float each : values) {
+            char word[4];
+            std::memcpy(word, &each, 4);
+            if (big)
+                std::reverse(word, word + 4);
+            bytes.append(word, 4);
+        }
+        return bytes;
+    };
+    for (const bool big : {false, true}) {
+        put(folder / "in.pfm",
+            std::string("PF\n1 2\n") + (big ? "1.0\n" : "-1.0\n") + floats({1, 2, 3, -0.5F, 0.25F, 1e-30F}, big));
+        const auto image = io::load(folder / "in.pfm");
+        REQUIRE(image);
+        CHECK(image.value().space == "rec709-linear");
+        CHECK(value(image.value(), "R", 0) == -0.5F); // the upper row stands last
+        CHECK(value(image.value(), "B", 1) == 3);
+        REQUIRE(io::save(folder / "out.pfm", image.value()));
+        CHECK(bytes_of(folder / "out.pfm") == "PF\n1 2\n-1.0\n" + floats({1, 2, 3, -0.5F, 0.25F, 1e-30F}, false));
+    }
+    for (const char* wrong : {"P6\n2 1\n65535\n\x01", "PF\n2 2\n-1.0\n\x01", "P6\n99999999 1\n65535\n",
+                              "P6\n2 1\n70000\n", "PF\n1 1\n0\n....", "P6\n-1 1\n65535\n"}) {
+        put(folder / "wrong.ppm", wrong);
+        CHECK_FALSE(io::load(folder / "wrong.ppm"));
+    }
+}

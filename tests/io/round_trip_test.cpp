@@ -259,6 +259,8 @@ TEST_CASE("attributes of every kind of picture go along", "[io][round-trip]") {
         {".tga", {"compression"}}, // packed where it was not
     };
     for (const io::PictureKind& kind : io::picture_kinds()) {
+        if (kind.format == "portable") // it has no place for any
+            continue;
         const std::string ending(kind.ending);
         const OIIO::TypeDesc type = kind.fallback == image::Depth::uint8 ? OIIO::TypeDesc::UINT8
             : kind.fallback == image::Depth::uint16                      ? OIIO::TypeDesc::UINT16
