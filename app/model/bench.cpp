@@ -172,12 +172,13 @@ void Bench::use_config(const QString& file) {
                 if (!loaded->ok())
                     return self->refuse(loaded->error());
                 QSettings().setValue("config", file);
-                const auto& [spaces, views, notes] = loaded->value();
-                self->say(tr("%1: %2 spaces can be used now, and %3 views to see through%4")
+                const auto& [spaces, views, functions, notes] = loaded->value();
+                self->say(tr("%1: %2 spaces and %5 functions can be used now, and %3 views to see through%4")
                               .arg(QFileInfo(file).fileName())
                               .arg(spaces.size())
                               .arg(views.size())
-                              .arg(notes.empty() ? QString() : "; " + QString::fromStdString(notes.front())));
+                              .arg(notes.empty() ? QString() : "; " + QString::fromStdString(notes.front()))
+                              .arg(functions.size()));
                 emit self->spaces_changed();
             },
             Qt::QueuedConnection);

@@ -1,11 +1,16 @@
 #include "builtins/builtin.hpp"
 #include "builtins/model_types.hpp"
 #include "builtins/prelude.hpp"
+#include "builtins/row.hpp"
+#include "colour/conversion.hpp"
 #include "lang/check.hpp"
 
 #include <algorithm>
+#include <atomic>
 #include <cstdio>
 #include <cstdlib>
+#include <memory>
+#include <mutex>
 
 namespace kasuri::builtins {
 
@@ -47,8 +52,30 @@ std::vector<Builtin> gathered() {
     return rows;
 }
 
-/// Everything that vocabulary() points into; built once, never changed.
+/// What a colour config brought along, behind all others: rules that were checked before know rows by their places. One
+/// that is gone has no name.
+Builtin row_of(const colour::KnownConversion& known) {
+    Rows rows;
+    const ir::External* const code = known.conversion->code.get();
+    Builtin& row = rows.typed(
+        known.listed ? std::string_view(known.conversion->name) : std::string_view(), {"numbers"},
+        {lang::exactly(lang::vec3_type)}, lang::exactly(lang::vec3_type), known.conversion->doc,
+        known.conversion->source, {},
+        [code](Shape, const double* const* x, double* r) {
+            const auto made = ir::applied(*code, x[0]);
+            std::copy(made.begin(), made.end(), r);
+        },
+        [code](ir::Graph& g, Shape, const ir::NodeId* const* x, ir::NodeId* r) {
+            const auto made = g.external(*code, {x[0][0], x[0][1], x[0][2]});
+            std::copy(made.begin(), made.end(), r);
+        });
+    row.family = "Of the colour config";
+    return std::move(row);
+}
+
+/// Everything that vocabulary() points into; never changed, and kept when others follow it.
 struct Tables {
+    std::uint64_t generation = colour::conversions_generation(); // before they are gathered
     std::vector<Builtin> rows = gathered();
     std::vector<lang::Signature> signatures;
     std::vector<std::string_view> spaces, linear;
@@ -56,6 +83,8 @@ struct Tables {
     lang::Vocabulary vocabulary;
 
     Tables() {
+        for (const colour::KnownConversion& known : colour::known_conversions())
+            rows.push_back(row_of(known));
         for (const Builtin& row : rows)
             signatures.push_back(signature(row));
         for (const colour::Space& space : colour::spaces()) {
@@ -106,8 +135,17 @@ struct Tables {
 };
 
 const Tables& tables() {
-    static const Tables built;
-    return built;
+    static std::mutex mutex;
+    static std::vector<std::unique_ptr<const Tables>> all; // rules may point into each of them
+    static std::atomic<const Tables*> latest{nullptr};
+    if (const Tables* const known = latest; known && known->generation == colour::conversions_generation())
+        return *known;
+    const std::lock_guard lock(mutex);
+    if (const Tables* const known = latest; known && known->generation == colour::conversions_generation())
+        return *known;
+    all.push_back(std::make_unique<const Tables>());
+    latest = all.back().get();
+    return *all.back();
 }
 
 } // namespace

@@ -2,6 +2,7 @@
 
 #include "base/file.hpp"
 #include "base/text.hpp"
+#include "colour/conversion.hpp"
 #include "colour/primaries.hpp"
 #include "colour/space.hpp"
 #include "io/config_circle.hpp"
@@ -159,6 +160,54 @@ void add_views(const OCIO::ConstConfigRcPtr& config, const std::string& exchange
     }
     if (left_out > 0)
         notes.push_back(said("the config has more than {} views; {} were left out", most, left_out));
+}
+
+/// A function's name: letters, digits and single low lines.
+std::string function_name(const std::string& name) {
+    std::string made = "config_";
+    for (const unsigned char c : name)
+        if (std::isalnum(c) != 0)
+            made += static_cast<char>(std::tolower(c));
+        else if (made.back() != '_')
+            made += '_';
+    return made.back() == '_' ? made.substr(0, made.size() - 1) : made;
+}
+
+/// The config's named transforms, which belong to no space, as functions of rules.
+void add_named_transforms(const OCIO::ConstConfigRcPtr& config, const std::string& file,
+                          std::vector<colour::Conversion>& into, std::vector<std::string>& notes) {
+    constexpr int most = 200;
+    const int count = config->getNumNamedTransforms();
+    for (int i = 0; i < std::min(count, most); ++i) {
+        const char* const name = config->getNamedTransformNameByIndex(i);
+        const auto transform = config->getNamedTransform(name);
+        for (const bool back : {false, true})
+            try {
+                const std::string function = function_name(name) + (back ? "_inverse" : "");
+                // It says one way or both; the other one is what undoes it.
+                const auto wanted = back ? OCIO::TRANSFORM_DIR_INVERSE : OCIO::TRANSFORM_DIR_FORWARD,
+                           other = back ? OCIO::TRANSFORM_DIR_FORWARD : OCIO::TRANSFORM_DIR_INVERSE;
+                const auto own = transform->getTransform(wanted);
+                auto code = std::make_unique<Conversion>(
+                    own ? config->getProcessor(own, OCIO::TRANSFORM_DIR_FORWARD)
+                        : config->getProcessor(transform->getTransform(other), OCIO::TRANSFORM_DIR_INVERSE));
+                if (std::any_of(into.begin(), into.end(), [&](const auto& each) { return each.name == function; }))
+                    notes.push_back(
+                        said("the config's named transform {} has a name like another's and was left out", name));
+                else
+                    into.push_back(
+                        {function,
+                         said("The named transform {} of the colour config{}. {}", name,
+                              back ? said(", inverted") : std::string(), without_newlines(transform->getDescription())),
+                         said("OpenColorIO config {}", file), std::move(code)});
+            } catch (const OCIO::Exception& problem) {
+                if (!back)
+                    notes.push_back(said("the config's named transform {} cannot be used: {}", name,
+                                         without_newlines(problem.what())));
+            }
+    }
+    if (count > most)
+        notes.push_back(said("the config has more than {} named transforms; {} were left out", most, count - most));
 }
 
 /// Whether a name is what a pattern with * and ? says. Goes back to the last * alone, so that no pattern takes long.
@@ -347,6 +396,8 @@ Result<LoadedConfig> load_config_here(const std::filesystem::path& path, const C
             "", "", said("OpenColorIO config {}", path.filename().string()), primaries, white, nullptr, nullptr};
         add_views(config, exchange, xyz, light, views, loaded.notes);
         std::move(views.begin(), views.end(), std::back_inserter(made));
+        std::vector<colour::Conversion> functions;
+        add_named_transforms(config, path.filename().string(), functions, loaded.notes);
         if (made.empty())
             return Error{"the config has no colour space that can be used", path.string(),
                          loaded.notes.empty() ? "" : loaded.notes.back()};
@@ -356,6 +407,11 @@ Result<LoadedConfig> load_config_here(const std::filesystem::path& path, const C
             name_rules = std::move(rules);
         }
         colour::retire_added_spaces();
+        colour::retire_conversions();
+        for (colour::Conversion& function : functions) {
+            loaded.functions.push_back(function.name);
+            colour::add_conversion(std::move(function));
+        }
         for (colour::AddedSpace& space : made) {
             (space.is_view ? loaded.views : loaded.spaces).push_back(space.name);
             colour::add_space(std::move(space));

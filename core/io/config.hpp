@@ -13,13 +13,15 @@ namespace kasuri::io {
 
 /// What came of an OpenColorIO config.
 struct LoadedConfig {
-    std::vector<std::string> spaces;  ///< now known by these names
-    std::vector<std::string> views{}; ///< ways to see, as "VIEW on DISPLAY", with the looks that belong to them
-    std::vector<std::string> notes;   ///< what was left out or had to be assumed
+    std::vector<std::string> spaces;      ///< now known by these names
+    std::vector<std::string> views{};     ///< ways to see, as "VIEW on DISPLAY", with the looks that belong to them
+    std::vector<std::string> functions{}; ///< of rules: its named transforms, there and back
+    std::vector<std::string> notes;       ///< what was left out or had to be assumed
 };
 
 /// Reads a config and adds its colour spaces (colour::add_space), in place of those of the config before, known by
-/// their aliases and by the config's roles too, and what its displays and views show. A space of
+/// their aliases and by the config's roles too, and what its displays and views show. Its named transforms become
+/// functions of rules, config_NAME( ) and config_NAME_inverse( ). A space of
 /// the name of a built-in one is left out, and so is what holds data. How the config's light relates to other light is
 /// taken from its role aces_interchange, or cie_xyz_d65_interchange; without either its scene_linear is taken as linear
 /// BT.709, with a note.

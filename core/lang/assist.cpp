@@ -228,8 +228,9 @@ private:
             add(CompletionKind::function, function->name, shown(*function), function->doc);
         std::vector<Completion> language;
         for (const Signature& signature : p_.vocabulary.functions)
-            language.push_back(
-                {CompletionKind::function, std::string(signature.name), shown(signature), std::string(signature.doc)});
+            if (!signature.name.empty()) // one of a colour config that is gone has none
+                language.push_back({CompletionKind::function, std::string(signature.name), shown(signature),
+                                    std::string(signature.doc)});
         for (const FunctionPtr& function : p_.vocabulary.prelude)
             language.push_back({CompletionKind::function, function->name, shown(*function), function->doc});
         for (const auto& [type, doc] :

@@ -72,7 +72,8 @@ bool ExpressionChecker::unknown_call(const Expr& e) {
     for (const ModelShape& model : file_.vocabulary.models)
         known.emplace_back(model.name);
     for (const Signature& signature : file_.vocabulary.functions)
-        known.emplace_back(signature.name);
+        if (!signature.name.empty())
+            known.emplace_back(signature.name);
     for (const auto list : {std::span<const FunctionPtr>(file_.functions), file_.vocabulary.prelude})
         for (const FunctionPtr& function : list)
             known.push_back(function->name);

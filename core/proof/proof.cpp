@@ -7,10 +7,14 @@
 #include "targets/target.hpp"
 
 #include <algorithm>
+#include <atomic>
 #include <cmath>
 #include <fmt/format.h>
 #include <map>
+#include <memory>
+#include <mutex>
 #include <set>
+#include <vector>
 
 namespace kasuri::proof {
 
@@ -54,8 +58,20 @@ const Function* find(std::string_view name) {
 }
 
 const lang::Vocabulary& vocabulary() {
-    static const Words words;
-    return words.all;
+    static std::mutex mutex;
+    static std::vector<std::unique_ptr<const Words>> all; // one for each of the language's own
+    static std::atomic<const Words*> latest{nullptr};
+    const auto current = [](const Words* words) {
+        return words && words->all.functions.data() == builtins::vocabulary().functions.data();
+    };
+    if (const Words* const known = latest; current(known))
+        return known->all;
+    const std::lock_guard lock(mutex);
+    if (const Words* const known = latest; current(known))
+        return known->all;
+    all.push_back(std::make_unique<const Words>());
+    latest = all.back().get();
+    return all.back()->all;
 }
 
 std::vector<lang::ProofLine> lines_of(const lang::Rule& rule) {

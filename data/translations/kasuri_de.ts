@@ -3002,6 +3002,26 @@
         <source>PNG, DPX, PPM and JPEG 2000 hold 8 and 16 bits, TIFF 8, 16 and float, EXR half and float, HDR and PFM floats, the others 8 bits.</source>
         <translation>PNG, DPX, PPM und JPEG 2000 halten 8 und 16 Bit, TIFF 8, 16 und Fließkomma, EXR halbe und ganze Fließkommazahlen, HDR und PFM Fließkommazahlen, die anderen 8 Bit.</translation>
     </message>
+    <message>
+        <source>, inverted</source>
+        <translation>, umgekehrt</translation>
+    </message>
+    <message>
+        <source>The named transform {} of the colour config{}. {}</source>
+        <translation>Die benannte Umrechnung {} der Farbkonfiguration{}. {}</translation>
+    </message>
+    <message>
+        <source>the config has more than {} named transforms; {} were left out</source>
+        <translation>die Konfiguration hat mehr als {} benannte Umrechnungen; {} blieben weg</translation>
+    </message>
+    <message>
+        <source>the config's named transform {} cannot be used: {}</source>
+        <translation>die benannte Umrechnung {} der Konfiguration ist nicht zu gebrauchen: {}</translation>
+    </message>
+    <message>
+        <source>the config's named transform {} has a name like another's and was left out</source>
+        <translation>die benannte Umrechnung {} der Konfiguration heißt wie eine andere und blieb weg</translation>
+    </message>
 </context>
 <context>
     <name>Files</name>
@@ -5843,12 +5863,12 @@
         <translation>Alle Schritte nach %1 übertragen: ein Kanal weicht um höchstens %2 ab, auf %3 Farben.</translation>
     </message>
     <message>
-        <source>%1: %2 spaces can be used now, and %3 views to see through%4</source>
-        <translation>%1: %2 Farbräume und %3 Ansichten sind jetzt zu gebrauchen%4</translation>
-    </message>
-    <message>
         <source>%1: the display can show it printed now (%2).</source>
         <translation>%1: die Anzeige kann es jetzt gedruckt zeigen (%2).</translation>
+    </message>
+    <message>
+        <source>%1: %2 spaces and %5 functions can be used now, and %3 views to see through%4</source>
+        <translation>%1: %2 Räume und %5 Funktionen sind jetzt zu gebrauchen, und %3 Ansichten, durch die gesehen wird%4</translation>
     </message>
 </context>
 <context>

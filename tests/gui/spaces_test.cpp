@@ -192,7 +192,7 @@ TEST_CASE("a colour config's spaces serve as working, picture and display space"
     d.window.part<app::Files>().open(file);
     REQUIRE(QTest::qWaitFor([&] { return !said.isEmpty(); }, 10000));
     CHECK(said.first().startsWith(
-        "village.ocio: 3 spaces can be used now, and 2 views to see through; the config's space "
+        "village.ocio: 3 spaces and 0 functions can be used now, and 2 views to see through; the config's space "
         "srgb"));
     REQUIRE(QTest::qWaitFor([&] { return d.session().compiles(); }, 10000)); // without touching the text
     d.window.part<app::Files>().open(KASURI_DEMO_DIR "/cloths.exr");

@@ -3,6 +3,7 @@
 #include "colour/model.hpp"
 #include "io/config.hpp"
 #include "io/picture_file.hpp"
+#include "lang/assist.hpp"
 #include "lang/check.hpp"
 #include "support/config.hpp"
 #include "support/support.hpp"
@@ -326,4 +327,54 @@ TEST_CASE("variables of a config have the values that are said, before those of 
     const io::ConfigContext two = {{"A", "1"}, {"B", "x=y"}};
     CHECK(io::context_of(io::context_text(two)) == two);
     village(folder);
+}
+
+TEST_CASE("named transforms of a config are functions of rules, there and back, and go with it", "[io][config]") {
+    TemporaryFolder folder;
+    const auto config_text = [](const char* name, double exponent) {
+        return fmt::format("ocio_profile_version: 2\n"
+                           "roles: {{default: light, scene_linear: light, aces_interchange: light}}\n"
+                           "displays: {{loom: [!<View> {{name: plain, colorspace: light}}]}}\n"
+                           "colorspaces:\n  - !<ColorSpace> {{name: light}}\n"
+                           "named_transforms:\n  - !<NamedTransform>\n    name: {}\n"
+                           "    description: of the vat\n"
+                           "    transform: !<ExponentTransform> {{value: {}, style: mirror}}\n",
+                           name, exponent);
+    };
+    write(folder / "a.ocio", config_text("Vat - curve 2", 2));
+    const auto loaded = io::load_config(folder / "a.ocio");
+    REQUIRE(loaded);
+    CHECK(loaded.value().functions == std::vector<std::string>{"config_vat_curve_2", "config_vat_curve_2_inverse"});
+    const char* const squared = "out.rgb = config_vat_curve_2(rgb)";
+    const lang::Rule there = good_rule(squared),
+                     round = good_rule("out.rgb = config_vat_curve_2_inverse(config_vat_curve_2(rgb))");
+    const OCIO::ConstConfigRcPtr config = OCIO::Config::CreateFromFile((folder / "a.ocio").c_str());
+    const auto direct =
+        config->getProcessor(config->getNamedTransform("Vat - curve 2")->getTransform(OCIO::TRANSFORM_DIR_FORWARD))
+            ->getDefaultCPUProcessor();
+    for (const Colour& c : some_colours()) {
+        const Colour made = run(there, {c}).front(), back = run(round, {c}).front(), slow = reference_one(there, c);
+        float pixel[3] = {c[0], c[1], c[2]};
+        direct->applyRGB(pixel);
+        for (std::size_t k = 0; k < 3; ++k) {
+            const double scale = std::max(1.0, std::fabs(static_cast<double>(pixel[k])));
+            CHECK(std::fabs(static_cast<double>(made[k]) - static_cast<double>(pixel[k])) <= 2e-5 * scale);
+            CHECK(std::fabs(static_cast<double>(slow[k]) - static_cast<double>(pixel[k])) <= 2e-5 * scale);
+            CHECK(std::fabs(static_cast<double>(back[k]) - static_cast<double>(c[k])) <=
+                  1e-3 * std::max(1.0, std::fabs(static_cast<double>(c[k]))));
+        }
+    }
+    // It is offered, explained, and gone with the config; a rule that was made keeps what it meant.
+    const lang::Completions offered = lang::completions("out.rgb = config_v", 18, builtins::vocabulary(), {});
+    CHECK(std::any_of(offered.items.begin(), offered.items.end(),
+                      [](const lang::Completion& each) { return each.text == "config_vat_curve_2"; }));
+    write(folder / "b.ocio", config_text("Other", 3));
+    REQUIRE(io::load_config(folder / "b.ocio"));
+    const lang::Checked gone = lang::check(squared, builtins::vocabulary());
+    CHECK_FALSE(gone.ok);
+    CHECK(lang::check("out.rgb = config_other(rgb)", builtins::vocabulary()).ok);
+    CHECK(run(there, {{0.5F, 0.5F, 0.5F, 1}}).front()[1] == Approx(0.25).epsilon(1e-4));
+    CHECK(lang::completions("out.rgb = ", 10, builtins::vocabulary(), {}).items.front().text != "");
+    village(folder);
+    CHECK_FALSE(lang::check("out.rgb = config_other(rgb)", proof::vocabulary()).ok);
 }
