@@ -9,6 +9,7 @@
 #include "model/library_model.hpp"
 
 #include <algorithm>
+#include <set>
 
 namespace kasuri::app {
 namespace {
@@ -180,9 +181,10 @@ QVariant ApplyModel::data(const QModelIndex& index, int role) const {
     }
 }
 
-void ApplyModel::mark(const std::filesystem::path& path, bool written, const QString& fault) {
+void ApplyModel::mark(const std::vector<std::filesystem::path>& paths, bool written, const QString& fault) {
+    const std::set<std::filesystem::path> those(paths.begin(), paths.end());
     for (std::size_t i = 0; i < items_.size(); ++i)
-        if (items_[i].path == path) {
+        if (those.contains(items_[i].path)) {
             items_[i].written = written;
             items_[i].fault = fault;
             emit dataChanged(index(static_cast<int>(i)), index(static_cast<int>(i)));
@@ -208,14 +210,18 @@ Status ApplyModel::render(const handover::BatchOrder& order, handover::BatchOpti
                            cancel = rendering_cancel_] {
         const handover::BatchReport report =
             handover::render_all(subject, items, options, cancel, [this](const handover::BatchEvent& event) {
+                std::vector<std::filesystem::path> paths{event.item.in};
+                if (event.what != handover::BatchEvent::What::frame)
+                    for (const handover::BatchFrame& each : event.item.frames)
+                        paths.push_back(each.path);
                 QMetaObject::invokeMethod(
                     this,
-                    [this, path = event.item.in, frame = event.what == handover::BatchEvent::What::frame,
+                    [this, paths = std::move(paths), frame = event.what == handover::BatchEvent::What::frame,
                      written = event.what != handover::BatchEvent::What::failed,
                      fault = event.error ? QString::fromStdString(event.error->text()) : QString(), done = event.done,
                      all = event.all, left = event.seconds_left] {
                         if (!frame)
-                            mark(path, written, fault);
+                            mark(paths, written, fault);
                         emit progressed(done, all, left);
                     },
                     Qt::QueuedConnection);

@@ -63,7 +63,7 @@ private:
         std::string space{}; ///< that was said
     };
     void draw();
-    void mark(const std::filesystem::path& path, bool written, const QString& fault);
+    void mark(const std::vector<std::filesystem::path>& paths, bool written, const QString& fault);
 
     std::shared_ptr<const subject::Subject> subject_;
     std::vector<std::string> inputs_;
