@@ -91,7 +91,32 @@ bool Movie::is_still(const std::string& path) const {
     return path == path_ && identity_of(path, now) && std::equal(now, now + 4, identity_);
 }
 
+/// Where the file's own index says of each frame when it is decoded, all at even distances, and when the first one is
+/// seen: then they are seen at those distances, in whatever order they are decoded.
+bool Movie::index_of_even_frames() {
+    AVStream* const stream = input_->streams[stream_];
+    const int entries = avformat_index_get_entries_count(stream);
+    const std::string_view kind = input_->iformat && input_->iformat->name ? input_->iformat->name : "";
+    if (kind.find("mp4") == std::string_view::npos || entries < 2 || stream->nb_frames != entries ||
+        stream->start_time == AV_NOPTS_VALUE)
+        return false;
+    std::int64_t last = 0, step = 0;
+    for (int i = 0; i < entries; ++i) {
+        const AVIndexEntry* const entry = avformat_index_get_entry(stream, i);
+        if (!entry || (entry->flags & AVINDEX_DISCARD_FRAME) != 0 ||
+            (i > 0 && (entry->timestamp <= last || (i > 1 && entry->timestamp - last != step))))
+            return false;
+        step = i > 0 ? entry->timestamp - last : 0;
+        last = entry->timestamp;
+    }
+    for (int i = 0; i < entries; ++i)
+        times_.push_back(stream->start_time + i * step);
+    return true;
+}
+
 bool Movie::index(const std::function<void()>& alive) {
+    if (index_of_even_frames())
+        return true;
     AVStream* const stream = input_->streams[stream_];
     const AVCodecDescriptor* const kind = avcodec_descriptor_get(stream->codecpar->codec_id);
     const int entries = avformat_index_get_entries_count(stream);

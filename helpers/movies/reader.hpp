@@ -39,6 +39,7 @@ public:
 private:
     Movie() = default;
     bool index(const std::function<void()>& alive);
+    bool index_of_even_frames();
     bool seek(int frame);
     int nearest(std::int64_t time) const; ///< the frame of this time
     /// The next frame that comes out; 1, 0 at the end, or an error of the library.
