@@ -267,6 +267,7 @@ TEST_CASE("attributes of every kind of picture go along", "[io][round-trip]") {
             : kind.fallback == image::Depth::half                        ? OIIO::TypeDesc::HALF
                                                                          : OIIO::TypeDesc::FLOAT;
         OIIO::ImageSpec spec = spec_of({"R", "G", "B"}, type);
+        spec.width = spec.full_width = 64; // of others the library's writer of AVIF reads beyond the end of a row
         spec.attribute("Artist", "the weaver at the ford");
         spec.attribute("Copyright", "nobody");
         spec.attribute("DateTime", "2026:11:30 03:00:00");
