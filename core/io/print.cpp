@@ -5,6 +5,7 @@
 #include "colour/adaptation.hpp"
 #include "colour/difference.hpp"
 #include "colour/space.hpp"
+#include "io/lcms.hpp"
 #include "ir/external.hpp"
 
 #include <array>
@@ -12,7 +13,6 @@
 #include <fstream>
 #include <functional>
 #include <iterator>
-#include <lcms2.h>
 #include <numeric>
 
 namespace kasuri::io {
@@ -25,10 +25,7 @@ using colour::times;
 
 constexpr std::size_t most_inks = 15; ///< cmsMAXCHANNELS is one more
 
-struct Freed {
-    void operator()(void* it) const { cmsCloseProfile(it); }
-};
-using Profile = std::unique_ptr<void, Freed>;
+using Profile = ProfileHandle;
 struct FreedTransform {
     void operator()(void* it) const { cmsDeleteTransform(it); }
 };
@@ -41,19 +38,12 @@ std::string four_letters(std::uint32_t signature) {
     return text;
 }
 
-std::string description(cmsHPROFILE profile) {
-    std::array<char, 200> text{};
-    cmsGetProfileInfoASCII(profile, cmsInfoDescription, "en", "US", text.data(),
-                           static_cast<cmsUInt32Number>(text.size()));
-    return text.data();
-}
-
 class ByLcms final : public Press {
 public:
     static Result<std::shared_ptr<const Press>> open(const std::filesystem::path& path) {
         if (const Status readable = readable_file(path); !readable)
             return readable.error();
-        cmsSetLogErrorHandler([](cmsContext, cmsUInt32Number, const char*) {});
+        be_silent();
         std::ifstream in(path, std::ios::binary);
         const std::string bytes{std::istreambuf_iterator<char>(in), {}};
         const Profile profile(cmsOpenProfileFromMem(bytes.data(), static_cast<cmsUInt32Number>(bytes.size())));
@@ -91,8 +81,7 @@ public:
                                       &press->perceptual_there_, &press->paper_back_})
             if (!*each)
                 return Error{"is a profile whose tables cannot be used", path.string(), "Is the file whole?"};
-        const cmsCIEXYZ& w = *cmsD50_XYZ();
-        const colour::Chromaticity d50{w.X / (w.X + w.Y + w.Z), w.Y / (w.X + w.Y + w.Z)};
+        const colour::Chromaticity d50 = connection_white();
         const colour::Space& standard = *colour::find_space(colour::default_space);
         press->to_pcs_ = times(adaptation(colour::bradford, colour::d65, d50), to_xyz(standard));
         press->from_pcs_ = times(from_xyz(standard), adaptation(colour::bradford, d50, colour::d65));

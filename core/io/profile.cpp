@@ -2,10 +2,10 @@
 
 #include "base/said.hpp"
 #include "colour/adaptation.hpp"
+#include "io/lcms.hpp"
 
 #include <array>
 #include <cmath>
-#include <lcms2.h>
 #include <memory>
 
 namespace kasuri::io {
@@ -19,37 +19,11 @@ using colour::times;
 /// How far a profile may be from a space and still be it: profiles keep 16 bits, and some round their curves.
 constexpr double same_colorant = 3e-3, same_curve = 3e-3;
 
-struct Close {
-    void operator()(void* profile) const { cmsCloseProfile(profile); }
-};
-using Handle = std::unique_ptr<void, Close>;
+using Handle = ProfileHandle;
 
 struct CloseTransform {
     void operator()(void* transform) const { cmsDeleteTransform(transform); }
 };
-
-/// Its messages are of no use to a user of ours.
-void be_silent() {
-    static const bool once = [] {
-        cmsSetLogErrorHandler([](cmsContext, cmsUInt32Number, const char*) {});
-        return true;
-    }();
-    (void)once;
-}
-
-std::string description(cmsHPROFILE profile) {
-    std::array<char, 200> text{};
-    cmsGetProfileInfoASCII(profile, cmsInfoDescription, "en", "US", text.data(),
-                           static_cast<cmsUInt32Number>(text.size()));
-    std::string name(text.data());
-    return name.empty() ? "without a name" : name;
-}
-
-/// White of the connection space: D50 as ICC.1 rounds it.
-colour::Chromaticity connection_white() {
-    const cmsCIEXYZ& w = *cmsD50_XYZ();
-    return {w.X / (w.X + w.Y + w.Z), w.Y / (w.X + w.Y + w.Z)};
-}
 
 /// XYZ of the connection space to linear BT.709 light.
 Matrix3 to_light() {

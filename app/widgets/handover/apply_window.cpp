@@ -135,6 +135,7 @@ QGridLayout* ApplyWindow::output_grid() {
 
 QHBoxLayout* ApplyWindow::option_row() {
     auto* options = new QHBoxLayout;
+    options->setSpacing(6); // between a field and its name
     kind_ = new QComboBox(this);
     kind_->setObjectName("kind");
     kind_->addItem(tr("as they came"), QStringList{QString(), QString(), QString()});
