@@ -119,7 +119,7 @@ int main(int argc, char** argv) {
         window.restore_layout();
     }
     if (!parser.isSet(shot)) {
-        window.bench().restore_config();
+        window.bench().config().restore();
         window.bench().restore_prints();
     }
     if (parser.isSet(demo))

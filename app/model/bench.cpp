@@ -3,7 +3,6 @@
 #include "base/memory.hpp"
 #include "base/text.hpp"
 #include "carry/carry.hpp"
-#include "io/config.hpp"
 #include "io/print.hpp"
 #include "lang/format.hpp"
 #include "model/file_names.hpp"
@@ -23,12 +22,13 @@ namespace kasuri::app {
 Bench::Bench(QObject* parent)
     : QObject(parent), session_(this), look_(session_), sheet_(this), playback_(sheet_, this),
       over_time_(sheet_, playback_.store(), this), takes_(session_), watch_(session_), tuning_(session_),
-      keeper_(session_, look_, sheet_, takes_, tuning_) {
+      keeper_(session_, look_, sheet_, takes_, tuning_, config_) {
     for (const char* name : {"response", "hue_map", "parade"})
         readings_.add(*readings::find(name));
     record<Arrangement>(sheet_);
     record<std::vector<Take>>(takes_);
     record<document::KeptTuning>(tuning_);
+    record<io::ConfigContext>(config_);
     record<LookArrangement>(look_);
     relay();
 }
@@ -47,6 +47,8 @@ void Bench::relay() {
     connect(&keeper_, &BenchKeeper::failed, this, failed);
     connect(&sheet_, &SheetModel::noted, this, &Bench::say);
     connect(&playback_, &Playback::said, this, &Bench::said);
+    connect(&config_, &ConfigUse::said, this, &Bench::said);
+    connect(&config_, &ConfigUse::spaces_changed, this, &Bench::spaces_changed);
     connect(&look_, &LookModel::refused, this, [this](const QString& why) { refuse(why); });
     connect(&look_, &LookModel::changed, this, [this] { watch_.set_following(look_.kind() == FileKind::filter); });
     connect(&watch_, &FileWatch::noticed, &look_, &LookModel::look_at_files);
@@ -160,31 +162,6 @@ void Bench::carry(const std::string& to) {
 
 void Bench::add_chart() { sheet_.add_target(*targets::find("dye_chart"), "colour"); }
 
-void Bench::use_config(const QString& file) {
-    QThreadPool::globalInstance()->start([self = QPointer<Bench>(this), file] {
-        auto loaded = std::make_shared<Result<io::LoadedConfig>>(
-            within_memory(bytes_of(file), [&] { return io::load_config(bytes_of(file)); }));
-        QMetaObject::invokeMethod(
-            qApp,
-            [self, loaded, file] {
-                if (!self)
-                    return;
-                if (!loaded->ok())
-                    return self->refuse(loaded->error());
-                QSettings().setValue("config", file);
-                const auto& [spaces, views, functions, notes] = loaded->value();
-                self->say(tr("%1: %2 spaces and %5 functions can be used now, and %3 views to see through%4")
-                              .arg(QFileInfo(file).fileName())
-                              .arg(spaces.size())
-                              .arg(views.size())
-                              .arg(notes.empty() ? QString() : "; " + QString::fromStdString(notes.front()))
-                              .arg(functions.size()));
-                emit self->spaces_changed();
-            },
-            Qt::QueuedConnection);
-    });
-}
-
 void Bench::use_print(const QString& file) {
     QThreadPool::globalInstance()->start([self = QPointer<Bench>(this), file] {
         auto added = std::make_shared<Result<std::vector<std::string>>>(
@@ -214,12 +191,6 @@ void Bench::restore_prints() {
     for (auto file = kept.rbegin(); file != kept.rend(); ++file)
         if (QFileInfo::exists(*file))
             use_print(*file);
-}
-
-void Bench::restore_config() {
-    const QString kept = QSettings().value("config").toString(), named = text_of(io::config_of_environment());
-    if (const QString& file = QFileInfo::exists(kept) ? kept : named; !file.isEmpty())
-        use_config(file);
 }
 
 } // namespace kasuri::app

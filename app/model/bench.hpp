@@ -1,6 +1,7 @@
 #pragma once
 #include "model/against.hpp"
 #include "model/bench_keeper.hpp"
+#include "model/config_use.hpp"
 #include "model/file_watch.hpp"
 #include "model/look_model.hpp"
 #include "model/over_time.hpp"
@@ -31,6 +32,7 @@ public:
     TakesModel& takes() { return takes_; }
     FileWatch& file_watch() { return watch_; }
     Tuning& tuning() { return tuning_; }
+    ConfigUse& config() { return config_; }
     BenchKeeper& keeper() { return keeper_; }
 
     void undo() { session_.undo_stack().undo(); }
@@ -45,10 +47,6 @@ public:
     /// The look as it is worked on: the active step as it stands in the editor.
     document::Look look_as_worked_on() const;
     void add_chart();
-    /// Reads an OpenColorIO config in the background and remembers it; then its spaces can be used everywhere.
-    void use_config(const QString& file);
-    /// The config of the last session, else the one of $OCIO.
-    void restore_config();
     /// Reads the ICC profile of a press in the background and remembers it; then the sheet can be seen as it prints.
     void use_print(const QString& file);
     /// Those of the last session that are still there.
@@ -81,6 +79,7 @@ private:
     TakesModel takes_;
     FileWatch watch_;
     Tuning tuning_;
+    ConfigUse config_;
     BenchKeeper keeper_;
 };
 

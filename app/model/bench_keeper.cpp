@@ -31,8 +31,8 @@ std::string shown_source(const std::string& source, const std::filesystem::path&
 } // namespace
 
 BenchKeeper::BenchKeeper(Session& session, LookModel& look, SheetModel& sheet, TakesModel& takes, Tuning& tuning,
-                         QObject* parent)
-    : QObject(parent), session_(session), look_(look), sheet_(sheet), takes_(takes), tuning_(tuning) {
+                         ConfigUse& config, QObject* parent)
+    : QObject(parent), session_(session), look_(look), sheet_(sheet), takes_(takes), tuning_(tuning), config_(config) {
     soon_.setSingleShot(true);
     soon_.setInterval(soon_ms);
     connect(&soon_, &QTimer::timeout, this, &BenchKeeper::write_now);
@@ -40,6 +40,7 @@ BenchKeeper::BenchKeeper(Session& session, LookModel& look, SheetModel& sheet, T
     connect(&session_, &Session::file_changed, this, &BenchKeeper::perhaps_renamed);
     connect(&takes_, &TakesModel::changed, this, &BenchKeeper::changed);
     connect(&tuning_, &Tuning::changed, this, &BenchKeeper::changed);
+    connect(&config_, &ConfigUse::changed, this, &BenchKeeper::changed);
     connect(&sheet_, &SheetModel::pins_changed, this, &BenchKeeper::changed);
 }
 
@@ -51,6 +52,7 @@ document::BenchFile BenchKeeper::bench(const std::filesystem::path& filter) cons
     for (const Pin& pin : sheet_.pins())
         bench.pins.push_back({pin.number, kept_source(pin.source, filter), pin.pixel.x(), pin.pixel.y()});
     bench.tuning = tuning_.arrangement();
+    bench.context = config_.arrangement();
     bench.others = written_.others;
     return bench;
 }
@@ -59,6 +61,11 @@ void BenchKeeper::take(const document::BenchFile& bench, const std::filesystem::
     taking_ = true;
     takes_.arrange(bench.takes);
     tuning_.arrange(bench.tuning);
+    // The steps of one look share what one of them has.
+    const std::filesystem::path look = look_.keeps_bench() ? look_.path() : std::filesystem::path();
+    if (const bool same_look = !look.empty() && look == look_path_; !same_look || !bench.context.empty())
+        config_.arrange(bench.context);
+    look_path_ = look;
     if (!bench.pins.empty()) { // else those on the sheet go on measuring
         std::vector<Pin> pins;
         for (const document::KeptPin& pin : bench.pins)

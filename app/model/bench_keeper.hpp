@@ -1,5 +1,6 @@
 #pragma once
 #include "document/bench_file.hpp"
+#include "model/config_use.hpp"
 #include "model/look_model.hpp"
 #include "model/session.hpp"
 #include "model/sheet.hpp"
@@ -13,14 +14,14 @@
 
 namespace kasuri::app {
 
-/// Keeps takes, pins and how values are set with the document, in the file beside it: read when a filter is opened,
-/// written soon after a change and when the filter gets another name. Those of a step of a look go into the look. What
-/// cannot be read is never overwritten.
+/// Keeps takes, pins, how values are set and what the colour config's variables are with the document, in the file
+/// beside it: read when a filter is opened, written soon after a change and when the filter gets another name. Those of
+/// a step of a look go into the look. What cannot be read is never overwritten.
 class BenchKeeper : public QObject {
     Q_OBJECT
 public:
     BenchKeeper(Session& session, LookModel& look, SheetModel& sheet, TakesModel& takes, Tuning& tuning,
-                QObject* parent = nullptr);
+                ConfigUse& config, QObject* parent = nullptr);
     ~BenchKeeper() override;
 
     /// What is to be kept now, with paths relative to the folder of `filter`.
@@ -42,10 +43,12 @@ private:
     SheetModel& sheet_;
     TakesModel& takes_;
     Tuning& tuning_;
+    ConfigUse& config_;
     QTimer soon_;
-    std::filesystem::path path_;  ///< of the filter whose things these are
-    document::BenchFile written_; ///< what the file holds
-    bool foreign_ = false;        ///< the file could not be read
+    std::filesystem::path path_;      ///< of the filter whose things these are
+    std::filesystem::path look_path_; ///< of the look whose steps these are
+    document::BenchFile written_;     ///< what the file holds
+    bool foreign_ = false;            ///< the file could not be read
     bool taking_ = false;
     bool due_ = false; ///< something has not been written
 };

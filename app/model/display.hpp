@@ -1,6 +1,6 @@
 #pragma once
+#include "colour/space.hpp"
 #include "image/image.hpp"
-#include "io/print.hpp"
 #include "model/lens.hpp"
 #include "readings/view.hpp"
 
@@ -24,7 +24,7 @@ enum class Limits {
 };
 
 /// A colour that is further than this (CIEDE2000) from what the paper can hold is outside.
-inline constexpr float outside_print = static_cast<float>(io::outside_print);
+inline constexpr float outside_print = static_cast<float>(colour::outside_print);
 
 /// Mid grey: neither makes pictures look darker nor lighter than they are.
 inline constexpr double usual_surround = 50;

@@ -57,7 +57,7 @@ Found measured(const io::Press& press, const image::Picture& picture) {
             const colour::Triple light = colour::converted(numbers, from, standard);
             const double off = press.beyond(light);
             ++here.pixels;
-            if (!(off <= io::outside_print)) // NaN too
+            if (!(off <= colour::outside_print)) // NaN too
                 ++here.outside;
             if (std::isnan(off))
                 continue;

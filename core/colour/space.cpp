@@ -76,7 +76,8 @@ struct Added {
                                          owned.to_light.get(),
                                          owned.from_light.get(),
                                          owned.is_view,
-                                         owned.beyond.get()} {}
+                                         owned.beyond.get(),
+                                         owned.edges} {}
     bool is_called(std::string_view name) const {
         return owned.name == name || std::find(owned.also.begin(), owned.also.end(), name) != owned.also.end();
     }

@@ -28,6 +28,8 @@ struct Space {
     bool is_view = false; ///< a way to see on a display: what goes there, not what is worked in
     /// Of a print: linear light to its distance from what the paper holds (CIEDE2000), in the first plane.
     const ir::External* beyond = nullptr;
+    /// Of a print: the edges of what the paper holds, as lines through linear light of `primaries`.
+    std::span<const std::vector<Triple>> edges = {};
 };
 
 /// The built-in ones.
@@ -55,6 +57,7 @@ struct AddedSpace {
     std::vector<std::string> also{}; ///< further names of it
     bool is_view = false;
     std::unique_ptr<const ir::External> beyond{};
+    std::vector<std::vector<Triple>> edges{};
 };
 
 /// From now on `find_space` knows it; one of the same name is replaced. Safe across threads.
@@ -66,6 +69,9 @@ std::uint64_t spaces_generation();
 /// The names on the list, in the order of adding: those that are worked in, and those that are views.
 std::vector<std::string> added_spaces();
 std::vector<std::string> added_views();
+/// A colour that is further than this (Space::beyond) from what the paper can hold is outside (common practice, no
+/// source: a difference that is seen at once).
+inline constexpr double outside_print = 2;
 /// Those that show prints (Space::beyond), which `added_views` has too.
 std::vector<std::string> added_prints();
 

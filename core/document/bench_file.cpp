@@ -59,6 +59,8 @@ std::string bench_text(const BenchFile& bench) {
         all["links"] = bench.tuning.links;
     for (const auto& [name, range] : bench.tuning.ranges)
         all["ranges"][name] = {number(range.first), number(range.second)};
+    if (!bench.context.empty())
+        all["context"] = bench.context;
     if (const Json others = Json::parse(bench.others, nullptr, false); others.is_object())
         for (const auto& [key, value] : others.items())
             all[key] = value;
@@ -107,7 +109,11 @@ Result<BenchFile> bench_of(std::string_view text, const std::string& where) {
         for (const auto& [name, range] : ranges->items())
             if (range.is_array() && range.size() == 2 && number_in(range[0]) < number_in(range[1]))
                 bench.tuning.ranges[name] = {number_in(range[0]), number_in(range[1])};
-    for (const char* known : {version_key, "takes", "pins", "links", "ranges"})
+    if (const auto context = all.find("context"); context != all.end() && context->is_object())
+        for (const auto& [name, value] : context->items())
+            if (value.is_string())
+                bench.context[name] = value.get<std::string>();
+    for (const char* known : {version_key, "takes", "pins", "links", "ranges", "context"})
         all.erase(known);
     if (!all.empty())
         bench.others = all.dump(-1, ' ', false, Json::error_handler_t::replace);

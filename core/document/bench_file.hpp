@@ -39,13 +39,14 @@ struct KeptTuning {
 };
 
 /// What is kept with a filter and is not its text. JSON: {"kasuri-bench": 1, "takes": [...], "pins": [...], "links":
-/// [[name, ...], ...], "ranges": {name: [low, high]}}.
+/// [[name, ...], ...], "ranges": {name: [low, high]}, "context": {variable: value}}.
 struct BenchFile {
     std::vector<KeptTake> takes;
     std::vector<KeptPin> pins;
     KeptTuning tuning{};
+    std::map<std::string, std::string> context{}; ///< of the colour config's variables
     std::string others{}; ///< fields that this version does not know, as a JSON object: they are written again
-    bool empty() const { return takes.empty() && pins.empty() && tuning.empty() && others.empty(); }
+    bool empty() const { return takes.empty() && pins.empty() && tuning.empty() && context.empty() && others.empty(); }
     friend bool operator==(const BenchFile&, const BenchFile&) = default;
 };
 

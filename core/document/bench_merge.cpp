@@ -97,6 +97,7 @@ BenchFile merged(const BenchFile& base, const BenchFile& mine, const BenchFile& 
         if (const auto is = theirs.tuning.ranges.find(name);
             !mine.tuning.ranges.contains(name) && is != theirs.tuning.ranges.end() && is->second == range)
             made.tuning.ranges.erase(name);
+    made.context = mine.context == base.context ? theirs.context : mine.context;
     made.others = theirs.others;
     return made;
 }

@@ -107,6 +107,31 @@ public:
         return all;
     }
 
+    std::vector<std::vector<Triple>> edges(std::size_t steps) const override {
+        std::vector<std::vector<Triple>> all;
+        const auto add = [&](const Device& from, std::size_t along) {
+            std::vector<Triple> line;
+            for (std::size_t i = 0; i <= steps; ++i) {
+                Device at = from;
+                at[along] = whole_ * static_cast<double>(i) / static_cast<double>(steps);
+                line.push_back(from_pcs_ * through(plain_back_, at));
+            }
+            all.push_back(std::move(line));
+        };
+        const std::size_t cube = std::min<std::size_t>(channels_, 3);
+        for (std::size_t corner = 0; corner < std::size_t{1} << cube; ++corner) {
+            Device at{};
+            for (std::size_t c = 0; c < cube; ++c)
+                at[c] = (corner >> c & 1) != 0 ? whole_ : 0;
+            for (std::size_t c = 0; c < cube; ++c)
+                if (at[c] == 0)
+                    add(at, c);
+            if (space_ == "CMYK")
+                add(at, 3);
+        }
+        return all;
+    }
+
     const std::string& name() const override { return name_; }
     const std::string& space() const override { return space_; }
 
@@ -217,6 +242,10 @@ Result<std::vector<std::string>> add_prints(const std::filesystem::path& profile
                                 std::make_unique<Seen>(press.value(), row.way, identity + row.how)};
         view.is_view = true;
         view.beyond = std::make_unique<Beyond>(press.value(), identity + "beyond");
+        if (row.way == Press::Way::relative) {
+            constexpr std::size_t steps = 12;
+            view.edges = press.value()->edges(steps);
+        }
         names.push_back(view.name);
         colour::add_space(std::move(view));
     }

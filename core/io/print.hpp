@@ -27,14 +27,13 @@ public:
     virtual double beyond(const colour::Triple& light) const = 0;
     /// What is laid on the paper for it, as a share of each ink (of r, g, b where it has those): `relative`.
     virtual std::vector<double> inks(const colour::Triple& light) const = 0;
+    /// The edges of what the paper holds, relative colorimetric, each in so many steps: of the cube of the first three
+    /// inks, and where there is black, from each of its corners to full black; of one channel its line.
+    virtual std::vector<std::vector<colour::Triple>> edges(std::size_t steps) const = 0;
     virtual const std::string& name() const = 0;
     /// The letters of its colour space: "CMYK", "RGB ", "GRAY".
     virtual const std::string& space() const = 0;
 };
-
-/// A colour that is further than this from what the paper can hold is outside (common practice, no source: a difference
-/// that is seen at once).
-inline constexpr double outside_print = 2;
 
 /// The ways of seeing a press as views (colour::added_views), whose numbers are those of an sRGB display: "NAME
 /// printed", "NAME printed, perceptual", "NAME on its paper", where NAME is the file's. Their names.

@@ -38,10 +38,13 @@ constexpr std::string_view shell_labels[] = {"709", "P3", "2020", "AP1"};
 constexpr std::string_view shell_names[] = {"none", "709", "and P3", "and 2020", "and AP1"};
 constexpr std::string_view rule_names[] = {"none", "of the rule"};
 constexpr std::string_view own_names[] = {"none", "of the rule", "of the pictures"};
+constexpr std::string_view print_names[] = {"none", "of all presses"};
 constexpr std::string_view cut_names[] = {"whole", "at a height", "at a hue"};
 
 constexpr Setting of_room{"model", "in which room", 0, 0, 4, true, room_names};
 constexpr Setting of_shells{"shells", "edges of spaces", 1, 0, 4, true, shell_names};
+constexpr Setting of_prints{"prints",   "edges of what presses can hold, whose profiles are in use", 0, 0, 1, true,
+                            print_names};
 const Setting settings[] = {
     of_room,
     of_shells,
@@ -51,12 +54,14 @@ const Setting settings[] = {
     {"height", "where it is cut, as a share of the upward axis", 0.5, 0, 1},
     {"hue", "along which hue it is cut, in degrees", 0, 0, 360},
     {"own", "edges of the working space, which may be of a colour config", 0, 0, 1, true, rule_names},
+    of_prints,
 };
 const Setting cloud_settings[] = {
     of_room,
     of_shells,
     {"points", "of the pictures, about", 20000, 100, 200000, true},
-    {"own", "edges of these spaces, which may be of a colour config", 0, 0, 2, true, own_names}};
+    {"own", "edges of these spaces, which may be of a colour config", 0, 0, 2, true, own_names},
+    of_prints};
 
 const Room& room_of(Values set) { return rooms[static_cast<std::size_t>(set[0])]; }
 
@@ -103,7 +108,7 @@ std::vector<Shell> shells_of(const Order& order) {
         if (!space.empty() && std::none_of(all.begin(), all.end(), [&](const Shell& s) { return s.space == space; }))
             all.push_back({space, space});
     };
-    if (const double own = order.settings.back(); own == 1)
+    if (const double own = order.settings[order.settings.size() - 2]; own == 1)
         add(std::string(order.working));
     else if (own == 2)
         for (const image::Picture* picture : order.pictures)
@@ -141,6 +146,42 @@ bool add_shells(const Order& order, const image::Picture& picture, Measured& to)
         });
         to.figures.push_back({"outside " + shell.label, "",
                               100.0 * static_cast<double>(out) / static_cast<double>(picture.pixels()), "%"});
+    }
+    return true;
+}
+
+/// The same of the presses in use, outside by the difference between a colour and what is printed for it.
+bool add_prints(const Order& order, const image::Picture& picture, Measured& to) {
+    if (order.settings.back() == 0)
+        return true;
+    for (const std::string& name : colour::added_prints()) {
+        const colour::Space& press = *colour::find_space(name);
+        if (press.edges.empty())
+            continue;
+        Wires wires{name, {}};
+        const int steps = static_cast<int>(press.edges.front().size());
+        image::Picture edges =
+            image::generated(steps, static_cast<int>(press.edges.size()), [&](int x, int edge) -> colour::Triple {
+                return press.edges[static_cast<std::size_t>(edge)][static_cast<std::size_t>(x)];
+            });
+        edges.space = "rec709-linear";
+        const auto at = placed(order, edges);
+        auto light = seen(order, picture, "rec709-linear", "rgb");
+        if (!at || !light)
+            return false;
+        for (auto from = at->begin(); from != at->end(); from += steps)
+            wires.lines.emplace_back(from, from + steps);
+        to.layers.push_back({0, std::move(wires)});
+        std::size_t out = 0;
+        for (Point& c : *light) {
+            float* const one[3] = {&c[0], &c[1], &c[2]};
+            press.beyond->apply(one, 1);
+            out += static_cast<double>(c[0]) <= colour::outside_print ? 0 : 1; // NaN too
+            if (order.cancel.cancelled())
+                return false;
+        }
+        to.figures.push_back(
+            {"outside " + name, "", 100.0 * static_cast<double>(out) / static_cast<double>(picture.pixels()), "%"});
     }
     return true;
 }
@@ -276,7 +317,7 @@ std::optional<Measured> measured_solid(const Order& order) {
     add_folds(solid, *numbers, at, top / (n - 1), measured);
     cut(solid, at, order);
     measured.layers.push_back({0, std::move(solid)});
-    if (!add_shells(order, *after, measured))
+    if (!add_shells(order, *after, measured) || !add_prints(order, *after, measured))
         return std::nullopt;
     return measured;
 }
@@ -312,7 +353,7 @@ std::optional<Measured> measured_cloud(const Order& order) {
     together.space = "rec709-linear";
     auto points = placed(order, together);
     Measured measured;
-    if (!points || !add_shells(order, together, measured))
+    if (!points || !add_shells(order, together, measured) || !add_prints(order, together, measured))
         return std::nullopt;
     solid.points = std::move(*points);
     measured.layers.insert(measured.layers.begin(), {0, std::move(solid)});

@@ -3022,6 +3022,10 @@
         <source>the config's named transform {} has a name like another's and was left out</source>
         <translation>die benannte Umrechnung {} der Konfiguration heißt wie eine andere und blieb weg</translation>
     </message>
+    <message>
+        <source>%1: %2 spaces and %5 functions can be used now, and %3 views to see through%4</source>
+        <translation>%1: %2 Räume und %5 Funktionen sind jetzt zu gebrauchen, und %3 Ansichten, durch die gesehen wird%4</translation>
+    </message>
 </context>
 <context>
     <name>Files</name>
@@ -3489,6 +3493,22 @@
     <message>
         <source>Folders beside those of the system, of yourself, and of the file that is open. All that lies below belongs to them.</source>
         <translation>Ordner neben denen des Systems, Ihren eigenen und dem der offenen Datei. Alles darunter gehört dazu.</translation>
+    </message>
+    <message>
+        <source>NAME=VALUE, NAME=VALUE</source>
+        <translation>NAME=WERT, NAME=WERT</translation>
+    </message>
+    <message>
+        <source>%1: write NAME=VALUE, one after the other with commas</source>
+        <translation>%1: NAME=WERT schreiben, mehrere mit Kommas</translation>
+    </message>
+    <message>
+        <source>Its variables</source>
+        <translation>Ihre Variablen</translation>
+    </message>
+    <message>
+        <source>Of the colour config, as SHOT=sh010, SHOW=ford. They belong to the filter or look that is open and are kept with it.</source>
+        <translation>Der Farbkonfiguration, als SHOT=sh010, SHOW=ford. Sie gehören zum offenen Filter oder Look und werden mit ihm aufbewahrt.</translation>
     </message>
 </context>
 <context>
@@ -5464,6 +5484,18 @@
         <source>How far the rule moves each colour, by CIEDE2000: white is 2, which is just seen where two colours lie side by side.</source>
         <translation>Wie weit die Regel jede Farbe bewegt, nach CIEDE2000: Weiß ist 2, was gerade zu sehen ist, wo zwei Farben nebeneinander liegen.</translation>
     </message>
+    <message>
+        <source>edges of what presses can hold, whose profiles are in use</source>
+        <translation>Kanten dessen, was Druckmaschinen halten können, deren Profile in Gebrauch sind</translation>
+    </message>
+    <message>
+        <source>of all presses</source>
+        <translation>aller Druckmaschinen</translation>
+    </message>
+    <message>
+        <source>prints</source>
+        <translation>Drucke</translation>
+    </message>
 </context>
 <context>
     <name>kasuri::app::Against</name>
@@ -5865,10 +5897,6 @@
     <message>
         <source>%1: the display can show it printed now (%2).</source>
         <translation>%1: die Anzeige kann es jetzt gedruckt zeigen (%2).</translation>
-    </message>
-    <message>
-        <source>%1: %2 spaces and %5 functions can be used now, and %3 views to see through%4</source>
-        <translation>%1: %2 Räume und %5 Funktionen sind jetzt zu gebrauchen, und %3 Ansichten, durch die gesehen wird%4</translation>
     </message>
 </context>
 <context>
@@ -6334,6 +6362,17 @@
     <message>
         <source>What can be written here</source>
         <translation>Was hier stehen kann</translation>
+    </message>
+</context>
+<context>
+    <name>kasuri::app::ConfigUse</name>
+    <message>
+        <source>%1: %2 spaces and %5 functions can be used now, and %3 views to see through%4</source>
+        <translation>%1: %2 Räume und %5 Funktionen sind jetzt zu gebrauchen, und %3 Ansichten, durch die gesehen wird%4</translation>
+    </message>
+    <message>
+        <source>values of the colour config</source>
+        <translation>Werte der Farbkonfiguration</translation>
     </message>
 </context>
 <context>

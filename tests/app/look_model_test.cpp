@@ -206,7 +206,8 @@ TEST_CASE("unsaved work on a look is kept beside it, and is whole when it is rea
     SheetModel sheet;
     TakesModel takes(b.session);
     Tuning tuning(b.session);
-    BenchKeeper keeper(b.session, b.look, sheet, takes, tuning);
+    ConfigUse config;
+    BenchKeeper keeper(b.session, b.look, sheet, takes, tuning, config);
     RecoveryKeeper recovery(b.session, b.look, keeper, folder.path);
     b.write("out.r = g\n");
     document::LookStep lut = b.step("");

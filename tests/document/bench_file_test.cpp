@@ -17,6 +17,7 @@ BenchFile sample() {
     bench.pins = {{1, "target:dye_chart", 3, 1}, {4, "pictures/cloths.exr#", 1700, 372}};
     bench.tuning.links = {{"meet", "depth"}};
     bench.tuning.ranges = {{"meet", {0.25, 0.5}}};
+    bench.context = {{"SHOT", "sh010"}, {"SHOW", "the ford, by night = \u201cdark\u201d"}};
     return bench;
 }
 

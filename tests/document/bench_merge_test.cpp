@@ -80,4 +80,7 @@ TEST_CASE("links and ranges come together, and a name is linked once", "[documen
     CHECK(both.tuning.links == std::vector<std::vector<std::string>>{{"c", "d"}, {"f", "g"}});
     CHECK(both.tuning.ranges == std::map<std::string, std::pair<double, double>>{{"a", {0.2, 0.4}}, {"h", {2, 3}}});
     CHECK(both.others == theirs.others);
+    mine.context = {{"SHOT", "sh010"}};
+    CHECK(merged(base, mine, theirs).context == mine.context);
+    CHECK(merged(mine, mine, theirs).context.empty()); // they took it away
 }

@@ -283,3 +283,65 @@ TEST_CASE("the profile of a press is seen on the sheet: paper, ink and what is o
         greys.insert(stripes.pixel(x, 0));
     CHECK(greys.size() > 1);
 }
+
+TEST_CASE("values of the config's variables belong to the filter, are kept with it, and can be undone",
+          "[gui][spaces][context]") {
+    const TemporaryFolder folder;
+    write(folder / "dim.spimtx", "0.5 0 0 0\n0 0.5 0 0\n0 0 0.5 0\n");
+    write(folder / "deep.spimtx", "0.25 0 0 0\n0 0.25 0 0\n0 0 0.25 0\n");
+    write(folder / "shots.ocio",
+          "ocio_profile_version: 2\n"
+          "environment: {SHOT: dim}\n"
+          "search_path: .\n"
+          "roles: {default: light, scene_linear: light, aces_interchange: light}\n"
+          "displays: {loom: [!<View> {name: plain, colorspace: light}]}\n"
+          "colorspaces:\n"
+          "  - !<ColorSpace> {name: light}\n"
+          "  - !<ColorSpace>\n"
+          "    name: shot\n"
+          "    to_scene_reference: !<FileTransform> {src: $SHOT.spimtx}\n");
+    write(folder / "one.kasuri", "out.g = b\n");
+    write(folder / "two.kasuri", "out.r = b\n");
+    const auto level = [&] {
+        const colour::Space* shot = colour::find_space("shot");
+        return shot ? colour::converted({1, 1, 1}, *shot, *colour::find_space("light"))[1] : -1;
+    };
+    const auto comes_to = [&](double wanted) {
+        return QTest::qWaitFor([&] { return std::fabs(level() - wanted) < 1e-6; }, 20000);
+    };
+    Driver d;
+    app::Files& files = d.window.part<app::Files>();
+    app::ConfigUse& config = d.window.bench().config();
+    const auto open = [&](const char* name) {
+        files.open(QString::fromStdString((folder / name).string()));
+        d.settle();
+    };
+    open("one.kasuri");
+    open("shots.ocio");
+    REQUIRE(comes_to(0.5));
+    CHECK_FALSE(config.set_values("SHOT"));
+    REQUIRE(config.set_values("SHOT=dim, SHOW=ford, by night"));
+    CHECK(config.arrangement().at("SHOW") == "ford, by night");
+    REQUIRE(config.set_values(config.values()));
+    CHECK(config.arrangement().at("SHOW") == "ford, by night");
+    d.window.bench().undo();
+    CHECK(config.values().isEmpty());
+    REQUIRE(config.set_values(" SHOT=deep, "));
+    CHECK(config.values() == "SHOT=deep");
+    CHECK(comes_to(0.25));
+    d.window.bench().undo();
+    CHECK(config.values().isEmpty());
+    CHECK(comes_to(0.5));
+    d.window.bench().redo();
+    CHECK(comes_to(0.25));
+    d.window.bench().keeper().write_now();
+    CHECK(content_of(folder / "one.kasuri-bench").find("\"SHOT\": \"deep\"") != std::string::npos);
+    open("two.kasuri");
+    CHECK(config.values().isEmpty());
+    CHECK(comes_to(0.5));
+    open("one.kasuri");
+    CHECK(config.values() == "SHOT=deep");
+    CHECK(comes_to(0.25));
+    colour::retire_added_spaces();
+    QSettings().remove("config");
+}

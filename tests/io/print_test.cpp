@@ -43,10 +43,10 @@ TEST_CASE("a press prints what its inks leave of the light, and what it cannot h
         REQUIRE(inks.size() == 4);
     }
     // What takes away more light than the inks can, and what shines, is outside.
-    CHECK(press.beyond({0.9, 0.02, 0.02}) > io::outside_print);
-    CHECK(press.beyond({0, 0, 0}) > io::outside_print);
-    CHECK(press.beyond({1.5, 1.5, 1.5}) > io::outside_print);
-    CHECK(press.beyond({-0.2, 0.5, 0.5}) > io::outside_print);
+    CHECK(press.beyond({0.9, 0.02, 0.02}) > colour::outside_print);
+    CHECK(press.beyond({0, 0, 0}) > colour::outside_print);
+    CHECK(press.beyond({1.5, 1.5, 1.5}) > colour::outside_print);
+    CHECK(press.beyond({-0.2, 0.5, 0.5}) > colour::outside_print);
     CHECK(std::isnan(press.beyond({std::nan(""), 0, 0})));
     // White is the screen's white, or the paper's as it looks (absolute colorimetric, ICC.1:2022, 6.3.4.4 and D.6.3).
     CHECK(farthest(press.printed({1, 1, 1}, Way::relative), {1, 1, 1}) < 0.015); // between two points of the table

@@ -2,7 +2,9 @@
 #include "colour/models/models.hpp"
 #include "engine/evaluate.hpp"
 #include "engine/lower.hpp"
+#include "io/print.hpp"
 #include "readings/reading.hpp"
+#include "support/press.hpp"
 #include "support/support.hpp"
 
 using namespace kasuri;
@@ -13,8 +15,8 @@ namespace {
 
 /// Settings in the order of the reading's table.
 struct Wanted {
-    double model = 0, shells = 0, steps = 5, top = 1, cut = 0, height = 0.5, hue = 0, own = 0;
-    std::vector<double> list() const { return {model, shells, steps, top, cut, height, hue, own}; }
+    double model = 0, shells = 0, steps = 5, top = 1, cut = 0, height = 0.5, hue = 0, own = 0, prints = 0;
+    std::vector<double> list() const { return {model, shells, steps, top, cut, height, hue, own, prints}; }
 };
 
 struct Body {
@@ -299,4 +301,45 @@ TEST_CASE("the edges of the rule's own space are wires too, and of the pictures'
                                     [](const Layer& layer) { return std::holds_alternative<Wires>(layer.data); });
     REQUIRE(wires != measured->layers.end());
     CHECK(std::get<Wires>(wires->data).name == "srgb");
+}
+
+TEST_CASE("what a press can hold is a shell whose corners are its inks, and what is outside counts by the difference",
+          "[readings][solid][print]") {
+    const TemporaryFolder folder;
+    write_press(folder / "ford.icc");
+    REQUIRE(io::add_prints(folder / "ford.icc"));
+    Wanted wanted;
+    wanted.model = 4; // r, g, b of linear BT.709
+    CHECK(body("out.rgb = rgb", wanted).wires().empty());
+    wanted.prints = 1;
+    const Body shown = body("out.rgb = rgb", wanted);
+    REQUIRE(shown.wires().size() == 1);
+    CHECK(shown.wires()[0]->name == "ford printed");
+    const auto& lines = shown.wires()[0]->lines;
+    REQUIRE(lines.size() == 12 + 8); // of the cube of three inks, and from its corners to black
+    // The formula of the press (support/press.hpp) at the ends: every corner with and without black.
+    std::size_t found = 0;
+    for (int corner = 0; corner < 16; ++corner) {
+        std::array<double, 4> inks{};
+        for (std::size_t i = 0; i < 4; ++i)
+            inks[i] = corner >> i & 1;
+        const auto light = InkPress::left_by(inks);
+        const bool there = std::any_of(lines.begin(), lines.end(), [&](const auto& line) {
+            const auto is = [&](const Solid::Point& p) {
+                return std::fabs(static_cast<double>(p[0]) - light[0]) +
+                    std::fabs(static_cast<double>(p[1]) - light[1]) + std::fabs(static_cast<double>(p[2]) - light[2]) <
+                    0.005;
+            };
+            return is(line.front()) || is(line.back());
+        });
+        found += there ? 1 : 0;
+    }
+    CHECK(found == 16);
+    // Of a cube of 5 points along an edge, those are outside that one by one are more than 2 away.
+    const auto press = io::Press::open(folder / "ford.icc");
+    int outside = 0;
+    for (int i = 0; i < 125; ++i)
+        outside += press.value()->beyond({i % 5 / 4.0, i / 5 % 5 / 4.0, i / 25 / 4.0}) > colour::outside_print ? 1 : 0;
+    CHECK(outside > 20);
+    CHECK(shown.figure("outside ford printed") == Approx(100 * outside / 125.0));
 }

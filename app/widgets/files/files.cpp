@@ -71,7 +71,7 @@ void Files::open(const QString& file, const QString& lens) {
     case FileKind::look: return open_look(file);
     case FileKind::lut: return look_.add_files({file}, bench_.look().current() + 1);
     case FileKind::correction: return look_.add_cdl(file);
-    case FileKind::config: return bench_.use_config(file);
+    case FileKind::config: return bench_.config().use(file);
     case FileKind::print: return bench_.use_print(QFileInfo(file).absoluteFilePath());
     case FileKind::picture:
     case FileKind::movie: break;
@@ -184,7 +184,7 @@ void Files::ask_config() {
         QFileDialog::getOpenFileName(window_, tr("Use which colour config?"), QSettings().value("config").toString(),
                                      tr("Colour configs (%1);;All files (*)").arg(patterns({FileKind::config})));
     if (!file.isEmpty())
-        bench_.use_config(file);
+        bench_.config().use(file);
 }
 
 void Files::fill_recent(QMenu& menu) {

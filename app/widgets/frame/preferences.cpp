@@ -18,6 +18,7 @@
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QGridLayout>
+#include <QLineEdit>
 #include <QListWidget>
 #include <QPushButton>
 #include <QScrollArea>
@@ -179,6 +180,24 @@ PreferenceControl config(QWidget* parent, const SettingsOf& of) {
     return {line, refresh};
 }
 
+PreferenceControl config_values(QWidget* parent, const SettingsOf& of) {
+    ConfigUse& config = of.bench.config();
+    auto* field = new QLineEdit(parent);
+    field->setMinimumWidth(field_width);
+    field->setPlaceholderText(QCoreApplication::translate("Settings", "NAME=VALUE, NAME=VALUE"));
+    const auto refresh = [field, &config] { field->setText(config.values()); };
+    QObject::connect(field, &QLineEdit::editingFinished, parent, [field, &config, &bench = of.bench, refresh] {
+        if (config.set_values(field->text()))
+            refresh();
+        else
+            bench.refuse(
+                QCoreApplication::translate("Settings", "%1: write NAME=VALUE, one after the other with commas")
+                    .arg(field->text()));
+    });
+    QObject::connect(&config, &ConfigUse::changed, field, refresh);
+    return {field, refresh, [&config] { config.set_values({}); }};
+}
+
 PreferenceControl text_size(QWidget* parent, const SettingsOf& of) {
     RuleEditor& editor = of.editor;
     const PreferenceControl made = number(
@@ -297,6 +316,11 @@ constexpr PreferenceRow table[] = {
      limits},
     {"config", QT_TRANSLATE_NOOP("Settings", "Seeing"), QT_TRANSLATE_NOOP("Settings", "Colour config"),
      QT_TRANSLATE_NOOP("Settings", "An OpenColorIO config whose spaces can be used beside the built-in ones."), config},
+    {"config_values", QT_TRANSLATE_NOOP("Settings", "Seeing"), QT_TRANSLATE_NOOP("Settings", "Its variables"),
+     QT_TRANSLATE_NOOP("Settings",
+                       "Of the colour config, as SHOT=sh010, SHOW=ford. They belong to the filter or look that is open "
+                       "and are kept with it."),
+     config_values},
     {"text_size", QT_TRANSLATE_NOOP("Settings", "Writing"), QT_TRANSLATE_NOOP("Settings", "Size of the text"),
      QT_TRANSLATE_NOOP("Settings", "Of rules, in points. Ctrl with the wheel does the same."), text_size},
     {"wrap", QT_TRANSLATE_NOOP("Settings", "Writing"), QT_TRANSLATE_NOOP("Settings", "Long lines"),
