@@ -1,6 +1,5 @@
 #include "common.hpp"
-#include "base/file_kind.hpp"
-#include "handover/cdl.hpp"
+#include "opening/open.hpp"
 
 #include "base/file.hpp"
 #include "base/text.hpp"
@@ -242,32 +241,15 @@ int set_values(const RuleOptions& options, Loaded& loaded) {
 
 } // namespace
 
-namespace {
-
-/// A colour decision list in the place of a filter: its first correction, if it has no more.
-Result<std::string> filter_of_list(const std::string& file, const std::string& space) {
-    const auto lists = io::read_cdl(file);
-    if (!lists)
-        return lists.error();
-    if (lists.value().size() > 1)
-        return Error{fmt::format("has {} corrections", lists.value().size()), file,
-                     "kasuri-cli cdl makes a filter of each."};
-    const io::Cdl& list = lists.value().front();
-    return handover::filter_of(list, list.id.empty() ? std::filesystem::path(file).stem().string() : list.id,
-                               space.empty() ? "acescct" : space);
-}
-
-} // namespace
-
 Loaded load(const RuleOptions& options, std::optional<std::string> print, std::vector<std::string> columns,
             bool quiet) {
     Loaded loaded;
     loaded.text = options.text;
     std::string name = "rule";
     if (!options.filter.empty()) {
-        Result<std::string> read = is_kind(options.filter, FileKind::correction)
-            ? filter_of_list(options.filter, options.lut_space)
-            : read_filter(options.filter);
+        Result<std::string> read = options.filter == standard_stream
+            ? read_filter(options.filter)
+            : opening::filter_text_of(options.filter, {options.lut_space, options.trilinear});
         if (!read) {
             loaded.exit = complain(read.error());
             return loaded;

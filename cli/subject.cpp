@@ -6,31 +6,12 @@
 #include "handover/render.hpp"
 #include "io/lut_file.hpp"
 #include "look/make.hpp"
+#include "opening/open.hpp"
 #include "streams.hpp"
 
 #include <fmt/format.h>
 
 namespace kasuri::cli {
-namespace {
-
-/// A LUT by itself is a look of one step.
-Result<document::Look> lut_alone(const std::string& file, const std::string& space, bool trilinear) {
-    Result<document::LookStep> step = document::step_from(file);
-    if (!step)
-        return step.error();
-    if (!space.empty())
-        step.value().space = space;
-    step.value().trilinear = trilinear;
-    document::Look look;
-    look.title = std::filesystem::path(file).stem().string();
-    look.steps.push_back(std::move(step.value()));
-    return look;
-}
-
-} // namespace
-
-bool is_look_or_lut(const std::string& file) { return is_kind(file, FileKind::look) || is_kind(file, FileKind::lut); }
-
 int say_not_measured(const std::string& file, const std::vector<std::string>& sources) {
     fmt::print(stderr, "{}: not measured: no picture for {}; give --source {}=FILE\n", file, fmt::join(sources, ", "),
                sources.front());
@@ -48,7 +29,7 @@ LoadedSubject load_subject(const RuleOptions& asked, const char* command) {
         }
         options.filter = std::move(file.value());
     }
-    made.is_filter = !is_look_or_lut(options.filter);
+    made.is_filter = !opening::is_look_or_lut(options.filter);
     if (made.is_filter) {
         Loaded filter = load(options);
         made.exit = filter.exit;
@@ -67,8 +48,7 @@ LoadedSubject load_subject(const RuleOptions& asked, const char* command) {
             made.exit = Exit::usage;
             return made;
         }
-        Result<document::Look> look = is_lut ? lut_alone(options.filter, options.lut_space, options.trilinear)
-                                             : document::load_look(options.filter);
+        Result<document::Look> look = opening::look_of(options.filter, {options.lut_space, options.trilinear});
         if (!look) {
             made.exit = complain(look.error());
             return made;

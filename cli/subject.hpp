@@ -19,9 +19,6 @@ struct LoadedSubject {
 /// errors, for a look has its own values.
 LoadedSubject load_subject(const RuleOptions& options, const char* command);
 
-/// Whether the file is a look or a LUT by its name.
-bool is_look_or_lut(const std::string& file);
-
 /// Says which further pictures are missing and that nothing was measured, and returns the exit code for that.
 int say_not_measured(const std::string& file, const std::vector<std::string>& sources);
 

@@ -1,13 +1,12 @@
 #include "model/function_picture.hpp"
 
-#include "builtins/builtin.hpp"
+#include "builtins/curve.hpp"
 
 #include <QColor>
 #include <QPainter>
 #include <QPainterPath>
 
 #include <algorithm>
-#include <cmath>
 
 namespace kasuri::app {
 namespace {
@@ -20,25 +19,11 @@ const QColor paper(0xe3, 0xe3, 0xe3), line(0xc4, 0xc4, 0xc4), ink(0x2f, 0x4a, 0x
 double x_of(double value) { return (value - low) / (high - low) * width; }
 double y_of(double value) { return height - (value - low) / (high - low) * height; }
 
-const builtins::Builtin* row_of(const std::string& name, std::size_t& argument) {
-    for (const builtins::Builtin& row : builtins::all()) {
-        if (row.name != name || row.form != builtins::Form::componentwise || row.variadic || row.cases.empty())
-            continue;
-        const auto found = std::find(row.parameters.begin(), row.parameters.end(), "x");
-        if (found == row.parameters.end())
-            continue;
-        argument = static_cast<std::size_t>(found - row.parameters.begin());
-        return &row;
-    }
-    return nullptr;
-}
-
 } // namespace
 
 QImage function_picture(const std::string& name) {
-    std::size_t argument = 0;
-    const builtins::Builtin* row = row_of(name, argument);
-    if (!row || row->cases.front().arguments.size() <= argument)
+    const auto lines = builtins::curve_of(name, low, high, static_cast<int>(width * steps_per_pixel));
+    if (lines.empty())
         return {};
     QImage image(width, height, QImage::Format_RGB32);
     image.fill(paper);
@@ -50,26 +35,12 @@ QImage function_picture(const std::string& name) {
     }
     painter.setRenderHint(QPainter::Antialiasing);
     painter.setPen(QPen(ink, 1.6));
-    std::vector<double> arguments = row->cases.front().arguments;
     QPainterPath path;
-    bool drawing = false;
-    double last = 0;
-    for (int i = 0; i <= static_cast<int>(width * steps_per_pixel); ++i) {
-        arguments[argument] = low + (high - low) * i / (width * steps_per_pixel);
-        const double y = row->reference(arguments.data());
-        if (!std::isfinite(y)) { // a gap where there is no number
-            drawing = false;
-            continue;
+    for (const auto& each : lines)
+        for (std::size_t i = 0; i < each.size(); ++i) {
+            const QPointF at(x_of(each[i][0]), std::clamp(y_of(each[i][1]), -50.0, height + 50.0));
+            i == 0 ? path.moveTo(at) : path.lineTo(at);
         }
-        const QPointF at(x_of(arguments[argument]), std::clamp(y_of(y), -50.0, height + 50.0));
-        const bool jump = drawing && std::fabs(y - last) > 0.2 * (high - low);
-        if (drawing && !jump)
-            path.lineTo(at);
-        else
-            path.moveTo(at);
-        drawing = true;
-        last = y;
-    }
     painter.drawPath(path);
     return image;
 }

@@ -7,6 +7,7 @@
 #include "eval_table.hpp"
 #include "json.hpp"
 #include "lang/check.hpp"
+#include "opening/open.hpp"
 #include "proof/proof.hpp"
 #include "subject.hpp"
 
@@ -69,7 +70,7 @@ int load_evaluated(const Options& options, const Columns& columns, Evaluated& in
         fmt::print(stderr, "kasuri-cli eval: the rule and the colours cannot both come from standard input\n");
         return Exit::usage;
     }
-    const bool is_rule = !is_look_or_lut(options.rule.filter);
+    const bool is_rule = !opening::is_look_or_lut(options.rule.filter);
     if (is_rule) {
         const bool print = !options.print.empty();
         std::vector<std::string> plain; // columns that are no source of the rule's own are floats of their name

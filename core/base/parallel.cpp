@@ -4,9 +4,11 @@
 #include <atomic>
 #include <memory>
 #include <mutex>
+#include <new>
 #include <tbb/blocked_range.h>
 #include <tbb/global_control.h>
 #include <tbb/parallel_for.h>
+#include <tbb/task_arena.h>
 
 namespace kasuri {
 namespace {
@@ -36,6 +38,18 @@ bool parallel_ranges(std::size_t count, std::size_t grain, const CancelToken& ca
     return whole.load(std::memory_order_relaxed);
 }
 
+void within_threads(int threads, const std::function<void()>& body) {
+    if (threads <= 0)
+        return body();
+    tbb::task_arena arena(threads);
+    arena.execute(body);
+}
+
+bool end_threads() {
+    tbb::task_scheduler_handle handle{tbb::attach{}};
+    return tbb::finalize(handle, std::nothrow);
+}
+
 void limit_threads(int threads) {
     const std::lock_guard lock(limit_mutex);
     limit.reset();
@@ -55,8 +69,8 @@ void limit_threads(int threads) {
 #if defined(__SANITIZE_THREAD__)
 // Debian's libraries are not built for the thread sanitizer: it does not see their locks and reports races inside
 // them. Ours stay reported.
-extern "C" const char* __tsan_default_suppressions();
-extern "C" const char* __tsan_default_suppressions() {
+extern "C" __attribute__((visibility("default"))) const char* __tsan_default_suppressions();
+extern "C" __attribute__((visibility("default"))) const char* __tsan_default_suppressions() {
     return "called_from_lib:libOpenImageIO.so\n"
            "called_from_lib:libOpenImageIO_Util.so\n"
            "called_from_lib:libOpenEXR-3\n"

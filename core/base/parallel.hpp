@@ -11,6 +11,13 @@ namespace kasuri {
 bool parallel_ranges(std::size_t count, std::size_t grain, const CancelToken& cancel,
                      const std::function<void(std::size_t first, std::size_t last)>& body);
 
+/// Calls `body`, inside of which no more than so many threads work (0: all cores), this one among them.
+void within_threads(int threads, const std::function<void()>& body);
+
+/// Ends the threads that wait for work, once those that work have done it; the next parallel_ranges starts others.
+/// False if some could not be ended, because somebody still works.
+bool end_threads();
+
 /// How many threads parallel_ranges may use; 0 stands for all cores. For tests and benchmarks.
 void limit_threads(int threads);
 

@@ -13,7 +13,8 @@
 
 namespace kasuri::engine {
 
-enum class Sample : std::uint8_t { float32, half };
+/// One row each in sample.cpp; whole numbers stand for 0 to 1, and are cut off there when they are written.
+enum class Sample : std::uint8_t { float32, half, uint8, uint16 };
 
 /// One channel in memory. Strides count samples; a row stride of 0 stands for rows that follow each other.
 /// An interleaved picture of four channels is four of these with a pixel stride of 4.
@@ -59,14 +60,17 @@ struct Source {
     std::array<PlaneView, 4> planes{};
     /// Channels of further pictures in the order of the rule's sources; null planes read as 0.
     std::vector<PlaneView> more{};
+    /// Outputs lie in the memory of `planes` or `more`, so that every pixel lies where it came from (the strides are
+    /// the same) and the region is the whole picture.
+    bool in_place = false;
 };
 
 /// Runs `program` over the pixels of `region` (nothing: all) on all cores. `parameters` are in the order of the
 /// rule; `outputs` has one plane of the region's size per output of the program; a null plane is skipped. An
-/// output plane must not be one of the source's. Neighbourhoods look beyond the region, so that its pixels are those
-/// of the whole picture. The same bits come out for any number of threads; subnormal numbers count as 0.
-/// Returns false if `cancel` was set before the end, at most a few tiles of work later. `done`, if given, grows to
-/// the number of pixels.
+/// output plane may lie in the memory of the source's planes only where Source::in_place says so. Neighbourhoods look
+/// beyond the region, so that its pixels are those of the whole picture. The same bits come out for any number of
+/// threads; subnormal numbers count as 0. Returns false if `cancel` was set before the end, at most a few tiles of work
+/// later. `done`, if given, grows to the number of pixels.
 bool run(const Program& program, const Source& source, std::span<const double> parameters,
          std::span<const PlaneSink> outputs, const CancelToken& cancel = {}, std::atomic<std::size_t>* done = nullptr,
          std::optional<Region> region = {});

@@ -1,5 +1,7 @@
 #include "engine/worker.hpp"
 
+#include "engine/sample.hpp"
+
 #include <algorithm>
 #include <cstring>
 
@@ -34,6 +36,7 @@ TileJob::TileJob(const Pass& pass, const Source& source, std::span<const PlaneVi
         if (pass.reads[slot] && inputs[slot].data)
             flat_ = flat_ && origins[slot] == region && gapless(inputs[slot], region.width());
     constexpr std::size_t cached = std::size_t{4} << 20;
+    copied_ = source.in_place;
     stream_ = written > cached;
     uniforms_.reserve(uniforms.size() * widest_vector);
     for (const double value : uniforms)
@@ -138,24 +141,15 @@ void Worker::bind(std::uint32_t slot, int x, int y, std::size_t first, std::size
         job_.flat_ ? static_cast<std::ptrdiff_t>(first) : (y - origin.y0) * row + (x - origin.x0) * view.pixel_stride;
     if (view.sample == Sample::float32 && view.pixel_stride == 1) {
         const float* from = static_cast<const float*>(view.data) + at;
-        if (count == padded) {
+        if (count == padded && !job_.copied_) {
             bound_[slot] = from;
             return;
         }
         std::copy_n(from, count, copy.begin()); // kernels must not read behind the end of the plane
-    } else if (view.sample == Sample::float32) {
-        const float* from = static_cast<const float*>(view.data) + at;
-        for (std::size_t i = 0; i < count; ++i)
-            copy[i] = from[static_cast<std::ptrdiff_t>(i) * view.pixel_stride];
     } else {
-        const auto* from = static_cast<const std::uint16_t*>(view.data) + at;
-        std::uint16_t close[tile_pixels];
-        if (view.pixel_stride != 1) {
-            for (std::size_t i = 0; i < count; ++i)
-                close[i] = from[static_cast<std::ptrdiff_t>(i) * view.pixel_stride];
-            from = close;
-        }
-        kernels().from_half(from, copy.data(), count);
+        const SampleRow& kind = row_of(view.sample);
+        kind.read(static_cast<const char*>(view.data) + at * static_cast<std::ptrdiff_t>(kind.bytes), view.pixel_stride,
+                  copy.data(), count);
     }
     std::fill(copy.begin() + static_cast<std::ptrdiff_t>(count), copy.begin() + static_cast<std::ptrdiff_t>(padded),
               0.0f);
@@ -200,26 +194,17 @@ void Worker::store(std::size_t output, int x, int y, std::size_t first, std::siz
         sink.row_stride != 0 ? sink.row_stride : static_cast<std::ptrdiff_t>(job_.region_.width()) * sink.pixel_stride;
     const std::ptrdiff_t at = job_.flat_ ? static_cast<std::ptrdiff_t>(first)
                                          : (y - job_.region_.y0) * row + (x - job_.region_.x0) * sink.pixel_stride;
-    if (sink.sample == Sample::float32) {
+    if (sink.sample == Sample::float32 && sink.pixel_stride == 1) {
         float* to = static_cast<float*>(sink.data) + at;
-        if (sink.pixel_stride != 1)
-            for (std::size_t i = 0; i < count; ++i)
-                to[static_cast<std::ptrdiff_t>(i) * sink.pixel_stride] = values[i];
-        else if (job_.stream_)
+        if (job_.stream_)
             kernels().stream(values, to, count);
         else
             std::memcpy(to, values, count * sizeof(float));
         return;
     }
-    auto* to = static_cast<std::uint16_t*>(sink.data) + at;
-    if (sink.pixel_stride == 1) {
-        kernels().to_half(values, to, count);
-        return;
-    }
-    std::uint16_t close[tile_pixels];
-    kernels().to_half(values, close, count);
-    for (std::size_t i = 0; i < count; ++i)
-        to[static_cast<std::ptrdiff_t>(i) * sink.pixel_stride] = close[i];
+    const SampleRow& kind = row_of(sink.sample);
+    kind.write(values, static_cast<char*>(sink.data) + at * static_cast<std::ptrdiff_t>(kind.bytes), sink.pixel_stride,
+               count);
 }
 
 } // namespace kasuri::engine

@@ -32,6 +32,7 @@ private:
     std::span<const PlaneSink> outputs_;
     Region region_;
     bool flat_ = true;            ///< every plane is as wide as the region and without gaps: rows do not matter
+    bool copied_ = false;         ///< inputs are copied before anything is written, because that may lie in their place
     bool stream_ = false;         ///< the result is too large to stay in a cache
     std::vector<float> uniforms_; ///< as vectors of equal floats
     std::vector<Kernel> kernels_;

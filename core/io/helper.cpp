@@ -5,7 +5,9 @@
 #include <algorithm>
 #include <csignal>
 #include <cstring>
+#include <dlfcn.h>
 #include <fcntl.h>
+#include <iterator>
 #include <mutex>
 #include <spawn.h>
 #include <sys/socket.h>
@@ -61,11 +63,15 @@ fs::path program_of(Task task) {
         if (const fs::path& other = shop().program[static_cast<std::size_t>(task)]; !other.empty())
             return other;
     }
+    // Beside this program, or beside the library that this is in; the folder of libraries may be one deeper.
     std::error_code none;
-    const fs::path folder = fs::read_symlink("/proc/self/exe", none).parent_path();
-    for (const fs::path& place : {folder / name_of(task), folder / "../libexec/kasuri" / name_of(task)})
-        if (fs::exists(place, none))
-            return place;
+    std::vector<fs::path> folders = {fs::read_symlink("/proc/self/exe", none).parent_path()};
+    if (Dl_info here; ::dladdr(reinterpret_cast<const void*>(&program_of), &here) != 0 && here.dli_fname)
+        folders.push_back(fs::canonical(here.dli_fname, none).parent_path());
+    for (const fs::path& folder : folders)
+        for (const char* to : {"", "../libexec/kasuri", "../../libexec/kasuri"})
+            if (const fs::path place = folder / to / name_of(task); fs::exists(place, none))
+                return place;
     return {};
 }
 
@@ -225,6 +231,15 @@ void use_helper(Task task, const fs::path& program, std::chrono::milliseconds pa
     shop().waiting[which].clear();
     shop().program[which] = program;
     shop().patience[which] = patience;
+}
+
+void end_resting_helpers() {
+    std::vector<std::unique_ptr<Helper>> ended; // outside of the lock
+    const std::lock_guard lock(shop().mutex);
+    for (auto& waiting : shop().waiting)
+        std::move(waiting.begin(), waiting.end(), std::back_inserter(ended));
+    for (auto& waiting : shop().waiting)
+        waiting.clear();
 }
 
 void warm_up_helper(Task task) {

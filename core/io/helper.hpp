@@ -81,6 +81,9 @@ private:
 void use_helper(Task task, const std::filesystem::path& program = {},
                 std::chrono::milliseconds patience = std::chrono::seconds(60));
 
+/// Ends those that wait for work; the next one who asks starts another.
+void end_resting_helpers();
+
 /// Starts one that waits for work, if none does: whoever will soon read pictures need not wait for its libraries then.
 void warm_up_helper(Task task);
 

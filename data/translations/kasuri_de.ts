@@ -3026,6 +3026,14 @@
         <source>%1: %2 spaces and %5 functions can be used now, and %3 views to see through%4</source>
         <translation>%1: %2 Räume und %5 Funktionen sind jetzt zu gebrauchen, und %3 Ansichten, durch die gesehen wird%4</translation>
     </message>
+    <message>
+        <source>has {} corrections</source>
+        <translation>hat {} Korrekturen</translation>
+    </message>
+    <message>
+        <source>kasuri-cli cdl makes a filter of each.</source>
+        <translation>kasuri-cli cdl macht aus jeder einen Filter.</translation>
+    </message>
 </context>
 <context>
     <name>Files</name>

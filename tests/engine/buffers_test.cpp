@@ -184,3 +184,75 @@ TEST_CASE("work with neighbours is called off, too, and counts its progress", "[
         CHECK_FALSE(result); // the whole takes hundreds of milliseconds
     }
 }
+
+TEST_CASE("whole numbers of 8 and 16 bits stand for 0 to 1, to the nearest on the way out", "[engine][buffers]") {
+    const auto swap = compile(good_rule("out.rgb = rgb.gbr"));
+    std::vector<std::uint8_t> every(256), back(3 * 256);
+    for (std::size_t i = 0; i < 256; ++i)
+        every[i] = static_cast<std::uint8_t>(i);
+    Source source{256, 1, {}};
+    std::vector<PlaneSink> sinks;
+    for (std::size_t c = 0; c < 3; ++c) {
+        source.planes[c] = PlaneView(every.data(), Sample::uint8, 1, 0);
+        sinks.emplace_back(back.data() + c, Sample::uint8, 3, 3 * 256);
+    }
+    sinks.emplace_back();
+    REQUIRE(run(*swap, source, {}, std::span<const PlaneSink>(sinks)));
+    for (std::size_t i = 0; i < back.size(); ++i)
+        REQUIRE(back[i] == every[i / 3]); // every code comes back
+    std::vector<std::uint16_t> codes(65536), codes_back(65536);
+    for (std::size_t i = 0; i < codes.size(); ++i)
+        codes[i] = static_cast<std::uint16_t>(i);
+    Source wide{65536, 1, {PlaneView(codes.data(), Sample::uint16, 1, 0)}};
+    const PlaneSink one[] = {PlaneSink(codes_back.data(), Sample::uint16, 1, 0), {}, {}, {}};
+    REQUIRE(run(*compile(good_rule("out.r = r")), wide, {}, std::span<const PlaneSink>(one)));
+    CHECK(codes == codes_back);
+    // What is outside is cut off, what is no number is 0, halves of a code go up: by the formula, in double precision.
+    const float values[] = {-1, -0.0F, 0.25F, 0.5F, 1, 7, NAN, INFINITY, -INFINITY, 0.499F / 255, 0.5F / 255, 1e-40F};
+    std::uint8_t made[std::size(values)];
+    const Source floats{static_cast<int>(std::size(values)), 1, {PlaneView(values)}};
+    const PlaneSink bytes[] = {PlaneSink(made, Sample::uint8, 1, 0), {}, {}, {}};
+    REQUIRE(run(*compile(good_rule("out.r = r * 1.0")), floats, {}, std::span<const PlaneSink>(bytes)));
+    const std::uint8_t wanted[] = {0, 0, 64, 128, 255, 255, 0, 255, 0, 0, 1, 0};
+    for (std::size_t i = 0; i < std::size(values); ++i)
+        CHECK(static_cast<int>(made[i]) == static_cast<int>(wanted[i]));
+}
+
+TEST_CASE("a picture is worked on in its own memory, whatever lies where", "[engine][buffers]") {
+    const Fixture f;
+    for (const char* text :
+         {"out.rgb = rgb.gbr", "out.rgb = vec3(r + 0.25 * b, b, g - r)", "out.rgb = blur(rgb.bgr, 3) + vec3(g)",
+          "out.r = b", "out.rgb = max(rgb.gbr, vec3(dilate(r, 2)))", "out.rgb = rgb * pos.x"}) {
+        INFO(text);
+        const auto program = compile(good_rule(text));
+        const auto apart = f.whole(*program);
+        // Planes: each in the place of its own, and in the place of another.
+        for (const std::size_t turn : {std::size_t{0}, std::size_t{1}}) {
+            auto planes = f.planes;
+            Source source{width, height, {}};
+            source.in_place = true;
+            std::vector<PlaneSink> sinks;
+            for (std::size_t c = 0; c < 4; ++c) {
+                source.planes[c] = PlaneView(planes[c].data());
+                sinks.emplace_back(planes[c < 3 ? (c + turn) % 3 : c].data());
+            }
+            REQUIRE(run(*program, source, {}, std::span<const PlaneSink>(sinks)));
+            for (std::size_t c = 0; c < 3; ++c)
+                for (std::size_t i = 0; i < apart[c].size(); ++i)
+                    REQUIRE(planes[(c + turn) % 3][i] == apart[c][i]);
+        }
+        std::vector<float> mixed(static_cast<std::size_t>(4 * width * height));
+        for (std::size_t i = 0; i < mixed.size(); ++i)
+            mixed[i] = f.planes[i % 4][i / 4];
+        Source source{width, height, {}};
+        source.in_place = true;
+        std::vector<PlaneSink> sinks;
+        for (std::size_t c = 0; c < 4; ++c) {
+            source.planes[c] = PlaneView(mixed.data() + c, Sample::float32, 4, 0);
+            sinks.emplace_back(mixed.data() + 3 - c, Sample::float32, 4, 0); // a b g r
+        }
+        REQUIRE(run(*program, source, {}, std::span<const PlaneSink>(sinks)));
+        for (std::size_t i = 0; i < mixed.size(); ++i)
+            REQUIRE(mixed[i] == apart[3 - i % 4][i / 4]);
+    }
+}

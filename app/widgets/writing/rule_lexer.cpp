@@ -1,12 +1,11 @@
 #include "widgets/writing/rule_lexer.hpp"
 
 #include "lang/lexer.hpp"
-#include "lang/statement.hpp"
+#include "lang/outline.hpp"
 #include "widgets/parts/theme.hpp"
 
 #include <Qsci/qsciscintilla.h>
 
-#include <algorithm>
 #include <vector>
 
 namespace kasuri::app {
@@ -82,48 +81,10 @@ void RuleLexer::styleText(int, int) {
 }
 
 void RuleLexer::mark_folds(const std::string& text) {
-    // Bodies of functions, and runs of lines of one kind: parameters, presets, proofs, comments.
-    struct Line {
-        int depth = 0; ///< of braces, where it begins
-        std::string kind;
-    };
-    std::vector<Line> lines(1);
-    int depth = 0;
-    bool fresh = true; // nothing on this line yet
-    const auto next_line = [&] {
-        lines.push_back({depth, {}});
-        fresh = true;
-    };
-    for (const lang::Token& token : lang::lex(text, nullptr)) {
-        if (token.kind == lang::TokenKind::newline) {
-            next_line();
-            continue;
-        }
-        if (fresh && depth == 0) {
-            const std::string word(text_of(text, token.span));
-            const lang::StatementRow* statement = lang::find_statement(word);
-            lines.back().kind = token.kind == lang::TokenKind::comment ? "//"
-                : statement && statement->folds                        ? word
-                                                                       : std::string();
-        }
-        fresh = false;
-        depth += token.kind == lang::TokenKind::open_brace ? 1 : token.kind == lang::TokenKind::close_brace ? -1 : 0;
-        depth = std::max(depth, 0);
-    }
-    constexpr std::size_t least = 3; // lines that are worth folding
+    const std::vector<lang::FoldLine> lines = lang::fold_lines(text);
     for (std::size_t i = 0; i < lines.size(); ++i) {
-        std::size_t begin = i, end = i + 1;
-        if (!lines[i].kind.empty()) {
-            while (begin > 0 && lines[begin - 1].kind == lines[i].kind)
-                --begin;
-            while (end < lines.size() && lines[end].kind == lines[i].kind)
-                ++end;
-        }
-        const bool run = end - begin >= least;
-        const int level = lines[i].depth + (run && i > begin ? 1 : 0);
-        const bool opens = (run && i == begin) || (i + 1 < lines.size() && lines[i + 1].depth > lines[i].depth);
-        const int wanted =
-            (QsciScintillaBase::SC_FOLDLEVELBASE + level) | (opens ? QsciScintillaBase::SC_FOLDLEVELHEADERFLAG : 0);
+        const int wanted = (QsciScintillaBase::SC_FOLDLEVELBASE + lines[i].level) |
+            (lines[i].opens ? QsciScintillaBase::SC_FOLDLEVELHEADERFLAG : 0);
         if (editor()->SendScintilla(QsciScintillaBase::SCI_GETFOLDLEVEL, static_cast<unsigned long>(i)) != wanted)
             editor()->SendScintilla(QsciScintillaBase::SCI_SETFOLDLEVEL, static_cast<unsigned long>(i),
                                     static_cast<long>(wanted));
