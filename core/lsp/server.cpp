@@ -4,7 +4,9 @@
 #include "lsp/methods.hpp"
 #include "subject/subject.hpp"
 
+#include <algorithm>
 #include <atomic>
+#include <chrono>
 #include <condition_variable>
 #include <deque>
 #include <mutex>
@@ -59,8 +61,10 @@ private:
     /// What the measuring thread is asked for.
     struct Wanted {
         std::string uri, text;
-        lang::Rule rule;
+        std::shared_ptr<const lang::Checked> checked;
+        std::chrono::steady_clock::time_point at; ///< not before, so that whoever types has both cores
     };
+    static constexpr std::chrono::milliseconds quiet{250};
 
     void work() {
         for (;;) {
@@ -157,6 +161,9 @@ private:
              at("/general/positionEncodings").is_array() ? at("/general/positionEncodings") : Json::array())
             if (encoding == "utf-8")
                 state_.wishes.units = Units::utf8;
+        const Json defaults = at("/textDocument/completion/completionList/itemDefaults");
+        state_.wishes.takes_one_range =
+            defaults.is_array() && std::find(defaults.begin(), defaults.end(), "editRange") != defaults.end();
         state_.wishes.refreshes_lenses = at("/workspace/codeLens/refreshSupport") == true;
         if (const auto options = params.find("initializationOptions"); options != params.end())
             wish(*options);
@@ -222,6 +229,7 @@ private:
         document.dirty = true;
         const std::lock_guard lock(mutex_);
         any_dirty_ = true;
+        std::erase_if(wanted_, [&](const Wanted& each) { return each.uri == uri; });
         measuring_.cancel(); // whatever it was, the other core may have better things to do now
     }
 
@@ -239,7 +247,7 @@ private:
                 continue;
             const std::lock_guard queue(mutex_);
             std::erase_if(wanted_, [&](const Wanted& each) { return each.uri == uri; });
-            wanted_.push_back({uri, document.text.clean(), document.check().rule});
+            wanted_.push_back({uri, document.text.clean(), document.checked, std::chrono::steady_clock::now() + quiet});
             something_.notify_all();
         }
     }
@@ -260,6 +268,10 @@ private:
                 something_.wait(lock, [this] { return ending_ || !wanted_.empty(); });
                 if (ending_)
                     return;
+                if (const auto at = wanted_.front().at; std::chrono::steady_clock::now() < at) {
+                    something_.wait_until(lock, at);
+                    continue; // it may have gone, or somebody types again
+                }
                 wanted = std::move(wanted_.front());
                 wanted_.pop_front();
                 measures_ = true;
@@ -272,10 +284,11 @@ private:
         }
     }
     void measure(const Wanted& wanted, const CancelToken& cancel) {
-        const subject::Subject subject(wanted.rule);
-        const auto settings = proof::settings_of(wanted.rule);
+        const lang::Rule& rule = wanted.checked->rule;
+        const subject::Subject subject(rule);
+        const auto settings = proof::settings_of(rule);
         std::vector<std::optional<proof::Outcome>> outcomes;
-        for (const lang::ProofLine& line : proof::lines_of(wanted.rule))
+        for (const lang::ProofLine& line : proof::lines_of(rule))
             if (line.offered)
                 outcomes.emplace_back(); // nobody asked
             else if (auto outcome = proof::check(subject, line, settings, cancel); outcome && !cancel.cancelled())

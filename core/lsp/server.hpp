@@ -6,8 +6,8 @@
 namespace kasuri::lsp {
 
 /// A language server: messages of JSON-RPC in, messages out. What comes in is worked on in its order by a thread of
-/// its own, so that a request can be called off while it waits; proofs are measured by another one, and end when their
-/// text changes.
+/// its own, so that a request can be called off while it waits; proofs are measured by another one, once nobody
+/// has typed for a quarter of a second, and end when their text changes.
 class Server {
 public:
     /// `send` gets each message that goes out, one at a time, from either thread.

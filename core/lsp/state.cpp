@@ -13,7 +13,7 @@ lang::CheckOptions Document::options() const {
 
 const lang::Checked& Document::check() {
     if (!checked)
-        checked = lang::check(text.clean(), proof::vocabulary(), options());
+        checked = std::make_shared<const lang::Checked>(lang::check(text.clean(), proof::vocabulary(), options()));
     return *checked;
 }
 

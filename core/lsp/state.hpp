@@ -1,10 +1,12 @@
 #pragma once
 // What the methods of the server work on.
+#include "lang/assist.hpp"
 #include "lang/check.hpp"
 #include "lsp/text.hpp"
 #include "proof/proof.hpp"
 
 #include <map>
+#include <memory>
 #include <nlohmann/json.hpp>
 #include <optional>
 #include <string>
@@ -18,9 +20,9 @@ using Json = nlohmann::json;
 struct Document {
     Text text{};
     std::int64_t version = 0;
-    std::filesystem::path path{}; ///< empty: of no file
-    bool dirty = false;           ///< its faults have not been told yet
-    std::optional<lang::Checked> checked{};
+    std::filesystem::path path{};                   ///< empty: of no file
+    bool dirty = false;                             ///< its faults have not been told yet
+    std::shared_ptr<const lang::Checked> checked{}; ///< null: not since the text changed
     /// Of the text `measured_text`: what came of its proof lines, those that are done, in their order.
     std::string measured_text{};
     std::vector<std::optional<proof::Outcome>> outcomes{};
@@ -35,6 +37,7 @@ struct Document {
 struct Wishes {
     Units units = Units::utf16;
     bool refreshes_lenses = false;
+    bool takes_one_range = false;                      ///< for all items of a completion, instead of one each
     std::array<double, 3> colour = {0.18, 0.18, 0.18}; ///< whose values stand in the text, in the working space
     bool values = true;                                ///< whether they do
 };
@@ -42,6 +45,7 @@ struct Wishes {
 struct State {
     std::map<std::string, Document> documents; ///< by URI
     Wishes wishes;
+    std::vector<lang::Completion> offered{}; ///< last, so that the words of one can be asked for alone
 
     Json range(const Document& document, Span span) const;
     Json position(const Document& document, std::size_t offset) const;

@@ -34,18 +34,31 @@ int kind_of(lang::CompletionKind kind) {
 Json completion(State& state, const Json& params) {
     Document& document = state.document_of(params);
     const std::size_t at = state.offset_of(document, params.at("position"));
-    const lang::Completions found =
-        lang::completions(document.text.clean(), at, proof::vocabulary(), document.options());
+    lang::Completions found = lang::completions(document.text.clean(), at, proof::vocabulary(), document.options());
     const Json range = state.range(document, found.replaces);
     Json items = Json::array();
-    for (const lang::Completion& each : found.items)
+    for (const lang::Completion& each : found.items) {
         items.push_back({{"label", each.text},
                          {"kind", kind_of(each.kind)},
                          {"detail", each.detail},
-                         {"documentation", each.doc},
-                         {"sortText", fmt::format("{:05}", items.size())}, // the nearest first
-                         {"textEdit", {{"range", range}, {"newText", each.text}}}});
-    return {{"isIncomplete", false}, {"items", items}};
+                         {"sortText", fmt::format("{:05}", items.size())}}); // the nearest first
+        if (!state.wishes.takes_one_range)
+            items.back()["textEdit"] = {{"range", range}, {"newText", each.text}};
+    }
+    state.offered = std::move(found.items);
+    Json list = {{"isIncomplete", false}, {"items", std::move(items)}};
+    if (state.wishes.takes_one_range)
+        list["itemDefaults"]["editRange"] = range;
+    return list;
+}
+
+/// The words of an item that was offered last.
+Json resolve(State& state, const Json& params) {
+    Json item = params;
+    for (const lang::Completion& each : state.offered)
+        if (each.text == params.at("label") && each.detail == params.value("detail", ""))
+            item["documentation"] = each.doc;
+    return item;
 }
 
 std::string base64(std::string_view bytes) {
@@ -160,9 +173,10 @@ std::span<const Method> writing_methods() {
     static const Method table[] = {
         {"textDocument/completion", "completionProvider",
          [] {
-             return Json{{"triggerCharacters", {".", "\""}}};
+             return Json{{"triggerCharacters", {".", "\""}}, {"resolveProvider", true}};
          },
          completion},
+        {"completionItem/resolve", "", nullptr, resolve},
         {"textDocument/hover", "hoverProvider", nullptr, hover},
         {"textDocument/signatureHelp", "signatureHelpProvider",
          [] {
