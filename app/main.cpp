@@ -71,9 +71,19 @@ QStringList as_given(QStringList files, int argc, char** argv) {
     return files;
 }
 
+/// What is asked of the program itself is answered without a screen, too.
+void answer_without_a_screen(int argc, char** argv) {
+    const std::set<std::string_view> words = {"-h", "--help", "--help-all", "-v", "--version"};
+    const bool asked = std::any_of(argv + 1, argv + argc, [&](const char* word) { return words.contains(word); });
+    if (asked && qEnvironmentVariableIsEmpty("DISPLAY") && qEnvironmentVariableIsEmpty("WAYLAND_DISPLAY") &&
+        qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM"))
+        qputenv("QT_QPA_PLATFORM", "offscreen");
+}
+
 } // namespace
 
 int main(int argc, char** argv) {
+    answer_without_a_screen(argc, argv);
     Application application(argc, argv);
     QApplication::setApplicationName("kasuri");
     QGuiApplication::setDesktopFileName("kasuri"); // so that the desktop knows whose window it is

@@ -25,6 +25,6 @@ if(KASURI_LRELEASE)
     if(TARGET kasuri) # whoever builds the program alone, as scripts/demo does, has its languages too
       add_dependencies(kasuri ${name}_qm)
     endif()
-    install(FILES ${KASURI_TRANSLATIONS_DIR}/${name}.qm DESTINATION ${CMAKE_INSTALL_DATADIR}/kasuri/translations)
+    install(FILES ${KASURI_TRANSLATIONS_DIR}/${name}.qm DESTINATION ${CMAKE_INSTALL_DATADIR}/kasuri/translations COMPONENT kasuri)
   endforeach()
 endif()
