@@ -2,7 +2,7 @@
 
 /// Every command once, in the order of the help: NAME is in commands/NAME.cpp as NAME_command.
 #define KASURI_COMMANDS(each)                                                                                          \
-    each(eval) each(render) each(bake) each(check) each(explain) each(diff) each(glsl) each(cdl) each(report)          \
+    each(eval) each(render) each(bake) each(check) each(explain) each(diff) each(glsl) each(c) each(cdl) each(report)  \
         each(format) each(picture) each(target) each(measure) each(solve) each(fit) each(invert) each(simplify)        \
             each(carry) each(print) each(config) each(lsp) each(docs) each(demo)
 

@@ -1,5 +1,7 @@
 #include "handover/shader.hpp"
 
+#include "handover/shader_dialect.hpp"
+
 #include "ir/needed.hpp"
 
 #include "engine/lower.hpp"
@@ -16,128 +18,6 @@ namespace kasuri::handover {
 namespace {
 
 using ir::Op;
-
-/// One row: an operation as GLSL. {0} to {2} are its operands, {n} the prefix of helpers.
-struct OpText {
-    Op op;
-    std::string_view text;
-    std::string_view helper = {}; ///< that it calls
-};
-
-constexpr OpText operations[] = {
-    {Op::neg, "-{0}"},
-    {Op::abs, "abs({0})"},
-    {Op::floor, "floor({0})"},
-    {Op::ceil, "ceil({0})"},
-    {Op::trunc, "trunc({0})"},
-    {Op::round_even, "roundEven({0})"},
-    {Op::sqrt, "{n}_root({0})", "root"},
-    {Op::exp2, "exp2({0})"},
-    {Op::log2, "{n}_log({0})", "log"},
-    {Op::sin, "sin({0})"},
-    {Op::cos, "cos({0})"},
-    {Op::logical_not, "({0} == 0.0 ? 1.0 : 0.0)"},
-    {Op::is_nan, "(isnan({0}) ? 1.0 : 0.0)"},
-    {Op::add, "{0} + {1}"},
-    {Op::sub, "{0} - {1}"},
-    {Op::mul, "{0} * {1}"},
-    {Op::div, "{0} / {1}"},
-    {Op::min, "{n}_minimum({0}, {1})", "minimum"},
-    {Op::max, "{n}_maximum({0}, {1})", "maximum"},
-    {Op::pow, "{n}_power({0}, {1})", "power"},
-    {Op::atan2, "{n}_angle({0}, {1})", "angle"},
-    {Op::less, "({0} < {1} ? 1.0 : 0.0)"},
-    {Op::less_equal, "({0} <= {1} ? 1.0 : 0.0)"},
-    {Op::equal, "({0} == {1} ? 1.0 : 0.0)"},
-    {Op::logical_and, "({0} != 0.0 && {1} != 0.0 ? 1.0 : 0.0)"},
-    {Op::logical_or, "({0} != 0.0 || {1} != 0.0 ? 1.0 : 0.0)"},
-    {Op::bit_and, "float({n}_bits({0}) & {n}_bits({1}))", "bits"},
-    {Op::bit_or, "float({n}_bits({0}) | {n}_bits({1}))", "bits"},
-    {Op::bit_xor, "float({n}_bits({0}) ^ {n}_bits({1}))", "bits"},
-    {Op::fma, "{0} * {1} + {2}"},
-    {Op::select, "({0} != 0.0 ? {1} : {2})"},
-    {Op::hexcone_h, "{n}_hue({0}, {1}, {2})", "hue"},
-    {Op::hexcone_s, "{n}_saturation({0}, {1}, {2})", "saturation"},
-    {Op::hexcone_v, "{n}_value({0}, {1}, {2})", "value"},
-    {Op::hexcone_r, "{n}_channel(0.0, {0}, {1}, {2})", "channel"},
-    {Op::hexcone_g, "{n}_channel(240.0, {0}, {1}, {2})", "channel"},
-    {Op::hexcone_b, "{n}_channel(120.0, {0}, {1}, {2})", "channel"},
-};
-
-/// Functions that the shader brings along, each after those that it calls.
-struct Helper {
-    std::string_view name, calls, text;
-};
-constexpr Helper helpers[] = {
-    {"none", "", "float {n}_none() { return uintBitsToFloat(0x7fc00000u); } // no number\n"},
-    {"minimum", "none",
-     "float {n}_minimum(float x, float y) { return isnan(x) || isnan(y) ? {n}_none() : (y < x ? y : x); }\n"},
-    {"maximum", "none",
-     "float {n}_maximum(float x, float y) { return isnan(x) || isnan(y) ? {n}_none() : (x < y ? y : x); }\n"},
-    {"root", "none", "float {n}_root(float x) { return x < 0.0 ? {n}_none() : sqrt(x); }\n"},
-    {"log", "none",
-     "float {n}_log(float x) { return x < 0.0 ? {n}_none() : x == 0.0 ? uintBitsToFloat(0xff800000u) : log2(x); }\n"},
-    {"power", "none",
-     "float {n}_power(float x, float y) {\n"
-     "    if (y == 0.0 || x == 1.0) return 1.0;\n"
-     "    if (x == 0.0) return y < 0.0 ? uintBitsToFloat(0x7f800000u) : 0.0;\n"
-     "    if (x > 0.0) return pow(x, y);\n"
-     "    if (x < 0.0 && floor(y) == y) return mod(y, 2.0) == 0.0 ? pow(-x, y) : -pow(-x, y);\n"
-     "    return {n}_none();\n"
-     "}\n"},
-    {"angle", "", "float {n}_angle(float y, float x) { return x == 0.0 && y == 0.0 ? 0.0 : atan(y, x); }\n"},
-    {"bits", "", "uint {n}_bits(float x) { return uint(clamp(x, 0.0, 16777216.0)); }\n"},
-    {"hue", "maximum minimum",
-     "float {n}_hue(float r, float g, float b) {\n"
-     "    float largest = {n}_maximum({n}_maximum(r, g), b), spread = largest - {n}_minimum({n}_minimum(r, g), b);\n"
-     "    if (spread == 0.0) return 0.0;\n"
-     "    float angle = r == largest ? (g - b) / spread : g == largest ? 2.0 + (b - r) / spread : 4.0 + (r - g) / "
-     "spread;\n"
-     "    return 60.0 * (angle < 0.0 ? angle + 6.0 : angle);\n"
-     "}\n"},
-    {"value", "maximum minimum",
-     "float {n}_value(float r, float g, float b) {\n"
-     "    float largest = {n}_maximum({n}_maximum(r, g), b);\n"
-     "    return largest - {n}_minimum({n}_minimum(r, g), b) != 0.0 && abs(largest) < 1e-20 ? 1e-20 : largest;\n"
-     "}\n"},
-    {"saturation", "value",
-     "float {n}_saturation(float r, float g, float b) {\n"
-     "    float spread = {n}_maximum({n}_maximum(r, g), b) - {n}_minimum({n}_minimum(r, g), b);\n"
-     "    return spread == 0.0 ? 0.0 : spread / {n}_value(r, g, b);\n"
-     "}\n"},
-    {"channel", "maximum minimum",
-     "float {n}_channel(float offset, float hue, float saturation, float value) {\n"
-     "    float own = hue - 360.0 * floor(hue / 360.0) + offset;\n"
-     "    own = own >= 360.0 ? own - 360.0 : own;\n"
-     "    float tent = {n}_minimum({n}_maximum(({n}_minimum(own, 360.0 - own) - 60.0) / 60.0, 0.0), 1.0);\n"
-     "    return value - value * saturation * tent;\n"
-     "}\n"},
-};
-
-constexpr bool has_helper(std::string_view name) {
-    for (const Helper& each : helpers)
-        if (each.name == name)
-            return true;
-    return name.empty();
-}
-
-/// Whether everything that a graph can hold has its row, and everything that a row calls has its helper.
-constexpr bool complete() {
-    std::size_t at = 0;
-    for (auto op = static_cast<int>(Op::neg); op <= static_cast<int>(Op::hexcone_b); ++op, ++at)
-        if (at >= std::size(operations) || operations[at].op != static_cast<Op>(op) ||
-            !has_helper(operations[at].helper))
-            return false;
-    for (const Helper& each : helpers)
-        for (std::string_view calls = each.calls; !calls.empty();) {
-            const std::size_t end = calls.find(' ') == std::string_view::npos ? calls.size() : calls.find(' ');
-            if (!has_helper(calls.substr(0, end)))
-                return false;
-            calls.remove_prefix(end == calls.size() ? end : end + 1);
-        }
-    return at == std::size(operations);
-}
-static_assert(complete(), "one row for each operation, in the order of ir::Op, and a helper for each that is called");
 
 std::string filled(std::string_view text, std::string_view prefix, const std::string* operands = nullptr) {
     std::string made;
@@ -157,18 +37,6 @@ std::string filled(std::string_view text, std::string_view prefix, const std::st
         made += text[i];
     }
     return made;
-}
-
-std::string literal(double value) {
-    const auto number = static_cast<float>(value);
-    if (std::isnan(number))
-        return "uintBitsToFloat(0x7fc00000u)";
-    if (std::isinf(number))
-        return number > 0 ? "uintBitsToFloat(0x7f800000u)" : "uintBitsToFloat(0xff800000u)";
-    std::string text = fmt::format("{:.9g}", number);
-    if (text.find_first_of(".e") == text.npos)
-        text += ".0";
-    return text.starts_with('-') ? "(" + text + ")" : text;
 }
 
 /// A name that GLSL allows behind a prefix and _: ASCII, no two _ in a row, not one of `taken`.
@@ -198,19 +66,23 @@ std::string one_line(std::string text) {
 
 class Emitter {
 public:
-    Emitter(const subject::Subject& subject, const ShaderOptions& options)
-        : subject_(subject), prefix_(options.function) {
+    Emitter(const subject::Subject& subject, const ShaderOptions& options, const Dialect& dialect)
+        : subject_(subject), dialect_(dialect), in_c_(dialect.values == Values::argument), prefix_(options.function) {
         in_ = options.in_space.empty() ? std::string_view(subject.in_space()) : options.in_space;
         out_ = options.out_space.empty() ? std::string_view(subject.out_space()) : options.out_space;
         engine::CompileOptions with;
         with.in_space = in_;
         with.out_space = out_;
         outputs_ = subject.lower(graph_, with);
-        std::set<std::string> taken = {"width", "height"};
-        for (const Helper& helper : helpers)
+        std::set<std::string> taken = {"width", "height", "values", "usual"};
+        for (const Helper& helper : dialect_.helpers)
             taken.emplace(helper.name);
-        for (const subject::Parameter& p : subject.parameters())
-            parameters_.push_back(prefix_ + "_" + identifier(p.identifier, taken));
+        for (std::string_view words = dialect_.reserved; words.size() > 1;) {
+            const std::size_t end = words.find(' ', 1);
+            taken.emplace(words.substr(1, end - 1));
+            words.remove_prefix(end);
+        }
+        name_values(taken);
         for (const lang::SourceInput& source : subject.sources())
             sources_.push_back(prefix_ + "_" + identifier(source.name, taken));
         needed_ = ir::needed_by(graph_, outputs_);
@@ -236,50 +108,104 @@ public:
             std::string operands[ir::max_graph_operands];
             for (int k = 0; k < ir::row(node.op).arity; ++k)
                 operands[k] = names[node.args[static_cast<std::size_t>(k)]];
-            const OpText& row = operations[static_cast<std::size_t>(node.op) - static_cast<std::size_t>(Op::neg)];
+            const OpText& row =
+                dialect_.operations[static_cast<std::size_t>(node.op) - static_cast<std::size_t>(Op::neg)];
             if (!row.helper.empty())
                 want(row.helper);
             names[id] = fmt::format("t{}", id);
-            body += fmt::format("    float t{} = {};\n", id, filled(row.text, prefix_, operands));
+            body += fmt::format("    {} t{} = {};\n", in_c_ ? "const double" : "float", id,
+                                filled(row.text, prefix_, operands));
         }
-        return head() + helper_texts() + signature() + body +
+        std::string whole = head() + helper_texts() + signature() + body;
+        if (in_c_) {
+            for (std::size_t i = 0; i < 4; ++i)
+                whole += fmt::format("    out[{}] = (float){};\n", i, names[outputs_[i]]);
+            return whole + "}\n";
+        }
+        return whole +
             fmt::format("    return vec4({}, {}, {}, {});\n}}\n", names[outputs_[0]], names[outputs_[1]],
                         names[outputs_[2]], names[outputs_[3]]);
     }
 
 private:
+    /// A value that can be set: a number, or the three of a colour, which stand together.
+    struct Value {
+        std::string name;
+        std::size_t first = 0; ///< of the subject's parameters
+        bool colour = false;
+    };
+
+    void name_values(std::set<std::string>& taken) {
+        const auto all = subject_.parameters();
+        const auto is = [&](std::size_t i, const char* part) { return i < all.size() && all[i].name.ends_with(part); };
+        for (std::size_t i = 0; i < all.size(); ++i) {
+            const bool colour = is(i, ".r") && is(i + 1, ".g") && is(i + 2, ".b");
+            const std::string& own = all[i].identifier;
+            const std::string name = identifier(colour ? own.substr(0, own.size() - 2) : own, taken);
+            const std::string called = in_c_ ? "values->" + name : prefix_ + "_" + name;
+            values_.push_back({in_c_ ? name : called, i, colour});
+            if (!colour) {
+                parameters_.push_back(called);
+                continue;
+            }
+            for (std::size_t k = 0; k < 3; ++k)
+                parameters_.push_back(called + (in_c_ ? fmt::format("[{}]", k) : fmt::format(".{}", "rgb"[k])));
+            i += 2;
+        }
+    }
+
     std::string leaf(const ir::Node& node) {
         if (node.op == Op::constant)
-            return literal(node.value);
+            return dialect_.literal(node.value);
         if (node.op == Op::uniform) {
             if (node.slot >= ir::first_parameter_slot)
                 return parameters_[node.slot - ir::first_parameter_slot];
             sized_ = true;
-            constexpr std::string_view sizes[] = {"({n}_width / {n}_height)", "{n}_width", "{n}_height"};
-            return filled(sizes[node.slot], prefix_);
+            constexpr std::string_view sizes[] = {"({s}width / {s}height)", "{s}width", "{s}height"};
+            return with_size(sizes[node.slot]);
         }
         if (node.slot < 4)
-            return fmt::format("colour.{}", "rgba"[node.slot]);
+            return in_c_ ? fmt::format("(double)colour[{}]", node.slot) : fmt::format("colour.{}", "rgba"[node.slot]);
         if (node.slot < ir::input_count) {
             placed_ = true;
             sized_ = sized_ || node.slot >= static_cast<std::uint32_t>(ir::Input::pos_x);
-            constexpr std::string_view places[] = {"pixel.x", "pixel.y", "((pixel.x + 0.5) / {n}_width)",
-                                                   "((pixel.y + 0.5) / {n}_height)"};
-            return filled(places[node.slot - 4], prefix_);
+            constexpr std::string_view places[] = {"{p}0", "{p}1", "(({p}0 + 0.5) / {s}width)",
+                                                   "(({p}1 + 0.5) / {s}height)"};
+            return with_size(places[node.slot - 4]);
         }
         std::uint32_t slot = node.slot - ir::input_count;
         for (std::size_t i = 0; i < subject_.sources().size(); ++i) {
             const auto channels = static_cast<std::uint32_t>(width(subject_.sources()[i].type));
             if (slot < channels)
-                return sources_[i] + (channels == 1 ? std::string() : fmt::format(".{}", "rgba"[slot]));
+                return in_c_ ? fmt::format("(double){}[{}]", sources_[i], slot)
+                             : sources_[i] + (channels == 1 ? std::string() : fmt::format(".{}", "rgba"[slot]));
             slot -= channels;
         }
         return "0.0";
     }
 
+    /// {s}: before width and height; {p}0 and {p}1: column and row.
+    std::string with_size(std::string_view text) const {
+        std::string made;
+        for (std::size_t i = 0; i < text.size(); ++i) {
+            if (text.substr(i, 3) == "{s}") {
+                made += in_c_ ? "values->" : prefix_ + "_";
+                i += 2;
+            } else if (text.substr(i, 3) == "{p}") {
+                made += in_c_            ? fmt::format("(double)pixel[{}]", text[i + 3])
+                    : text[i + 3] == '0' ? "pixel.x"
+                                         : "pixel.y";
+                i += 3;
+            } else {
+                made += text[i];
+            }
+        }
+        return made;
+    }
+
     void want(std::string_view name) {
-        const auto helper =
-            std::find_if(std::begin(helpers), std::end(helpers), [&](const Helper& each) { return each.name == name; });
+        const auto helper = std::find_if(dialect_.helpers.begin(), dialect_.helpers.end(),
+                                         [&](const Helper& each) { return each.name == name; });
         std::string_view calls = helper->calls;
         while (!calls.empty()) {
             const std::size_t end = std::min(calls.find(' '), calls.size());
@@ -294,27 +220,76 @@ private:
         if (!subject_.note().empty())
             text += fmt::format("// {}\n", one_line(subject_.note()));
         text += fmt::format("// Colours come in as {} and go out as {}, alpha straight.\n\n", in_, out_);
-        for (std::size_t i = 0; i < parameters_.size(); ++i) {
-            const subject::Parameter& p = subject_.parameters()[i];
-            text += fmt::format("uniform float {} = {}; // {} .. {}  {}\n", parameters_[i],
-                                literal(subject_.values()[i]), p.low, p.high, one_line(p.description));
-        }
+        if (in_c_)
+            text += "#include <math.h>\n\n";
+        if (values_.empty() && !sized_)
+            return text;
+        return text +
+            (dialect_.values == Values::argument    ? values_as_struct()
+                 : dialect_.values == Values::block ? values_as_block()
+                                                    : values_as_uniforms()) +
+            "\n";
+    }
+
+    std::string default_of(const Value& value) const {
+        const auto number = [&](std::size_t k) { return dialect_.literal(subject_.values()[value.first + k]); };
+        if (!value.colour)
+            return number(0);
+        const std::string three = fmt::format("{}, {}, {}", number(0), number(1), number(2));
+        return in_c_ ? "{" + three + "}" : "vec3(" + three + ")";
+    }
+    std::string words_of(const Value& value) const {
+        const subject::Parameter& p = subject_.parameters()[value.first];
+        return fmt::format("{} .. {}  {}", p.low, p.high, one_line(p.description));
+    }
+
+    std::string values_as_uniforms() const {
+        std::string text;
+        const bool said = dialect_.values == Values::uniforms; // else in a comment
+        for (const Value& value : values_)
+            text += fmt::format("uniform {} {}{} {}{} {}\n", value.colour ? "vec3" : "float", value.name,
+                                said ? " =" : "; // usual", default_of(value), said ? "; //" : ",", words_of(value));
         if (sized_)
-            text += fmt::format(
-                "uniform float {0}_width = 1920.0; // of the picture, in pixels\nuniform float {0}_height = 1080.0;\n",
-                prefix_);
-        return text + (parameters_.empty() && !sized_ ? "" : "\n");
+            text +=
+                fmt::format("uniform float {0}_width{1}; // of the picture, in pixels\nuniform float {0}_height{2};\n",
+                            prefix_, said ? " = 1920.0" : "", said ? " = 1080.0" : "");
+        return text;
+    }
+
+    std::string values_as_block() const {
+        std::string text = fmt::format("layout(std140, set = 0, binding = 0) uniform {}_values {{\n", prefix_);
+        for (const Value& value : values_)
+            text += fmt::format("    {} {}; // usual {}, {}\n", value.colour ? "vec3" : "float", value.name,
+                                default_of(value), words_of(value));
+        if (sized_)
+            text += fmt::format("    float {0}_width; // of the picture, in pixels\n    float {0}_height;\n", prefix_);
+        return text + "};\n";
+    }
+
+    std::string values_as_struct() const {
+        std::string text = fmt::format("struct {}_values {{\n", prefix_), usual;
+        for (const Value& value : values_) {
+            text += fmt::format("    double {}{}; // {}\n", value.name, value.colour ? "[3]" : "", words_of(value));
+            usual += (usual.empty() ? "" : ", ") + default_of(value);
+        }
+        if (sized_) {
+            text += "    double width, height; // of the picture, in pixels\n";
+            usual += std::string(usual.empty() ? "" : ", ") + "1920.0, 1080.0";
+        }
+        return text + fmt::format("}};\nstatic const struct {0}_values {0}_usual = {{{1}}};\n", prefix_, usual);
     }
 
     std::string helper_texts() const {
         std::string text;
-        for (const Helper& helper : helpers)
+        for (const Helper& helper : dialect_.helpers)
             if (wanted_.contains(helper.name))
                 text += filled(helper.text, prefix_);
         return text.empty() ? text : text + "\n";
     }
 
     std::string signature() const {
+        if (in_c_)
+            return c_signature();
         std::string text = fmt::format("vec4 {}(vec4 colour{}", prefix_, placed_ ? ", vec2 pixel" : "");
         for (std::size_t i = 0; i < subject_.sources().size(); ++i) {
             const int channels = width(subject_.sources()[i].type);
@@ -323,21 +298,38 @@ private:
         return text + ") {\n";
     }
 
+    std::string c_signature() const {
+        std::string text =
+            fmt::format("static void {}(const float colour[4]{}", prefix_, placed_ ? ", const float pixel[2]" : "");
+        for (std::size_t i = 0; i < subject_.sources().size(); ++i)
+            text +=
+                fmt::format(", const float {}[{}]", sources_[i], static_cast<int>(width(subject_.sources()[i].type)));
+        if (!values_.empty() || sized_)
+            text += fmt::format(", const struct {}_values *values", prefix_);
+        return text + ", float out[4]) {\n";
+    }
+
     const subject::Subject& subject_;
+    const Dialect& dialect_;
+    bool in_c_;
     std::string prefix_;
     std::string_view in_, out_;
     ir::Graph graph_;
     std::vector<ir::NodeId> outputs_;
     std::vector<bool> needed_;
     std::set<std::string_view> wanted_;
-    std::vector<std::string> parameters_, sources_; ///< as they are called in the shader
+    std::vector<Value> values_;
+    std::vector<std::string> parameters_, sources_; ///< as they are called in the text
     bool placed_ = false, sized_ = false;
 };
 
 } // namespace
 
 Result<std::string> shader(const subject::Subject& subject, const ShaderOptions& options) {
-    return Emitter(subject, options).run();
+    const Dialect* dialect = find_dialect(options.dialect);
+    if (!dialect)
+        return Error{said("there is no dialect {}", options.dialect), "", "330, es300, vulkan450 and c are known."};
+    return Emitter(subject, options, *dialect).run();
 }
 
 } // namespace kasuri::handover

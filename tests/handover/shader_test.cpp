@@ -1,6 +1,7 @@
 // The shader that is handed over: a validator of the language reads it, and a C++ compiler, which knows nothing of
 // ours, computes with it.
 #include "engine/evaluate.hpp"
+#include "engine/reference.hpp"
 #include "handover/shader.hpp"
 #include "look/make.hpp"
 #include "support/random_rule.hpp"
@@ -47,6 +48,7 @@ const char* const shim = R"(#include <cmath>
 #include <cstring>
 typedef unsigned int uint;
 struct vec2 { float x, y; };
+struct vec3 { float r, g, b; vec3(float x, float y, float z) : r(x), g(y), b(z) {} };
 struct vec4 { float r, g, b, a; vec4(float x, float y, float z, float w) : r(x), g(y), b(z), a(w) {} };
 #define uniform static
 using std::abs; using std::floor; using std::ceil; using std::trunc; using std::sqrt; using std::exp2; using std::log2; using std::sin; using std::cos; using std::pow; using std::isnan;
@@ -101,6 +103,66 @@ void validate(const TemporaryFolder& folder, const Emitted& shader) {
               (shader.placed ? ", gl_FragCoord.xy" : "") + "); }\n");
     INFO(shader.text);
     REQUIRE(std::system(("glslangValidator " + file.string() + " > " + (folder / "said").string()).c_str()) == 0);
+}
+
+/// The same rule in the other dialects of GLSL, as their programs have it.
+void validate_dialects(const TemporaryFolder& folder, const Emitted& shader) {
+    const struct {
+        const char *dialect, *head, *options;
+    } rows[] = {{"es300", "#version 300 es\nprecision highp float;\nin vec4 c;\nout vec4 o;\n", ""},
+                {"vulkan450", "#version 450\nlayout(location = 0) in vec4 c;\nlayout(location = 0) out vec4 o;\n",
+                 "-V -o /dev/null "}};
+    for (const auto& row : rows) {
+        const std::string text = handover::shader(shader.rule, {{}, {}, shader.name, row.dialect}).value();
+        const auto file = folder / (shader.name + "-" + row.dialect + ".frag");
+        write(file,
+              row.head + text + "void main() { o = " + shader.name + "(c" + (shader.placed ? ", gl_FragCoord.xy" : "") +
+                  "); }\n");
+        INFO(row.dialect << "\n" << text);
+        REQUIRE(std::system(("glslangValidator " + std::string(row.options) + file.string() + " > " +
+                             (folder / "said").string())
+                                .c_str()) == 0);
+    }
+}
+
+/// What the C of each makes of each colour, by a compiler of C.
+std::vector<std::array<float, 4>> computed_in_c(const TemporaryFolder& folder, const std::vector<Emitted>& all,
+                                                const std::vector<std::array<float, 4>>& colours) {
+    std::string text = "#include <stdio.h>\n", calls;
+    for (const Emitted& each : all) {
+        const std::string one = handover::shader(each.rule, {{}, {}, each.name, "c"}).value();
+        text += one;
+        const bool sized = one.find("double width, height;") != std::string::npos,
+                   valued = one.find("_values *values") != std::string::npos;
+        if (valued)
+            calls += "        { struct " + each.name + "_values v = " + each.name + "_usual;" +
+                (sized ? " v.width = " + std::to_string(columns) +
+                         "; v.height = " + std::to_string(colours.size() / columns) + ";"
+                       : "");
+        else
+            calls += "        {";
+        calls += " " + each.name + "(c" + (one.find("pixel[2]") != std::string::npos ? ", p" : "") +
+            (valued ? ", &v" : "") + ", o); fwrite(o, 4, 4, stdout); }\n";
+    }
+    text += "int main(void) {\n    float c[4], o[4], p[2];\n    int n = -1;\n    while (fread(c, 4, 4, stdin) == 4) "
+            "{\n        ++n;\n"
+            "        p[0] = (float)(n % " +
+        std::to_string(columns) + ");\n        p[1] = (float)(n / " + std::to_string(columns) +
+        ");\n        (void)p;\n" + calls + "    }\n    return 0;\n}\n";
+    const auto source = folder / "rule.c", program = folder / "rule", in = folder / "in", out = folder / "out";
+    write(source, text);
+    REQUIRE(std::system(("cc -std=c99 -Wall -Wextra -Wpedantic -Werror -Wno-unused-function -Wno-unused-variable "
+                         "-Wno-unused-parameter -O1 -ffp-contract=off -o " +
+                         program.string() + " " + source.string() + " -lm")
+                            .c_str()) == 0);
+    std::ofstream(in, std::ios::binary)
+        .write(reinterpret_cast<const char*>(colours.data()), static_cast<std::streamsize>(colours.size() * 16));
+    REQUIRE(std::system((program.string() + " < " + in.string() + " > " + out.string()).c_str()) == 0);
+    std::vector<std::array<float, 4>> made(all.size() * colours.size());
+    std::ifstream read(out, std::ios::binary);
+    read.read(reinterpret_cast<char*>(made.data()), static_cast<std::streamsize>(made.size() * 16));
+    REQUIRE(read.gcount() == static_cast<std::streamsize>(made.size() * 16));
+    return made;
 }
 
 } // namespace
@@ -163,6 +225,8 @@ TEST_CASE("shaders are valid GLSL and compute what the engine computes", "[shade
         INFO(all[s].text);
         if (s % 5 == 0 || s + 14 >= all.size()) // settings differ in their numbers only
             validate(folder, all[s]);
+        if (s % 5 == 0 && !all[s].program)
+            validate_dialects(folder, all[s]);
         image::Picture picture =
             image::generated(columns, static_cast<int>(colours.size()) / columns, [&](int x, int y) {
                 const auto& c = colours[static_cast<std::size_t>(y * columns + x)];
@@ -191,6 +255,65 @@ TEST_CASE("shaders are valid GLSL and compute what the engine computes", "[shade
                 REQUIRE(same);
             }
     }
+}
+
+TEST_CASE("rules in C are what the reference computes in double precision", "[shader][c]") {
+    const TemporaryFolder folder;
+    std::vector<Emitted> all;
+    const auto add = [&](lang::Rule rule, std::vector<double> values = {}) {
+        if (auto made = emitted(std::move(rule), "rule" + std::to_string(all.size()), std::move(values)))
+            all.push_back(std::move(*made));
+    };
+    for (const auto& entry : std::filesystem::directory_iterator(KASURI_SOURCE_DIR "/data/filters")) {
+        const lang::Rule rule = good_rule(content_of(entry.path()));
+        for (const std::vector<double>& values : proof::settings_of(rule))
+            add(rule, values);
+    }
+    for (const char* text :
+         {"out.rgb = rgb.gbr", "let c = hsv(rgb)\nc.h += 40\nc.s *= 0.5\nout.rgb = rgb(c)",
+          "out.rgb = pq_encode(clamp(rgb, 0, 1))", "out.r = atan(g, b)\nout.g = pow(r, 3)\nout.b = spow(b - 0.5, 1.7)",
+          "out.r = bit_xor(r, g, 8)\nout.b = quantise(b, 4)", "out.r = pos.x * aspect + pixel.y\nout.g = r / 0",
+          "param int = 2 in 0 .. 4\nparam tint = vec3(1, 0.5, 0.25)\nout.rgb *= tint * int",
+          "working acescct\nlet c = oklch(rgb)\nc.h += 20\nout.rgb = rgb(c)"})
+        add(good_rule(text));
+    std::mt19937 random(29);
+    for (int i = 0; i < 60; ++i) // whatever the language has
+        if (const lang::Checked checked = lang::check(RandomRule(random).text(), proof::vocabulary()); checked.ok)
+            add(checked.rule);
+    REQUIRE(all.size() > 60);
+    std::vector<std::array<float, 4>> colours;
+    std::uniform_real_distribution<float> number(0, 1), wide(-1, 4);
+    for (int i = 0; i < 8 * columns; ++i)
+        colours.push_back({number(random), number(random), number(random), number(random)});
+    for (int i = 0; i < 2 * columns; ++i)
+        colours.push_back({wide(random), wide(random), wide(random), 1});
+    const std::vector<std::array<float, 4>> found = computed_in_c(folder, all, colours);
+    double most = 0;
+    for (std::size_t s = 0; s < all.size(); ++s)
+        for (std::size_t i = 0; i < colours.size(); ++i) {
+            const auto& c = colours[i];
+            engine::ReferencePixel pixel{{static_cast<double>(c[0]), static_cast<double>(c[1]),
+                                          static_cast<double>(c[2]), static_cast<double>(c[3])}};
+            const double height = static_cast<double>(colours.size() / columns);
+            const auto x = static_cast<double>(i % columns), y = static_cast<double>(i / columns);
+            pixel.pixel = {x, y};
+            pixel.pos = {(x + 0.5) / columns, (y + 0.5) / height};
+            pixel.aspect = columns / height;
+            pixel.extent = {columns, height};
+            const auto wanted = engine::reference(all[s].rule, all[s].values, pixel);
+            for (std::size_t k = 0; k < 4; ++k) {
+                const auto mine = static_cast<double>(found[i * all.size() + s][k]), theirs = wanted[k];
+                const double off = std::fabs(mine - theirs) / std::max(1.0, std::fabs(theirs));
+                INFO(all[s].text << "\ncolour " << c[0] << " " << c[1] << " " << c[2] << ", channel " << k << ": "
+                                 << mine << ", and not " << theirs);
+                if (std::isnan(theirs) || std::isinf(theirs) || std::fabs(theirs) > 3e38)
+                    CHECK_FALSE((std::isfinite(mine) && std::fabs(mine) < 3e38));
+                else
+                    REQUIRE(off <= 1e-6);
+                most = std::isfinite(off) ? std::max(most, off) : most;
+            }
+        }
+    CHECK(most < 3e-7); // what is written as a float, and two orders of adding
 }
 
 TEST_CASE("what a shader cannot do is refused, and its names are its own", "[shader]") {

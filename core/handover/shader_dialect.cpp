@@ -1,0 +1,150 @@
+#include "handover/shader_dialect.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace kasuri::handover {
+namespace {
+
+using ir::Op;
+
+constexpr OpText operations[] = {
+    {Op::neg, "-{0}"},
+    {Op::abs, "abs({0})"},
+    {Op::floor, "floor({0})"},
+    {Op::ceil, "ceil({0})"},
+    {Op::trunc, "trunc({0})"},
+    {Op::round_even, "roundEven({0})"},
+    {Op::sqrt, "{n}_root({0})", "root"},
+    {Op::exp2, "exp2({0})"},
+    {Op::log2, "{n}_log({0})", "log"},
+    {Op::sin, "sin({0})"},
+    {Op::cos, "cos({0})"},
+    {Op::logical_not, "({0} == 0.0 ? 1.0 : 0.0)"},
+    {Op::is_nan, "(isnan({0}) ? 1.0 : 0.0)"},
+    {Op::add, "{0} + {1}"},
+    {Op::sub, "{0} - {1}"},
+    {Op::mul, "{0} * {1}"},
+    {Op::div, "{0} / {1}"},
+    {Op::min, "{n}_minimum({0}, {1})", "minimum"},
+    {Op::max, "{n}_maximum({0}, {1})", "maximum"},
+    {Op::pow, "{n}_power({0}, {1})", "power"},
+    {Op::atan2, "{n}_angle({0}, {1})", "angle"},
+    {Op::less, "({0} < {1} ? 1.0 : 0.0)"},
+    {Op::less_equal, "({0} <= {1} ? 1.0 : 0.0)"},
+    {Op::equal, "({0} == {1} ? 1.0 : 0.0)"},
+    {Op::logical_and, "({0} != 0.0 && {1} != 0.0 ? 1.0 : 0.0)"},
+    {Op::logical_or, "({0} != 0.0 || {1} != 0.0 ? 1.0 : 0.0)"},
+    {Op::bit_and, "float({n}_bits({0}) & {n}_bits({1}))", "bits"},
+    {Op::bit_or, "float({n}_bits({0}) | {n}_bits({1}))", "bits"},
+    {Op::bit_xor, "float({n}_bits({0}) ^ {n}_bits({1}))", "bits"},
+    {Op::fma, "{0} * {1} + {2}"},
+    {Op::select, "({0} != 0.0 ? {1} : {2})"},
+    {Op::hexcone_h, "{n}_hue({0}, {1}, {2})", "hue"},
+    {Op::hexcone_s, "{n}_saturation({0}, {1}, {2})", "saturation"},
+    {Op::hexcone_v, "{n}_value({0}, {1}, {2})", "value"},
+    {Op::hexcone_r, "{n}_channel(0.0, {0}, {1}, {2})", "channel"},
+    {Op::hexcone_g, "{n}_channel(240.0, {0}, {1}, {2})", "channel"},
+    {Op::hexcone_b, "{n}_channel(120.0, {0}, {1}, {2})", "channel"},
+};
+
+constexpr Helper helpers[] = {
+    {"none", "", "float {n}_none() { return uintBitsToFloat(0x7fc00000u); } // no number\n"},
+    {"minimum", "none",
+     "float {n}_minimum(float x, float y) { return isnan(x) || isnan(y) ? {n}_none() : (y < x ? y : x); }\n"},
+    {"maximum", "none",
+     "float {n}_maximum(float x, float y) { return isnan(x) || isnan(y) ? {n}_none() : (x < y ? y : x); }\n"},
+    {"root", "none", "float {n}_root(float x) { return x < 0.0 ? {n}_none() : sqrt(x); }\n"},
+    {"log", "none",
+     "float {n}_log(float x) { return x < 0.0 ? {n}_none() : x == 0.0 ? uintBitsToFloat(0xff800000u) : log2(x); }\n"},
+    {"power", "none",
+     "float {n}_power(float x, float y) {\n"
+     "    if (y == 0.0 || x == 1.0) return 1.0;\n"
+     "    if (x == 0.0) return y < 0.0 ? uintBitsToFloat(0x7f800000u) : 0.0;\n"
+     "    if (x > 0.0) return pow(x, y);\n"
+     "    if (x < 0.0 && floor(y) == y) return mod(y, 2.0) == 0.0 ? pow(-x, y) : -pow(-x, y);\n"
+     "    return {n}_none();\n"
+     "}\n"},
+    {"angle", "", "float {n}_angle(float y, float x) { return x == 0.0 && y == 0.0 ? 0.0 : atan(y, x); }\n"},
+    {"bits", "", "uint {n}_bits(float x) { return uint(clamp(x, 0.0, 16777216.0)); }\n"},
+    {"hue", "maximum minimum",
+     "float {n}_hue(float r, float g, float b) {\n"
+     "    float largest = {n}_maximum({n}_maximum(r, g), b), spread = largest - {n}_minimum({n}_minimum(r, g), b);\n"
+     "    if (spread == 0.0) return 0.0;\n"
+     "    float angle = r == largest ? (g - b) / spread : g == largest ? 2.0 + (b - r) / spread : 4.0 + (r - g) / "
+     "spread;\n"
+     "    return 60.0 * (angle < 0.0 ? angle + 6.0 : angle);\n"
+     "}\n"},
+    {"value", "maximum minimum",
+     "float {n}_value(float r, float g, float b) {\n"
+     "    float largest = {n}_maximum({n}_maximum(r, g), b);\n"
+     "    return largest - {n}_minimum({n}_minimum(r, g), b) != 0.0 && abs(largest) < 1e-20 ? 1e-20 : largest;\n"
+     "}\n"},
+    {"saturation", "value",
+     "float {n}_saturation(float r, float g, float b) {\n"
+     "    float spread = {n}_maximum({n}_maximum(r, g), b) - {n}_minimum({n}_minimum(r, g), b);\n"
+     "    return spread == 0.0 ? 0.0 : spread / {n}_value(r, g, b);\n"
+     "}\n"},
+    {"channel", "maximum minimum",
+     "float {n}_channel(float offset, float hue, float saturation, float value) {\n"
+     "    float own = hue - 360.0 * floor(hue / 360.0) + offset;\n"
+     "    own = own >= 360.0 ? own - 360.0 : own;\n"
+     "    float tent = {n}_minimum({n}_maximum(({n}_minimum(own, 360.0 - own) - 60.0) / 60.0, 0.0), 1.0);\n"
+     "    return value - value * saturation * tent;\n"
+     "}\n"},
+};
+
+static_assert(complete(operations, helpers));
+
+std::string literal(double value) {
+    const auto number = static_cast<float>(value);
+    if (std::isnan(number))
+        return "uintBitsToFloat(0x7fc00000u)";
+    if (std::isinf(number))
+        return number > 0 ? "uintBitsToFloat(0x7f800000u)" : "uintBitsToFloat(0xff800000u)";
+    std::string text = fmt::format("{:.9g}", number);
+    if (text.find_first_of(".e") == text.npos)
+        text += ".0";
+    return text.starts_with('-') ? "(" + text + ")" : text;
+}
+
+std::string c_literal(double value) {
+    if (std::isnan(value))
+        return "NAN";
+    if (std::isinf(value))
+        return value > 0 ? "INFINITY" : "(-INFINITY)";
+    std::string text = fmt::format("{:.17g}", value);
+    if (text.find_first_of(".e") == text.npos)
+        text += ".0";
+    return text.starts_with('-') ? "(" + text + ")" : text;
+}
+
+constexpr std::string_view c_words =
+    " auto break case char const continue default do double else enum extern float for goto if inline int long "
+    "register "
+    "restrict return short signed sizeof static struct switch typedef union unsigned void volatile while ";
+
+} // namespace
+
+std::span<const Dialect> dialects() {
+    static const Dialect table[] = {
+        {"330", "GLSL 3.30 core: parameters are uniforms with their defaults", operations, helpers, Values::uniforms,
+         "float", literal},
+        {"es300", "GLSL ES 3.00: uniforms have no defaults there; they stand in comments", operations, helpers,
+         Values::plain, "float", literal},
+        {"vulkan450", "GLSL 4.50 for Vulkan: parameters are a uniform block (set 0, binding 0, std140)", operations,
+         helpers, Values::block, "float", literal},
+        {"c", "C99, in double precision: parameters are a struct", c_operations, c_helpers, Values::argument, "double",
+         c_literal, c_words},
+    };
+    return table;
+}
+
+const Dialect* find_dialect(std::string_view name) {
+    const auto all = dialects();
+    const auto found = std::find_if(all.begin(), all.end(), [&](const Dialect& each) { return each.name == name; });
+    return found == all.end() ? nullptr : &*found;
+}
+
+} // namespace kasuri::handover
