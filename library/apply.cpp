@@ -7,6 +7,7 @@
 
 #include <array>
 #include <cstdint>
+#include <cstring>
 #include <limits>
 
 using namespace kasuri;
@@ -20,12 +21,15 @@ struct Kind {
     engine::Sample sample;
     std::ptrdiff_t bytes;
 };
-const Kind* kind_of(kasuri_number numbers) {
+/// A program in C may have any number there.
+const Kind* kind_of(const kasuri_number& numbers) {
     static constexpr Kind kinds[] = {{engine::Sample::float32, 4},
                                      {engine::Sample::half, 2},
                                      {engine::Sample::uint8, 1},
                                      {engine::Sample::uint16, 2}};
-    const auto index = static_cast<std::size_t>(numbers);
+    unsigned index = 0;
+    static_assert(sizeof index == sizeof numbers);
+    std::memcpy(&index, &numbers, sizeof index);
     return index < std::size(kinds) ? &kinds[index] : nullptr;
 }
 

@@ -5,6 +5,7 @@
 #include "builtins/model_types.hpp"
 #include "handover/render.hpp"
 #include "readings/reading.hpp"
+#include "readings/rows.hpp"
 
 #include <algorithm>
 #include <memory>
@@ -14,83 +15,12 @@ using library::failed;
 using library::guarded;
 
 struct kasuri_measured {
-    struct Layer {
-        const char* kind;
-        std::string name;
-        std::size_t panel, rows, columns;
-        std::vector<double> numbers;
-    };
     std::vector<readings::Panel> panels;
     std::vector<readings::Figure> figures;
-    std::vector<Layer> layers;
+    std::vector<readings::Rows> layers;
 };
 
 namespace {
-
-using Layer = kasuri_measured::Layer;
-
-template <class Numbers>
-void add(Layer& layer, const Numbers& numbers) {
-    for (const auto x : numbers)
-        layer.numbers.push_back(static_cast<double>(x));
-}
-
-struct Rows {
-    Layer& to;
-
-    void operator()(const readings::Density& it) const {
-        to.kind = "density";
-        to.name = it.name;
-        to.columns = static_cast<std::size_t>(it.columns);
-        add(to, it.counts);
-    }
-    void operator()(const readings::Trace& it) const {
-        to.kind = "trace";
-        to.name = it.name;
-        to.columns = 2;
-        for (const auto& point : it.points)
-            add(to, point);
-    }
-    void operator()(const readings::Arrows& it) const {
-        to.kind = "arrows";
-        to.name = it.name;
-        to.columns = 7;
-        for (const readings::Arrow& arrow : it.arrows) {
-            add(to, arrow.from);
-            add(to, arrow.to);
-            add(to, arrow.colour);
-        }
-    }
-    void operator()(const readings::Spots& it) const {
-        to.kind = "spots";
-        to.name = it.name;
-        to.columns = 5;
-        for (const readings::Spot& spot : it.spots) {
-            add(to, spot.at);
-            add(to, spot.colour);
-        }
-    }
-    void operator()(const readings::Solid& it) const {
-        to.kind = "solid";
-        to.name = it.name;
-        to.columns = 9;
-        for (std::size_t i = 0; i < it.points.size(); ++i) {
-            add(to, it.points[i]);
-            add(to, it.from[i]);
-            add(to, it.colours[i]);
-        }
-    }
-    void operator()(const readings::Wires& it) const {
-        to.kind = "wires";
-        to.name = it.name;
-        to.columns = 4;
-        for (std::size_t line = 0; line < it.lines.size(); ++line)
-            for (const auto& point : it.lines[line]) {
-                to.numbers.push_back(static_cast<double>(line));
-                add(to, point);
-            }
-    }
-};
 
 const readings::Reading* reading_at(size_t index) {
     return index < readings::all().size() ? readings::all()[index] : nullptr;
@@ -211,12 +141,8 @@ kasuri_status kasuri_measure(const char* reading, const kasuri_filter* filter, c
         auto all = std::make_unique<kasuri_measured>();
         all->panels = it->panels(*set);
         all->figures = found->figures;
-        for (const readings::Layer& layer : found->layers) {
-            Layer row{"", "", static_cast<std::size_t>(layer.panel), 0, 1, {}};
-            std::visit(Rows{row}, layer.data);
-            row.rows = row.numbers.size() / row.columns;
-            all->layers.push_back(std::move(row));
-        }
+        for (const readings::Layer& layer : found->layers)
+            all->layers.push_back(readings::rows_of(layer));
         *measured = all.release();
         return KASURI_OK;
     });
@@ -239,8 +165,16 @@ size_t kasuri_layer_count(const kasuri_measured* measured) { return measured ? m
 kasuri_status kasuri_layer_at(const kasuri_measured* measured, size_t index, kasuri_layer* layer) {
     if (!layer || index >= kasuri_layer_count(measured))
         return KASURI_BAD_ARGUMENT;
-    const Layer& it = measured->layers[index];
-    *layer = {it.kind, it.name.c_str(), it.panel, it.rows, it.columns, it.numbers.data(), {"", "", ""}, {}, {}};
+    const readings::Rows& it = measured->layers[index];
+    *layer = {it.kind.data(),
+              it.name.c_str(),
+              it.panel,
+              it.numbers.size() / it.columns,
+              it.columns,
+              it.numbers.data(),
+              {"", "", ""},
+              {},
+              {}};
     const readings::Panel& panel = measured->panels[it.panel];
     const readings::Axis* const axes[3] = {&panel.x, &panel.y, panel.z ? &*panel.z : nullptr};
     for (std::size_t i = 0; i < 3; ++i)

@@ -47,7 +47,7 @@ if(NOT SANITIZE)
   endif()
   file(WRITE ${PREFIX}/theirs/CMakeLists.txt "cmake_minimum_required(VERSION 3.25)\nproject(theirs CXX)\nset(CMAKE_CXX_STANDARD 17)\nfind_package(kasuri 0.1 REQUIRED)\nfind_package(Threads REQUIRED)\n"
     "add_executable(plates ${SOURCE}/library/examples/plates.cpp)\ntarget_link_libraries(plates kasuri::kasuri Threads::Threads)\n")
-  must(${CMAKE_COMMAND} -S ${PREFIX}/theirs -B ${PREFIX}/theirs/build -DCMAKE_PREFIX_PATH=${PREFIX})
+  must(${CMAKE_COMMAND} -G Ninja -S ${PREFIX}/theirs -B ${PREFIX}/theirs/build -DCMAKE_PREFIX_PATH=${PREFIX})
   must(${CMAKE_COMMAND} --build ${PREFIX}/theirs/build)
   # A look that holds a LUT: the program that tries it is found from the library.
   must(${CMAKE_COMMAND} -E env LD_LIBRARY_PATH=${libraries} ${PREFIX}/theirs/build/plates ${PREFIX}/a.cube)

@@ -5,6 +5,7 @@
 #include "io/picture_file.hpp"
 #include "json.hpp"
 #include "readings/reading.hpp"
+#include "readings/rows.hpp"
 #include "streams.hpp"
 #include "subject.hpp"
 #include "targets/target.hpp"
@@ -30,6 +31,33 @@ void describe(const readings::Reading& reading) {
         fmt::print("  source: {}\n", reading.source);
     for (const Setting& setting : reading.settings)
         fmt::print("  {}\n", described(setting));
+}
+
+/// Panels with what they span, figures, and each layer's rows.
+Json as_json(const readings::Reading& reading, const std::vector<readings::Panel>& panels,
+             const readings::Measured& measured) {
+    Json made = {
+        {"reading", reading.name}, {"panels", Json::array()}, {"figures", Json::array()}, {"layers", Json::array()}};
+    const auto axis = [](const readings::Axis& it) {
+        return Json{{"title", it.title}, {"low", json_number(it.low)}, {"high", json_number(it.high)}};
+    };
+    for (const readings::Panel& panel : panels) {
+        Json each = {{"title", panel.title}, {"x", axis(panel.x)}, {"y", axis(panel.y)}};
+        if (panel.z)
+            each["z"] = axis(*panel.z);
+        made["panels"].push_back(each);
+    }
+    for (const readings::Figure& figure : measured.figures)
+        made["figures"].push_back(
+            {{"name", figure.name}, {"of", figure.of}, {"value", json_number(figure.value)}, {"unit", figure.unit}});
+    for (const readings::Layer& layer : measured.layers) {
+        const readings::Rows rows = readings::rows_of(layer);
+        Json numbers = Json::array();
+        for (std::size_t i = 0; i + rows.columns <= rows.numbers.size(); i += rows.columns)
+            numbers.push_back(json_numbers(std::span(rows.numbers).subspan(i, rows.columns)));
+        made["layers"].push_back({{"kind", rows.kind}, {"name", rows.name}, {"panel", rows.panel}, {"rows", numbers}});
+    }
+    return made;
 }
 
 int usage(const std::string& what) {
@@ -136,7 +164,10 @@ int run(const Options& options) {
     order.views = &views;
     if (!options.line.empty())
         order.line = {options.line[0], options.line[1], options.line[2], options.line[3]};
-    const std::string text = readings::csv(reading->panels(*set), *reading->measure(order));
+    const std::optional<readings::Measured> found = reading->measure(order);
+    if (options.json)
+        return print_json(as_json(*reading, reading->panels(*set), *found));
+    const std::string text = readings::csv(reading->panels(*set), *found);
     const Status written = write_out(options.out, text);
     return written ? Exit::good : complain(written.error());
 }
@@ -160,7 +191,7 @@ const Command measure_command = {
         arguments.value("--with", options->settings, "A setting of the reading: name=value").take_all();
         arguments.value("--line", options->line, "Of a cut: x0 y0 x1 y1 in shares of width and height").expected(4);
         arguments.value("-o,--out", options->out, "CSV file to write; else standard output");
-        define_json(arguments, options->json, "List the readings as JSON");
+        define_json(arguments, options->json, "What was measured as JSON; without READING the list of them");
         return [options] { return run(*options); };
     }};
 

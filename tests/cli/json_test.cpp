@@ -89,6 +89,13 @@ TEST_CASE("targets, readings and pictures are told as JSON", "[cli][json]") {
     const Json readings = told(folder, "measure");
     CHECK(readings.size() >= 8);
     CHECK(readings[0].contains("settings"));
+    const Json response = told(folder, "measure response --rule 'out.r = 2 * g'");
+    CHECK(response["figures"][0]["value"].get<double>() == Approx(2).margin(1e-4)); // the slope of red
+    const Json& line = response["layers"][0]["rows"];
+    REQUIRE(line.size() > 100);
+    CHECK(line[50][1].get<double>() == Approx(2 * line[50][0].get<double>()).margin(1e-5));
+    const Json histogram = told(folder, "measure vectorscope --target hue_sweep");
+    CHECK(histogram["layers"][0]["kind"] == "density");
     REQUIRE(cli(folder, "target grey_ramp -o " + folder.file("a.exr") + " --width 8").exit == 0);
     const Json facts = told(folder, "info " + folder.file("a.exr") + " " + folder.file("gone.exr"), 3);
     REQUIRE(facts.size() == 1);
