@@ -19,26 +19,6 @@ namespace {
 
 using ir::Op;
 
-std::string filled(std::string_view text, std::string_view prefix, const std::string* operands = nullptr) {
-    std::string made;
-    for (std::size_t i = 0; i < text.size(); ++i) {
-        if (text[i] == '{' && i + 2 < text.size() && text[i + 2] == '}') {
-            if (text[i + 1] == 'n') {
-                made += prefix;
-                i += 2;
-                continue;
-            }
-            if (operands && text[i + 1] >= '0' && text[i + 1] <= '2') {
-                made += operands[text[i + 1] - '0'];
-                i += 2;
-                continue;
-            }
-        }
-        made += text[i];
-    }
-    return made;
-}
-
 /// A name that GLSL allows behind a prefix and _: ASCII, no two _ in a row, not one of `taken`.
 std::string identifier(const std::string& name, std::set<std::string>& taken) {
     std::string plain;
@@ -75,7 +55,7 @@ public:
         with.out_space = out_;
         outputs_ = subject.lower(graph_, with);
         std::set<std::string> taken = {"width", "height", "values", "usual"};
-        for (const Helper& helper : dialect_.helpers)
+        for (const Helper& helper : helpers)
             taken.emplace(helper.name);
         for (std::string_view words = dialect_.reserved; words.size() > 1;) {
             const std::size_t end = words.find(' ', 1);
@@ -108,13 +88,12 @@ public:
             std::string operands[ir::max_graph_operands];
             for (int k = 0; k < ir::row(node.op).arity; ++k)
                 operands[k] = names[node.args[static_cast<std::size_t>(k)]];
-            const OpText& row =
-                dialect_.operations[static_cast<std::size_t>(node.op) - static_cast<std::size_t>(Op::neg)];
-            if (!row.helper.empty())
+            const OpText& row = operations[static_cast<std::size_t>(node.op) - static_cast<std::size_t>(Op::neg)];
+            const std::string_view text = in_c_ && !row.c.empty() ? row.c : row.text;
+            if (!row.helper.empty() && text.find("{n}") != text.npos)
                 want(row.helper);
             names[id] = fmt::format("t{}", id);
-            body += fmt::format("    {} t{} = {};\n", in_c_ ? "const double" : "float", id,
-                                filled(row.text, prefix_, operands));
+            body += fmt::format("    {} t{} = {};\n", in_c_ ? "const double" : "float", id, filled(text, operands));
         }
         std::string whole = head() + helper_texts() + signature() + body;
         if (in_c_) {
@@ -203,13 +182,38 @@ private:
         return made;
     }
 
+    /// With what stands for {n}, {f}, {a} and the operands.
+    std::string filled(std::string_view text, const std::string* operands = nullptr) const {
+        std::string made;
+        for (std::size_t i = 0; i < text.size(); ++i) {
+            const bool hole = text[i] == '{' && i + 2 < text.size() && text[i + 2] == '}';
+            const char which = hole ? text[i + 1] : '\0';
+            if (which == 'n')
+                made += prefix_;
+            else if (which == 'f')
+                made += dialect_.number;
+            else if (which == 'a')
+                made += dialect_.absolute;
+            else if (operands && which >= '0' && which <= '2')
+                made += operands[which - '0'];
+            else {
+                made += text[i];
+                continue;
+            }
+            i += 2;
+        }
+        return made;
+    }
+
     void want(std::string_view name) {
-        const auto helper = std::find_if(dialect_.helpers.begin(), dialect_.helpers.end(),
-                                         [&](const Helper& each) { return each.name == name; });
+        const auto helper =
+            std::find_if(helpers.begin(), helpers.end(), [&](const Helper& each) { return each.name == name; });
+        const std::string_view text = in_c_ && !helper->c.empty() ? helper->c : helper->text;
         std::string_view calls = helper->calls;
         while (!calls.empty()) {
             const std::size_t end = std::min(calls.find(' '), calls.size());
-            want(calls.substr(0, end));
+            if (text.find(std::string(calls.substr(0, end))) != text.npos)
+                want(calls.substr(0, end));
             calls.remove_prefix(std::min(end + 1, calls.size()));
         }
         wanted_.insert(name);
@@ -281,9 +285,9 @@ private:
 
     std::string helper_texts() const {
         std::string text;
-        for (const Helper& helper : dialect_.helpers)
+        for (const Helper& helper : helpers)
             if (wanted_.contains(helper.name))
-                text += filled(helper.text, prefix_);
+                text += in_c_ ? "static " + filled(helper.c.empty() ? helper.text : helper.c) : filled(helper.text);
         return text.empty() ? text : text + "\n";
     }
 

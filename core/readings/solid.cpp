@@ -158,7 +158,8 @@ bool add_prints(const Order& order, const image::Picture& picture, Measured& to)
         const colour::Space& press = *colour::find_space(name);
         if (press.edges.empty())
             continue;
-        Wires wires{name, {}};
+        const std::string label = name.substr(0, name.rfind(" printed")); // the press, without the way of seeing it
+        Wires wires{label, {}};
         const int steps = static_cast<int>(press.edges.front().size());
         image::Picture edges =
             image::generated(steps, static_cast<int>(press.edges.size()), [&](int x, int edge) -> colour::Triple {
@@ -181,7 +182,7 @@ bool add_prints(const Order& order, const image::Picture& picture, Measured& to)
                 return false;
         }
         to.figures.push_back(
-            {"outside " + name, "", 100.0 * static_cast<double>(out) / static_cast<double>(picture.pixels()), "%"});
+            {"outside " + label, "", 100.0 * static_cast<double>(out) / static_cast<double>(picture.pixels()), "%"});
     }
     return true;
 }

@@ -151,7 +151,7 @@ std::vector<std::array<float, 4>> computed_in_c(const TemporaryFolder& folder, c
         ");\n        (void)p;\n" + calls + "    }\n    return 0;\n}\n";
     const auto source = folder / "rule.c", program = folder / "rule", in = folder / "in", out = folder / "out";
     write(source, text);
-    REQUIRE(std::system(("cc -std=c99 -Wall -Wextra -Wpedantic -Werror -Wno-unused-function -Wno-unused-variable "
+    REQUIRE(std::system(("cc -std=c99 -Wall -Wextra -Wpedantic -Werror -Wno-unused-variable "
                          "-Wno-unused-parameter -O1 -ffp-contract=off -o " +
                          program.string() + " " + source.string() + " -lm")
                             .c_str()) == 0);

@@ -314,7 +314,7 @@ TEST_CASE("what a press can hold is a shell whose corners are its inks, and what
     wanted.prints = 1;
     const Body shown = body("out.rgb = rgb", wanted);
     REQUIRE(shown.wires().size() == 1);
-    CHECK(shown.wires()[0]->name == "ford printed");
+    CHECK(shown.wires()[0]->name == "ford");
     const auto& lines = shown.wires()[0]->lines;
     REQUIRE(lines.size() == 12 + 8); // of the cube of three inks, and from its corners to black
     // The formula of the press (support/press.hpp) at the ends: every corner with and without black.
@@ -341,5 +341,5 @@ TEST_CASE("what a press can hold is a shell whose corners are its inks, and what
     for (int i = 0; i < 125; ++i)
         outside += press.value()->beyond({i % 5 / 4.0, i / 5 % 5 / 4.0, i / 25 / 4.0}) > colour::outside_print ? 1 : 0;
     CHECK(outside > 20);
-    CHECK(shown.figure("outside ford printed") == Approx(100 * outside / 125.0));
+    CHECK(shown.figure("outside ford") == Approx(100 * outside / 125.0));
 }
