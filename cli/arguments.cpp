@@ -3,12 +3,15 @@
 #include "command.hpp"
 #include "common.hpp"
 #include "io/print.hpp"
+#include "json.hpp"
 
 #include <CLI/CLI.hpp>
 
+#include <algorithm>
 #include <cerrno>
 #include <cstdio>
 #include <cstring>
+#include <deque>
 #include <exception>
 #include <new>
 #include <system_error>
@@ -21,17 +24,19 @@ struct Table {
     struct Entry {
         const Command* command;
         CLI::App* app;
-        std::function<int()> run;
+        Described described{};
+        std::function<int()> run{};
     };
-    std::vector<Entry> entries;
+    std::deque<Entry> entries; // their options point into them
 
     explicit Table(CLI::App& app) {
         for (const Command* command : commands()) {
             CLI::App* sub = app.add_subcommand(std::string(command->name), std::string(command->help));
             if (!command->also.empty())
                 sub->alias(std::string(command->also));
-            Arguments arguments(*sub);
-            entries.push_back({command, sub, command->define(arguments)});
+            Entry& entry = entries.emplace_back(Entry{command, sub});
+            Arguments arguments(*sub, entry.described);
+            entry.run = command->define(arguments);
         }
     }
 };
@@ -78,7 +83,13 @@ Argument& Argument::not_negative() {
 }
 
 Argument& Argument::one_of(std::vector<std::string> values) {
-    option_->check(CLI::IsMember(std::move(values)));
+    option_->check(CLI::IsMember(values));
+    described_->values = std::move(values);
+    return *this;
+}
+
+Argument& Argument::completes(Completes what) {
+    described_->completes = what;
     return *this;
 }
 
@@ -92,45 +103,54 @@ Argument& Argument::on_each(std::function<void(const std::string&)> told) {
     return *this;
 }
 
+Argument Arguments::described(CLI::Option* option, bool takes_value) {
+    DescribedOption& made = described_.options.emplace_back();
+    made.positional = option->get_positional();
+    made.name = option->get_name(made.positional, true);
+    made.help = option->get_description();
+    made.words = option->get_lnames();
+    for (const std::string& letter : option->get_snames())
+        made.letters.push_back(letter);
+    made.takes_value = takes_value;
+    made.completes = made.positional ? Completes::file : Completes::nothing;
+    return Argument(option, made);
+}
+
 Argument Arguments::value(const std::string& names, std::string& into, const std::string& help) {
-    return Argument(app_.add_option(names, into, help));
+    return described(app_.add_option(names, into, help));
 }
 Argument Arguments::value(const std::string& names, double& into, const std::string& help) {
-    return Argument(app_.add_option(names, into, help));
+    return described(app_.add_option(names, into, help));
 }
 Argument Arguments::value(const std::string& names, int& into, const std::string& help) {
-    return Argument(app_.add_option(names, into, help));
+    return described(app_.add_option(names, into, help));
 }
 Argument Arguments::value(const std::string& names, std::size_t& into, const std::string& help) {
-    return Argument(app_.add_option(names, into, help));
+    return described(app_.add_option(names, into, help));
 }
 Argument Arguments::value(const std::string& names, std::vector<std::string>& into, const std::string& help) {
-    return Argument(app_.add_option(names, into, help));
+    return described(app_.add_option(names, into, help));
 }
 Argument Arguments::value(const std::string& names, std::vector<double>& into, const std::string& help) {
-    return Argument(app_.add_option(names, into, help));
+    return described(app_.add_option(names, into, help));
 }
 Argument Arguments::flag(const std::string& names, bool& into, const std::string& help) {
-    return Argument(app_.add_flag(names, into, help));
+    return described(app_.add_flag(names, into, help), false);
 }
+void Arguments::answers(Answers answers) { described_.answers = answers; }
 void Arguments::footer(const std::string& text) { app_.footer(text); }
 
 std::vector<DescribedCommand> described_commands() {
     CLI::App app{"", "kasuri-cli"};
     const Table table(app);
     std::vector<DescribedCommand> all;
-    for (const Table::Entry& entry : table.entries) {
-        DescribedCommand& command = all.emplace_back(DescribedCommand{entry.app->get_name(),
-                                                                      std::string(entry.command->also),
-                                                                      entry.app->get_description(),
-                                                                      entry.app->get_footer(),
-                                                                      {}});
-        for (const CLI::Option* option : entry.app->get_options()) {
-            const bool positional = option->get_positional();
-            command.options.push_back(
-                {option->get_name(positional, true), option->get_description(), positional, option->get_lnames()});
-        }
-    }
+    for (const Table::Entry& entry : table.entries)
+        all.push_back({entry.app->get_name(),
+                       std::string(entry.command->also),
+                       entry.app->get_description(),
+                       entry.app->get_footer(),
+                       {entry.described.options.begin(), entry.described.options.end()},
+                       entry.described.answers});
     return all;
 }
 
@@ -142,6 +162,27 @@ int with_output_checked(int exit) {
         return exit;
     std::fprintf(stderr, "kasuri-cli: cannot write all of the output: %s\n", std::strerror(errno));
     return Exit::input_output;
+}
+
+bool given(const CLI::App& app, const std::string& option) {
+    const CLI::Option* const found = app.get_option_no_throw(option);
+    return found && found->count() > 0;
+}
+
+/// The exit code of what is run, or of what it threw.
+int run_guarded(const std::function<int()>& command) {
+    try {
+        return command();
+    } catch (const std::bad_alloc&) {
+        return refuse(Exit::input_output, "out of memory");
+    } catch (const std::system_error& failure) { // by whoever prints: the output could not be written
+        if (std::ferror(stdout) == 0)
+            return refuse(Exit::input_output, "gave up: {}", failure.what());
+        errno = failure.code().value();
+        return Exit::good; // said by `with_output_checked`
+    } catch (const std::exception& failure) {
+        return refuse(Exit::input_output, "gave up: {}", failure.what());
+    }
 }
 
 int run_commands(int argc, char** argv) {
@@ -170,32 +211,28 @@ int run_commands(int argc, char** argv) {
     try {
         app.parse(argc, argv);
     } catch (const CLI::ParseError& failure) {
-        return app.exit(failure) == 0 ? Exit::good : Exit::usage;
+        const bool json =
+            std::any_of(argv + 1, argv + argc, [](const char* word) { return std::string_view(word) == "--json"; });
+        if (!json || failure.get_exit_code() == 0) // help is no failure
+            return app.exit(failure) == 0 ? Exit::good : Exit::usage;
+        const auto begun = app.get_subcommands();
+        begin_messages(begun.empty() ? "" : begun.front()->get_name(), true);
+        return finish_json(refuse(Exit::usage, "{}. --help tells what there is", failure.what()));
     }
-    try {
-        if (const int exit = use_config(config, context); exit != Exit::good)
-            return exit;
+    const Table::Entry& entry = *std::find_if(table.entries.begin(), table.entries.end(),
+                                              [](const Table::Entry& each) { return each.app->parsed(); });
+    begin_messages(entry.app->get_name(), given(*entry.app, "--json"));
+    const int exit = run_guarded([&]() -> int {
+        if (const int failed = use_config(config, context); failed != Exit::good)
+            return failed;
         for (const std::string& profile : prints)
             if (const auto added = io::add_prints(profile); !added)
                 return complain(added.error());
-        for (const Table::Entry& entry : table.entries)
-            if (entry.app->parsed())
-                return entry.run();
-    } catch (const std::bad_alloc&) {
-        std::fputs("kasuri-cli: out of memory\n", stderr);
-        return Exit::input_output;
-    } catch (const std::system_error& failure) { // by whoever prints: the output could not be written
-        if (std::ferror(stdout) == 0) {
-            std::fprintf(stderr, "kasuri-cli: gave up: %s\n", failure.what());
-            return Exit::input_output;
-        }
-        errno = failure.code().value();
-        return Exit::good; // said by `with_output_checked`
-    } catch (const std::exception& failure) {
-        std::fprintf(stderr, "kasuri-cli: gave up: %s\n", failure.what());
-        return Exit::input_output;
-    }
-    return Exit::usage;
+        if (answers_in_json() && given(*entry.app, "--out") && entry.app->get_option("--out")->as<std::string>() == "-")
+            return refuse(Exit::usage, "standard output holds the file or the JSON, not both");
+        return entry.run();
+    });
+    return answers_in_json() ? finish_json(exit) : exit;
 }
 
 } // namespace

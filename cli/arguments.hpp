@@ -1,4 +1,7 @@
 #pragma once
+#include "answer.hpp"
+
+#include <deque>
 #include <functional>
 #include <memory>
 #include <string>
@@ -11,10 +14,35 @@ class Option;
 
 namespace kasuri::cli {
 
+/// What a shell may offer in the place of a value; how each is found is a row in completion.cpp.
+enum class Completes {
+    nothing,
+    file,
+    space,
+    preset,
+    setting,
+    source,
+    target,
+    target_setting,
+    reading,
+    reading_setting,
+    family
+};
+
+/// An option as the help shows it.
+struct DescribedOption {
+    std::string name; ///< as it is written: "-o,--out", or of a positional argument "FILE"
+    std::string help;
+    bool positional = false, takes_value = true;
+    std::vector<std::string> words, letters; ///< its names, without -- and -
+    std::vector<std::string> values;         ///< all that may be given, where that is a list
+    Completes completes = Completes::nothing;
+};
+
 /// One option that has been added: what follows it limits what may be given.
 class Argument {
 public:
-    explicit Argument(CLI::Option* option) : option_(option) {}
+    Argument(CLI::Option* option, DescribedOption& described) : option_(option), described_(&described) {}
 
     Argument& required();
     Argument& take_all();                    ///< may be given several times; all of them count
@@ -25,17 +53,25 @@ public:
     Argument& positive();
     Argument& not_negative();
     Argument& one_of(std::vector<std::string> values);
+    Argument& completes(Completes what);
     Argument& excludes(Argument other); ///< not both
     Argument& on_each(std::function<void(const std::string&)> told);
 
 private:
     CLI::Option* option_;
+    DescribedOption* described_;
+};
+
+/// What is known of a command's arguments beside the library that reads them.
+struct Described {
+    std::deque<DescribedOption> options;
+    Answers answers{};
 };
 
 /// What a command can be given. The variables are filled when the command line has been read, and must live until then.
 class Arguments {
 public:
-    explicit Arguments(CLI::App& app) : app_(app) {}
+    Arguments(CLI::App& app, Described& described) : app_(app), described_(described) {}
 
     /// `names`: "-o,--out" for an option, "FILE" for a positional argument.
     Argument value(const std::string& names, std::string& into, const std::string& help);
@@ -46,21 +82,20 @@ public:
     Argument value(const std::string& names, std::vector<double>& into, const std::string& help);
     Argument flag(const std::string& names, bool& into, const std::string& help);
     void footer(const std::string& text);
+    void answers(Answers answers); ///< of --json
 
 private:
+    Argument described(CLI::Option* option, bool takes_value = true);
+
     CLI::App& app_;
+    Described& described_;
 };
 
 /// A command as the help shows it.
-struct DescribedOption {
-    std::string name; ///< as it is written: "-o,--out", or of a positional argument "FILE"
-    std::string help;
-    bool positional = false;
-    std::vector<std::string> words; ///< long names, without --
-};
 struct DescribedCommand {
     std::string name, also, help, footer;
     std::vector<DescribedOption> options;
+    Answers answers{};
 };
 std::vector<DescribedCommand> described_commands();
 

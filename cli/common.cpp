@@ -30,11 +30,15 @@ void RuleOptions::define(Arguments& arguments, bool alternative) {
     } else {
         file.required();
     }
-    arguments.value("--preset", preset, "Start from the values of this preset instead of the defaults");
-    arguments.value("--lut-space", lut_space, "What the numbers of a LUT mean (default: srgb)");
+    arguments.value("--preset", preset, "Start from the values of this preset instead of the defaults")
+        .completes(Completes::preset);
+    arguments.value("--lut-space", lut_space, "What the numbers of a LUT mean (default: srgb)")
+        .completes(Completes::space);
     arguments.value("--lut-ending", lut_ending, "FILTER is -, and standard input is a LUT of this kind, such as .cube");
     arguments.flag("--trilinear", trilinear, "Read a LUT trilinearly between its points (default: tetrahedrally)");
-    arguments.value("--set", settings, "NAME=VALUE of a parameter; may be given several times").take_all();
+    arguments.value("--set", settings, "NAME=VALUE of a parameter; may be given several times")
+        .take_all()
+        .completes(Completes::setting);
 }
 
 void RuleOptions::define_sources(Arguments& arguments) {
@@ -42,7 +46,8 @@ void RuleOptions::define_sources(Arguments& arguments) {
         .value("--source", sources,
                "NAME=FILE, NAME=FILE:LAYER or NAME=FILE:CHANNEL of a further picture that is read, or "
                "NAME=target:TARGET; may be given several times")
-        .take_all();
+        .take_all()
+        .completes(Completes::source);
 }
 
 bool known_space(const std::string& name) {
@@ -54,8 +59,8 @@ bool known_space(const std::string& name) {
     for (const auto& further : {colour::added_spaces(), colour::added_views()})
         names.insert(names.end(), further.begin(), further.end());
     const std::optional<std::string> meant = did_you_mean(name, names);
-    fmt::print(stderr, "kasuri-cli: there is no space {}. {}\n", name,
-               meant ? fmt::format("Did you mean {}?", *meant) : fmt::format("Known are {}.", fmt::join(names, ", ")));
+    refuse(Exit::usage, "there is no space {}. {}", name,
+           meant ? fmt::format("Did you mean {}?", *meant) : fmt::format("Known are {}.", fmt::join(names, ", ")));
     return false;
 }
 
@@ -63,27 +68,23 @@ int use_config(const std::string& named, const std::vector<std::string>& texts) 
     io::ConfigContext context;
     for (const std::string& text : texts) {
         const auto entry = io::read_context(text);
-        if (!entry) {
-            fmt::print(stderr, "kasuri-cli: --context {}: write NAME=VALUE\n", text);
-            return Exit::usage;
-        }
+        if (!entry)
+            return refuse(Exit::usage, "--context {}: write NAME=VALUE", text);
         context[entry->first] = entry->second;
     }
     const std::filesystem::path file = named.empty() ? io::config_of_environment() : std::filesystem::path(named);
-    if (file.empty() && !context.empty()) {
-        fmt::print(stderr, "kasuri-cli: --context is for a colour config, and there is none (--config, or $OCIO)\n");
-        return Exit::usage;
-    }
+    if (file.empty() && !context.empty())
+        return refuse(Exit::usage, "--context is for a colour config, and there is none (--config, or $OCIO)");
     if (file.empty())
         return Exit::good;
     const auto loaded = io::load_config(file, context);
     if (!loaded && !named.empty())
         return complain(loaded.error());
     if (!loaded)
-        fmt::print(stderr, "kasuri-cli: note: of $OCIO: {}\n", loaded.error().text());
+        say_note("$OCIO", loaded.error().text());
     else
         for (const std::string& note : loaded.value().notes)
-            fmt::print(stderr, "{}: note: {}\n", file.string(), note);
+            say_note(file.string(), note);
     return Exit::good;
 }
 
@@ -99,7 +100,7 @@ std::optional<std::vector<double>> read_settings(std::span<const Setting> settin
                                                  const std::vector<std::string>& texts, const std::string& whose) {
     std::vector<double> set(settings.size(), std::numeric_limits<double>::quiet_NaN()); // the usual ones
     const auto wrong = [&](const std::string& text, const std::string& what) {
-        fmt::print(stderr, "kasuri-cli: {}: {}; {} lists its settings\n", text, what, whose);
+        refuse(Exit::usage, "{}: {}; {} lists its settings", text, what, whose);
         return std::nullopt;
     };
     for (const std::string& text : texts) {
@@ -151,24 +152,25 @@ std::string name_beside(const std::string& file, const std::string& out) {
     return name.starts_with("..") ? std::string() : name;
 }
 
+Status free_output() {
+    if (answers_in_json())
+        return Error{"holds the JSON, and cannot hold a file too", "standard output",
+                     "Name a file that is written, or leave --json out."};
+    return {};
+}
+
 Status write_out(const std::string& file, std::string_view content) {
     if (!file.empty() && file != standard_stream)
         return write_file(file, content);
+    if (Status there = free_output(); !there)
+        return there;
     std::fwrite(content.data(), 1, content.size(), stdout);
     return {};
 }
 
-int complain(const Error& error) {
-    fmt::print(stderr, "kasuri-cli: {}\n", printable(told(error.text())));
-    return Exit::input_output;
-}
-
 namespace {
 
-int usage_error(const std::string& what) {
-    fmt::print(stderr, "kasuri-cli: {}\n", what);
-    return Exit::usage;
-}
+int usage_error(const std::string& what) { return refuse(Exit::usage, what); }
 
 std::vector<std::string> parameter_names(const lang::Rule& rule) {
     std::vector<std::string> names;
@@ -267,10 +269,10 @@ Loaded load(const RuleOptions& options, std::optional<std::string> print, std::v
         loaded.rule = std::move(checked.rule);
         return loaded;
     }
-    for (const lang::Diagnostic& diagnostic : checked.diagnostics)
-        fmt::print(stderr, "{}\n", lang::rendered(diagnostic, loaded.text, name));
-    for (const lang::Diagnostic& diagnostic : checked.print_diagnostics)
-        fmt::print(stderr, "{}\n", lang::rendered(diagnostic, *print, "print"));
+    say_diagnostics(checked.diagnostics, loaded.text, name);
+    if (print)
+        say_diagnostics(checked.print_diagnostics, *print, "print");
+    loaded.diagnostics = std::move(checked.diagnostics);
     if (!checked.ok) {
         loaded.exit = Exit::rule_failed;
         return loaded;

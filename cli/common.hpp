@@ -3,6 +3,7 @@
 #include "base/result.hpp"
 #include "base/setting.hpp"
 #include "lang/check.hpp"
+#include "messages.hpp"
 
 #include <optional>
 #include <span>
@@ -35,6 +36,7 @@ struct Loaded {
     std::string text; ///< there as soon as it could be read
     lang::Rule rule;
     std::vector<double> values;
+    std::vector<lang::Diagnostic> diagnostics{}; ///< of the text
 };
 /// `columns`: names that are plain floats beside r, g, b, a. `quiet`: only what the rule is; nothing is said, and
 /// nothing set.
@@ -68,10 +70,9 @@ Result<std::string> read_filter(const std::string& file);
 /// What a proof in `out` calls `file`: its path from the folder of `out` (of the file itself, if that is standard
 /// output). Empty if it does not lie there or below: then no proof can read it.
 std::string name_beside(const std::string& file, const std::string& out);
+/// Whether standard output is free for a file: not where --json puts the answer there.
+Status free_output();
 /// Into a file, or on standard output if it is called "-" or nothing; whether that could be written is told at the end.
 Status write_out(const std::string& file, std::string_view content);
-
-/// "kasuri-cli: where: what. remedy" on standard error; returns the exit code for files.
-int complain(const Error& error);
 
 } // namespace kasuri::cli

@@ -1,7 +1,9 @@
 #include "eval_table.hpp"
 
 #include "base/text.hpp"
+#include "command.hpp"
 #include "lang/rule.hpp"
+#include "messages.hpp"
 
 #include <algorithm>
 #include <cctype>
@@ -30,10 +32,10 @@ std::optional<Columns> columns_of(const std::string& text) {
             (!colour && !component &&
              std::any_of(inputs.begin(), inputs.end(), [&](const lang::InputRow& i) { return i.name == name; }));
         if (!word || taken || reserved) {
-            fmt::print(stderr, "kasuri-cli eval: --columns: {} {}\n", name.empty() ? "an empty name" : name,
-                       taken          ? "comes twice"
-                           : reserved ? "has a fixed meaning"
-                                      : "is not a name");
+            refuse(Exit::usage, "--columns: {} {}", name.empty() ? "an empty name" : name,
+                   taken          ? "comes twice"
+                       : reserved ? "has a fixed meaning"
+                                  : "is not a name");
             return std::nullopt;
         }
         columns.names.push_back(name);
@@ -83,7 +85,8 @@ std::optional<Table> read_table(std::istream& in, const Columns& columns) {
         if (table.lines.empty() && is_heading(parts, columns))
             continue;
         if (parts.size() != count && !(!columns.named && parts.size() == 3)) {
-            fmt::print(stderr, "standard input:{}:1: {} columns; expected {}\n", number, parts.size(), expected);
+            complain({fmt::format("{} columns; expected {}", parts.size(), expected),
+                      fmt::format("standard input:{}:1", number), ""});
             return std::nullopt;
         }
         std::vector<double> values(4 + columns.further.size());
@@ -91,8 +94,8 @@ std::optional<Table> read_table(std::istream& in, const Columns& columns) {
         for (std::size_t i = 0; i < parts.size(); ++i) {
             const std::optional<double> value = parse_number(unquoted(parts[i]));
             if (!value) {
-                fmt::print(stderr, "standard input:{}:{}: {} is not a number\n", number,
-                           parts[i].data() - line.data() + 1, parts[i].empty() ? "nothing" : std::string(parts[i]));
+                complain({fmt::format("{} is not a number", parts[i].empty() ? "nothing" : std::string(parts[i])),
+                          fmt::format("standard input:{}:{}", number, parts[i].data() - line.data() + 1), ""});
                 return std::nullopt;
             }
             values[columns.places[i]] = *value;

@@ -4,7 +4,7 @@
 #define KASURI_COMMANDS(each)                                                                                          \
     each(eval) each(render) each(bake) each(check) each(explain) each(diff) each(glsl) each(c) each(cdl) each(report)  \
         each(format) each(picture) each(target) each(measure) each(solve) each(fit) each(invert) each(simplify)        \
-            each(carry) each(print) each(config) each(lsp) each(docs) each(demo)
+            each(carry) each(print) each(config) each(lsp) each(docs) each(complete) each(demo)
 
 namespace kasuri::cli {
 

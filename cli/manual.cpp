@@ -46,39 +46,82 @@ std::string manual_page() {
 }
 
 std::string bash_completion() {
-    std::string names, cases;
-    for (const DescribedCommand& command : described_commands()) {
-        names += (names.empty() ? "" : " ") + command.name + (command.also.empty() ? "" : " " + command.also);
-        std::string options;
-        for (const DescribedOption& option : command.options)
-            for (const std::string& word : option.words)
-                options += (options.empty() ? "--" : " --") + word;
-        cases += fmt::format("        {}{}) options=\"{}\" ;;\n", command.name,
-                             command.also.empty() ? "" : "|" + command.also, options);
-    }
-    return "# Completion of kasuri-cli for bash, made by `kasuri-cli docs completion`.\n"
-           "_kasuri_cli() {\n"
-           "    local word=${COMP_WORDS[COMP_CWORD]} options=\"--help --version --config\" command\n"
-           "    for command in \"${COMP_WORDS[@]:1:COMP_CWORD-1}\"; do\n"
-           "        [[ $command != -* ]] && break\n"
-           "        command=\n"
-           "    done\n"
-           "    if [[ -z $command ]]; then\n"
-           "        COMPREPLY=($(compgen -W \"$options " +
-        names +
-        "\" -- \"$word\"))\n"
-        "        return\n"
-        "    fi\n"
-        "    case $command in\n" +
-        cases +
-        "    esac\n"
-        "    if [[ $word == -* ]]; then\n"
-        "        COMPREPLY=($(compgen -W \"$options\" -- \"$word\"))\n"
-        "    else\n"
-        "        COMPREPLY=($(compgen -f -- \"$word\"))\n"
-        "    fi\n"
-        "}\n"
-        "complete -o filenames -F _kasuri_cli kasuri-cli\n";
+    return R"(# Completion of kasuri-cli for bash, made by `kasuri-cli docs completion`: the program itself tells what fits.
+_kasuri_cli() {
+    local token before= line file words=() IFS=$'\n'
+    # bash takes words apart at = and : too.
+    for token in "${COMP_WORDS[@]:1:COMP_CWORD}"; do
+        if [[ ${#words[@]} -gt 0 && ( $token == [=:]* || $before == *[=:] ) ]]; then
+            words[${#words[@]}-1]+=$token
+        else
+            words+=("$token")
+        fi
+        before=${words[${#words[@]}-1]}
+    done
+    local word=${words[${#words[@]}-1]} kept=
+    [[ $word == *[=:]* ]] && kept=${word%"${word##*[=:]}"}
+    COMPREPLY=()
+    compopt -o filenames
+    while read -r line; do
+        if [[ $line == :files ]]; then
+            while read -r file; do COMPREPLY+=("$file"); done < <(compgen -f -- "${word##*=}")
+        else
+            line=${line%%$'\t'*}
+            COMPREPLY+=("${line#"$kept"}")
+        fi
+    done < <(kasuri-cli complete -- "${words[@]}" 2>/dev/null)
+    [[ ${#COMPREPLY[@]} -eq 1 && ${COMPREPLY[0]} == *= ]] && compopt -o nospace
+}
+complete -F _kasuri_cli kasuri-cli
+)";
+}
+
+std::string zsh_completion() {
+    return R"(#compdef kasuri-cli
+# Completion of kasuri-cli for zsh, made by `kasuri-cli docs zsh-completion`: the program itself tells what fits.
+_kasuri-cli() {
+    local line value files=0
+    local -a values docs begun begun_docs
+    for line in "${(@f)$(kasuri-cli complete -- "${(@Q)words[2,CURRENT]}" 2>/dev/null)}"; do
+        [[ -z $line ]] && continue
+        if [[ $line == :files ]]; then
+            files=1
+            continue
+        fi
+        value=${line%%$'\t'*}
+        if [[ $value == *= ]]; then
+            begun+=("$value")
+            begun_docs+=("$value  ${line#*$'\t'}")
+        else
+            values+=("$value")
+            docs+=("$value  ${line#*$'\t'}")
+        fi
+    done
+    (( ${#values} )) && compadd -l -d docs -- "${values[@]}"
+    (( ${#begun} )) && compadd -S '' -l -d begun_docs -- "${begun[@]}"
+    if (( files )); then
+        compset -P '*='
+        _files
+    fi
+}
+_kasuri-cli "$@"
+)";
+}
+
+std::string fish_completion() {
+    return R"(# Completion of kasuri-cli for fish, made by `kasuri-cli docs fish-completion`: the program itself tells what fits.
+function __kasuri_cli
+    set -l words (commandline -opc)[2..-1] (commandline -ct)
+    for line in (kasuri-cli complete -- $words 2>/dev/null)
+        if test "$line" = ":files"
+            __fish_complete_path (commandline -ct)
+        else
+            echo $line
+        end
+    end
+end
+complete -c kasuri-cli -f -a '(__kasuri_cli)'
+)";
 }
 
 } // namespace kasuri::cli

@@ -13,12 +13,12 @@
 
 namespace kasuri::cli {
 int say_not_measured(const std::string& file, const std::vector<std::string>& sources) {
-    fmt::print(stderr, "{}: not measured: no picture for {}; give --source {}=FILE\n", file, fmt::join(sources, ", "),
-               sources.front());
+    complain({fmt::format("not measured: no picture for {}", fmt::join(sources, ", ")), file,
+              fmt::format("Give --source {}=FILE", sources.front())});
     return Exit::not_measured;
 }
 
-LoadedSubject load_subject(const RuleOptions& asked, const char* command) {
+LoadedSubject load_subject(const RuleOptions& asked) {
     LoadedSubject made;
     RuleOptions options = asked;
     if (!options.lut_ending.empty() && options.filter == standard_stream) {
@@ -34,14 +34,14 @@ LoadedSubject load_subject(const RuleOptions& asked, const char* command) {
         Loaded filter = load(options);
         made.exit = filter.exit;
         made.text = std::move(filter.text);
+        made.diagnostics = std::move(filter.diagnostics);
         if (made.exit == Exit::good)
             made.subject = subject::Subject(std::move(filter.rule), filter.values);
     } else {
         const bool is_lut = is_kind(options.filter, FileKind::lut);
         if (!options.settings.empty() || !options.preset.empty()) {
-            fmt::print(stderr, "kasuri-cli {}: {}; --set and --preset are for filters\n", command,
-                       is_lut ? "a LUT has no values" : "a look has its own values");
-            made.exit = Exit::usage;
+            made.exit = refuse(Exit::usage, "{}; --set and --preset are for filters",
+                               is_lut ? "a LUT has no values" : "a look has its own values");
             return made;
         }
         if (is_lut && !known_space(options.lut_space)) {
@@ -63,7 +63,7 @@ LoadedSubject load_subject(const RuleOptions& asked, const char* command) {
             return made;
         }
         if (!runs) {
-            fmt::print(stderr, "{}: {}\n", told(options.filter), printable(runs.error().text()));
+            complain(within(options.filter, runs.error()));
             // A LUT is data that came in, not a rule that failed.
             made.exit = is_lut ? Exit::input_output : Exit::rule_failed;
             return made;
@@ -71,7 +71,7 @@ LoadedSubject load_subject(const RuleOptions& asked, const char* command) {
         made.subject = std::move(runs.value().subject);
         made.notes = std::move(runs.value().notes);
         for (const std::string& note : made.notes)
-            fmt::print(stderr, "{}: note: {}\n", options.filter, note);
+            say_note(options.filter, note);
     }
     if (made.exit != Exit::good || options.sources.empty())
         return made;

@@ -23,17 +23,23 @@ kasuri_install(kasuri-filters FILES ${pages} DESTINATION ${CMAKE_INSTALL_DATADIR
 
 # What the program says of itself.
 find_program(KASURI_GZIP gzip)
-add_custom_command(OUTPUT ${CMAKE_BINARY_DIR}/kasuri-cli.1.gz ${CMAKE_BINARY_DIR}/kasuri.1.gz ${CMAKE_BINARY_DIR}/changelog.gz ${CMAKE_BINARY_DIR}/kasuri-cli.bash
+add_custom_command(OUTPUT ${CMAKE_BINARY_DIR}/kasuri-cli.1.gz ${CMAKE_BINARY_DIR}/kasuri.1.gz ${CMAKE_BINARY_DIR}/changelog.gz ${CMAKE_BINARY_DIR}/kasuri-cli.bash ${CMAKE_BINARY_DIR}/_kasuri-cli ${CMAKE_BINARY_DIR}/kasuri-cli.fish ${CMAKE_BINARY_DIR}/kasuri-cli.schema.json
   COMMAND $<TARGET_FILE:kasuri-cli> docs man > ${CMAKE_BINARY_DIR}/kasuri-cli.1
   COMMAND $<TARGET_FILE:kasuri-cli> docs completion > ${CMAKE_BINARY_DIR}/kasuri-cli.bash
+  COMMAND $<TARGET_FILE:kasuri-cli> docs zsh-completion > ${CMAKE_BINARY_DIR}/_kasuri-cli
+  COMMAND $<TARGET_FILE:kasuri-cli> docs fish-completion > ${CMAKE_BINARY_DIR}/kasuri-cli.fish
+  COMMAND $<TARGET_FILE:kasuri-cli> docs json-schema > ${CMAKE_BINARY_DIR}/kasuri-cli.schema.json
   COMMAND ${KASURI_GZIP} -9nf < ${CMAKE_BINARY_DIR}/kasuri-cli.1 > ${CMAKE_BINARY_DIR}/kasuri-cli.1.gz
   COMMAND ${KASURI_GZIP} -9nf < ${PROJECT_SOURCE_DIR}/packaging/kasuri.1 > ${CMAKE_BINARY_DIR}/kasuri.1.gz
   COMMAND ${KASURI_GZIP} -9nf < ${PROJECT_SOURCE_DIR}/packaging/changelog > ${CMAKE_BINARY_DIR}/changelog.gz
   DEPENDS kasuri-cli packaging/kasuri.1 packaging/changelog
-  COMMENT "Writing the manual pages and the completion")
+  COMMENT "Writing the manual pages, the completions and the schema")
 add_custom_target(kasuri_pages ALL DEPENDS ${CMAKE_BINARY_DIR}/kasuri-cli.1.gz ${CMAKE_BINARY_DIR}/kasuri-cli.bash)
 kasuri_install(kasuri-cli FILES ${CMAKE_BINARY_DIR}/kasuri-cli.1.gz DESTINATION ${CMAKE_INSTALL_MANDIR}/man1)
 kasuri_install(kasuri-cli FILES ${CMAKE_BINARY_DIR}/kasuri-cli.bash DESTINATION ${CMAKE_INSTALL_DATADIR}/bash-completion/completions RENAME kasuri-cli)
+kasuri_install(kasuri-cli FILES ${CMAKE_BINARY_DIR}/_kasuri-cli DESTINATION ${CMAKE_INSTALL_DATADIR}/zsh/vendor-completions)
+kasuri_install(kasuri-cli FILES ${CMAKE_BINARY_DIR}/kasuri-cli.fish DESTINATION ${CMAKE_INSTALL_DATADIR}/fish/vendor_completions.d)
+kasuri_install(kasuri-cli FILES ${CMAKE_BINARY_DIR}/kasuri-cli.schema.json DESTINATION ${CMAKE_INSTALL_DATADIR}/kasuri)
 if(KASURI_BUILD_APP)
   kasuri_install(kasuri FILES ${CMAKE_BINARY_DIR}/kasuri.1.gz DESTINATION ${CMAKE_INSTALL_MANDIR}/man1)
 endif()

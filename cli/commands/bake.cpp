@@ -44,6 +44,36 @@ Json json_of(const baking::LutError& error, bool delta_e) {
     return made;
 }
 
+using T = JsonType;
+#define KASURI_ERROR_FIELDS(path, doc, when)                                                                           \
+    {path, T::object, doc, when}, {path "/mean", T::number, "of the channel that is furthest off"},                    \
+        {path "/within-99.9%", T::number, "99.9 % of the colours are no further off"},                                 \
+        {path "/largest", T::number, "of all colours"}, {path "/at", T::numbers, "r, g, b that come in there"},        \
+        {path "/ciede2000", T::object, "the same by CIEDE2000", "with --delta-e or --within-delta-e"},                 \
+        {path "/ciede2000/mean", T::number, "the mean"},                                                               \
+        {path "/ciede2000/within-99.9%", T::number, "99.9 % of the colours are no further off"},                       \
+        {path "/ciede2000/largest", T::number, "of all colours"}, {                                                    \
+        path "/ciede2000/at", T::numbers, "r, g, b that come in there"                                                 \
+    }
+constexpr JsonField answer[] = {
+    {"file", T::text, "what was written"},
+    {"in-space", T::text, "the space of what comes in"},
+    {"out-space", T::text, "the space of what goes out"},
+    {"reads-alpha", T::flag, "whether the rule reads alpha; the table holds it for alpha 1"},
+    {"kind", T::text, "matrix, curves or table"},
+    {"exact", T::flag, "whether it is the rule for all numbers", "of a matrix"},
+    {"points", T::whole, "of a table a side, of curves each", "of curves and tables"},
+    {"domain", T::numbers, "lowest and highest value that come in", "of curves and tables"},
+    {"colours", T::whole, "how many were measured on the file as it was read back"},
+    {"searched", T::whole, "how many more around the worst"},
+    {"clipped", T::number, "share of the colours that are cut off at 0 or 1"},
+    {"errors", T::object, "how far the file is from the rule, by the way it is read"},
+    KASURI_ERROR_FIELDS("errors/matrix", "as a matrix", "of a matrix"),
+    KASURI_ERROR_FIELDS("errors/linear", "linearly between points", "of curves"),
+    KASURI_ERROR_FIELDS("errors/trilinear", "trilinearly between points", "of a table"),
+    KASURI_ERROR_FIELDS("errors/tetrahedral", "tetrahedrally between points", "of a table"),
+};
+
 constexpr const char* names[] = {"matrix", "curves", "table"}; ///< of handover::LutHolds
 
 /// Of the file, as it was read back.
@@ -104,16 +134,13 @@ int run(const Options& options) {
         return Exit::usage;
     const bool piped = options.out == standard_stream;
     const std::string ending = options.ending.empty() ? lower_ending(options.out) : dotted(options.ending);
-    if (piped && options.json) {
-        fmt::print(stderr, "kasuri-cli bake: standard output holds the LUT or the JSON, not both\n");
-        return Exit::usage;
-    }
+    if (piped && options.json)
+        return refuse(Exit::usage, "standard output holds the LUT or the JSON, not both");
     if (!handover::is_lut_ending(ending)) {
-        fmt::print(stderr, "kasuri-cli bake: {} is no kind of LUT that can be written; endings: {}\n", options.out,
-                   fmt::join(handover::lut_endings(), " "));
-        return Exit::usage;
+        return refuse(Exit::usage, "{} is no kind of LUT that can be written; endings: {}", options.out,
+                      fmt::join(handover::lut_endings(), " "));
     }
-    const LoadedSubject loaded = load_subject(options.rule, "bake");
+    const LoadedSubject loaded = load_subject(options.rule);
     if (loaded.exit != Exit::good)
         return loaded.exit;
     baking::BakeOptions wanted{
@@ -139,12 +166,11 @@ int run(const Options& options) {
     }
     const handover::LutFile& made = file.value();
     if (!handover::near_enough(made, wished)) {
-        print_error("tetrahedral", made.tetrahedral, wanted.delta_e);
+        print_error("tetrahedral", made.tetrahedral, wanted.delta_e, options.json ? stderr : stdout);
         tell_clipped(stderr, options.out, made);
-        fmt::print(stderr, "kasuri-cli bake: {} is within the wished error; nothing was written\n",
-                   search ? fmt::format("no table of up to {} points", made.points)
-                          : std::string("no table of so many points"));
-        return Exit::rule_failed;
+        return refuse(Exit::rule_failed, "{} is within the wished error; nothing was written",
+                      search ? fmt::format("no table of up to {} points", made.points)
+                             : std::string("no table of so many points"));
     }
     if (piped) {
         if (const Status written = write_out(options.out, made.text); !written)
@@ -155,13 +181,12 @@ int run(const Options& options) {
     }
     if (const Status written = write_file(options.out, made.text); !written)
         return complain(written.error());
+    if (baked.value().reads_alpha)
+        say_note(options.out, fmt::format("the {} reads alpha; the table holds it for alpha 1", loaded.subject.noun()));
     if (options.json)
         return tell_json(options, baked.value(), made, wanted.delta_e);
     tell(options, made, loaded.subject.noun(), wanted.delta_e);
     tell_clipped(stdout, options.out, made);
-    if (baked.value().reads_alpha)
-        fmt::print(stderr, "{}: note: the {} reads alpha; the table holds it for alpha 1\n", options.out,
-                   loaded.subject.noun());
     return Exit::good;
 }
 
@@ -184,13 +209,15 @@ const Command bake_command = {
             .expected(2)
             .show_default();
         arguments.flag("--shaper", options->shaper, "Points closer where values are low, for wide domains (.clf)");
-        arguments.value("--in-space", options->in_space, "What comes in (default: the working space)");
-        arguments.value("--out-space", options->out_space, "What goes out (default: the working space)");
+        arguments.value("--in-space", options->in_space, "What comes in (default: the working space)")
+            .completes(Completes::space);
+        arguments.value("--out-space", options->out_space, "What goes out (default: the working space)")
+            .completes(Completes::space);
         arguments.flag("--delta-e", options->delta_e, "Measure CIEDE2000 too");
         arguments.value("--within", options->within, "The smallest table whose largest error is no larger than this")
             .positive();
         arguments.value("--within-delta-e", options->within_delta_e, "The same by CIEDE2000").positive();
-        define_json(arguments, options->json);
+        define_json(arguments, options->json, {answer});
         arguments.footer("A rule that is a matrix or three curves is written as that where the format has it "
                          "(.clf and .ctf; curves as a 1D .cube). Numbers in and out are values\n"
                          "of the working space unless others are named. What reads coordinates, neighbours "

@@ -20,6 +20,16 @@ struct Options {
     bool json = false;
 };
 
+using T = JsonType;
+constexpr JsonField answer[] = {
+    {"to", T::text, "the working space that it was carried to"},
+    {"largest", T::number, "how far a channel is off, on colours from -1 to 16"},
+    {"at", T::numbers, "r, g, b that come in there"},
+    {"colours", T::whole, "how many were measured"},
+    {"matrix", T::flag, "whether the filter is a matrix there"},
+    {"content", T::text, "the filter or the look"},
+};
+
 int tell(const Options& options, const std::string& content, double largest, const std::array<double, 3>& at,
          std::size_t colours, bool matrix) {
     if (!options.out.empty() || !options.json)
@@ -79,9 +89,12 @@ const Command carry_command = {
     [](Arguments& arguments) -> std::function<int()> {
         auto options = std::make_shared<Options>();
         arguments.value("FILTER", options->file, "A filter (.kasuri) or a look (.kasurilook)").required();
-        arguments.value("--to", options->to, "The working space that it is carried to").required();
-        arguments.value("-o,--out", options->out, "The file to write; - or nothing is standard output");
-        define_json(arguments, options->json);
+        arguments.value("--to", options->to, "The working space that it is carried to")
+            .completes(Completes::space)
+            .required();
+        arguments.value("-o,--out", options->out, "The file to write; - or nothing is standard output")
+            .completes(Completes::file);
+        define_json(arguments, options->json, {answer});
         arguments.footer("What was meant in the old numbers is read through to_SPACE and given back through "
                          "from_SPACE; what is a matrix "
                          "stays one. Parameters stay;\nproofs, which speak of the old numbers, go. Steps of a look "

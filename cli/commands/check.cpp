@@ -24,6 +24,34 @@ namespace fs = std::filesystem;
 namespace kasuri::cli {
 namespace {
 
+using T = JsonType;
+constexpr JsonField answer[] = {
+    {"filters", T::objects, "filters, steps of looks and looks as a whole; with --quiet only what fails"},
+    {"filters/file", T::text, "its name; of a step, the look's and which one"},
+    {"filters/good", T::flag, "whether nothing fails"},
+    {"filters/fault", T::text, "why nothing could be measured", "where that is so"},
+    {"filters/proofs", T::objects, "those of its lines, or where it has none what could be promised"},
+    {"filters/proofs/title", T::text, "as it is written"},
+    {"filters/proofs/function", T::text, "what it measures, such as neutral"},
+    {"filters/proofs/promised", T::flag, "whether it is a line of the filter; else it judges nothing"},
+    {"filters/proofs/passed", T::flag, "whether it holds"},
+    {"filters/proofs/proved", T::flag, "whether algebra shows it for all colours; else it was sampled"},
+    {"filters/proofs/figure", T::number, "what was measured"},
+    {"filters/proofs/relation", T::text, "how that must be to the limit: <=, >= or empty"},
+    {"filters/proofs/limit", T::number, "the limit"},
+    {"filters/proofs/samples", T::whole, "how many colours"},
+    {"filters/proofs/settings", T::whole, "at how many settings of its parameters"},
+    {"filters/proofs/without-picture", T::texts, "further pictures that were not given, and taken to be many things"},
+    {"filters/proofs/worst", T::object, "where it is worst"},
+    {"filters/proofs/worst/target", T::text, "the target that the colour is of; empty: none"},
+    {"filters/proofs/worst/index", T::whole, "which of its pixels"},
+    {"filters/proofs/worst/before", T::numbers, "r, g, b, a that come in"},
+    {"filters/proofs/worst/after", T::numbers, "r, g, b, a that come out"},
+    {"filters/proofs/worst/values", T::values, "of the parameters"},
+    {"failed", T::whole, "how many of all fail"},
+    {"all", T::whole, "how many there are"},
+};
+
 struct Options {
     RuleOptions rule;
     std::vector<std::string> paths;
@@ -77,14 +105,15 @@ struct Work {
 Work prepared(const Options& options, const std::string& file) {
     RuleOptions rule = options.rule;
     rule.filter = file;
-    LoadedSubject loaded = load_subject(rule, "check");
+    const std::size_t before = said_messages().size();
+    LoadedSubject loaded = load_subject(rule);
     Work work;
     work.report.file = file;
+    work.report.say(loaded.diagnostics, loaded.text);
     work.exit = loaded.exit;
     if (loaded.exit != Exit::good) {
-        work.report.fault = loaded.exit == Exit::rule_failed
-            ? "the rule does not compile"
-            : "the filter or a further picture could not be read, or has no such value";
+        const bool said = said_messages().size() > before;
+        work.report.fault = said ? said_messages().back().what : "the rule does not compile";
         return work;
     }
     work.subject = std::move(loaded.subject);
@@ -110,7 +139,7 @@ void prepare_whole(const document::Look& look, const std::filesystem::path& fold
     Work work;
     work.report.file = name + ", as a whole";
     const auto fail = [&](const Error& error) {
-        fmt::print(stderr, "{}: {}\n", name, error.text());
+        complain(within(name, error));
         work.report.fault = error.what;
         work.exit = Exit::rule_failed;
     };
@@ -159,8 +188,8 @@ void prepare_look(const std::vector<document::LookStep>& steps, const std::files
         lang::CheckOptions with;
         with.open = document::used_by(step, folder);
         lang::Checked checked = lang::check(step.text, proof::vocabulary(), with);
-        for (const lang::Diagnostic& diagnostic : checked.diagnostics)
-            fmt::print(stderr, "{}\n", lang::rendered(diagnostic, step.text, title));
+        say_diagnostics(checked.diagnostics, step.text, title);
+        work.report.say(checked.diagnostics, step.text);
         if (!checked.ok) {
             work.exit = Exit::rule_failed;
             work.report.fault = "the rule does not compile";
@@ -277,23 +306,22 @@ int run(const Options& options) {
             if (work.exit == Exit::good || several)
                 print_table(work, several);
     }
-    if (options.json) {
-        Json filters = Json::array();
-        for (const Work& work : all)
-            if (!options.quiet || !work.report.good())
-                filters.push_back(json_of(work));
-        exit = print_json({{"filters", filters}, {"failed", failed}, {"all", all.size()}}, exit);
-    } else if (several) {
+    if (!options.json && several)
         fmt::print("{} of {} filters fail\n", failed, all.size());
-    }
     if (!options.junit.empty()) {
         std::vector<proof::FilterReport> reports;
-        for (Work& work : all)
-            reports.push_back(std::move(work.report));
+        for (const Work& work : all)
+            reports.push_back(work.report);
         if (const Status written = write_out(options.junit, proof::junit(reports)); !written)
             return complain(written.error());
     }
-    return exit;
+    if (!options.json)
+        return exit;
+    Json filters = Json::array();
+    for (const Work& work : all)
+        if (!options.quiet || !work.report.good())
+            filters.push_back(json_of(work));
+    return print_json({{"filters", filters}, {"failed", failed}, {"all", all.size()}}, exit);
 }
 
 } // namespace
@@ -306,13 +334,16 @@ const Command check_command = {
         arguments
             .value("FILTER", options->paths, "Filters (.kasuri), looks (.kasurilook), or folders: all of them below")
             .required();
-        arguments.value("--preset", options->rule.preset, "Measure at the values of this preset");
+        arguments.value("--preset", options->rule.preset, "Measure at the values of this preset")
+            .completes(Completes::preset);
         arguments.value("--set", options->rule.settings, "NAME=VALUE of a parameter; may be given several times")
+            .completes(Completes::setting)
             .take_all();
         options->rule.define_sources(arguments);
-        arguments.value("--junit", options->junit, "Also write a JUnit XML file, for a build server");
+        arguments.value("--junit", options->junit, "Also write a JUnit XML file, for a build server")
+            .completes(Completes::file);
         arguments.flag("--quiet", options->quiet, "Only what fails");
-        define_json(arguments, options->json);
+        define_json(arguments, options->json, {answer});
         arguments.footer(
             "Without --set and --preset every proof is measured at the defaults, at every preset, and with "
             "each\n"

@@ -15,6 +15,16 @@
 namespace kasuri::cli {
 namespace {
 
+using T = JsonType;
+constexpr JsonField answer[] = {
+    {"file", T::text, "the config that was written"},
+    {"looks", T::objects, "those that are in it now"},
+    {"looks/look", T::text, "its name there"},
+    {"looks/space", T::text, "the space it works in"},
+    {"looks/largest", T::number, "how far a channel is off when OpenColorIO applies it, on colours from 0 to 1"},
+    {"looks/at", T::numbers, "r, g, b that come in there"},
+};
+
 struct Options {
     std::vector<std::string> looks;
     std::string base, out;
@@ -63,7 +73,7 @@ int run(const Options& options) {
     for (const std::string& file : options.looks) {
         RuleOptions rule;
         rule.filter = file;
-        const LoadedSubject loaded = load_subject(rule, "config");
+        const LoadedSubject loaded = load_subject(rule);
         if (loaded.exit != Exit::good)
             return loaded.exit;
         const std::string title = plain(std::filesystem::path(file).stem().string());
@@ -107,8 +117,8 @@ int run(const Options& options) {
             return complain(measured.error());
         if (!(each.largest <= 2 * each.stated + rounding)) {
             same = false;
-            notes.push_back(fmt::format("{}: what the config calls {} is not what Kasuri calls so", each.look.name,
-                                        each.look.space));
+            complain({fmt::format("what the config calls {} is not what Kasuri calls so", each.look.space),
+                      each.look.name, ""});
         }
         if (options.json)
             rows.push_back({{"look", each.look.name},
@@ -121,11 +131,10 @@ int run(const Options& options) {
                        each.look.name, each.look.space, number_text(each.largest, 3), number_text(each.at[0], 4),
                        number_text(each.at[1], 4), number_text(each.at[2], 4));
     }
-    if (options.json)
-        return print_json({{"file", options.out}, {"looks", rows}, {"notes", notes}},
-                          same ? Exit::good : Exit::rule_failed);
     for (const std::string& note : notes)
-        fmt::print("{}\n", note);
+        say_note(options.out, note);
+    if (options.json)
+        return print_json({{"file", options.out}, {"looks", rows}}, same ? Exit::good : Exit::rule_failed);
     return same ? Exit::good : Exit::rule_failed;
 }
 
@@ -140,12 +149,15 @@ const Command config_command = {
             .required()
             .expected(1, 1000);
         arguments.value("-o,--out", options->out, "The config to write (.ocio); its LUTs go into a folder beside it")
+            .completes(Completes::file)
             .required();
-        arguments.value("--base", options->base,
-                        "A config that they are added to (default: a new one, with ACES2065-1, ACEScg, ACEScct and an "
-                        "sRGB display)");
+        arguments
+            .value("--base", options->base,
+                   "A config that they are added to (default: a new one, with ACES2065-1, ACEScg, ACEScct and an "
+                   "sRGB display)")
+            .completes(Completes::file);
         arguments.value("--size", options->size, "Points a side of what is a table").show_default().between(9, 129);
-        define_json(arguments, options->json);
+        define_json(arguments, options->json, {answer});
         arguments.footer("Each becomes a look with a CLF in its own working space, and a view on the config's own "
                          "display, which is its\nusual view through that look. What OpenColorIO makes by the config is "
                          "measured on the file and said.");

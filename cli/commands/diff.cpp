@@ -29,6 +29,40 @@ struct Options {
     bool json = false;
 };
 
+using T = JsonType;
+constexpr const char *of_filters = "of two filters", *of_subjects = "of looks and LUTs", *of_pictures = "of pictures",
+                     *where_apart = "of pictures that differ";
+constexpr JsonField answer[] = {
+    {"same", T::flag, "whether they are, within what was allowed"},
+    {"largest", T::number, "the largest difference of a channel", "unless pictures are of two sizes"},
+    {"at", T::numbers, "what comes in there: r, g, b and of filters a; of pictures x, y", "where something differs"},
+    {"colours", T::whole, "how many were compared", "of filters, looks and LUTs"},
+    {"without-picture", T::texts, "further pictures that were not given, and taken to be many things",
+     "of filters, looks and LUTs"},
+    {"proved", T::flag, "whether algebra shows that they are the same for all colours and values", of_filters},
+    {"first-gives", T::numbers, "r, g, b, a that the first makes of `at`", of_filters},
+    {"settings", T::whole, "of their parameters, that were tried", of_filters},
+    {"within", T::number, "difference that was allowed", "of pictures, looks and LUTs"},
+    {"relative", T::number, "the same as a share of the larger number", "of pictures, looks and LUTs"},
+    {"differ", T::whole, "pixels or colours that differ by more", "of pictures, looks and LUTs"},
+    {"mean", T::number, "the mean difference", "of looks and LUTs, and of pictures that differ"},
+    {"ciede2000", T::object, "differences as CIEDE2000", "where both are of known spaces"},
+    {"ciede2000/mean", T::number, "the mean"},
+    {"ciede2000/within-99.9%", T::number, "99.9 % are no further apart"},
+    {"ciede2000/largest", T::number, "of all"},
+    {"ciede2000/at", T::numbers, "r, g, b that come in there", of_subjects},
+    {"space", T::text, "in which they were compared", of_subjects},
+    {"within-99.9%", T::number, "99.9 % are no further apart", of_subjects},
+    {"not-finite", T::whole, "colours of which one alone makes NaN or infinity", of_subjects},
+    {"pixels", T::whole, "how many there are", of_pictures},
+    {"spaces", T::texts, "of the first and the second", "of pictures of two spaces"},
+    {"channel", T::text, "that differs most", where_apart},
+    {"first", T::numbers, "r, g, b, a of the first there", where_apart},
+    {"second", T::numbers, "r, g, b, a of the second there", where_apart},
+    {"first-size", T::numbers, "width and height", "of pictures of two sizes"},
+    {"second-size", T::numbers, "width and height", "of pictures of two sizes"},
+};
+
 /// "1e-05", "0.001 and 0.02 of the value".
 std::string within_words(const baking::Within& within) {
     const std::string absolute = number_text(within.absolute, 6);
@@ -84,7 +118,7 @@ int filters(const Options& options) {
     RuleOptions first, second;
     first.filter = options.a;
     second.filter = options.b;
-    LoadedSubject a = load_subject(first, "diff"), b = load_subject(second, "diff");
+    LoadedSubject a = load_subject(first), b = load_subject(second);
     if (a.exit != Exit::good || b.exit != Exit::good)
         return std::max(a.exit, b.exit);
     if (!bind(options, a, b))
@@ -237,7 +271,7 @@ int subjects(const Options& options) {
     for (const std::size_t i : {lut_first ? 1u : 0u, lut_first ? 0u : 1u}) {
         if (is_kind(names[i].filter, FileKind::lut))
             names[i].lut_space = loaded[1 - i].subject.space();
-        loaded[i] = load_subject(names[i], "diff");
+        loaded[i] = load_subject(names[i]);
         if (loaded[i].exit != Exit::good)
             return loaded[i].exit;
     }
@@ -296,10 +330,8 @@ int run(Options options) {
             return complain(there.error());
     options.a = both[0];
     options.b = both[1];
-    if (is_subject(options.a) != is_subject(options.b)) {
-        fmt::print(stderr, "kasuri-cli diff: compare filters, looks and LUTs with one another, or two pictures\n");
-        return Exit::usage;
-    }
+    if (is_subject(options.a) != is_subject(options.b))
+        return refuse(Exit::usage, "compare filters, looks and LUTs with one another, or two pictures");
     return !is_subject(options.a)                      ? pictures(options)
         : is_filter(options.a) && is_filter(options.b) ? filters(options)
                                                        : subjects(options);
@@ -327,7 +359,7 @@ const Command diff_command = {
         arguments.value("--domain", options->domain, "Of looks and LUTs: lowest and highest value that come in")
             .expected(2)
             .show_default();
-        define_json(arguments, options->json);
+        define_json(arguments, options->json, {answer});
         arguments.footer("Filters are compared at the settings that `check` uses, parameters of one name "
                          "having one value; where algebra shows that they are the same, that is said.\n"
                          "Looks and LUTs are compared colour by colour at their values, in the working space "

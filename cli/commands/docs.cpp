@@ -1,5 +1,6 @@
 #include "builtins/builtin.hpp"
 #include "command.hpp"
+#include "json_pages.hpp"
 #include "lang/error_documentation.hpp"
 #include "manual.hpp"
 #include "proof/proof.hpp"
@@ -21,6 +22,10 @@ constexpr Page pages[] = {
     {"errors", [] { return lang::error_documentation(proof::vocabulary()); }},
     {"man", manual_page},
     {"completion", bash_completion},
+    {"zsh-completion", zsh_completion},
+    {"fish-completion", fish_completion},
+    {"json", json_page},
+    {"json-schema", json_schema},
     {"words", words_to_translate},
     {"prelude", [] { return std::string(builtins::prelude_text()); }},
 };
@@ -36,9 +41,11 @@ const Command docs_command = {
         for (const Page& row : pages)
             names.emplace_back(row.name);
         arguments
-            .value("PAGE", *page,
-                   "builtins, colour, errors, prelude (the functions written in the language), man (the "
-                   "manual page), completion (for bash) or words (what there is to translate)")
+            .value(
+                "PAGE", *page,
+                "builtins, colour, errors, prelude (the functions written in the language), man (the "
+                "manual page), completion, zsh-completion and fish-completion (for shells), json and json-schema (what "
+                "--json writes) or words (what there is to translate)")
             .required()
             .one_of(names);
         return [page]() -> int {

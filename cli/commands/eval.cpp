@@ -30,6 +30,9 @@ struct Options {
     std::string in_space, out_space; ///< empty: the rule's own
 };
 
+using T = JsonType;
+constexpr JsonField answer[] = {{"lines", T::whole, "how many colours were read"}};
+
 std::string joined(std::span<const double> values, bool json) {
     if (json)
         return json_numbers(values).dump() + "\n";
@@ -66,10 +69,8 @@ bool find_columns(const lang::SourceInput& source, const Columns& columns, std::
 
 /// The exit code if there is nothing to evaluate; everything has been said then.
 int load_evaluated(const Options& options, const Columns& columns, Evaluated& into) {
-    if (options.rule.filter == standard_stream) {
-        fmt::print(stderr, "kasuri-cli eval: the rule and the colours cannot both come from standard input\n");
-        return Exit::usage;
-    }
+    if (options.rule.filter == standard_stream)
+        return refuse(Exit::usage, "the rule and the colours cannot both come from standard input");
     const bool is_rule = !opening::is_look_or_lut(options.rule.filter);
     if (is_rule) {
         const bool print = !options.print.empty();
@@ -81,11 +82,9 @@ int load_evaluated(const Options& options, const Columns& columns, Evaluated& in
                 const std::string whole = name.substr(0, name.find('.'));
                 const bool known = std::any_of(first.rule.sources.begin(), first.rule.sources.end(),
                                                [&](const auto& source) { return source.name == whole; });
-                if (!known && name.find('.') != std::string::npos) {
-                    fmt::print(stderr, "kasuri-cli eval: --columns: {} is not a name, for the rule has no source {}\n",
-                               name, whole);
-                    return Exit::usage;
-                }
+                if (!known && name.find('.') != std::string::npos)
+                    return refuse(Exit::usage, "--columns: {} is not a name, for the rule has no source {}", name,
+                                  whole);
                 if (!known)
                     plain.push_back(name);
             }
@@ -95,19 +94,16 @@ int load_evaluated(const Options& options, const Columns& columns, Evaluated& in
             return loaded.exit;
         into.loaded.subject = subject::Subject(std::move(loaded.rule), loaded.values);
     } else {
-        into.loaded = load_subject(options.rule, "eval");
+        into.loaded = load_subject(options.rule);
         if (into.loaded.exit != Exit::good)
             return into.loaded.exit;
     }
     const subject::Subject& subject = into.loaded.subject;
     for (const lang::SourceInput& source : subject.sources())
-        if (!find_columns(source, columns, into.channels)) {
-            fmt::print(stderr,
-                       "kasuri-cli eval: the {} reads the further picture {}: give it as {} by --columns r,g,b,{}\n",
-                       subject.noun(), source.name, width(source.type) == 1 ? "a column" : "columns",
-                       width(source.type) == 1 ? source.name : fmt::format("{0}.r,{0}.g,{0}.b", source.name));
-            return Exit::usage;
-        }
+        if (!find_columns(source, columns, into.channels))
+            return refuse(Exit::usage, "the {} reads the further picture {}: give it as {} by --columns r,g,b,{}",
+                          subject.noun(), source.name, width(source.type) == 1 ? "a column" : "columns",
+                          width(source.type) == 1 ? source.name : fmt::format("{0}.r,{0}.g,{0}.b", source.name));
     if (is_rule || options.print.empty())
         return Exit::good;
     lang::CheckOptions with;
@@ -117,8 +113,7 @@ int load_evaluated(const Options& options, const Columns& columns, Evaluated& in
             with.columns.push_back(name);
     const std::string text = "working " + subject.space() + "\n";
     lang::Checked checked = lang::check(text, proof::vocabulary(), with);
-    for (const lang::Diagnostic& diagnostic : checked.print_diagnostics)
-        fmt::print(stderr, "{}\n", lang::rendered(diagnostic, options.print, "print"));
+    say_diagnostics(checked.print_diagnostics, options.print, "print");
     if (!checked.ok)
         return Exit::rule_failed;
     for (const lang::SourceInput& source : checked.rule.sources)
@@ -156,10 +151,9 @@ int by_reference(const Evaluated& what, const Table& table, const Options& optio
     const std::string own = subject.space(), in = options.in_space.empty() ? own : options.in_space,
                       out = options.out_space.empty() ? own : options.out_space;
     if (!subject.rule() && subject.program()->reads_neighbours()) {
-        fmt::print(stderr,
-                   "kasuri-cli eval: the reference of a look looks at single pixels, and a step of this one looks at "
-                   "its neighbours; ask the step's filter by itself\n");
-        return Exit::usage;
+        return refuse(Exit::usage,
+                      "the reference of a look looks at single pixels, and a step of this one looks at "
+                      "its neighbours; ask the step's filter by itself");
     }
     std::vector<engine::ReferencePixel> pixels;
     for (std::size_t i = 0; i < count; ++i) {
@@ -254,18 +248,15 @@ void by_engine(const Evaluated& what, const Table& table, const Options& options
 bool fits_rows(const Table& table, const Options& options) {
     if (options.width >= 1 && table.lines.size() % static_cast<std::size_t>(options.width) == 0)
         return true;
-    fmt::print(stderr, "kasuri-cli eval: --width {}: {} lines do not divide into rows of {}\n", options.width,
-               table.lines.size(), options.width);
+    refuse(Exit::usage, "--width {}: {} lines do not divide into rows of {}", options.width, table.lines.size(),
+           options.width);
     return false;
 }
 
 int run(const Options& options) {
     if (options.rule.filter.empty() && !options.rule.text_given && options.print.empty() && options.in_space.empty() &&
-        options.out_space.empty()) {
-        fmt::print(stderr,
-                   "kasuri-cli eval: give FILTER, --rule TEXT, --print EXPRESSION, or spaces to convert between\n");
-        return Exit::usage;
-    }
+        options.out_space.empty())
+        return refuse(Exit::usage, "give FILTER, --rule TEXT, --print EXPRESSION, or spaces to convert between");
     const std::optional<Columns> columns = columns_of(options.columns);
     if (!columns || !known_space(options.in_space) || !known_space(options.out_space))
         return Exit::usage;
@@ -283,6 +274,8 @@ int run(const Options& options) {
     else if (const int exit = by_reference(what, *table, options, text); exit != Exit::good)
         return exit;
     std::fwrite(text.data(), 1, text.size(), stdout);
+    if (options.json)
+        return print_json({{"lines", table->lines.size()}});
     return std::fflush(stdout) == 0 ? Exit::good : Exit::input_output;
 }
 
@@ -300,13 +293,18 @@ const Command eval_command = {
                         "are plain floats of that name");
         arguments.value("--width", options->width,
                         "Take the lines as rows of a picture of this width, for rules with coordinates or neighbours");
-        arguments.value("--in-space", options->in_space,
-                        "The space of the numbers that are read, instead of the rule's working space");
-        arguments.value("--out-space", options->out_space,
-                        "The space of the colours that are written, instead of the rule's working space");
+        arguments
+            .value("--in-space", options->in_space,
+                   "The space of the numbers that are read, instead of the rule's working space")
+            .completes(Completes::space);
+        arguments
+            .value("--out-space", options->out_space,
+                   "The space of the colours that are written, instead of the rule's working space")
+            .completes(Completes::space);
         arguments.flag("--reference", options->reference,
                        "Use the slow double-precision reference instead of the engine");
-        define_json(arguments, options->json, "A JSON array a line instead of CSV");
+        define_json(arguments, options->json, {answer, {}, true},
+                    "A list a line instead of CSV, then the answer: docs/json.md");
         arguments.footer("Numbers are values of the rule's working space, unless --in-space and --out-space say "
                          "otherwise, and are written with 9 significant digits;\n"
                          "nan, inf and -inf are read and written as such. Lines that begin with # are passed over.");

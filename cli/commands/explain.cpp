@@ -22,6 +22,21 @@ struct Options {
     bool plain = false, json = false;
 };
 
+using T = JsonType;
+constexpr const char* good_ones = "where it compiles";
+constexpr JsonField answer[] = {
+    {"stages", T::words, "each stage as a text"},
+    {"identity", T::flag, "whether it does nothing, at its values", good_ones},
+    {"identity-at-defaults", T::flag, "whether it does nothing at its defaults", good_ones},
+    {"curves", T::flag, "whether each channel comes of itself alone", good_ones},
+    {"greys-stay-grey", T::flag, "whether r = g = b stays so", good_ones},
+    {"greys-keep-their-value", T::flag, "whether they stay as they are", good_ones},
+    {"luminance-kept", T::flag, "whether luminance stays", good_ones},
+    {"matrix", T::rows, "three rows of three", "where it is a matrix with an offset"},
+    {"offset", T::numbers, "r, g, b", "where it is a matrix with an offset"},
+    {"determinant", T::number, "of the matrix", "where it is a matrix with an offset"},
+};
+
 /// What a stage can look at; `subject` is null before the rule is checked.
 struct Seen {
     std::string_view text;
@@ -76,7 +91,7 @@ constexpr Stage stages[] = {
 int tell(const std::vector<std::pair<std::string, std::string>>& dumps, const Options& options,
          const insight::Known* known, int exit) {
     if (options.json) {
-        Json made = Json::object();
+        Json made = {{"stages", Json::object()}};
         for (const auto& [name, text] : dumps)
             made["stages"][name] = text;
         if (known) {
@@ -107,7 +122,7 @@ int tell(const std::vector<std::pair<std::string, std::string>>& dumps, const Op
 int run(const Options& options) {
     if (!known_space(options.in_space) || !known_space(options.out_space))
         return Exit::usage;
-    const LoadedSubject loaded = load_subject(options.rule, "explain");
+    const LoadedSubject loaded = load_subject(options.rule);
     if (loaded.exit == Exit::input_output || (!loaded.is_filter && loaded.exit != Exit::good))
         return loaded.exit;
     const bool good = loaded.exit == Exit::good;
@@ -123,11 +138,10 @@ int run(const Options& options) {
             dumps.emplace_back(stage.name, stage.dump(seen));
     }
     if (dumps.empty() && good) {
-        fmt::print(stderr,
-                   "kasuri-cli explain: a {} has no stage {}: it is graph, tiles and known; its filters "
-                   "have the others\n",
-                   loaded.subject.noun(), options.stage);
-        return Exit::usage;
+        return refuse(Exit::usage,
+                      "a {} has no stage {}: it is graph, tiles and known; its filters "
+                      "have the others",
+                      loaded.subject.noun(), options.stage);
     }
     const std::optional<insight::Known> known = good && options.json
         ? std::optional(insight::known(loaded.is_filter ? loaded.subject : loaded.subject.fixed()))
@@ -148,20 +162,19 @@ const Command explain_command = {
             names.emplace_back(stage.name);
         arguments.value("--stage", options->stage, "Only this one: tokens, tree, types, graph, tiles or known")
             .one_of(names);
-        arguments.value("--in-space", options->in_space, "Show the conversions of a picture of this space, too");
-        arguments.value("--out-space", options->out_space, "And those into this space");
+        arguments.value("--in-space", options->in_space, "Show the conversions of a picture of this space, too")
+            .completes(Completes::space);
+        arguments.value("--out-space", options->out_space, "And those into this space").completes(Completes::space);
         arguments.flag("--plain", options->plain, "Graph and tiles without rewrites and fused operations");
-        define_json(arguments, options->json, "One JSON object: the stages as texts, and what is known as numbers");
+        define_json(arguments, options->json, {answer});
         arguments.footer(
             "tokens: words of the text; tree: its grammar; types: with types and rates, functions checked;\n"
             "graph: scalar operations after rewriting; tiles: passes over the picture, u computed once, r "
             "registers of\n"
             "a tile, i inputs (0 to 3 are r g b a); known: what is certain about the rule at its values.");
         return [options]() -> int {
-            if (options->rule.filter.empty() && !options->rule.text_given) {
-                fmt::print(stderr, "kasuri-cli explain: give FILTER or --rule TEXT\n");
-                return Exit::usage;
-            }
+            if (options->rule.filter.empty() && !options->rule.text_given)
+                return refuse(Exit::usage, "give FILTER or --rule TEXT");
             return run(*options);
         };
     }};

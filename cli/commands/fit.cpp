@@ -27,6 +27,49 @@ struct Options {
     bool all = false, json = false;
 };
 
+using T = JsonType;
+constexpr JsonField answer[] = {
+    {"from", T::texts, "the files"},
+    {"detail", T::text, "what was read of them"},
+    {"patches", T::objects, "of a chart; else none"},
+    {"patches/name", T::text, "its column and row"},
+    {"patches/seen", T::numbers, "r, g, b in the picture"},
+    {"patches/wanted", T::numbers, "r, g, b that it should be"},
+    {"patches/noise", T::number, "standard deviation within it"},
+    {"patches/clipped", T::number, "share of it at 0 or 1"},
+    {"patches/left-out", T::number, "share of it that was no part of its colour"},
+    {"patches/why-not", T::text, "why it was not fitted; empty: it was"},
+    {"space", T::text, "of the numbers"},
+    {"fitted", T::whole, "how many colours were fitted"},
+    {"measured", T::whole, "how many others were measured"},
+    {"unexplained", T::number, "share of the colours that came out differently in different places"},
+    {"noise", T::number, "standard deviation of what was read"},
+    {"rule", T::text, "the rule that says most with fewest numbers"},
+    {"rest", T::object, "a table for what it leaves", "with --rest"},
+    {"rest/points", T::whole, "a side"},
+    {"rest/numbers", T::whole, "how many are in the table"},
+    {"rest/ciede2000", T::object, "what rule and table leave together"},
+    {"rest/ciede2000/mean", T::number, "the mean"},
+    {"rest/ciede2000/within-95%", T::number, "95 % are no further off"},
+    {"rest/ciede2000/largest", T::number, "of all"},
+    {"rest/rms", T::number, "root mean square of a channel"},
+    {"rest/largest", T::number, "of a channel"},
+    {"candidates", T::objects, "all families"},
+    {"candidates/family", T::text, "its name"},
+    {"candidates/working", T::text, "the space that it works in"},
+    {"candidates/numbers", T::whole, "how many it needs"},
+    {"candidates/ciede2000", T::object, "how far it is off, on colours that were not fitted"},
+    {"candidates/ciede2000/mean", T::number, "the mean"},
+    {"candidates/ciede2000/within-95%", T::number, "95 % are no further off"},
+    {"candidates/ciede2000/largest", T::number, "of all"},
+    {"candidates/ciede2000/at", T::numbers, "r, g, b that come in there"},
+    {"candidates/rms", T::number, "root mean square of a channel"},
+    {"candidates/largest", T::number, "of a channel"},
+    {"candidates/at", T::numbers, "r, g, b that come in there"},
+    {"candidates/bits", T::number, "length of its description: its numbers and what it leaves"},
+    {"candidates/marked", T::flag, "whether `rule` is of this one"},
+};
+
 Json json_of(const fit::Candidate& candidate, bool marked) {
     return {{"family", candidate.family->name},
             {"working", candidate.working},
@@ -142,9 +185,7 @@ int run(Options options) {
         std::vector<std::string> names;
         for (const fit::Family& family : fit::families())
             names.push_back(family.name);
-        fmt::print(stderr, "kasuri-cli fit: there is no family {}; there are {}\n", options.take,
-                   fmt::join(names, ", "));
-        return Exit::usage;
+        return refuse(Exit::usage, "there is no family {}; there are {}", options.take, fmt::join(names, ", "));
     }
     for (const std::string& space : options.fit.spaces)
         if (!known_space(space))
@@ -153,10 +194,8 @@ int run(Options options) {
         return Exit::usage;
     if (const Status there = take_standard_input(options.from); !there)
         return complain(there.error());
-    if (const std::string wrong = wrong_of(options); !wrong.empty()) {
-        fmt::print(stderr, "kasuri-cli fit: {}\n", wrong);
-        return Exit::usage;
-    }
+    if (const std::string wrong = wrong_of(options); !wrong.empty())
+        return refuse(Exit::usage, "{}", wrong);
     std::vector<pairing::PatchPair> patches;
     const auto read = paired_of(options, patches);
     if (!read) { // a rule that cannot be fitted was read well
@@ -167,7 +206,7 @@ int run(Options options) {
     }
     const pairing::Paired& paired = read.value();
     for (const std::string& note : paired.notes)
-        fmt::print(stderr, "note: {}\n", note);
+        say_note("", note);
     fit::Options with = options.fit;
     if (!options.take.empty())
         with.families = {options.take};
@@ -200,17 +239,19 @@ int run(Options options) {
         Json of_chart = Json::array();
         for (const pairing::PatchPair& patch : patches)
             of_chart.push_back(json_of(patch));
-        return print_json({{"from", options.from},
-                           {"detail", paired.detail},
-                           {"patches", of_chart},
-                           {"space", paired.pairs.space},
-                           {"fitted", found.value().fitted},
-                           {"measured", candidate.errors.pairs},
-                           {"unexplained", json_number(found.value().unexplained)},
-                           {"noise", json_number(paired.pairs.noise)},
-                           {"rule", text},
-                           {"rest", rest ? json_of(*rest, options.rest) : Json()},
-                           {"candidates", rows}});
+        Json all = {{"from", options.from},
+                    {"detail", paired.detail},
+                    {"patches", of_chart},
+                    {"space", paired.pairs.space},
+                    {"fitted", found.value().fitted},
+                    {"measured", candidate.errors.pairs},
+                    {"unexplained", json_number(found.value().unexplained)},
+                    {"noise", json_number(paired.pairs.noise)},
+                    {"rule", text},
+                    {"candidates", rows}};
+        if (rest)
+            all["rest"] = json_of(*rest, options.rest);
+        return print_json(all);
     }
     std::FILE* const to = options.out == standard_stream ? stderr : stdout;
     tell(to, options, paired, found.value(), taken);
@@ -236,13 +277,19 @@ const Command fit_command = {
                    "pictures, before and after; or a picture of a chart, with --corners")
             .required()
             .expected(1, 2);
-        arguments.value("-o,--out", options->out,
-                        "The rule to write (.kasuri), or with --rest the look (.kasurilook); - is standard output");
-        arguments.value("--family", options->take, "Only this family, not the one with the shortest description");
-        arguments.value("--try-space", options->fit.spaces,
-                        "Working spaces to try (default: the numbers' own, and light)");
-        arguments.value("--lut-space", options->pairing.lut_space, "What the numbers of a LUT mean (default: srgb)");
-        arguments.value("--in-space", options->pairing.in_space, "What the numbers of pictures or of a table mean");
+        arguments
+            .value("-o,--out", options->out,
+                   "The rule to write (.kasuri), or with --rest the look (.kasurilook); - is standard output")
+            .completes(Completes::file);
+        arguments.value("--family", options->take, "Only this family, not the one with the shortest description")
+            .completes(Completes::family);
+        arguments
+            .value("--try-space", options->fit.spaces, "Working spaces to try (default: the numbers' own, and light)")
+            .completes(Completes::space);
+        arguments.value("--lut-space", options->pairing.lut_space, "What the numbers of a LUT mean (default: srgb)")
+            .completes(Completes::space);
+        arguments.value("--in-space", options->pairing.in_space, "What the numbers of pictures or of a table mean")
+            .completes(Completes::space);
         arguments.value("--layer", options->pairing.layer, "Of pictures: this layer");
         arguments
             .value("--domain", options->pairing.domain,
@@ -257,9 +304,11 @@ const Command fit_command = {
         arguments.value("--chart", options->chart.chart, "Which chart of published values")
             .show_default()
             .one_of(pairing::chart_names());
-        arguments.value("--values", options->chart.values,
-                        "Your own values of its patches instead: a table with columns L a b, X Y Z, x y Y or r g b, or "
-                        "CGATS");
+        arguments
+            .value("--values", options->chart.values,
+                   "Your own values of its patches instead: a table with columns L a b, X Y Z, x y Y or r g b, or "
+                   "CGATS")
+            .completes(Completes::file);
         arguments.value("--grid", options->grid, "How many columns and rows your own chart has").expected(2);
         arguments
             .value("--other-corners", options->other_corners,
@@ -285,7 +334,7 @@ const Command fit_command = {
                        "Differences count as the eye sees them (in OKLab), not as numbers");
         arguments.flag("--all", options->all,
                        "Show every family, not those alone that are better than all with fewer numbers");
-        define_json(arguments, options->json);
+        define_json(arguments, options->json, {answer});
         arguments.footer(
             "Every family of rules is fitted; * marks the one that says most with fewest numbers. Errors are "
             "measured on colours that were not\nfitted, of the very text that is written. How, and where it "

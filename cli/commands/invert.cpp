@@ -25,6 +25,55 @@ struct Options {
     bool nearest = false, tables = false, json = false;
 };
 
+using T = JsonType;
+constexpr const char* rules = "of filters and looks";
+constexpr const char* solved = "of a rule with a way back";
+// What is said of one rule: the filter, or a step of a look.
+#define KASURI_BACK_FIELDS(at, when)                                                                                   \
+    {at "lost", T::objects, "what is lost on the way there", when}, {at "lost/part", T::text, "part of the text"},     \
+        {at "lost/why", T::text, "in short"}, {at "lost/text", T::text, "a sentence"},                                 \
+        {at "looked-for", T::objects, "what had to be searched for, and could not be solved", when},                   \
+        {at "looked-for/part", T::text, "part of the text"}, {at "looked-for/why", T::text, "in short"},               \
+        {at "looked-for/text", T::text, "a sentence"}, {at "in-the-way", T::objects, "what has no way back", when},    \
+        {at "in-the-way/part", T::text, "part of the text"}, {at "in-the-way/why", T::text, "in short"},               \
+        {at "in-the-way/text", T::text, "a sentence"},                                                                 \
+        {at "two-become-one", T::object, "two colours that come out as one", "where some were found"},                 \
+        {at "two-become-one/a", T::numbers, "r, g, b"}, {at "two-become-one/b", T::numbers, "r, g, b"},                \
+        {at "two-become-one/made", T::numbers, "r, g, b that both become"},                                            \
+        {at "rule", T::text, "the way back as a text", solved},                                                        \
+        {at "largest", T::number, "how far a channel of a colour from 0 to 1 is off when it is back", solved},         \
+        {at "at", T::numbers, "r, g, b of that colour", solved},                                                       \
+        {at "at-these-values-alone", T::flag, "it has no parameters, for other values have no way back", solved},      \
+        {at "everywhere", T::flag, "the same at all settings that were tried", solved},                                \
+        {at "largest-anywhere", T::number, "how far a channel is off at those", solved},                               \
+        {at "noise", T::number, "how many times as loud noise comes back, at most", solved},                           \
+        {at "narrowed", T::objects, "parameters of which only a part has a way back", solved},                         \
+        {at "narrowed/parameter", T::text, "its name"}, {at "narrowed/low", T::number, "from here"},                   \
+        {at "narrowed/high", T::number, "to here"}, {                                                                  \
+        at "without", T::texts, "choices and switches that have no way back", solved                                   \
+    }
+constexpr JsonField answer[] = {
+    {"found", T::flag, "whether there is a way back", rules},
+    KASURI_BACK_FIELDS("", "of a filter"),
+    {"steps", T::objects, "of a look: from the last to the first", "of a look"},
+    {"steps/step", T::whole, "which step of the look, from 1"},
+    {"steps/label", T::text, "what it is called"},
+    {"steps/found", T::flag, "whether it has a way back"},
+    {"steps/fault", T::text, "why nothing could be said of it", "where it could not be read"},
+    {"steps/table", T::texts, "what is said of a table that stands for it", "where one does"},
+    KASURI_BACK_FIELDS("steps/", "where it could be read"),
+    {"look", T::text, "the look that goes back", "of a look with a way back"},
+    {"family", T::text, "of the rule that was fitted", "with --nearest"},
+    {"points", T::whole, "of the table a side", "of a table"},
+    {"solved", T::whole, "how many of its points are exact; at the others nothing ends, or several colours do",
+     "of a table"},
+    {"space", T::text, "of the table's numbers", "of a table"},
+    {"domain", T::numbers, "lowest and highest value of the table", "of a table"},
+    {"rms", T::number, "root mean square of a channel's distance", "of a table and with --nearest"},
+    {"ciede2000-mean", T::number, "CIEDE2000, the mean", "of a table and with --nearest"},
+    {"ciede2000-largest", T::number, "CIEDE2000, the largest", "of a table and with --nearest"},
+};
+
 std::string triple(const std::array<double, 3>& x) {
     return fmt::format("({}, {}, {})", number_text(x[0], 4), number_text(x[1], 4), number_text(x[2], 4));
 }
@@ -93,7 +142,7 @@ Json json_of(const inverse::Back& back, const std::string& text) {
 }
 
 int run_look(const Options& options) {
-    const LoadedSubject loaded = load_subject(options.rule, "invert");
+    const LoadedSubject loaded = load_subject(options.rule);
     if (loaded.exit != 0)
         return loaded.exit;
     const std::filesystem::path folder = std::filesystem::path(options.rule.filter).parent_path();
@@ -124,9 +173,7 @@ int run_look(const Options& options) {
             all["largest"] = json_number(back.largest);
             all["at"] = json_numbers(back.at);
         }
-        if (const int exit = print_json(all))
-            return exit;
-        return back.found ? Exit::good : Exit::rule_failed;
+        return print_json(all, back.found ? Exit::good : Exit::rule_failed);
     }
     std::FILE* to = options.out == standard_stream ? stderr : stdout;
     for (const inverse::StepBack& step : back.steps) {
@@ -143,7 +190,7 @@ int run_look(const Options& options) {
 
 /// The simplest rule that comes near what went in, by what comes out: fitted, not solved.
 int run_nearest(const Options& options) {
-    const LoadedSubject loaded = load_subject(options.rule, "invert");
+    const LoadedSubject loaded = load_subject(options.rule);
     if (loaded.exit != 0)
         return loaded.exit;
     constexpr int points = 33;
@@ -192,11 +239,9 @@ int run_nearest(const Options& options) {
 
 /// A table instead of a rule: from what comes out to what went in.
 int run_table(const Options& options) {
-    if (lower_ending(options.out) != ".cube") {
-        fmt::print(stderr, "kasuri-cli invert: a table of the way back is written as .cube\n");
-        return Exit::usage;
-    }
-    const LoadedSubject loaded = load_subject(options.rule, "invert");
+    if (lower_ending(options.out) != ".cube")
+        return refuse(Exit::usage, "a table of the way back is written as .cube");
+    const LoadedSubject loaded = load_subject(options.rule);
     if (loaded.exit != 0)
         return loaded.exit;
     const auto made = pairing::lut_back(loaded.subject, options.points);
@@ -231,13 +276,11 @@ int run(const Options& options) {
         return run_nearest(options);
     if (is_kind(options.rule.filter, FileKind::look))
         return run_look(options);
-    if (is_kind(options.rule.filter, FileKind::lut)) {
-        fmt::print(stderr,
-                   "kasuri-cli invert: {} is a LUT, which has no rule to solve: -o BACK.cube makes a table of "
-                   "the way back, --nearest a rule that is near, and kasuri-cli fit finds the rule behind it\n",
-                   options.rule.filter);
-        return Exit::usage;
-    }
+    if (is_kind(options.rule.filter, FileKind::lut))
+        return refuse(Exit::usage,
+                      "{} is a LUT, which has no rule to solve: -o BACK.cube makes a table of "
+                      "the way back, --nearest a rule that is near, and kasuri-cli fit finds the rule behind it",
+                      options.rule.filter);
     const Loaded loaded = load(options.rule);
     if (loaded.exit != 0)
         return loaded.exit;
@@ -256,16 +299,14 @@ int run(const Options& options) {
     if (back.found && !options.out.empty())
         if (const Status written = write_out(options.out, back.text); !written)
             return complain(written.error());
-    if (options.json) {
-        if (const int exit = print_json(json_of(back, loaded.text)))
-            return exit;
-    } else {
-        const bool rule_on_output = options.out.empty() || options.out == standard_stream;
-        if (back.found && options.out.empty())
-            fmt::print("{}", back.text);
-        tell(rule_on_output && back.found ? stderr : stdout, back, loaded.text, with.file);
-    }
-    return back.found ? Exit::good : Exit::rule_failed;
+    const int exit = back.found ? Exit::good : Exit::rule_failed;
+    if (options.json)
+        return print_json(json_of(back, loaded.text), exit);
+    const bool rule_on_output = options.out.empty() || options.out == standard_stream;
+    if (back.found && options.out.empty())
+        fmt::print("{}", back.text);
+    tell(rule_on_output && back.found ? stderr : stdout, back, loaded.text, with.file);
+    return exit;
 }
 
 } // namespace
@@ -276,17 +317,18 @@ const Command invert_command = {
     [](Arguments& arguments) -> std::function<int()> {
         auto options = std::make_shared<Options>();
         options->rule.define(arguments, true);
-        arguments.value(
-            "-o,--out", options->out,
-            "The rule to write (.kasuri), best beside the filter, so that its proof finds it; of a look a look "
-            "(.kasurilook); or a table (.cube), of anything; - is standard output");
+        arguments
+            .value("-o,--out", options->out,
+                   "The rule to write (.kasuri), best beside the filter, so that its proof finds it; of a look a look "
+                   "(.kasurilook); or a table (.cube), of anything; - is standard output")
+            .completes(Completes::file);
         arguments.value("--points", options->points, "Of a table: points an axis").show_default().between(2, 65);
         arguments.flag(
             "--nearest", options->nearest,
             "Of a filter, a look or a LUT: do not solve, but fit the simplest rule that comes near what went in");
         arguments.flag("--tables", options->tables,
                        "Of a look: a table of --points also where a step's rule cannot be solved, not for LUTs alone");
-        define_json(arguments, options->json);
+        define_json(arguments, options->json, {answer});
         arguments.footer(
             "The way back is solved statement by statement, keeps the filter's parameters, and is measured: their "
             "ranges are made smaller\nwhere only a part of them can be undone. Where something is lost it says what, "

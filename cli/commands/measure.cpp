@@ -24,6 +24,54 @@ struct Options {
     bool json = false;
 };
 
+using T = JsonType;
+constexpr const char *listed = "without READING", *measured_one = "of a reading";
+constexpr JsonField answer[] = {
+    {"readings", T::objects, "all that there are", listed},
+    {"readings/name", T::text, "as it is asked for"},
+    {"readings/of", T::text, "what it measures: rule or pictures"},
+    {"readings/doc", T::text, "what it shows"},
+    {"readings/source", T::text, "the standard it is from; empty: none"},
+    {"readings/settings", T::objects, "what there is to be set"},
+    {"readings/settings/name", T::text, "its name"},
+    {"readings/settings/doc", T::text, "what it does"},
+    {"readings/settings/usual", T::number, "its value where none is given", "of a number"},
+    {"readings/settings/low", T::number, "the least it may be", "of a number"},
+    {"readings/settings/high", T::number, "the most it may be", "of a number"},
+    {"readings/settings/usual-choice", T::text, "the choice where none is given", "of a choice"},
+    {"readings/settings/choices", T::texts, "all choices", "of a choice"},
+    {"reading", T::text, "its name", measured_one},
+    {"panels", T::objects, "its plots", measured_one},
+    {"panels/title", T::text, "of the plot"},
+    {"panels/x", T::object, "its axis"},
+    {"panels/x/title", T::text, "what it is of"},
+    {"panels/x/low", T::number, "where it begins"},
+    {"panels/x/high", T::number, "where it ends"},
+    {"panels/y", T::object, "its axis"},
+    {"panels/y/title", T::text, "what it is of"},
+    {"panels/y/low", T::number, "where it begins"},
+    {"panels/y/high", T::number, "where it ends"},
+    {"panels/z", T::object, "its axis", "of a plot in three dimensions"},
+    {"panels/z/title", T::text, "what it is of"},
+    {"panels/z/low", T::number, "where it begins"},
+    {"panels/z/high", T::number, "where it ends"},
+    {"figures", T::objects, "single numbers", measured_one},
+    {"figures/name", T::text, "what it is"},
+    {"figures/of", T::text, "the channel or the picture it is of; empty: all"},
+    {"figures/value", T::number, "in its unit"},
+    {"figures/unit", T::text, "of it; empty: none"},
+    {"layers", T::objects, "what is drawn in the plots", measured_one},
+    {"layers/kind", T::text, "what its rows are, see below"},
+    {"layers/name", T::text, "what it is of"},
+    {"layers/panel", T::whole, "in which plot, from 0"},
+    {"layers/rows", T::rows,
+     "density: how often things fall into the cells of the plot, the lowest row first; trace: x, y "
+     "(nan interrupts the line); arrows: from x, y to x, y, colour; spots: x, y, colour; solid: "
+     "x, y, z, the numbers that went in, colour; wires: number of the line, x, y, z. Colours are "
+     "linear light of BT.709"},
+    {"file", T::text, "CSV that was written", "with --out"},
+};
+
 void describe(const readings::Reading& reading) {
     fmt::print("{} (of {}): {}\n", reading.name, reading.about == readings::About::rule ? "a rule" : "pictures",
                reading.doc);
@@ -60,10 +108,7 @@ Json as_json(const readings::Reading& reading, const std::vector<readings::Panel
     return made;
 }
 
-int usage(const std::string& what) {
-    fmt::print(stderr, "kasuri-cli: {}\n", what);
-    return Exit::usage;
-}
+int usage(const std::string& what) { return refuse(Exit::usage, what); }
 
 /// A picture, and the file that it is of: where further pictures are looked for.
 struct Measured {
@@ -110,7 +155,7 @@ int run(const Options& options) {
                            {"doc", reading->doc},
                            {"source", reading->source},
                            {"settings", json_settings(reading->settings)}});
-        return print_json(all);
+        return print_json({{"readings", all}});
     }
     if (options.reading.empty()) {
         for (const readings::Reading* reading : readings::all())
@@ -132,7 +177,7 @@ int run(const Options& options) {
     RuleOptions rule = options.rule;
     if (rule.filter.empty())
         rule.text_given = true; // no rule is the identity
-    const LoadedSubject loaded = load_subject(rule, "measure");
+    const LoadedSubject loaded = load_subject(rule);
     if (loaded.exit != Exit::good)
         return loaded.exit;
     const std::string working = loaded.subject.space();
@@ -165,11 +210,17 @@ int run(const Options& options) {
     if (!options.line.empty())
         order.line = {options.line[0], options.line[1], options.line[2], options.line[3]};
     const std::optional<readings::Measured> found = reading->measure(order);
-    if (options.json)
+    if (options.json && options.out.empty())
         return print_json(as_json(*reading, reading->panels(*set), *found));
     const std::string text = readings::csv(reading->panels(*set), *found);
     const Status written = write_out(options.out, text);
-    return written ? Exit::good : complain(written.error());
+    if (!written)
+        return complain(written.error());
+    if (!options.json)
+        return Exit::good;
+    Json made = as_json(*reading, reading->panels(*set), *found);
+    made["file"] = options.out;
+    return print_json(made);
 }
 
 } // namespace
@@ -179,19 +230,25 @@ const Command measure_command = {
     "measure", "List the readings, or measure pictures or a rule with one and write its numbers as CSV",
     [](Arguments& arguments) -> std::function<int()> {
         auto options = std::make_shared<Options>();
-        arguments.value("READING", options->reading, "Such as waveform; none: all are listed");
+        arguments.value("READING", options->reading, "Such as waveform; none: all are listed")
+            .completes(Completes::reading);
         options->rule.define(arguments, true);
         options->rule.define_sources(arguments);
         arguments
             .value("--picture", options->pictures,
                    "A picture file, measured after the rule; may be given several times")
+            .completes(Completes::file)
             .take_all();
-        arguments.value("--target", options->targets, "A generated target; may be given several times").take_all();
+        arguments.value("--target", options->targets, "A generated target; may be given several times")
+            .completes(Completes::target)
+            .take_all();
         arguments.value("--layer", options->layer, "Of the pictures; else their first");
-        arguments.value("--with", options->settings, "A setting of the reading: name=value").take_all();
+        arguments.value("--with", options->settings, "A setting of the reading: name=value")
+            .completes(Completes::reading_setting)
+            .take_all();
         arguments.value("--line", options->line, "Of a cut: x0 y0 x1 y1 in shares of width and height").expected(4);
-        arguments.value("-o,--out", options->out, "CSV file to write; else standard output");
-        define_json(arguments, options->json, "What was measured as JSON; without READING the list of them");
+        arguments.value("-o,--out", options->out, "CSV file to write; else standard output").completes(Completes::file);
+        define_json(arguments, options->json, {answer});
         return [options] { return run(*options); };
     }};
 

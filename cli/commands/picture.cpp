@@ -10,6 +10,34 @@
 namespace kasuri::cli {
 namespace {
 
+using T = JsonType;
+constexpr JsonField answer[] = {
+    {"pictures", T::objects, "those that could be read"},
+    {"pictures/file", T::text, "its name"},
+    {"pictures/width", T::whole, "in pixels"},
+    {"pictures/height", T::whole, "in pixels"},
+    {"pictures/numbers", T::text, "what kind of numbers it holds"},
+    {"pictures/space", T::text, "what they mean"},
+    {"pictures/space-from", T::text, "how that is known"},
+    {"pictures/alpha", T::text, "none, straight or premultiplied"},
+    {"pictures/channels", T::texts, "their names"},
+    {"pictures/layers", T::texts, "their names; empty: the one without a name"},
+    {"pictures/notes", T::texts, "what was not as it should be"},
+    {"pictures/attributes", T::words, "what else the file says, by its own names"},
+    {"pictures/movie", T::object, "where it is in its movie", "of a frame of a movie"},
+    {"pictures/movie/frame", T::whole, "from 0"},
+    {"pictures/movie/frames", T::whole, "how many there are"},
+    {"pictures/movie/rate", T::text, "frames in a second, as a fraction: 24000/1001"},
+    {"pictures/movie/timecode", T::text, "of this frame; empty: it has none"},
+    {"pictures/frame", T::object, "where it lies in a larger frame", "where it does not fill it"},
+    {"pictures/frame/x", T::whole, "its left side, in pixels"},
+    {"pictures/frame/y", T::whole, "its upper side, in pixels"},
+    {"pictures/frame/full-x", T::whole, "the frame's left side"},
+    {"pictures/frame/full-y", T::whole, "the frame's upper side"},
+    {"pictures/frame/full-width", T::whole, "of the frame"},
+    {"pictures/frame/full-height", T::whole, "of the frame"},
+};
+
 std::string_view word(image::Depth depth) {
     switch (depth) {
     case image::Depth::uint8: return "8-bit whole numbers";
@@ -88,7 +116,7 @@ int run(std::vector<std::string> files, bool json) {
         for (const std::string& note : image.notes)
             fmt::print("note: {}\n", note);
     }
-    return json ? print_json(all, exit) : exit;
+    return json ? print_json({{"pictures", all}}, exit) : exit;
 }
 
 } // namespace
@@ -100,7 +128,7 @@ const Command picture_command = {
         auto files = std::make_shared<std::vector<std::string>>();
         arguments.value("FILE", *files, "Picture files").required();
         auto json = std::make_shared<bool>(false);
-        define_json(arguments, *json, "A JSON array instead of words: an object for each file");
+        define_json(arguments, *json, {answer});
         return [files, json] { return run(*files, *json); };
     },
     "info"};

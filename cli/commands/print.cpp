@@ -77,11 +77,24 @@ Found measured(const io::Press& press, const image::Picture& picture) {
     return all;
 }
 
+using T = JsonType;
+constexpr JsonField answer[] = {
+    {"pictures", T::objects, "each that was named"},
+    {"pictures/picture", T::text, "its name"},
+    {"pictures/outside", T::number, "share of its pixels that the press cannot hold"},
+    {"pictures/largest", T::number, "CIEDE2000 between what is meant and what is printed, at most"},
+    {"pictures/mean", T::number, "the same on average"},
+    {"pictures/at", T::numbers, "r, g, b of the largest"},
+    {"pictures/space", T::text, "what they mean"},
+    {"pictures/ink", T::number, "of a pixel at most: 3 is 300 %", "of a press with inks"},
+    {"pictures/holds", T::flag, "whether no more is outside than was allowed", "with --outside"},
+};
+
 int run(const Options& options) {
     const auto press = io::Press::open(options.profile);
     if (!press)
         return complain(press.error());
-    const LoadedSubject what = load_subject(options.rule, "print");
+    const LoadedSubject what = load_subject(options.rule);
     if (what.exit != Exit::good)
         return what.exit;
     std::vector<std::string> files = options.pictures;
@@ -131,7 +144,7 @@ int run(const Options& options) {
                        : fails      ? "; FAILS"
                                     : "; holds");
     }
-    return options.json ? print_json(all, exit) : exit;
+    return options.json ? print_json({{"pictures", all}}, exit) : exit;
 }
 
 } // namespace
@@ -146,7 +159,7 @@ const Command print_command = {
         arguments.value("PICTURE...", options->pictures, "Pictures, frames of movies, or target:NAME").required();
         arguments.value("--outside", options->most,
                         "The most per cent of pixels that may be outside; else the exit code is 1");
-        define_json(arguments, options->json, "A JSON array instead of words: an object for each picture");
+        define_json(arguments, options->json, {answer});
         options->rule.define_sources(arguments);
         arguments.footer(
             "A colour is outside when what is printed for it is more than CIEDE2000 2 from it, relative "

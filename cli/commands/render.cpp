@@ -45,10 +45,29 @@ struct StopOnInterrupt {
     }
 };
 
-int usage(const std::string& what) {
-    fmt::print(stderr, "kasuri-cli render: {}\n", what);
-    return Exit::usage;
-}
+using T = JsonType;
+constexpr JsonField picture_line[] = {
+    {"in", T::text, "what was read; empty: nothing, with --size"},
+    {"out", T::text, "what was written"},
+    {"what", T::text, "written, frame (of a movie that is being written), left (it was there) or failed"},
+    {"done", T::whole, "pictures that are over"},
+    {"all", T::whole, "of so many"},
+    {"seconds", T::number, "since the beginning"},
+    {"frame", T::whole, "its number", "of a sequence or a movie"},
+    {"error", T::text, "why it failed", "where it failed"},
+    {"notes", T::texts, "what was not as it should be", "where there is something"},
+    {"clipped", T::whole, "channel values outside 0 .. 1 that were cut off", "where some were"},
+    {"not-finite", T::whole, "channel values that were NaN or infinite", "where some were"},
+};
+constexpr JsonField answer[] = {
+    {"written", T::whole, "pictures, or frames of a movie"},
+    {"left", T::whole, "were there already (--resume)"},
+    {"failed", T::whole, "could not be read or written"},
+    {"called-off", T::whole, "not begun, for it was called off"},
+    {"seconds", T::number, "it took"},
+};
+
+int usage(const std::string& what) { return refuse(Exit::usage, what); }
 
 void tell_json(const handover::BatchEvent& event) {
     using What = handover::BatchEvent::What;
@@ -72,7 +91,8 @@ void tell_json(const handover::BatchEvent& event) {
         line["clipped"] = event.clipped;
     if (event.not_finite > 0)
         line["not-finite"] = event.not_finite;
-    print_json(line);
+    print_json_line(line);
+    std::fflush(stdout); // a scheduler reads along
 }
 
 void tell_words(const handover::BatchEvent& event, bool many, bool quiet) {
@@ -81,12 +101,13 @@ void tell_words(const handover::BatchEvent& event, bool many, bool quiet) {
     const std::filesystem::path movie = movie_frame(event.item.in).movie;
     for (const std::string& note : event.notes)
         if (movie.empty() || said_of_movies.insert(movie.string() + "\n" + note).second)
-            fmt::print(stderr, "{}: note: {}\n", told(event.item.in.string()), note);
+            say_note(event.item.in.string(), note);
     if (event.clipped > 0 || event.not_finite > 0)
-        fmt::print(stderr, "{}: note: {} channel values outside 0 .. 1 were clipped, {} were NaN or infinite\n",
-                   told(event.item.out.string()), event.clipped, event.not_finite);
+        say_note(event.item.out.string(),
+                 fmt::format("{} channel values outside 0 .. 1 were clipped, {} were NaN or infinite", event.clipped,
+                             event.not_finite));
     if (event.error)
-        fmt::print(stderr, "kasuri-cli: {}\n", told(event.error->text()));
+        complain(*event.error);
     if (many && !quiet && event.what != What::failed)
         fmt::print("{}/{}  {}{}  {:.0f} s left\n", event.done, event.all, event.item.out.string(),
                    event.what == What::left ? "  (there already)" : "", event.seconds_left);
@@ -116,6 +137,9 @@ int run_blank(const Options& options, const subject::Subject& subject) {
     const auto out = output_of(options);
     if (!out)
         return complain(out.error());
+    if (piped(options) && options.json)
+        return usage("standard output holds the picture or the JSON, not both");
+    const auto began = std::chrono::steady_clock::now();
     handover::RenderJob job{{}, out.value(), {}, options.in_space, {}, options.out_space, width, height};
     if (!options.depth.empty())
         job.depth = image::find_depth(options.depth);
@@ -123,15 +147,22 @@ int run_blank(const Options& options, const subject::Subject& subject) {
     if (!report)
         return complain(report.error());
     for (const std::string& note : report.value().notes)
-        fmt::print(stderr, "{}: note: {}\n", told(out.value()), note);
+        say_note(out.value(), note);
     if (piped(options))
         if (const Status written = to_standard_output(out.value()); !written)
             return complain(written.error());
+    if (options.json)
+        return print_json(
+            {{"written", 1},
+             {"left", 0},
+             {"failed", 0},
+             {"called-off", 0},
+             {"seconds", std::chrono::duration<double>(std::chrono::steady_clock::now() - began).count()}});
     return Exit::good;
 }
 
 int run(const Options& options) {
-    const LoadedSubject what = load_subject(options.rule, "render");
+    const LoadedSubject what = load_subject(options.rule);
     if (what.exit != Exit::good)
         return what.exit;
     if (!known_space(options.in_space) || !known_space(options.out_space))
@@ -187,22 +218,23 @@ int run(const Options& options) {
          (!items.value().empty() && !items.value().front().frames.empty()));
     const handover::BatchReport report =
         handover::render_all(what.subject, items.value(), batch, stop.token, [&](const handover::BatchEvent& event) {
+            tell_words(event, many && !options.json, options.quiet);
             if (options.json)
                 tell_json(event);
-            else
-                tell_words(event, many, options.quiet);
         });
+    const bool whole = report.failed == 0 && report.called_off == 0;
     if (options.json)
-        print_json({{"written", report.written},
-                    {"left", report.left},
-                    {"failed", report.failed},
-                    {"called-off", report.called_off},
-                    {"seconds", report.seconds}});
-    else if (many)
+        return print_json({{"written", report.written},
+                           {"left", report.left},
+                           {"failed", report.failed},
+                           {"called-off", report.called_off},
+                           {"seconds", report.seconds}},
+                          whole ? Exit::good : Exit::input_output);
+    if (many)
         fmt::print("{} written, {} there already, {} failed{} in {:.1f} s\n", report.written, report.left,
                    report.failed, report.called_off > 0 ? fmt::format(", {} called off", report.called_off) : "",
                    report.seconds);
-    if (report.failed > 0 || report.called_off > 0)
+    if (!whole)
         return Exit::input_output;
     if (piped(options))
         if (const Status written = to_standard_output(order.output); !written)
@@ -249,13 +281,17 @@ const Command render_command = {
         arguments.value("--rate", options->rate,
                         "Frames in a second of a movie that is written: 24, 23.976, 24000/1001 (default: as it came, "
                         "or 24)");
-        define_json(arguments, options->json, "One JSON object a line for each picture, and one for all");
+        define_json(arguments, options->json, {answer, picture_line},
+                    "One JSON object a line for each picture, then the answer: docs/json.md");
         arguments.flag("--quiet", options->quiet, "Only errors and notes");
         arguments.value("--layer", options->layer, "The layer to work on (default: the unnamed one, or the first)");
-        arguments.value("--in-space", options->in_space,
-                        "What the pictures' numbers mean (default: what the files say)");
-        arguments.value("--out-space", options->out_space,
-                        "The space to write (default: that of IN, or the usual one of OUT's kind)");
+        arguments
+            .value("--in-space", options->in_space, "What the pictures' numbers mean (default: what the files say)")
+            .completes(Completes::space);
+        arguments
+            .value("--out-space", options->out_space,
+                   "The space to write (default: that of IN, or the usual one of OUT's kind)")
+            .completes(Completes::space);
         options->rule.define_sources(arguments);
         arguments.footer("A picture's space is what its file says, else sRGB for whole numbers and linear "
                          "BT.709 for floats\n"

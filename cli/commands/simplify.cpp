@@ -17,6 +17,15 @@ struct Options {
     bool text_given = false, check = false, json = false;
 };
 
+using T = JsonType;
+constexpr JsonField answer[] = {
+    {"before", T::whole, "words, numbers and signs as it was"},
+    {"after", T::whole, "and as it is now"},
+    {"done", T::texts, "what was done, a sentence each; none: nothing was found"},
+    {"rule", T::text, "the filter's text", "of a filter"},
+    {"look", T::text, "the look's text", "of a look"},
+};
+
 int run_look(const Options& options) {
     const Result<document::Look> read = document::load_look(options.file);
     if (!read)
@@ -28,8 +37,14 @@ int run_look(const Options& options) {
     }
     const simplify::ShorterLook& shorter = made.value();
     for (const std::string& wrong : shorter.not_read)
-        fmt::print(stderr, "note: {}\n", wrong);
+        say_note("", wrong);
     if (options.check) {
+        if (options.json)
+            return print_json({{"before", shorter.before},
+                               {"after", shorter.after},
+                               {"done", shorter.done},
+                               {"look", document::look_text(shorter.look)}},
+                              shorter.done.empty() ? Exit::good : Exit::rule_failed);
         if (!shorter.done.empty())
             fmt::print("{}: {} words could be {}\n", options.file, shorter.before, shorter.after);
         return shorter.done.empty() ? Exit::good : Exit::rule_failed;
@@ -53,10 +68,8 @@ int run_look(const Options& options) {
 int run(const Options& options) {
     if (is_kind(options.file, FileKind::look))
         return run_look(options);
-    if (options.file.empty() == !options.text_given) {
-        fmt::print(stderr, "kasuri-cli simplify: give a filter, or its text with --rule\n");
-        return Exit::usage;
-    }
+    if (options.file.empty() == !options.text_given)
+        return refuse(Exit::usage, "give a filter, or its text with --rule");
     std::string text = options.text;
     if (!options.text_given) {
         const Result<std::string> read = read_filter(options.file);
@@ -76,6 +89,10 @@ int run(const Options& options) {
     }
     const simplify::Shorter& shorter = made.value();
     if (options.check) {
+        if (options.json)
+            return print_json(
+                {{"before", shorter.before}, {"after", shorter.after}, {"done", shorter.done}, {"rule", shorter.text}},
+                shorter.done.empty() ? Exit::good : Exit::rule_failed);
         if (!shorter.done.empty())
             fmt::print("{}: {} words could be {}\n", options.text_given ? "the rule" : options.file, shorter.before,
                        shorter.after);
@@ -108,9 +125,10 @@ const Command simplify_command = {
             "FILTER", options->file,
             "A filter (.kasuri), or a look (.kasurilook), whose steps are each made shorter; - is standard input");
         arguments.value("--rule", options->text, "The rule itself; statements end at a new line or at ;");
-        arguments.value("-o,--out", options->out, "The file to write; - or nothing is standard output");
+        arguments.value("-o,--out", options->out, "The file to write; - or nothing is standard output")
+            .completes(Completes::file);
         arguments.flag("--check", options->check, "Write nothing; exit with 1 if it could be shorter");
-        define_json(arguments, options->json);
+        define_json(arguments, options->json, {answer});
         arguments.footer(
             "Lines that do nothing go, lines that are a matrix together become one, a detour through a colour model "
             "too, "

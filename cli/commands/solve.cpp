@@ -19,6 +19,17 @@ struct Options {
     std::string space = "rec709-linear";
 };
 
+using T = JsonType;
+constexpr JsonField answer[] = {
+    {"statement", T::text, "for the rule"},
+    {"matrix", T::numbers, "nine numbers, row by row"},
+    {"offset", T::numbers, "r, g, b"},
+    {"missed", T::numbers, "how far each wish is missed"},
+    {"rms", T::number, "root mean square of that"},
+    {"largest", T::number, "of all"},
+    {"determinant", T::number, "of the matrix"},
+};
+
 /// "R,G,B=R,G,B"
 std::optional<insight::Wish> wish_of(const std::string& text) {
     insight::Wish wish;
@@ -42,19 +53,15 @@ int run(const Options& options) {
     std::vector<insight::Wish> wishes;
     for (const std::string& text : options.wishes) {
         const auto wish = wish_of(text);
-        if (!wish) {
-            fmt::print(stderr, "kasuri-cli solve: {} is not a wish. Write it like 1,0,0=0.8,0.1,0\n", text);
-            return Exit::usage;
-        }
+        if (!wish)
+            return refuse(Exit::usage, "{} is not a wish. Write it like 1,0,0=0.8,0.1,0", text);
         wishes.push_back(*wish);
     }
     insight::SolveOptions with = options.solve;
     if (options.keep) {
         const colour::Space* space = colour::find_space(options.space);
-        if (!space) {
-            fmt::print(stderr, "kasuri-cli solve: there is no space {}\n", options.space);
-            return Exit::usage;
-        }
+        if (!space)
+            return refuse(Exit::usage, "there is no space {}", options.space);
         with.keep = colour::luminance_weights(*space);
     }
     const insight::Solved solved = insight::solve(wishes, with);
@@ -84,12 +91,16 @@ const Command solve_command = {
     "solve", "Find the weights that make wished colours of given colours",
     [](Arguments& arguments) -> std::function<int()> {
         auto options = std::make_shared<Options>();
-        arguments.value("WISH", options->wishes, "R,G,B=R,G,B: this colour shall become that colour").required();
+        arguments.value("WISH", options->wishes, "R,G,B=R,G,B: this colour shall become that colour")
+            .required()
+            .completes(Completes::nothing);
         arguments.flag("--rows-sum", options->solve.rows_sum, "Each row of the matrix sums to 1: greys stay grey");
         arguments.flag("--offset", options->solve.offset, "Also a constant for each channel");
         arguments.flag("--keep-luminance", options->keep, "The luminance of every colour stays");
-        arguments.value("--space", options->space, "The linear space whose luminance is kept").show_default();
-        define_json(arguments, options->json);
+        arguments.value("--space", options->space, "The linear space whose luminance is kept")
+            .completes(Completes::space)
+            .show_default();
+        define_json(arguments, options->json, {answer});
         arguments.footer("Least squares over all wishes; what is demanded holds exactly; what the wishes "
                          "leave open stays as it is. The statement is\n"
                          "written on standard output, how far each wish is missed on standard error.");

@@ -18,6 +18,25 @@ struct Options {
     bool print = false, json = false;
 };
 
+using T = JsonType;
+constexpr JsonField answer[] = {
+    {"targets", T::objects, "all, or the one that was named"},
+    {"targets/name", T::text, "as it is asked for"},
+    {"targets/shape", T::text, "strip, patches or field"},
+    {"targets/doc", T::text, "what it shows"},
+    {"targets/source", T::text, "the standard its numbers are from; empty: none"},
+    {"targets/space", T::text, "of its numbers; empty: that of the rule"},
+    {"targets/settings", T::objects, "what there is to be set"},
+    {"targets/settings/name", T::text, "its name"},
+    {"targets/settings/doc", T::text, "what it does"},
+    {"targets/settings/usual", T::number, "its value where none is given"},
+    {"targets/settings/low", T::number, "the least it may be"},
+    {"targets/settings/high", T::number, "the most it may be"},
+    {"file", T::text, "what was written", "with --out"},
+    {"width", T::whole, "of it in pixels", "with --out"},
+    {"height", T::whole, "of it in pixels", "with --out"},
+};
+
 std::string_view word(targets::Shape shape) {
     return shape == targets::Shape::strip ? "strip" : shape == targets::Shape::patches ? "patches" : "field";
 }
@@ -68,7 +87,7 @@ int run(const Options& options) {
         Json all = Json::array();
         for (const targets::Target* target : targets::all())
             all.push_back(json_of(*target));
-        return print_json(all);
+        return print_json({{"targets", all}});
     }
     if (options.name.empty()) {
         for (const targets::Target* target : targets::all())
@@ -88,8 +107,11 @@ int run(const Options& options) {
         read_settings(target->settings, options.settings, fmt::format("kasuri-cli target {}", target->name));
     if (!set)
         return Exit::usage;
-    if (options.out.empty() && !options.print && options.json)
-        return print_json(json_of(*target));
+    if (options.print && options.json)
+        return refuse(Exit::usage, "--print writes CSV, --json writes JSON: give one of them");
+    Json told = {{"targets", Json::array({json_of(*target)})}};
+    if (options.out.empty() && options.json)
+        return print_json(told);
     if (options.out.empty() && !options.print) {
         describe(*target);
         return Exit::good;
@@ -105,9 +127,13 @@ int run(const Options& options) {
     if (!saved)
         return complain(saved.error());
     for (const std::string& note : saved.value().notes)
-        fmt::print(stderr, "note: {}\n", note);
+        say_note("", note);
     if (saved.value().clipped > 0)
-        fmt::print(stderr, "note: {} values outside 0 .. 1 were clipped; EXR keeps them\n", saved.value().clipped);
+        say_note("", fmt::format("{} values outside 0 .. 1 were clipped; EXR keeps them", saved.value().clipped));
+    if (options.json) {
+        told.update({{"file", options.out}, {"width", image.width}, {"height", image.height}});
+        return print_json(told);
+    }
     fmt::print("{}: {} x {}, {}\n", options.out, image.width, image.height, image.space);
     return Exit::good;
 }
@@ -119,12 +145,12 @@ const Command target_command = {
     "target", "List the generated targets, tell one's settings, print its numbers or write it as a picture",
     [](Arguments& arguments) -> std::function<int()> {
         auto options = std::make_shared<Options>();
-        arguments.value("NAME", options->name, "A target; none: all are listed");
-        arguments.value("-o,--out", options->out, "Picture file to write (.exr .tif .png)");
+        arguments.value("NAME", options->name, "A target; none: all are listed").completes(Completes::target);
+        arguments.value("-o,--out", options->out, "Picture file to write (.exr .tif .png)").completes(Completes::file);
         arguments.value("--width", options->width, "Pixels across (strips, fields)").between(1, 32768);
-        arguments.value("--set", options->settings, "A setting: name=number");
+        arguments.value("--set", options->settings, "A setting: name=number").completes(Completes::target_setting);
         arguments.flag("--print", options->print, "Print the numbers as CSV");
-        define_json(arguments, options->json, "Tell about targets as JSON");
+        define_json(arguments, options->json, {answer});
         return [options] { return run(*options); };
     },
     "targets"};

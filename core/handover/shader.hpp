@@ -19,7 +19,8 @@ struct ShaderOptions {
 /// left) and the uniforms NAME_width and NAME_height; further pictures come as further arguments. Operations follow the
 /// graph that the engine runs, so the results are the same but for rounding; what GLSL leaves undefined (pow of
 /// negative bases, minimum of NaN) is written out. The uniforms of a look are NAME_step2_meet, NAME_step2_opacity.
-/// Refused: what looks at neighbours, or uses spaces of a colour config. Sources of the languages: The OpenGL Shading
+/// Refused: what looks at neighbours, has LUTs in it or uses spaces of a colour config: that needs passes
+/// and tables (shader_passes.hpp). Sources of the languages: The OpenGL Shading
 /// Language 3.30 and 4.50, The OpenGL ES Shading Language 3.00, GL_KHR_vulkan_glsl (Khronos Group); ISO C99. In C:
 /// `static void NAME(const float colour[4], ..., const struct NAME_values *values, float out[4])`, with the defaults in
 /// NAME_usual.

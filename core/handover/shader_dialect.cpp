@@ -161,11 +161,13 @@ const std::span<const Helper> helpers = helper_table;
 std::span<const Dialect> dialects() {
     static const Dialect table[] = {
         {"330", "GLSL 3.30 core: parameters are uniforms with their defaults", Values::uniforms, "float", "abs",
-         literal},
+         literal, "", "#version 330 core\n"},
         {"es300", "GLSL ES 3.00: uniforms have no defaults there; they stand in comments", Values::plain, "float",
-         "abs", literal},
+         "abs", literal, "",
+         "#version 300 es\nprecision highp float;\nprecision highp int;\nprecision highp sampler2D;\n"
+         "precision highp sampler3D;\n"},
         {"vulkan450", "GLSL 4.50 for Vulkan: parameters are a uniform block (set 0, binding 0, std140)", Values::block,
-         "float", "abs", literal},
+         "float", "abs", literal, "", "#version 450\n"},
         {"c", "C99, in double precision: parameters are a struct", Values::argument, "double", "fabs", c_literal,
          c_words},
     };

@@ -39,7 +39,8 @@ struct Dialect {
     std::string_view number;   ///< the type of numbers
     std::string_view absolute; ///< the function for an absolute value
     std::string (*literal)(double value);
-    std::string_view reserved = {}; ///< words between blanks that cannot be names
+    std::string_view reserved = {};    ///< words between blanks that cannot be names
+    std::string_view first_lines = {}; ///< of a whole shader; empty: there is none
 };
 std::span<const Dialect> dialects();
 const Dialect* find_dialect(std::string_view name);

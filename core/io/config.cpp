@@ -6,7 +6,7 @@
 #include "colour/primaries.hpp"
 #include "colour/space.hpp"
 #include "io/config_circle.hpp"
-#include "io/ocio.hpp"
+#include "io/ocio_shader.hpp"
 #include "io/trial.hpp"
 
 #include <algorithm>
@@ -24,10 +24,10 @@ namespace {
 constexpr int max_spaces = 1000; ///< a second of work
 
 /// A processor between a space of the config and the light that it shares with us.
-class Conversion final : public ir::External {
+class Conversion final : public ir::External, public ShaderSource {
 public:
-    explicit Conversion(OCIO::ConstProcessorRcPtr processor)
-        : processor_(processor->getOptimizedCPUProcessor(OCIO::OPTIMIZATION_LOSSLESS)) {}
+    explicit Conversion(OCIO::ConstProcessorRcPtr whole)
+        : whole_(std::move(whole)), processor_(whole_->getOptimizedCPUProcessor(OCIO::OPTIMIZATION_LOSSLESS)) {}
     void apply(float* const planes[3], std::size_t count) const override {
         try {
             OCIO::PlanarImageDesc image(planes[0], planes[1], planes[2], nullptr, static_cast<long>(count), 1);
@@ -37,8 +37,12 @@ public:
         }
     }
     std::string identity() const override { return processor_->getCacheID(); }
+    std::optional<ShaderCode> shader_code(const std::string& name) const override {
+        return shader_code_of(whole_, name);
+    }
 
 private:
+    OCIO::ConstProcessorRcPtr whole_;
     OCIO::ConstCPUProcessorRcPtr processor_;
 };
 

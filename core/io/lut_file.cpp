@@ -4,7 +4,7 @@
 #include "base/file.hpp"
 #include "base/file_kind.hpp"
 #include "io/lut_check.hpp"
-#include "io/ocio.hpp"
+#include "io/ocio_shader.hpp"
 #include "io/trial.hpp"
 
 #include <algorithm>
@@ -67,9 +67,10 @@ struct OwnFolder {
     OwnFolder& operator=(const OwnFolder&) = delete;
 };
 
-class Processor final : public ir::External {
+class Processor final : public ir::External, public ShaderSource {
 public:
-    explicit Processor(OCIO::ConstCPUProcessorRcPtr processor) : processor_(std::move(processor)) {}
+    explicit Processor(OCIO::ConstProcessorRcPtr whole)
+        : whole_(std::move(whole)), processor_(whole_->getOptimizedCPUProcessor(OCIO::OPTIMIZATION_LOSSLESS)) {}
     void apply(float* const planes[3], std::size_t count) const override {
         try {
             OCIO::PlanarImageDesc image(planes[0], planes[1], planes[2], nullptr, static_cast<long>(count), 1);
@@ -79,8 +80,12 @@ public:
         }
     }
     std::string identity() const override { return processor_->getCacheID(); }
+    std::optional<ShaderCode> shader_code(const std::string& name) const override {
+        return shader_code_of(whole_, name);
+    }
 
 private:
+    OCIO::ConstProcessorRcPtr whole_;
     OCIO::ConstCPUProcessorRcPtr processor_;
 };
 
@@ -343,7 +348,7 @@ Result<std::shared_ptr<const ir::External>> read_lut_here(std::string_view text,
     return with_processor<std::shared_ptr<const ir::External>>(
         text, ending, where,
         [](const OCIO::ConstProcessorRcPtr& processor) {
-            auto made = std::make_shared<Processor>(processor->getOptimizedCPUProcessor(OCIO::OPTIMIZATION_LOSSLESS));
+            auto made = std::make_shared<Processor>(processor);
             float r = 0.25f, g = 0.5f, b = 0.75f;
             float* const planes[3] = {&r, &g, &b};
             made->apply(planes, 1);

@@ -22,7 +22,8 @@ std::string first_fault(const std::vector<lang::Diagnostic>& diagnostics, std::s
     for (const lang::Diagnostic& d : diagnostics)
         if (d.severity == lang::Severity::error) {
             const LineColumn place = line_column(text, d.span.begin);
-            return said("line {}, column {}: {}", place.line, place.column, lang::message(d));
+            return said("line {}, column {}: {}", place.line, place.column,
+                        fmt::format("{} {}", lang::row(d.code).id, lang::message(d)));
         }
     return {};
 }

@@ -32,6 +32,14 @@ std::string escaped(std::string_view text) {
 
 } // namespace
 
+void FilterReport::say(std::span<const lang::Diagnostic> diagnostics, std::string_view text) {
+    for (const lang::Diagnostic& diagnostic : diagnostics) {
+        said.push_back(lang::rendered(diagnostic, text, file));
+        if (code.empty() && diagnostic.severity == lang::Severity::error)
+            code = lang::row(diagnostic.code).id;
+    }
+}
+
 int FilterReport::failed() const {
     return static_cast<int>(std::count_if(outcomes.begin(), outcomes.end(),
                                           [](const Outcome& outcome) { return !outcome.passed && !outcome.offered; }));
@@ -68,10 +76,11 @@ std::string junit(std::span<const FilterReport> reports) {
         seconds += filter.seconds;
         suites += fmt::format("  <testsuite name=\"{}\" tests=\"{}\" failures=\"{}\" errors=\"{}\" time=\"{:.3f}\">\n",
                               escaped(filter.file), filter.promised() + error, filter.failed(), error, filter.seconds);
+        const std::string said = escaped(fmt::format("{}", fmt::join(filter.said, "\n")));
         if (error)
-            suites +=
-                fmt::format("    <testcase name=\"compiles\" classname=\"{}\"><error message=\"{}\"/></testcase>\n",
-                            escaped(filter.file), escaped(filter.fault));
+            suites += fmt::format("    <testcase name=\"compiles\" classname=\"{}\"><error type=\"{}\" "
+                                  "message=\"{}\">{}</error></testcase>\n",
+                                  escaped(filter.file), filter.code, escaped(filter.fault), said);
         for (const Outcome& outcome : filter.outcomes) {
             if (outcome.offered)
                 continue;
@@ -80,6 +89,8 @@ std::string junit(std::span<const FilterReport> reports) {
             suites += outcome.passed ? "/>\n"
                                      : fmt::format("><failure message=\"{}\"/></testcase>\n", escaped(report(outcome)));
         }
+        if (!error && !said.empty())
+            suites += fmt::format("    <system-out>{}</system-out>\n", said);
         suites += "  </testsuite>\n";
     }
     return fmt::format("<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<testsuites name=\"kasuri-cli check\" tests=\"{}\" "

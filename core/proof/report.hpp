@@ -1,7 +1,10 @@
 #pragma once
+#include "lang/diagnostic.hpp"
 #include "proof/proof.hpp"
 
+#include <span>
 #include <string>
+#include <string_view>
 #include <vector>
 
 namespace kasuri::proof {
@@ -12,6 +15,11 @@ struct FilterReport {
     std::vector<Outcome> outcomes{};
     std::string fault{}; ///< why it could not be checked at all
     double seconds = 0;
+    std::vector<std::string> said{}; ///< of its text: "file:line:column: error K201: .." and what to do
+    std::string code{};              ///< of its first error
+
+    /// Of the text of `file`.
+    void say(std::span<const lang::Diagnostic> diagnostics, std::string_view text);
 
     /// Of what was promised; what is offered judges nothing.
     int failed() const;
@@ -26,7 +34,8 @@ bool check_all(const subject::Subject& subject, std::span<const std::vector<doub
 
 /// A JUnit XML document: one test suite a filter, one test case a proof. Common practice, no standard: the elements
 /// testsuites, testsuite, testcase, failure and error with their attributes name, classname, tests, failures, errors,
-/// time and message.
+/// type, time and message, and system-out. What is wrong or odd in a text is there with code, place and what to do: in
+/// `error` where there is one, else in `system-out`.
 std::string junit(std::span<const FilterReport> reports);
 
 } // namespace kasuri::proof

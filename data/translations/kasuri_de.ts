@@ -3034,6 +3034,42 @@
         <source>kasuri-cli cdl makes a filter of each.</source>
         <translation>kasuri-cli cdl macht aus jeder einen Filter.</translation>
     </message>
+    <message>
+        <source>330, es300 and vulkan450 have them.</source>
+        <translation>330, es300 und vulkan450 haben sie.</translation>
+    </message>
+    <message>
+        <source>Bake it to a LUT (kasuri-cli bake) and take that instead.</source>
+        <translation>Als LUT backen (kasuri-cli bake) und diese nehmen.</translation>
+    </message>
+    <message>
+        <source>Write it as passes (kasuri-cli glsl --passes FOLDER).</source>
+        <translation>Als Durchgänge schreiben (kasuri-cli glsl --passes ORDNER).</translation>
+    </message>
+    <message>
+        <source>Write it as passes with its tables (kasuri-cli glsl --passes FOLDER).</source>
+        <translation>Als Durchgänge mit ihren Tabellen schreiben (kasuri-cli glsl --passes ORDNER).</translation>
+    </message>
+    <message>
+        <source>cannot be made ({})</source>
+        <translation>kann nicht angelegt werden ({})</translation>
+    </message>
+    <message>
+        <source>looks at its neighbours (blur and the like), which a function of one pixel cannot do</source>
+        <translation>sieht auf Nachbarn (Unschärfe und dergleichen), was eine Funktion eines einzelnen Pixels nicht kann</translation>
+    </message>
+    <message>
+        <source>there are no passes in the dialect {}</source>
+        <translation>es gibt keine Durchgänge im Dialekt {}</translation>
+    </message>
+    <message>
+        <source>uses a LUT file or a space of a colour config, which one function cannot hold</source>
+        <translation>verwendet eine LUT-Datei oder einen Farbraum einer Farbkonfiguration, was in eine einzelne Funktion nicht passt</translation>
+    </message>
+    <message>
+        <source>uses a device link or a printer's profile, which no shader can read</source>
+        <translation>verwendet einen Device-Link oder ein Druckerprofil, die kein Shader lesen kann</translation>
+    </message>
 </context>
 <context>
     <name>Files</name>

@@ -101,7 +101,7 @@ TEST_CASE("faults of the input exit with 3 and name line and column", "[cli]") {
     Folder folder;
     const Ran word = cli(folder, "eval --rule ''  --print r", "0,0,0\n1,x,2\n");
     CHECK(word.exit == 3);
-    CHECK(word.err == "standard input:2:3: x is not a number\n");
+    CHECK(word.err == "kasuri-cli: standard input:2:3: x is not a number\n");
     CHECK(cli(folder, "eval --print r", "1,2\n").exit == 3);
     CHECK(cli(folder, "eval " + folder.file("none.kasuri"), "").exit == 3);
     CHECK(cli(folder, "eval " + folder.path.string(), "").exit == 3);

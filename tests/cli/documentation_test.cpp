@@ -62,38 +62,21 @@ TEST_CASE("the pages that are made from the tables are those of this program", "
     CHECK((cli(folder, "docs builtins").out == page("docs/builtins.md")));
     CHECK((cli(folder, "docs colour").out == page("docs/colour.md")));
     CHECK((cli(folder, "docs errors").out == page("docs/errors.md")));
+    CHECK((cli(folder, "docs json").out == page("docs/json.md")));
     CHECK(cli(folder, "docs prelude").out == page("data/prelude.kasuri"));
     CHECK(cli(folder, "docs nothing").exit == 2);
 }
 
-TEST_CASE("the manual page and the completion know every command and its options", "[cli]") {
+TEST_CASE("the manual page knows every command and its options", "[cli]") {
     Folder folder;
-    const std::string man = cli(folder, "docs man").out, completion = cli(folder, "docs completion").out;
+    const std::string man = cli(folder, "docs man").out;
     for (const char* command : {"eval", "render", "bake", "check", "explain", "diff", "glsl", "format", "picture",
                                 "target", "measure", "solve", "docs", "demo"}) {
         INFO(command);
         CHECK(man.find(std::string(".SS \"") + command) != std::string::npos);
-        CHECK((completion.find(std::string("        ") + command + ") options=\"") != std::string::npos ||
-               completion.find(std::string("        ") + command + "|") != std::string::npos));
     }
     CHECK(man.find("\\-\\-junit") != std::string::npos);
-    // bash itself completes with it.
-    folder.write("completion", completion);
-    const auto completed = [&](const std::string& words, int at) {
-        const std::string script = ". " + folder.file("completion") + "; COMP_WORDS=(" + words +
-            "); COMP_CWORD=" + std::to_string(at) + "; _kasuri_cli; printf '%s\\n' \"${COMPREPLY[@]}\"";
-        folder.write("script", script);
-        return std::system(("bash " + folder.file("script") + " > " + folder.file("said")).c_str()) == 0
-            ? folder.read("said")
-            : std::string("failed");
-    };
-    CHECK(completed("kasuri-cli che", 1) == "check\n");
-    CHECK(completed("kasuri-cli check --jun", 2) == "--junit\n");
-    CHECK(completed("kasuri-cli check --set k=1 --pre", 4) == "--preset\n");
-    CHECK(completed("kasuri-cli inf", 1) == "info\n"); // the other name of picture
-    CHECK(completed("kasuri-cli info --js", 2) == "--json\n");
     CHECK(man.find("Also called info.") != std::string::npos);
-    CHECK(completed("kasuri-cli check " + folder.file("comple"), 2) == folder.file("completion") + "\n");
     // And the page is one that the formatter understands, where there is one.
     folder.write("page.1", man);
     if (std::system("command -v groff > /dev/null") == 0) {
@@ -102,4 +85,70 @@ TEST_CASE("the manual page and the completion know every command and its options
                             .c_str()) == 0);
         CHECK(folder.read("faults").empty());
     }
+}
+
+TEST_CASE("what may stand in the place of a word is told to shells", "[cli][completion]") {
+    Folder folder; // how three shells use it: shells.py
+    const auto offered = [&](const std::string& words) {
+        std::string all;
+        std::istringstream lines(cli(folder, "complete -- " + words).out);
+        for (std::string line; std::getline(lines, line);)
+            all += line.substr(0, line.find('\t')) + "\n";
+        return all;
+    };
+    CHECK(offered("che") == "check\n");
+    CHECK(offered("inf") == "info\n"); // the other name of picture
+    CHECK(offered("check --jun") == "--junit\n");
+    CHECK(offered("check --set k=1 --pre") == "--preset\n");
+    CHECK(offered("explain --stage t") == "tokens\ntree\ntypes\ntiles\n");
+    CHECK(offered("bake a.kasuri b.cube --in-space acescc") == "acescc\nacescct\n");
+    CHECK(offered("bake a.kasuri ''") == ":files\n");
+    folder.write("a.kasuri",
+                 "source cloth : vec3\nparam lift = 0 in 0 .. 1\nparam way = one_way of one_way, other_way\n"
+                 "preset \"High up\" lift = 1\nout.rgb = rgb + lift + cloth\n");
+    const std::string rule = folder.file("a.kasuri");
+    CHECK(offered("eval " + rule + " --preset ''") == "High up\n");
+    CHECK(offered("eval --preset '' " + rule + " --set l") == "lift=\n");
+    CHECK(offered("eval " + rule + " --set way=o") == "way=one_way\nway=other_way\n");
+    CHECK(offered("render " + rule + " --source c") == "cloth=\n");
+    CHECK(offered("render " + rule + " --source cloth=target:hue_sw") == "cloth=target:hue_sweep\n:files\n");
+    CHECK(offered("measure vec") == "vectorscope\n");
+    CHECK(offered("nothing --x ''").empty());
+    CHECK(offered("eval " + folder.file("gone.kasuri") + " --preset ''").empty());
+}
+
+TEST_CASE("the example for a build server finds what is wrong, and only that", "[cli][documentation]") {
+    Folder folder;
+    const std::string whole = page("docs/build-server.md");
+    const std::size_t begin = whole.find("```sh\n#!/bin/sh") + 6, end = whole.find("```", begin);
+    REQUIRE(end != std::string::npos);
+    folder.write("check-filters", whole.substr(begin, end - begin));
+    const auto checked = [&](const char* workflow) {
+        const std::string programs = std::filesystem::path(KASURI_CLI).parent_path().string();
+        const int status = std::system(("cd " + folder.file("repository") + " && GITHUB_ACTIONS=" + workflow +
+                                        " PATH='" + programs + "':$PATH sh ../check-filters > ../said 2> ../faults")
+                                           .c_str());
+        return WEXITSTATUS(status);
+    };
+    folder.write("repository/good.kasuri", "out.rgb = rgb.gbr\n\nproof \"finite\" : finite\n");
+    CHECK(checked("false") == 0);
+    CHECK(folder.read("said").empty());
+    CHECK(folder.read("faults").empty());
+    folder.write("repository/below/wrong.kasuri", "out.r = luminanse(rgb)\n");
+    folder.write("repository/odd.kasuri", "out.r=g\n");
+    folder.write("repository/broken.kasuri", "out.r = g\n\nproof \"greys\" : neutral\n");
+    folder.write("repository/less.kasuri", "out.r = g * 0.5\n\nproof \"greys\" : neutral\n");
+    CHECK(checked("false") == 1);
+    const std::string said = folder.read("said");
+    CHECK(said.find("wrong.kasuri:1:9: error: K202 there is no function luminanse") != std::string::npos);
+    CHECK(said.find("odd.kasuri: kasuri-cli format would change it") != std::string::npos);
+    CHECK(said.find("less.kasuri: proof \"greys\" fails: 1.99") != std::string::npos);
+    CHECK(said.find("good.kasuri") == std::string::npos);
+    CHECK(folder.read("faults").empty());
+    CHECK(checked("true") == 1);
+    CHECK(folder.read("said").find("::error file=./below/wrong.kasuri,line=1,col=9::K202") != std::string::npos);
+    const std::string junit = folder.read("repository/proofs.xml");
+    CHECK(
+        junit.find("<error type=\"K202\" message=\"the rule does not compile\">./below/wrong.kasuri:1:9: error K202") !=
+        std::string::npos);
 }

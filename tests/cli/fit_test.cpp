@@ -40,7 +40,7 @@ TEST_CASE("a table's own axis is met, wherever it begins and however many points
         const std::string table = lut(folder, "axis.cube", more);
         const Ran fitted = cli(folder, "fit " + table + " --lut-space rec709-linear --family matrix-density --json");
         REQUIRE(fitted.exit == 0);
-        const auto told = nlohmann::json::parse(fitted.out);
+        const auto told = nlohmann::json::parse(fitted.out)["result"];
         CHECK(told["candidates"][0]["largest"].get<double>() < 1e-5);
         CHECK(told["measured"].get<int>() > 500);
     }
@@ -86,7 +86,7 @@ TEST_CASE("two pictures give the rule between them", "[cli][fit]") {
     REQUIRE(cli(folder, "render " + rule + " " + before + " " + after).exit == 0);
     const Ran fitted = cli(folder, "fit " + before + " " + after + " --json");
     REQUIRE(fitted.exit == 0);
-    const auto told = nlohmann::json::parse(fitted.out);
+    const auto told = nlohmann::json::parse(fitted.out)["result"];
     for (const auto& candidate : told["candidates"])
         if (candidate["marked"])
             CHECK(candidate["family"] == "matrix-balanced");
@@ -101,7 +101,7 @@ TEST_CASE("a chart in a picture is fitted by its corners, and a table takes what
     const std::string corners = " --corners 170 118 812 74 846 540 128 496";
     const Ran fitted = cli(folder, "fit " + chart + corners + " --family matrix --json");
     REQUIRE(fitted.exit == 0);
-    const auto json = nlohmann::json::parse(fitted.out);
+    const auto json = nlohmann::json::parse(fitted.out)["result"];
     REQUIRE(json["patches"].size() == 24);
     CHECK(json["patches"][0]["name"] == "dark skin");
     CHECK(json["patches"][18]["why-not"].get<std::string>().find("clipped") != std::string::npos);

@@ -48,7 +48,7 @@ TEST_CASE("what has no way back is an exit of 1, with two colours that become on
     CHECK_THAT(nearest.err, Contains("fitted, not solved: ") && Contains("a channel comes back within"));
     CHECK(cli(folder, "check " + folder.file("near.kasuri")).exit == 0);
     const Ran json = cli(folder, "invert --json --rule 'out.rgb = clamp(rgb * 2, 0, 1)'");
-    const auto told = nlohmann::json::parse(json.out);
+    const auto told = nlohmann::json::parse(json.out)["result"];
     CHECK(told["found"] == true);
     CHECK(told["everywhere"] == false);
     CHECK(told["lost"].size() == 1);
@@ -126,7 +126,7 @@ TEST_CASE("a table takes off what a rule does, and another reader of tables come
     const Ran made =
         cli(folder, "invert " + folder.file("warm.kasuri") + " -o " + folder.file("cool.cube") + " --json");
     REQUIRE(made.exit == 0);
-    const auto json = nlohmann::json::parse(made.out);
+    const auto json = nlohmann::json::parse(made.out)["result"];
     CHECK(json["largest"].get<double>() < 2e-3);
     CHECK(json["space"] == "srgb");
     CHECK(json["solved"].get<int>() > 10000);
@@ -228,7 +228,7 @@ TEST_CASE("a look that holds a LUT is taken off, and what comes back is within w
     REQUIRE(made.exit == 0);
     CHECK_THAT(made.out, Contains("4913") || Contains("35937"));
     const Ran told = cli(folder, "invert " + folder.file("bent.kasurilook") + " --json");
-    const auto json = nlohmann::json::parse(told.out);
+    const auto json = nlohmann::json::parse(told.out)["result"];
     const double within = json["largest"];
     CHECK(within < 0.01);
     CHECK(json["steps"][0]["table"].size() == 3);

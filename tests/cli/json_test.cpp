@@ -11,14 +11,16 @@ namespace {
 const std::string filters = std::string(KASURI_SOURCE_DIR) + "/data/filters/";
 const std::string look = std::string(KASURI_SOURCE_DIR) + "/data/looks/river-cloth.kasurilook";
 
-/// The one value on standard output; the exit code is asked for too.
+/// The result in the one value on standard output; the exit code is asked for too.
 Json told(const Folder& folder, const std::string& arguments, int exit = 0, const std::string& input = "") {
     const Ran ran = cli(folder, arguments + " --json", input);
     INFO(arguments << "\n" << ran.err);
     CHECK(ran.exit == exit);
     Json made = Json::parse(ran.out, nullptr, false);
     REQUIRE_FALSE(made.is_discarded());
-    return made;
+    CHECK(made["version"] == 1);
+    CHECK(made["exit"] == exit);
+    return made["result"];
 }
 
 } // namespace
@@ -69,8 +71,9 @@ TEST_CASE("what a rule is, and which numbers it makes, is told as JSON", "[cli][
     CHECK(known["stages"].size() == 1);
     CHECK(told(folder, "explain --rule 'out.r = pow(r, 2.0)'")["stages"].size() == 6);
     CHECK(told(folder, "explain " + look)["stages"].size() == 3);
-    CHECK(cli(folder, "eval --rule 'out.r = r / 0' --json", "0.5,0.25,nan\n0,1,2\n").out ==
-          "[\"inf\",0.25,\"nan\"]\n[\"nan\",1.0,2.0]\n");
+    const std::string lines = cli(folder, "eval --rule 'out.r = r / 0' --json", "0.5,0.25,nan\n0,1,2\n").out;
+    CHECK(lines.starts_with("[\"inf\",0.25,\"nan\"]\n[\"nan\",1.0,2.0]\n{"));
+    CHECK(lines.find("\"result\":{\"lines\":2}") != std::string::npos);
     const Json solved = told(folder, "solve 1,0,0=0.8,0.1,0");
     CHECK(solved["matrix"][0] == Approx(0.8));
     CHECK(solved["missed"][0] == Approx(0).margin(1e-12));
@@ -81,12 +84,12 @@ TEST_CASE("what a rule is, and which numbers it makes, is told as JSON", "[cli][
 
 TEST_CASE("targets, readings and pictures are told as JSON", "[cli][json]") {
     const Folder folder;
-    const Json targets = told(folder, "targets"); // the other name of target
+    const Json targets = told(folder, "targets")["targets"]; // the other name of target
     CHECK(targets.size() > 10);
     CHECK(targets[0]["name"] == "grey_ramp");
     CHECK(targets[0]["settings"][0]["usual"] == -0.25);
-    CHECK(told(folder, "target grey_ramp")["shape"] == "strip");
-    const Json readings = told(folder, "measure");
+    CHECK(told(folder, "target grey_ramp")["targets"][0]["shape"] == "strip");
+    const Json readings = told(folder, "measure")["readings"];
     CHECK(readings.size() >= 8);
     CHECK(readings[0].contains("settings"));
     const Json response = told(folder, "measure response --rule 'out.r = 2 * g'");
@@ -97,7 +100,7 @@ TEST_CASE("targets, readings and pictures are told as JSON", "[cli][json]") {
     const Json histogram = told(folder, "measure vectorscope --target hue_sweep");
     CHECK(histogram["layers"][0]["kind"] == "density");
     REQUIRE(cli(folder, "target grey_ramp -o " + folder.file("a.exr") + " --width 8").exit == 0);
-    const Json facts = told(folder, "info " + folder.file("a.exr") + " " + folder.file("gone.exr"), 3);
+    const Json facts = told(folder, "info " + folder.file("a.exr") + " " + folder.file("gone.exr"), 3)["pictures"];
     REQUIRE(facts.size() == 1);
     CHECK(facts[0]["width"] == 8);
     CHECK(facts[0]["alpha"] == "none");
@@ -187,7 +190,7 @@ TEST_CASE("what there is to translate is written down as source", "[cli][docs]")
 TEST_CASE("what a picture says besides its numbers is told", "[cli][json]") {
     const Folder folder;
     REQUIRE(cli(folder, "target hue_sweep -o " + folder.file("a.exr")).exit == 0);
-    const Json facts = told(folder, "info " + folder.file("a.exr"));
+    const Json facts = told(folder, "info " + folder.file("a.exr"))["pictures"];
     CHECK(facts[0]["attributes"].contains("PixelAspectRatio"));
     CHECK_FALSE(facts[0].contains("frame")); // it is all of its frame
     CHECK(cli(folder, "info " + folder.file("a.exr")).out.find("PixelAspectRatio: 1") != std::string::npos);
@@ -200,7 +203,7 @@ TEST_CASE("what a picture says besides its numbers is told", "[cli][json]") {
             cli(folder,
                 "render " + folder.file("half.kasuri") + " " + folder.file("a.exr") + " " + made + " --depth " + depth)
                 .exit == 0);
-        CHECK(told(folder, "info " + made)[0]["numbers"] == wanted);
+        CHECK(told(folder, "info " + made)["pictures"][0]["numbers"] == wanted);
     }
     CHECK(cli(folder,
               "render " + folder.file("half.kasuri") + " " + folder.file("a.exr") + " " + folder.file("f.png") +

@@ -33,7 +33,7 @@ std::string movie(const Folder& folder) {
 TEST_CASE("a frame of a movie stands wherever a picture does", "[cli][movies]") {
     const Folder folder;
     const std::string m = movie(folder);
-    const Json facts = Json::parse(cli(folder, "picture --json " + m + "@4").out);
+    const Json facts = Json::parse(cli(folder, "picture --json " + m + "@4").out)["result"]["pictures"];
     CHECK(facts[0]["movie"]["frame"] == 4);
     CHECK(facts[0]["movie"]["frames"] == 6);
     CHECK(facts[0]["movie"]["rate"] == "24/1");

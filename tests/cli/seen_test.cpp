@@ -44,7 +44,7 @@ TEST_CASE("colours that shall stay apart are checked, and the exit code tells", 
     CHECK_FALSE(has(good.out, "proved")); // it was measured on two colours
     const Ran bad = cli(folder, "check " + folder.file("alike.kasuri") + " --json");
     CHECK(bad.exit == 1);
-    const Json told = Json::parse(bad.out);
+    const Json told = Json::parse(bad.out)["result"];
     const Json& proof = told["filters"][0]["proofs"][0];
     CHECK(proof["passed"] == false);
     CHECK(proof["figure"].get<double>() < 8);
@@ -142,13 +142,13 @@ TEST_CASE("pictures are compared as colours, with mean, 99.9 % and largest", "[c
     const Ran ran = cli(folder, "diff " + folder.file("a.exr") + " " + folder.file("b.exr") + " --json");
     INFO(ran.out << ran.err);
     CHECK(ran.exit == 1);
-    const Json told = Json::parse(ran.out);
+    const Json told = Json::parse(ran.out)["result"];
     const Json& seen = told["ciede2000"];
     CHECK(seen["mean"].get<double>() > 1);
     CHECK(seen["within-99.9%"].get<double>() >= seen["mean"].get<double>());
     CHECK(seen["largest"].get<double>() >= seen["within-99.9%"].get<double>());
     const Json same =
-        Json::parse(cli(folder, "diff " + folder.file("a.exr") + " " + folder.file("a.exr") + " --json").out);
+        Json::parse(cli(folder, "diff " + folder.file("a.exr") + " " + folder.file("a.exr") + " --json").out)["result"];
     CHECK(same["same"] == true);
     CHECK_FALSE(same.contains("ciede2000")); // there is nothing to measure
 }

@@ -330,5 +330,7 @@ TEST_CASE("what a shader cannot do is refused, and its names are its own", "[sha
     CHECK(text("filter \"a\\nb\"\nout.r = g").find("\nb\"") == std::string::npos);
     CHECK(text("") ==
           "// A rule of Kasuri\n// Colours come in as rec709-linear and go out as rec709-linear, alpha "
-          "straight.\n\nvec4 kasuri(vec4 colour) {\n    return vec4(colour.r, colour.g, colour.b, colour.a);\n}\n");
+          "straight.\n// Single precision, at these values: within 0 of double on 128 colours from 0 to 1, within 0 on "
+          "as many from -1 to 4.\n\nvec4 kasuri(vec4 colour) {\n    return vec4(colour.r, colour.g, colour.b, "
+          "colour.a);\n}\n");
 }

@@ -19,8 +19,9 @@ namespace {
 
 constexpr int list_width = 260, max_found = 60;
 /// In the order in which one would read them.
-constexpr const char* order[] = {"first-minute", "sheet",  "writing", "looks",   "fitting", "inverse",   "language",
-                                 "builtins",     "colour", "errors",  "editors", "python",  "embedding", "farm"};
+constexpr const char* order[] = {"first-minute", "sheet",    "writing", "looks",        "fitting", "inverse",
+                                 "language",     "builtins", "colour",  "errors",       "editors", "python",
+                                 "embedding",    "shaders",  "json",    "build-server", "farm"};
 
 /// The keys of the window from its table, and those of parts that have their own.
 QString keys() {
