@@ -5,6 +5,7 @@
 #include "carry/carry.hpp"
 #include "io/print.hpp"
 #include "lang/format.hpp"
+#include "model/background.hpp"
 #include "model/file_names.hpp"
 #include "model/undo_commands.hpp"
 #include "simplify/simplify.hpp"
@@ -13,7 +14,6 @@
 #include <QFileInfo>
 #include <QPointer>
 #include <QSettings>
-#include <QThreadPool>
 
 #include <memory>
 
@@ -70,7 +70,7 @@ void Bench::simplify() {
     say(tr("Looking for what is proved the same and shorter\u2026"));
     simplify::Options with;
     with.open = document::used_by(look_.step(), {});
-    QThreadPool::globalInstance()->start([self = QPointer<Bench>(this), text, with] {
+    background().start([self = QPointer<Bench>(this), text, with] {
         const auto made = std::make_shared<const Result<simplify::Shorter>>(
             within_memory("", [&] { return simplify::simplified(text, with); }));
         QMetaObject::invokeMethod(
@@ -110,7 +110,7 @@ void Bench::carry_look(const std::string& to) {
     const document::Look look = look_as_worked_on();
     const std::filesystem::path folder = look_.file().parent_path();
     say(tr("Carrying all steps to %1\u2026").arg(QString::fromStdString(to)));
-    QThreadPool::globalInstance()->start([self = QPointer<Bench>(this), look, folder, to] {
+    background().start([self = QPointer<Bench>(this), look, folder, to] {
         const auto made = std::make_shared<const Result<carry::CarriedLook>>(
             within_memory("", [&] { return carry::carried(look, folder, to); }));
         QMetaObject::invokeMethod(
@@ -140,7 +140,7 @@ void Bench::carry(const std::string& to) {
     const ValueMap values = session_.chosen_values();
     carry::Options with;
     with.open = document::used_by(step, {});
-    QThreadPool::globalInstance()->start([self = QPointer<Bench>(this), text, values, to, with] {
+    background().start([self = QPointer<Bench>(this), text, values, to, with] {
         const auto made = std::make_shared<const Result<carry::Carried>>(
             within_memory("", [&] { return carry::carried(text, to, with); }));
         QMetaObject::invokeMethod(
@@ -163,7 +163,7 @@ void Bench::carry(const std::string& to) {
 void Bench::add_chart() { sheet_.add_target(*targets::find("dye_chart"), "colour"); }
 
 void Bench::use_print(const QString& file) {
-    QThreadPool::globalInstance()->start([self = QPointer<Bench>(this), file] {
+    background().start([self = QPointer<Bench>(this), file] {
         auto added = std::make_shared<Result<std::vector<std::string>>>(
             within_memory(bytes_of(file), [&] { return io::add_prints(bytes_of(file)); }));
         QMetaObject::invokeMethod(

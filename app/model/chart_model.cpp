@@ -2,13 +2,13 @@
 
 #include "base/memory.hpp"
 #include "base/text.hpp"
+#include "model/background.hpp"
 #include "model/display.hpp"
 #include "pairing/pictures.hpp"
 
 #include <QCoreApplication>
 #include <QPointer>
 #include <QStringList>
-#include <QThreadPool>
 
 #include <algorithm>
 #include <tuple>
@@ -36,7 +36,7 @@ void ChartModel::open(Side side, const std::string& file, const std::string& spa
     emit measured();
     if (file.empty())
         return;
-    QThreadPool::globalInstance()->start([self = QPointer<ChartModel>(this), side, ticket, file, space] {
+    background().start([self = QPointer<ChartModel>(this), side, ticket, file, space] {
         std::shared_ptr<const Taken> taken;
         QImage image;
         QString fault;

@@ -2,10 +2,10 @@
 
 #include "base/memory.hpp"
 #include "base/text.hpp"
+#include "model/background.hpp"
 
 #include <QCoreApplication>
 #include <QPointer>
-#include <QThreadPool>
 
 #include <algorithm>
 #include <numeric>
@@ -74,7 +74,7 @@ void FitModel::start(std::function<Result<pairing::Paired>(const CancelToken&)> 
     running_ = true;
     failed_ = complete_ = false;
     words_ = tr("Reading\u2026");
-    QThreadPool::globalInstance()->start(
+    background().start(
         [self = QPointer<FitModel>(this), ticket, pairs = std::move(pairs), cancel = cancel_, options = options_] {
             const auto tell = [self](std::function<void(FitModel&)> what) {
                 QMetaObject::invokeMethod(
@@ -189,9 +189,8 @@ void FitModel::work_out(int row, int& ticket, CancelToken& token,
     const fit::Candidate* chosen = candidate(row);
     if (!chosen || !complete_ || !paired_)
         return;
-    QThreadPool::globalInstance()->start([self = QPointer<FitModel>(this), counter = &ticket, mine, found = ticket_,
-                                          chosen = *chosen, paired = paired_, work = std::move(work),
-                                          done = std::move(done), cancel = token] {
+    background().start([self = QPointer<FitModel>(this), counter = &ticket, mine, found = ticket_, chosen = *chosen,
+                        paired = paired_, work = std::move(work), done = std::move(done), cancel = token] {
         auto made = std::make_shared<Made>(work(chosen, paired->value().pairs, cancel));
         QMetaObject::invokeMethod(
             QCoreApplication::instance(),

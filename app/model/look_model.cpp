@@ -3,12 +3,12 @@
 #include "base/file.hpp"
 #include "document/filter_file.hpp"
 #include "document/look_text.hpp"
+#include "model/background.hpp"
 #include "model/file_names.hpp"
 
 #include <QCoreApplication>
 #include <QFile>
 #include <QPointer>
-#include <QThreadPool>
 
 #include <algorithm>
 #include <utility>
@@ -105,7 +105,7 @@ void LookModel::look_at_files() {
         return;
     }
     // A file may be on a disk that is slow to answer.
-    QThreadPool::globalInstance()->start([self = QPointer<LookModel>(this), asked, steps = steps()] {
+    background().start([self = QPointer<LookModel>(this), asked, steps = steps()] {
         std::vector<document::FilterState> states;
         for (const document::LookStep& step : steps)
             states.push_back(document::state_of(step, {}));

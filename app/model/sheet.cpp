@@ -2,12 +2,12 @@
 
 #include "base/memory.hpp"
 #include "handover/render.hpp"
+#include "model/background.hpp"
 #include "model/file_names.hpp"
 #include "model/words.hpp"
 
 #include <QCoreApplication>
 #include <QPointer>
-#include <QThreadPool>
 
 #include <algorithm>
 #include <new>
@@ -173,8 +173,8 @@ void SheetModel::read(const std::string& path) {
     images_[path] = nullptr;
     ++pending_;
     const auto said = said_spaces_.find(path);
-    QThreadPool::globalInstance()->start([self = QPointer<SheetModel>(this), path,
-                                          space = said == said_spaces_.end() ? std::string() : said->second] {
+    background().start([self = QPointer<SheetModel>(this), path,
+                        space = said == said_spaces_.end() ? std::string() : said->second] {
         auto loaded = std::make_shared<Result<image::Image>>(
             within_memory(path, [&] { return handover::source_image(path, space); }));
         // Back on the interface thread; a model that is gone by then is not touched.

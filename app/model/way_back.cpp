@@ -2,12 +2,12 @@
 
 #include "base/memory.hpp"
 #include "base/text.hpp"
+#include "model/background.hpp"
 #include "pairing/lut_back.hpp"
 
 #include <QCoreApplication>
 #include <QPointer>
 #include <QStringList>
-#include <QThreadPool>
 
 namespace kasuri::app {
 namespace {
@@ -79,8 +79,8 @@ void WayBack::find(document::Look look, std::filesystem::path folder, bool table
     made_.reset();
     running_ = true;
     words_ = tr("Solving\u2026");
-    QThreadPool::globalInstance()->start([self = QPointer<WayBack>(this), ticket, look = std::move(look),
-                                          folder = std::move(folder), tables, whole, cancel = cancel_] {
+    background().start([self = QPointer<WayBack>(this), ticket, look = std::move(look), folder = std::move(folder),
+                        tables, whole, cancel = cancel_] {
         const auto made = std::make_shared<const Result<inverse::LookBack>>(within_memory("", [&] {
             inverse::LookOptions options = pairing::with_tables(folder, table_points, tables);
             options.whole = whole;

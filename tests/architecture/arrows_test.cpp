@@ -134,6 +134,16 @@ TEST_CASE("core knows no Qt, the models know no widgets, only a helper knows Ope
     }
 }
 
+TEST_CASE("long work is never done in the pool that Qt paints with", "[architecture]") {
+    for (const auto& entry : fs::recursive_directory_iterator(KASURI_SOURCE_DIR "/app"))
+        if (entry.path().extension() == ".cpp" || entry.path().extension() == ".hpp") {
+            INFO(entry.path());
+            const std::string text = content_of(entry.path());
+            CHECK(text.find("globalInstance()") == std::string::npos); // model/background.hpp instead
+            CHECK(text.find("QtConcurrent") == std::string::npos);
+        }
+}
+
 TEST_CASE("whether a look or a filter by itself is on the bench is asked in the look's own rooms only",
           "[architecture]") {
     int asked = 0;

@@ -2,6 +2,7 @@
 
 #include "base/memory.hpp"
 #include "base/text.hpp"
+#include "model/background.hpp"
 #include "model/file_names.hpp"
 #include "model/on_bench.hpp"
 #include "widgets/parts/heading.hpp"
@@ -19,7 +20,6 @@
 #include <QMenu>
 #include <QPointer>
 #include <QPushButton>
-#include <QThreadPool>
 #include <QToolButton>
 
 #include <algorithm>
@@ -210,7 +210,7 @@ void BakeWindow::start(bool search) {
     error_->setText(search ? tr("Measuring size after size\u2026") : tr("Measuring\u2026"));
     subject_ = std::make_shared<const subject::Subject>(std::move(subject.value()));
     baking::BakeOptions options{sizes_->checkedId(), *low, *high, shaper_->isChecked(), true, in_space_, out_space_};
-    QThreadPool::globalInstance()->start(
+    background().start(
         [self = QPointer<BakeWindow>(this), ticket, subject = subject_, options, search, wished, cancel = cancel_] {
             auto result = std::make_shared<Result<baking::Baked>>(within_memory("", [&] {
                 return search ? baking::bake_for(*subject, options, {std::nullopt, wished}, cancel)
@@ -268,7 +268,7 @@ void BakeWindow::write_to(const QString& file) {
     writing_ = true;
     write_->setEnabled(false);
     // What is said is measured on the file, which takes as long as reading it does.
-    QThreadPool::globalInstance()->start([self = QPointer<BakeWindow>(this), file, subject = subject_, baked = baked_] {
+    background().start([self = QPointer<BakeWindow>(this), file, subject = subject_, baked = baked_] {
         auto written = std::make_shared<Result<handover::LutFile>>(
             within_memory(bytes_of(file), [&] { return handover::write_lut(bytes_of(file), *subject, *baked); }));
         QMetaObject::invokeMethod(

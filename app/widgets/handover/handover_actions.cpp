@@ -2,6 +2,7 @@
 
 #include "base/memory.hpp"
 #include "handover/render.hpp"
+#include "model/background.hpp"
 #include "model/bench.hpp"
 #include "model/file_names.hpp"
 #include "model/on_bench.hpp"
@@ -12,7 +13,6 @@
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QPointer>
-#include <QThreadPool>
 #include <QWidget>
 
 #include <memory>
@@ -59,8 +59,8 @@ void HandoverActions::render(const QString& in, const QString& out) {
     const auto& spaces = bench_.sheet().said_spaces();
     if (const auto said = spaces.find(job.in.string()); said != spaces.end())
         job.in_space = said->second;
-    QThreadPool::globalInstance()->start([self = QPointer<HandoverActions>(this), bench = QPointer<Bench>(&bench_),
-                                          subject = std::move(subject.value()), job, out] {
+    background().start([self = QPointer<HandoverActions>(this), bench = QPointer<Bench>(&bench_),
+                        subject = std::move(subject.value()), job, out] {
         auto report = std::make_shared<Result<io::SaveReport>>(
             within_memory(job.in.string(), [&] { return handover::render(subject, job); }));
         QMetaObject::invokeMethod(

@@ -1,4 +1,5 @@
 #include "base/memory.hpp"
+#include "model/background.hpp"
 #include "model/file_names.hpp"
 #include "widgets/handover/handover_actions.hpp"
 
@@ -10,7 +11,6 @@
 #include <QDateTime>
 #include <QFileDialog>
 #include <QPointer>
-#include <QThreadPool>
 
 #include <set>
 
@@ -40,7 +40,7 @@ void HandoverActions::write_report(const QString& file) {
             order.pictures.emplace_back(cell.picture);
     order.made_at = QDateTime::currentDateTime().toString("yyyy-MM-dd HH:mm").toStdString();
     bench_.say(tr("Writing %1\u2026").arg(file));
-    QThreadPool::globalInstance()->start([bench = QPointer<Bench>(&bench_), order = std::move(order), file] {
+    background().start([bench = QPointer<Bench>(&bench_), order = std::move(order), file] {
         auto done = std::make_shared<Status>(within_memory(bytes_of(file), [&]() -> Status {
             const Result<std::string> page = report::html(order);
             return page ? write_file(bytes_of(file), page.value()) : page.error();
