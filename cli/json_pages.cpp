@@ -125,7 +125,7 @@ Json object_of(std::span<const JsonField> fields, std::string_view path) {
 
 std::string json_page() {
     std::string page =
-        "# What --json writes\n\n"
+        "# Answers for programs: --json\n\n"
         "Made by `kasuri-cli docs json`; the same as a JSON Schema by `kasuri-cli docs json-schema`, which is "
         "installed "
         "as `share/kasuri/kasuri-cli.schema.json`.\n\n"
@@ -133,8 +133,7 @@ std::string json_page() {
         "also where it fails: an answer, with the result in it. The words for people stay on standard error. A few "
         "commands go through many things and write a line for each before the answer, which is the last line. What has "
         "no number is a text: `\"nan\"`, `\"inf\"`, `\"-inf\"`. A file is not written to standard output then.\n\n"
-        "```sh\nkasuri-cli check filters/ --json | jq -r '.diagnostics[] | \"\\(.file):\\(.line): \\(.code) "
-        "\\(.what)\"'\n```\n\n"
+        "```sh\nkasuri-cli check filters/ --json | jq '.diagnostics[] | {file, line, code, what}'\n```\n\n"
         "A build server that checks every push: [build-server.md](build-server.md).\n\n## The answer\n\n" +
         table(around) + "What is in brackets tells when the field is there; others always are.\n\n";
     for (const DescribedCommand& command : described_commands()) {

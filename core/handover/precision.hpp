@@ -16,7 +16,8 @@ struct Precision {
 };
 
 /// The operations of the subject between these spaces (empty: its own), at its values, in double precision beside the
-/// same with every result moved at random by as much as single precision may round it: sums, products and what is built
+/// same with every result moved at random by as much as single precision may round it (Monte Carlo arithmetic, Parker
+/// 1997): sums, products and what is built
 /// of them by half a last digit, quotients and roots by 2, functions by 4 (Vulkan 1.3, "Precision and Operation of
 /// SPIR-V Instructions", allows 2.5 for quotients and 3 + 2 |x| for exp2; for sin, cos and atan it allows more than
 /// cards do). Where a rule jumps, it may jump at another colour: then this is the height of the jump. The colours are

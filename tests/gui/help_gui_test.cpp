@@ -7,6 +7,7 @@
 #include <QLineEdit>
 #include <QListWidget>
 #include <QTextBrowser>
+#include <QTextTable>
 
 using namespace kasuri;
 using namespace kasuri::app;
@@ -33,6 +34,26 @@ TEST_CASE("help is in the program, and is found by searching", "[gui][help]") {
             CHECK(text.contains(QKeySequence(row.shortcut).toString(QKeySequence::NativeText)));
     QTest::keyClick(help, Qt::Key_Escape);
     CHECK_FALSE(help->isVisible());
+}
+
+TEST_CASE("every page of the help is shown with its tables", "[gui][help]") {
+    Driver d;
+    d.trigger("help");
+    auto* help = d.window.findChild<HelpWindow*>();
+    REQUIRE(help);
+    const auto pages = HelpWindow::pages();
+    REQUIRE(help->list()->count() == static_cast<int>(pages.size()));
+    for (int i = 0; i < help->list()->count(); ++i) {
+        const HelpWindow::Page& page = pages[static_cast<std::size_t>(i)];
+        INFO(page.name.toStdString());
+        help->list()->setCurrentRow(i);
+        CHECK(help->page()->toPlainText().startsWith(page.title.section(':', 0, 0).left(8)));
+        int tables = 0;
+        for (QTextFrame* frame : help->page()->document()->rootFrame()->childFrames())
+            tables += qobject_cast<QTextTable*>(frame) ? 1 : 0;
+        CHECK((tables > 0) == (page.text.contains("\n|---") || page.text.contains("\n| ---")));
+        CHECK(help->page()->document()->size().height() > 100); // it was laid out
+    }
 }
 
 TEST_CASE("no two actions have one key", "[gui][help]") {

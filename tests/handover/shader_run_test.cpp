@@ -365,6 +365,18 @@ TEST_CASE("rules that look at neighbours, and LUTs, run as passes", "[shader][ru
         REQUIRE(runs);
         all.push_back({file, runs.value().subject, 1e-5});
     }
+    for (const Made& each : all) { // what Vulkan takes, by its compiler
+        const auto parts = handover::shader_parts(each.subject, {{}, {}, "kasuri", "vulkan450"});
+        REQUIRE(parts);
+        REQUIRE(handover::write_parts(parts.value(), folder / (each.name + ".vulkan")));
+        for (const handover::ShaderPass& pass : parts.value().passes) {
+            INFO(each.name << "\n" << pass.text);
+            CHECK(std::system(("glslangValidator -V -o /dev/null '" +
+                               (folder / (each.name + ".vulkan") / pass.file).string() + "' > " +
+                               (folder / "said").string())
+                                  .c_str()) == 0);
+        }
+    }
     for (const bool es : {false, true}) {
         std::string why;
         const auto runner = GlRunner::open(es, why);

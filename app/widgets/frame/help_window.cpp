@@ -62,9 +62,13 @@ QString keys() {
 }
 
 /// Hairlines instead of Qt's boxes in boxes.
-void set_markdown(QTextDocument& document, const QString& text) {
-    document.setMarkdown(text);
-    for (QTextFrame* frame : document.rootFrame()->childFrames())
+/// A page, not yet laid out: each change of a table would lay out all of it again.
+QTextDocument* document_of(const QString& text, QWidget* owner) {
+    auto* document = new QTextDocument(owner);
+    document->setDocumentMargin(18);
+    document->setDefaultFont(theme::face(13));
+    document->setMarkdown(text);
+    for (QTextFrame* frame : document->rootFrame()->childFrames())
         if (auto* table = qobject_cast<QTextTable*>(frame)) {
             QTextTableFormat format = table->format();
             format.setBorderCollapse(true);
@@ -74,6 +78,7 @@ void set_markdown(QTextDocument& document, const QString& text) {
             format.setCellPadding(4);
             table->setFormat(format);
         }
+    return document;
 }
 
 } // namespace
@@ -117,8 +122,6 @@ HelpWindow::HelpWindow(QWidget* parent) : QWidget(parent, Qt::Window), pages_(pa
     page_->setFrameShape(QFrame::NoFrame);
     page_->setOpenExternalLinks(false);
     page_->setOpenLinks(false);
-    page_->document()->setDocumentMargin(18);
-    page_->document()->setDefaultFont(theme::face(13));
     page_->setAccessibleName(tr("Page"));
     row->addLayout(left);
     row->addWidget(page_, 1);
@@ -175,8 +178,12 @@ void HelpWindow::open(int row) {
     if (row < 0 || static_cast<std::size_t>(row) >= rows_.size())
         return;
     const auto& [page, words] = rows_[static_cast<std::size_t>(row)];
-    if (page != shown_ || page_->toPlainText().isEmpty())
-        set_markdown(*page_->document(), pages_[page].text);
+    if (page != shown_ || page_->toPlainText().isEmpty()) {
+        // The first one is the widget's own, which sees to it; the others are ours.
+        QTextDocument* const before = page_->document()->parent() == page_ ? page_->document() : nullptr;
+        page_->setDocument(document_of(pages_[page].text, page_));
+        delete before;
+    }
     shown_ = page;
     page_->moveCursor(QTextCursor::Start);
     if (words.isEmpty())
