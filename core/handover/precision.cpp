@@ -51,9 +51,10 @@ private:
     std::mt19937 random_{1};
 };
 
-class Graph {
+/// A graph as it computes in double precision.
+class InDouble {
 public:
-    Graph(const ir::Graph& graph, std::span<const ir::NodeId> outputs, std::span<const double> parameters)
+    InDouble(const ir::Graph& graph, std::span<const ir::NodeId> outputs, std::span<const double> parameters)
         : graph_(graph), outputs_(outputs), parameters_(parameters), values_(graph.size()) {
         const std::vector<bool> needed = ir::needed_by(graph, outputs);
         for (ir::NodeId id = 0; id < graph.size(); ++id)
@@ -114,7 +115,7 @@ std::optional<Precision> single_precision(const subject::Subject& subject, std::
     const std::vector<ir::NodeId> outputs = subject.lower(lowered, options);
     if (!lowered.stages().empty() || reads_place(lowered, outputs))
         return std::nullopt;
-    Graph graph(lowered, outputs, subject.values());
+    InDouble graph(lowered, outputs, subject.values());
     Drawn drawn;
     Precision found;
     found.colours = colours;

@@ -104,7 +104,7 @@ public:
         }
         if (const Status made = pixels(writer_.outputs(), "result"); !made)
             return made.error();
-        if (sized_) {
+        if (sized_ || dialect_.values == Values::block) { // the block has it, read or not
             parts_.width = name_ + "_width";
             parts_.height = name_ + "_height";
         }

@@ -37,7 +37,7 @@ struct ShaderParts {
     std::string title, dialect, in_space, out_space;
     std::vector<std::string> inputs; ///< "picture", and further pictures by their names
     std::vector<PassValue> values;
-    std::string width, height; ///< the uniforms of the picture's size; empty: none reads it
+    std::string width, height; ///< the uniforms of the picture's size; empty: none reads it, and it is in no block
     std::vector<io::ShaderTable> tables;
     std::vector<ShaderPass> passes;
 };

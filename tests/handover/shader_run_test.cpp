@@ -7,6 +7,7 @@
 #include "look/make.hpp"
 #include "opening/open.hpp"
 #include "support/gl_shader.hpp"
+#include "support/shader_rules.hpp"
 #include "support/support.hpp"
 #include "support/vulkan_shader.hpp"
 
@@ -77,17 +78,10 @@ const std::vector<Case>& cases() {
              std::set<std::size_t>{0, std::min<std::size_t>(1, settings.size() - 1), settings.size() - 1})
             all.push_back({entry.path().stem().string(), rule, settings[i]});
     }
-    for (const char* text :
-         {"out.rgb = rgb.gbr", "let c = hsv(rgb)\nc.h += 40\nc.s *= 0.5\nout.rgb = rgb(c)",
-          "let c = oklch(rgb)\nc.h += 20\nout.rgb = rgb(c)", "out.rgb = srgb_encode(rgb)",
-          "out.rgb = pq_encode(clamp(rgb, 0, 1))", "out.r = atan(g, b)\nout.g = pow(r, 3)\nout.b = spow(b - 0.5, 1.7)",
-          "out.r = bit_xor(r, g, 8)\nout.b = quantise(b, 4)", "out.rgb = r > g && b < 0.5 ? rgb * 2 : -rgb",
-          "out.a = 1 - a\nout.rgb = mix(rgb, vec3(luminance(rgb)), smoothstep(0.2, 0.8, g))",
-          "working srgb\nout.rgb = rgb * rgb", "out.rgb = blend_soft_light(rgb, rgb.gbr)",
-          "out.r = pos.x * aspect + pixel.y / extent.y",
-          "out.r = min(r, sqrt(g))\nout.g = log2(b)\nout.b = round(8 * b) / 8",
-          "working acescct\nlet c = oklch(rgb)\nc.h += 20\nout.rgb = rgb(c)",
-          "param tint = vec3(1, 0.5, 0.25)\nparam tint_r = 2 in 0 .. 4\nout.rgb *= tint * tint_r"}) {
+    std::vector<const char*> texts(std::begin(shader_rules), std::end(shader_rules));
+    texts.push_back("out.r = pos.x * aspect + pixel.y / extent.y");
+    texts.push_back("working acescct\nlet c = oklch(rgb)\nc.h += 20\nout.rgb = rgb(c)");
+    for (const char* text : texts) {
         const lang::Rule rule = good_rule(text);
         all.push_back({text, rule, defaults(rule)});
     }
@@ -369,6 +363,7 @@ TEST_CASE("rules that look at neighbours, and LUTs, run as passes", "[shader][ru
         const auto parts = handover::shader_parts(each.subject, {{}, {}, "kasuri", "vulkan450"});
         REQUIRE(parts);
         REQUIRE(handover::write_parts(parts.value(), folder / (each.name + ".vulkan")));
+        CHECK(parts.value().width == "kasuri_width"); // it is in the block, so that its size has to be known
         for (const handover::ShaderPass& pass : parts.value().passes) {
             INFO(each.name << "\n" << pass.text);
             CHECK(std::system(("glslangValidator -V -o /dev/null '" +
