@@ -1,6 +1,7 @@
 #define HWY_WANT_SSE4 1
 #undef HWY_TARGET_INCLUDE
-#define HWY_TARGET_INCLUDE "handwritten.cpp"
+#define HWY_TARGET_INCLUDE                                                                                             \
+    KASURI_HANDWRITTEN // this file, by its whole path: the folder holds scripts, and must not be searched for headers
 #include <hwy/foreach_target.h> // must come before highway.h
 #include <hwy/highway.h>
 

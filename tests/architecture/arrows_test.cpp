@@ -162,6 +162,25 @@ TEST_CASE("whether a look or a filter by itself is on the bench is asked in the 
     CHECK(asked > 0);
 }
 
+TEST_CASE("no script stands where the compiler looks for headers", "[architecture]") {
+    // #include <compare> of the standard library found bench/compare: the standard's headers have no ending either.
+    std::istringstream commands(content_of(KASURI_DEMO_DIR "/../compile_commands.json"));
+    const std::regex asked("-(?:I|isystem) ?([^ \"]+)");
+    std::set<std::string> folders;
+    for (std::string line; std::getline(commands, line);)
+        for (std::sregex_iterator at(line.begin(), line.end(), asked), end; at != end; ++at)
+            if ((*at)[1].str().starts_with(KASURI_SOURCE_DIR))
+                folders.insert((*at)[1].str());
+    REQUIRE(folders.size() > 5);
+    const std::set<std::string> known = {"COPYING"};
+    for (const std::string& folder : folders)
+        for (const auto& entry : fs::directory_iterator(folder)) {
+            INFO(entry.path());
+            CHECK((!entry.is_regular_file() || entry.path().has_extension() ||
+                   known.contains(entry.path().filename().string())));
+        }
+}
+
 TEST_CASE("every folder says what it is, and no file is too long", "[architecture]") {
     for (const char* top : {"core", "app/widgets"})
         for (const auto& entry : fs::directory_iterator(fs::path(KASURI_SOURCE_DIR) / top))
