@@ -1,4 +1,8 @@
 // What a user waits for, measured on the real window on Qt's offscreen platform: no timed tests, just figures.
+#include "window_trace.hpp"
+
+#include "base/file.hpp"
+#include "base/timeline.hpp"
 #include "io/picture_file.hpp"
 #include "io/stretch.hpp"
 #include "model/bench.hpp"
@@ -42,7 +46,8 @@ struct Times {
 
 /// Does something and waits for what it changes.
 template <class Act>
-Times times_of(MainWindow& window, Act&& act) {
+Times times_of(MainWindow& window, Act&& act, std::string_view what = "action") {
+    const kasuri::timeline::Stretch stretch(what);
     // A waiting loop, not a busy one: the other core belongs to the evaluation.
     QElapsedTimer timer;
     timer.start();
@@ -53,7 +58,10 @@ Times times_of(MainWindow& window, Act&& act) {
         QCoreApplication::sendPostedEvents(nullptr, QEvent::UpdateRequest);
         return static_cast<double>(timer.nsecsElapsed()) / 1e6;
     };
-    QObject::connect(&window, &MainWindow::sheet_shown, &loop, [&] { times.sheet = painted(); });
+    QObject::connect(&window, &MainWindow::sheet_shown, &loop, [&] {
+        const double now = painted();
+        times.sheet = times.sheet > 0 ? times.sheet : now; // a coarse one may come before the exact one
+    });
     QObject::connect(&window, &MainWindow::readings_shown, &loop, [&] {
         times.all = painted();
         loop.quit();
@@ -187,6 +195,47 @@ void playback(MainWindow& window, const QString& place) {
     play("1920x1080 played at 24 frames a second", 24, 4);
 }
 
+/// Types a letter and takes it back, and moves a value, with everything that happens then on a time line.
+void trace(MainWindow& window, const std::string& path) {
+    RuleEditor& editor = *window.part<RulePanel>().editor();
+    editor.setCursorPosition(10, editor.lineLength(10) - 1);
+    std::vector<double> keys, all_keys, values, all_values;
+    kasuri::timeline::begin();
+    static const char typed[] = {' ', '*', ' ', '0', '.', '9'};
+    int number = 0;
+    for (int i = 0; i < 48; ++i) {
+        const Times times = times_of(
+            window,
+            [&] {
+                const kasuri::timeline::Stretch stretch("the key itself");
+                if (i % 12 < 6)
+                    QTest::keyClick(&editor, i % 12 == 5 ? static_cast<char>('1' + ++number % 9) : typed[i % 12]);
+                else
+                    QTest::keyClick(&editor, Qt::Key_Backspace);
+            },
+            "keystroke");
+        settle(window);
+        keys.push_back(times.sheet);
+        all_keys.push_back(times.all);
+    }
+    for (int i = 0; i < 48; ++i) {
+        const Times times = times_of(
+            window, [&] { window.bench().session().set_value(0, (i + 1) / 49.0); }, "changed value");
+        settle(window);
+        values.push_back(times.sheet);
+        all_values.push_back(times.all);
+    }
+    kasuri::timeline::end();
+    if (const kasuri::Status saved = kasuri::write_file(path, kasuri::timeline::as_json()); !saved)
+        std::printf("%s\n", saved.error().text().c_str());
+    print("keystroke to refreshed sheet", keys);
+    print("keystroke to refreshed sheet and readings", all_keys);
+    print("changed value to refreshed sheet", values);
+    print("changed value to refreshed sheet and readings", all_values);
+    print_shares("keystroke");
+    print_shares("changed value");
+}
+
 /// A rule of so many statements, each of which reads the one before, with a key typed in its middle.
 void long_rule(MainWindow& window, int lines) {
     std::string text;
@@ -265,7 +314,7 @@ int main(int argc, char** argv) {
     QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope, settings.path());
     QElapsedTimer start;
     start.start();
-    QApplication application(argc, argv);
+    TracedApplication application(argc, argv);
     theme::apply(application);
     MainWindow window;
     window.resize(1280, 800);
@@ -302,6 +351,11 @@ int main(int argc, char** argv) {
         bench.session().take_as_saved();
         return 0;
     }
+    if (part == "trace") { // bench_window trace FILE: what happens when, for a viewer of traces, and as sums
+        trace(window, argc > 2 ? argv[2] : "bench_window.trace.json");
+        bench.session().take_as_saved();
+        return 0;
+    }
     if (part == "late") { // what stands last
         solid();
         long_rule(window, 5000);
@@ -335,9 +389,13 @@ int main(int argc, char** argv) {
         bench.session().take_as_saved();
         return 0;
     }
-    std::vector<double> drags;
-    for (int i = 0; i < 200; ++i)
-        drags.push_back(times_of(window, [&] { bench.session().set_value(0, (i % 100 + 1) / 101.0); }).all);
+    std::vector<double> moved, drags;
+    for (int i = 0; i < 200; ++i) {
+        const Times times = times_of(window, [&] { bench.session().set_value(0, (i % 100 + 1) / 101.0); });
+        moved.push_back(times.sheet);
+        drags.push_back(times.all);
+    }
+    print("changed value to refreshed sheet", moved);
     print("changed value to refreshed sheet and readings", drags);
     settle(window);
     // A value that is dragged: 125 moves of the mouse a second, for two seconds.

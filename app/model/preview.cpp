@@ -1,5 +1,7 @@
 #include "model/preview.hpp"
 
+#include "base/parallel.hpp"
+#include "base/timeline.hpp"
 #include "model/preview_worker.hpp"
 
 #include <QTimer>
@@ -23,8 +25,10 @@ double milliseconds(Clock::time_point from) {
 
 constexpr std::chrono::milliseconds patience{250};
 constexpr double readings_wait_ms = 100;              ///< while newer work waits, readings may be so old
+constexpr double readings_late_ms = 400;              ///< and where they take long, so old
 constexpr auto pause = std::chrono::milliseconds(20); ///< after which a row is over
-constexpr double slow_ms = 40;                        ///< an exact sheet that took so long is preceded by a coarse one
+/// An exact sheet that takes longer misses the refresh of the screen: a coarse one goes first.
+constexpr double refresh_ms = 12;
 
 } // namespace
 
@@ -65,12 +69,18 @@ std::uint64_t Preview::request(PreviewRequest request) {
 struct Preview::Pace {
     Clock::time_point last_read{};
     double exact_ms = 0;
+    double all_ms = 0; ///< of the last exact sheet with its readings
+
+    /// Whether a row of requests may wait for an exact sheet and its readings: ten times a second where that takes no
+    /// more than a third of the time, else less often.
+    bool due() const { return milliseconds(last_read) >= std::clamp(3 * all_ms, readings_wait_ms, readings_late_ms); }
 };
 
 void Preview::loop() {
 #if defined(__linux__)
     pthread_setname_np(pthread_self(), "preview"); // for debuggers and profilers
 #endif
+    give_way(); // painting comes first
     auto worker = std::make_unique<PreviewWorker>();
     Pace pace;
     while (true) {
@@ -121,12 +131,12 @@ void Preview::work(PreviewWorker& worker, const PreviewRequest& request, std::ui
     };
     // In a row, as when a value is dragged, the eye follows the coarse sheet, and the exact one comes now and then
     // and at the end.
-    if ((pace.exact_ms > slow_ms || hurried) && worker.coarse_helps(request)) {
+    if ((pace.exact_ms > refresh_ms || hurried) && worker.coarse_helps(request)) {
         const std::shared_ptr<SheetResult> coarse = worker.sheet(request, true, cancel);
         if (!coarse)
             return;
         tell(coarse);
-        const bool due = pace.exact_ms <= slow_ms && milliseconds(pace.last_read) >= readings_wait_ms;
+        const bool due = pace.due();
         std::unique_lock lock(mutex_);
         if (!due &&
             wake_.wait_for(lock, hurried ? pause : Clock::duration::zero(), [this] { return stop_ || waiting_; })) {
@@ -153,6 +163,7 @@ void Preview::work(PreviewWorker& worker, const PreviewRequest& request, std::ui
         return;
     read->generation = generation;
     read->total_ms = milliseconds(from);
+    pace.all_ms = milliseconds(exact_from);
     emit readings_ready(read);
     {
         const std::lock_guard lock(mutex_);
@@ -160,6 +171,7 @@ void Preview::work(PreviewWorker& worker, const PreviewRequest& request, std::ui
             return; // newer work first; its proofs come after it
         optional_ = true;
     }
+    const timeline::Stretch stretch("proofs");
     auto proofs = std::make_shared<ProofsResult>();
     proofs->generation = generation;
     proofs->of_rule = !request.around || !document::is_no_rule(request.around->look.steps[request.around->active]);

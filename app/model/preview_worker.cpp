@@ -1,5 +1,6 @@
 #include "model/preview_worker.hpp"
 
+#include "base/timeline.hpp"
 #include "colour/space.hpp"
 #include "insight/algebra.hpp"
 #include "insight/summary.hpp"
@@ -41,6 +42,7 @@ bool has_numbers_of_rule(const CellJob& job) { return job.target && job.target->
 PreviewWorker::PreviewWorker() : clock_(max_spare) {}
 
 bool PreviewWorker::take(const PreviewRequest& request, const CancelToken& cancel) {
+    const timeline::Stretch stretch("check and put in");
     clock_.next_request();
     const document::LookStep* const step = request.around && !request.around->look.steps.empty()
         ? &request.around->look.steps[request.around->active]
@@ -76,6 +78,7 @@ bool PreviewWorker::coarse_helps(const PreviewRequest& request) {
 
 std::shared_ptr<SheetResult> PreviewWorker::sheet(const PreviewRequest& request, bool coarse,
                                                   const CancelToken& cancel) {
+    const timeline::Stretch stretch(coarse ? "coarse sheet" : "exact sheet");
     auto result = std::make_shared<SheetResult>();
     screen_ = request.screen;
     result->screen = screen_;
@@ -125,6 +128,7 @@ std::shared_ptr<SheetResult> PreviewWorker::sheet(const PreviewRequest& request,
 
 std::optional<StripResult> PreviewWorker::strip(const StripJob& job, const SheetResult& sheet, int pixels,
                                                 const CancelToken& cancel) {
+    const timeline::Stretch stretch("strip");
     StripResult strip;
     strip.id = job.id;
     strip.target = job.target;
@@ -303,6 +307,7 @@ std::optional<image::Picture> PreviewWorker::run(const subject::Subject& subject
     const auto bound = sources(subject, file, picture.width, picture.height);
     const engine::ProgramPtr program =
         subject.program(picture.space, picture.space, source_spaces_for(subject, picture.space), false, &cancel);
+    const timeline::Stretch stretch("evaluate");
     return program ? engine::evaluate(*program, picture, subject.values(), cancel, nullptr, &pool_, bound->planes)
                    : std::nullopt;
 }
@@ -337,6 +342,7 @@ PicturePtr PreviewWorker::input_of(const CellJob& job) {
 PreviewWorker::Painted PreviewWorker::painted(const PicturePtr& picture, const Lens& through, const PicturePtr& other) {
     const OfScreen key{picture.get(), other.get(), &through, screen_.space, screen_.limits, screen_.surround};
     return *painted_.get(key, [&]() -> std::optional<Painted> {
+        const timeline::Stretch stretch("colours of the screen");
         Painted made;
         made.image = shown(*picture, through, screen_, &made.outside, &views_, other.get());
         made.of = picture;
@@ -421,6 +427,7 @@ PicturePtr PreviewWorker::downscaled(const PicturePtr& picture, const CellJob& j
     return downscaled_
         .get(key,
              [&]() -> std::optional<Kept> {
+                 const timeline::Stretch stretch("reduce");
                  return Kept{std::make_shared<const image::Picture>(
                                  app::downscaled(*picture, job.pixels.width(), job.pixels.height(), region)),
                              picture};

@@ -1,4 +1,5 @@
 // What the worker measures of a state: readings, and how far a take is from the rule.
+#include "base/timeline.hpp"
 #include "model/lens.hpp"
 #include "model/preview_worker.hpp"
 
@@ -59,6 +60,7 @@ MeasuredPtr PreviewWorker::measured(const ReadingJob& job, const SheetResult& sh
         key.subject = after ? rule_.whole().identity() : compares() ? against_.whole().identity() : "as it comes";
     }
     const std::optional<KeptReading> kept = readings_.get(key, [&]() -> std::optional<KeptReading> {
+        const timeline::Stretch stretch(job.reading->name);
         readings::Order order;
         for (const PicturePtr& picture : pictures)
             order.pictures.push_back(picture.get());

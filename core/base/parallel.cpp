@@ -1,5 +1,7 @@
 #include "base/parallel.hpp"
 
+#include "base/timeline.hpp"
+
 #include <algorithm>
 #include <atomic>
 #include <memory>
@@ -9,11 +11,38 @@
 #include <tbb/global_control.h>
 #include <tbb/parallel_for.h>
 #include <tbb/task_arena.h>
+#include <tbb/task_scheduler_observer.h>
+
+#if defined(__linux__)
+#include <sys/resource.h>
+#include <unistd.h>
+#endif
 
 namespace kasuri {
 namespace {
 std::mutex limit_mutex;
 std::unique_ptr<tbb::global_control> limit;
+
+/// A step or two in priority halves what a thread gets beside others, and lets others in at once when they wake.
+constexpr int modest = 5;
+
+void lower_own_priority() {
+#if defined(__linux__)
+    if (const int id = gettid(); getpriority(PRIO_PROCESS, static_cast<id_t>(id)) < modest)
+        (void)setpriority(PRIO_PROCESS, static_cast<id_t>(id), modest); // on Linux, of the thread alone
+#endif
+}
+
+/// Lowers the priority of every thread that comes to help the one that made this.
+class Helpers : public tbb::task_scheduler_observer {
+public:
+    Helpers() { observe(true); }
+    ~Helpers() override { observe(false); }
+    void on_scheduler_entry(bool is_worker) override {
+        if (is_worker)
+            lower_own_priority();
+    }
+};
 } // namespace
 
 bool parallel_ranges(std::size_t count, std::size_t grain, const CancelToken& cancel,
@@ -29,6 +58,7 @@ bool parallel_ranges(std::size_t count, std::size_t grain, const CancelToken& ca
                 whole.store(false, std::memory_order_relaxed);
                 return;
             }
+            const timeline::Share share("a share of a loop");
             order.fetch_add(1, std::memory_order_acq_rel);
             body(range.begin(), range.end());
             order.fetch_add(1, std::memory_order_acq_rel);
@@ -43,6 +73,12 @@ void within_threads(int threads, const std::function<void()>& body) {
         return body();
     tbb::task_arena arena(threads);
     arena.execute(body);
+}
+
+void give_way() {
+    lower_own_priority();
+    thread_local const Helpers helpers;
+    (void)helpers;
 }
 
 bool end_threads() {

@@ -18,6 +18,11 @@ void within_threads(int threads, const std::function<void()>& body);
 /// False if some could not be ended, because somebody still works.
 bool end_threads();
 
+/// From now on this thread, and those that help it in parallel_ranges, give way to threads that wait for nothing but a
+/// moment of a core, as an interface's: on a machine whose cores are all at work that is what painting waits for. Where
+/// the system has no priorities for threads it does nothing.
+void give_way();
+
 /// How many threads parallel_ranges may use; 0 stands for all cores. For tests and benchmarks.
 void limit_threads(int threads);
 

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cctype>
+#include <cstring>
 #include <mutex>
 
 namespace kasuri::image {
@@ -130,6 +131,17 @@ std::array<float, 4> Picture::at(std::size_t index) const {
 
 std::array<float, 4> Picture::at(int x, int y) const {
     return at(static_cast<std::size_t>(y) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x));
+}
+
+bool same(const Picture& a, const Picture& b) {
+    if (a.width != b.width || a.height != b.height || a.space != b.space)
+        return false;
+    for (std::size_t i = 0; i < a.planes.size(); ++i)
+        if (a.planes[i] != b.planes[i] &&
+            (!a.planes[i] || !b.planes[i] ||
+             std::memcmp(a.planes[i]->data(), b.planes[i]->data(), a.pixels() * sizeof(float)) != 0))
+            return false;
+    return true;
 }
 
 std::optional<Depth> find_depth(std::string_view name) {

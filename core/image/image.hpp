@@ -135,6 +135,9 @@ struct Picture {
     std::array<float, 4> at(std::size_t index) const;
 };
 
+/// Whether two pictures are the same, sample by sample, bit by bit: a NaN is equal to itself.
+bool same(const Picture& a, const Picture& b);
+
 /// The picture that a layer holds, divided by its alpha if it is premultiplied (pixels with alpha 0 stay as
 /// they are). Nothing if the layer has no channel that could be seen.
 std::optional<Picture> picture_of(const Image& image, std::string_view layer);

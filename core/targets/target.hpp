@@ -23,6 +23,7 @@ double backward(Scale scale, double position);
 struct Tick {
     double value;
     std::string_view label;
+    friend bool operator==(const Tick&, const Tick&) = default;
 };
 
 /// The axis of a strip: what stands at its left and right end.
@@ -35,6 +36,7 @@ struct Axis {
 
     double value_at(double share) const; ///< share 0..1 of the width -> value
     double share_of(double value) const; ///< the inverse
+    friend bool operator==(const Axis&, const Axis&) = default;
 };
 
 enum class Shape {

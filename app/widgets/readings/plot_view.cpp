@@ -2,6 +2,7 @@
 
 #include "model/display.hpp"
 #include "model/words.hpp"
+#include "widgets/parts/graph_paper.hpp"
 #include "widgets/parts/theme.hpp"
 
 #include <QKeyEvent>
@@ -309,8 +310,9 @@ void PlotView::draw_traces(QPainter& painter, int panel, const std::vector<const
             mark.setAlpha(70);
             painter.strokePath(band, QPen(mark, 7, Qt::SolidLine, Qt::FlatCap));
         }
+    GraphPaper paper(field.adjusted(-1, -1, 1, 1), painter.device()->devicePixelRatioF());
     for (std::size_t t = 0; t < plied.size(); ++t) {
-        QPainterPath path;
+        std::vector<QPointF> line;
         bool down = false;
         for (std::size_t i = 0; i < samples; ++i) {
             const double x = field.left() + p.x.share_of(static_cast<double>(plied[t]->points[i][0])) * field.width(),
@@ -323,19 +325,18 @@ void PlotView::draw_traces(QPainter& painter, int panel, const std::vector<const
                 }
             const bool turn = std::isfinite(x) && std::isfinite(y) &&
                 (plies == 1 || static_cast<std::size_t>(std::max(0.0, x) / dash) % plies == place);
-            if (turn && down)
-                path.lineTo(x, y);
-            else if (turn)
-                path.moveTo(x, y);
+            if (turn && !down)
+                line.emplace_back(x, std::nan(""));
+            if (turn)
+                line.emplace_back(x, y);
             down = turn;
         }
         QColor ink = colour_of(plied[t]->ink);
         if (faint)
             ink.setAlpha(90);
-        QPen pen(ink, faint ? 1.0 : 1.8);
-        pen.setCapStyle(Qt::FlatCap);
-        painter.strokePath(path, pen);
+        paper.stroke(line, ink, faint ? 1.0 : 1.8);
     }
+    paper.draw(painter);
     if (faint)
         return;
     // Letters where the traces end, kept apart.

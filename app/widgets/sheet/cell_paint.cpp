@@ -1,6 +1,7 @@
 // What a cell draws: caption, pictures, values of enlarged pixels, the cut's line, pins.
 #include "model/display.hpp"
 #include "model/words.hpp"
+#include "widgets/parts/lettering.hpp"
 #include "widgets/parts/theme.hpp"
 #include "widgets/sheet/cell_view.hpp"
 
@@ -15,6 +16,7 @@ namespace {
 constexpr double rim = 0.27;       ///< share of a patch that shows the colour before, on each side
 constexpr double values_from = 46; ///< pixels that a picture pixel needs for its numbers
 constexpr double between = 6;
+constexpr lettering::Hand title_hand{12.5, true}, lens_hand{12.5, false}, small_hand{11.5, false};
 } // namespace
 
 QString CellView::lens_words(const Cell& cell) const {
@@ -53,16 +55,16 @@ std::vector<CellView::Link> CellView::links() const {
     if (!is_chart())
         all.push_back({"1:1", tr("One pixel is one pixel of the screen, or fitted (1, 0, wheel)"),
                        !zoom_.fits() && zoom_.scale(picture_size(), device_room()) == 1, &CellView::toggle_scale});
-    const QFontMetrics metrics(theme::face(11.5)), name(theme::face(12.5, true)), plain(theme::face(12.5));
     // Name, lens and the figure come first; words that act, of which keys and the menu remain, go one by one from the
     // right, but for those that say what is on.
     const QString figure = figure_words(true);
-    const int wanted = name.horizontalAdvance(model_.title(*cell)) + 8 + plain.horizontalAdvance(lens_words(*cell)) +
-        (figure.isEmpty() ? 0 : 8 + metrics.horizontalAdvance(figure));
+    const int wanted = lettering::width(model_.title(*cell), title_hand) + 8 +
+        lettering::width(lens_words(*cell), lens_hand) +
+        (figure.isEmpty() ? 0 : 8 + lettering::width(figure, small_hand));
     const auto free = [&] {
         int left = width();
         for (const Link& link : all)
-            left -= metrics.horizontalAdvance(link.text) + 12;
+            left -= lettering::width(link.text, small_hand) + 12;
         return left;
     };
     for (std::size_t i = all.size(); i-- > 0 && free() < wanted;)
@@ -70,7 +72,7 @@ std::vector<CellView::Link> CellView::links() const {
             all.erase(all.begin() + static_cast<std::ptrdiff_t>(i));
     int right = width();
     for (auto link = all.rbegin(); link != all.rend(); ++link) {
-        const int wide = metrics.horizontalAdvance(link->text);
+        const int wide = lettering::width(link->text, small_hand);
         link->rect = QRect(right - wide, 0, wide + 1, theme::caption_height);
         right -= wide + 12;
     }
@@ -120,28 +122,23 @@ void CellView::paintEvent(QPaintEvent*) {
 void CellView::draw_caption(QPainter& painter) const {
     const Cell& cell = *model_.find(id_);
     const int high = theme::caption_height;
-    std::vector<Link> words = links();
+    const std::vector<Link> words = links();
     int end = width();
     for (const Link& link : words)
         end = std::min(end, link.rect.left() - 12);
     painter.setPen(theme::on_surround);
-    painter.setFont(theme::face(12.5, true));
-    const QString title = painter.fontMetrics().elidedText(model_.title(cell), Qt::ElideRight, end);
-    painter.drawText(QRect(0, 0, end, high), Qt::AlignLeft | Qt::AlignVCenter, title);
-    int x = painter.fontMetrics().horizontalAdvance(title) + 8;
-    painter.setFont(theme::face(12.5));
-    const QFontMetrics small(theme::face(11.5));
+    const QString title = lettering::fitted(model_.title(cell), title_hand, end);
+    lettering::write(painter, QRectF(0, 0, end, high), title, title_hand);
+    int x = lettering::width(title, title_hand) + 8;
     const QString figure = figure_words(true);
-    const int kept = figure.isEmpty() ? 0 : 8 + small.horizontalAdvance(figure);
-    const QString shows =
-        painter.fontMetrics().elidedText(lens_words(cell), Qt::ElideRight, std::max(0, end - x - kept));
-    painter.drawText(QRect(x, 0, std::max(0, end - x), high), Qt::AlignLeft | Qt::AlignVCenter, shows);
-    x += painter.fontMetrics().horizontalAdvance(shows) + 8;
+    const int kept = figure.isEmpty() ? 0 : 8 + lettering::width(figure, small_hand);
+    const QString shows = lettering::fitted(lens_words(cell), lens_hand, std::max(0, end - x - kept));
+    lettering::write(painter, QRectF(x, 0, std::max(0, end - x), high), shows, lens_hand);
+    x += lettering::width(shows, lens_hand) + 8;
     if (has_result_ && !result_.fault.empty()) { // what the lens cannot show is told instead
-        painter.drawText(QRect(x, 0, std::max(0, end - x), high), Qt::AlignLeft | Qt::AlignVCenter,
-                         painter.fontMetrics().elidedText(QString::fromStdString(result_.fault), Qt::ElideRight,
-                                                          std::max(0, end - x)));
-        words.clear();
+        const QString fault = QString::fromStdString(result_.fault);
+        lettering::write(painter, QRectF(x, 0, std::max(0, end - x), high),
+                         lettering::fitted(fault, lens_hand, std::max(0, end - x)), lens_hand);
         return;
     }
     QString right = is_chart() ? tr("rim before, square after") : QString();
@@ -153,21 +150,20 @@ void CellView::draw_caption(QPainter& painter) const {
     if (!figure.isEmpty()) { // it is never hidden
         const QString whole = figure_words(false);
         const QString both = right.isEmpty() || apart_ ? whole : whole + QString::fromUtf8(" \u00b7 ") + right;
-        const auto fits = [&](const QString& text) { return small.horizontalAdvance(text) <= end - x; };
+        const auto fits = [&](const QString& text) { return lettering::width(text, small_hand) <= end - x; };
         right = fits(both) ? both : fits(whole) ? whole : figure;
     }
     if (before_only_)
         right = before_name_;
     if (old_)
         right = tr("old");
-    painter.setFont(theme::face(11.5, old_));
-    if (!old_ && !before_only_ && small.horizontalAdvance(right) > end - x)
+    if (!old_ && !before_only_ && lettering::width(right, small_hand) > end - x)
         right.clear(); // half a word says nothing; the tip tells the space
     if (end > x)
-        painter.drawText(QRect(x, 0, end - x, high), Qt::AlignRight | Qt::AlignVCenter, right);
-    painter.setFont(theme::face(11.5));
+        lettering::write(painter, QRectF(x, 0, end - x, high), lettering::fitted(right, {11.5, old_}, end - x),
+                         {11.5, old_}, true);
     for (const Link& link : words) {
-        painter.drawText(link.rect, Qt::AlignLeft | Qt::AlignVCenter, link.text);
+        lettering::write(painter, link.rect, link.text, small_hand);
         if (link.on)
             painter.fillRect(QRect(link.rect.left(), high - 4, link.rect.width(), 1), theme::on_surround);
     }

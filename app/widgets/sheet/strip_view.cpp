@@ -16,6 +16,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace kasuri::app {
 namespace {
@@ -86,8 +87,15 @@ int StripView::plot_left() const { return theme::margin; }
 int StripView::plot_right() const { return width() - theme::margin - letters_width; }
 
 void StripView::show_result(const SheetPtr& sheet, const StripResult& strip) {
-    sheet_ = sheet;
+    // What is the same is not painted again: the exact sheet after a coarse one, a rule that only touches other values.
+    // A cut's caption tells more than its result does.
+    const bool known = result_ && strip.target && strip.target == result_->target && strip.axis == result_->axis &&
+        sheet->screen == sheet_->screen && image::same(strip.before, result_->before) &&
+        image::same(strip.after, result_->after);
+    const SheetPtr until_now = std::exchange(sheet_, sheet); // result_ is a part of it
     result_ = &strip;
+    if (known)
+        return;
     before_ = shown(strip.before, lens("colour"), sheet->screen);
     after_ = shown(strip.after, lens("colour"), sheet->screen);
     update();

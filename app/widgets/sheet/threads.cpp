@@ -1,9 +1,9 @@
 #include "widgets/sheet/threads.hpp"
 
+#include "widgets/parts/graph_paper.hpp"
 #include "widgets/parts/theme.hpp"
 
 #include <QPainter>
-#include <QPainterPath>
 
 #include <algorithm>
 #include <array>
@@ -14,8 +14,6 @@ namespace {
 constexpr double together = 0.75; ///< pixels within which traces count as one
 constexpr double dash = 7;        ///< pixels of one ply
 constexpr double letter_gap = 10;
-constexpr double straight = 0.02; ///< pixels off a line that still count as on it
-constexpr double longest = 16;    ///< pixels of one segment, so that slow curves stay curves
 } // namespace
 
 ThreadScale ThreadScale::fitting(const targets::Target* target, const image::Picture& before,
@@ -45,24 +43,25 @@ void draw_traces(QPainter& painter, const QRectF& area, const ThreadScale& scale
     const int count = row.width;
     if (count < 2)
         return;
+    // As ThreadScale::y_of, whose ends are the same for all.
+    const double from = targets::forward(scale.scale, scale.low),
+                 by = 1 / (targets::forward(scale.scale, scale.high) - from);
+    const auto y_of = [&](double value) {
+        return area.bottom() -
+            std::clamp((targets::forward(scale.scale, value) - from) * by, -0.02, 1.02) * area.height();
+    };
     std::array<std::vector<double>, 3> y;
     for (std::size_t c = 0; c < 3; ++c)
         for (int i = 0; i < count; ++i) {
             const float value = (*row.planes[c])[static_cast<std::size_t>(i)];
-            y[c].push_back(std::isnan(value) ? std::nan("") : scale.y_of(value, area));
+            y[c].push_back(std::isnan(value) ? std::nan("") : y_of(static_cast<double>(value)));
         }
     const auto x_of = [&](int i) { return area.left() + (i + 0.5) / count * area.width(); };
-    painter.save();
-    painter.setRenderHint(QPainter::Antialiasing);
-    painter.setClipRect(area.adjusted(0, -2, 0, 2));
+    GraphPaper paper(area.adjusted(0, -2, 0, 2), painter.device()->devicePixelRatioF());
+    const QPointF gap(area.left(), std::nan(""));
     for (std::size_t c = 0; c < 3; ++c) {
-        QPainterPath path;
+        std::vector<QPointF> line;
         bool down = false;
-        QPointF start, held; // of a run that is straight so far; held is not drawn yet
-        const auto flush = [&] {
-            if (down)
-                path.lineTo(held);
-        };
         for (int i = 0; i < count; ++i) {
             const auto at = static_cast<std::size_t>(i);
             // How many traces run here, and which of them this one is.
@@ -74,37 +73,23 @@ void draw_traces(QPainter& painter, const QRectF& area, const ThreadScale& scale
                 }
             const bool turn = plies == 1 || static_cast<std::size_t>(x_of(i) / dash) % plies == place;
             if (std::isnan(y[c][at]) || !turn) {
-                flush();
                 down = false;
                 continue;
             }
-            const QPointF point(x_of(i), y[c][at]);
-            if (down) {
-                // Points on one line are one segment: stroking is what costs.
-                const double slope = (point.y() - start.y()) / (point.x() - start.x());
-                if (std::fabs(start.y() + slope * (held.x() - start.x()) - held.y()) > straight ||
-                    point.x() - start.x() > longest) {
-                    path.lineTo(held);
-                    start = held;
-                }
-            } else {
-                // A ply begins where the one before it ended.
-                const bool joins = i > 0 && !std::isnan(y[c][at - 1]);
-                start = joins ? QPointF(x_of(i - 1), y[c][at - 1]) : QPointF(point.x() - 0.01, point.y());
-                path.moveTo(start);
-                down = true;
+            if (!down) { // a ply begins where the one before it ended
+                line.push_back(gap);
+                if (i > 0 && !std::isnan(y[c][at - 1]))
+                    line.emplace_back(x_of(i - 1), y[c][at - 1]);
             }
-            held = point;
+            line.emplace_back(x_of(i), y[c][at]);
+            down = true;
         }
-        flush();
         QColor colour = theme::trace[c];
         if (!solid)
             colour.setAlphaF(0.5f);
-        QPen pen(colour, solid ? 1.7 : 1.0);
-        pen.setCapStyle(Qt::FlatCap);
-        painter.strokePath(path, pen);
+        paper.stroke(line, colour, solid ? 1.7 : 1.0);
     }
-    painter.restore();
+    paper.draw(painter);
 }
 
 void draw_trace_letters(QPainter& painter, const QRectF& area, const ThreadScale& scale, const image::Picture& row) {
