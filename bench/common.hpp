@@ -46,7 +46,9 @@ inline const image::Picture& encoded_picture() {
     }();
     return made;
 }
-inline const image::Picture& picture_of(char workload) { return workload == 'f' ? encoded_picture() : picture(); }
+inline const image::Picture& picture_of(char workload) {
+    return workload == 'f' || workload == 'i' ? encoded_picture() : picture();
+}
 
 /// `text` with every whole word `from` (not a component, not a function) written as `to`.
 inline std::string renamed(const std::string& text, const std::string& from, const std::string& to) {
@@ -81,8 +83,11 @@ inline std::string all_in_one() {
     return text;
 }
 
-/// The rule of workload 'a' to 'f'; (f) is a conversion alone, from ACEScct to the display's sRGB.
+/// The rule of a workload; (f) is a conversion alone, from ACEScct to the display's sRGB.
 inline std::string workload(char which) {
+    for (const auto& second : second_workloads)
+        if (second.letter == which)
+            return second.rule;
     return which == 'f' ? "working acescct\nout.rgb = to_srgb(rgb)\n"
         : which == 'e'  ? all_in_one()
                         : std::string(workloads[which - 'a'].rule);

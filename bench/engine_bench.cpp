@@ -71,12 +71,16 @@ void evaluate(benchmark::State& state, const std::string& text, int threads,
     state.SetLabel(engine::instruction_set());
 }
 
+bench::HandWritten by_hand_of(char workload) {
+    return workload < 'f' ? bench::handwritten(workload) : bench::handwritten_second(workload);
+}
+
 void by_hand(benchmark::State& state, char workload) {
-    const image::Picture& p = bench::picture();
+    const image::Picture& p = bench::picture_of(workload);
     std::array<std::vector<float>, 3> out;
     for (auto& plane : out)
         plane.resize(p.pixels());
-    const bench::HandWritten work = bench::handwritten(workload);
+    const bench::HandWritten work = by_hand_of(workload);
     for (auto _ : state) {
         work({p.planes[0]->data(), p.planes[1]->data(), p.planes[2]->data()},
              {out[0].data(), out[1].data(), out[2].data()}, p.pixels());
@@ -86,14 +90,14 @@ void by_hand(benchmark::State& state, char workload) {
 
 /// The two must compute the same, or the ratio says nothing.
 bool same_results(char workload) {
-    const image::Picture& p = bench::picture();
+    const image::Picture& p = bench::picture_of(workload);
     Run run(bench::workload(workload), p);
     run.go();
     std::array<std::vector<float>, 3> out;
     for (auto& plane : out)
         plane.resize(p.pixels());
-    bench::handwritten(workload)({p.planes[0]->data(), p.planes[1]->data(), p.planes[2]->data()},
-                                 {out[0].data(), out[1].data(), out[2].data()}, p.pixels());
+    by_hand_of(workload)({p.planes[0]->data(), p.planes[1]->data(), p.planes[2]->data()},
+                         {out[0].data(), out[1].data(), out[2].data()}, p.pixels());
     double most = 0;
     for (std::size_t c = 0; c < 3; ++c)
         for (std::size_t i = 0; i < p.pixels(); ++i)
@@ -263,6 +267,21 @@ int main(int argc, char** argv) {
         "f/two_threads", [](benchmark::State& s) { evaluate(s, bench::workload('f'), 2, bench::encoded_picture()); })
         ->Unit(benchmark::kMillisecond)
         ->UseRealTime();
+    for (const auto& second : bench::second_workloads) {
+        const char which = second.letter;
+        if (!same_results(which))
+            return 1;
+        report_error(which);
+        const std::string name(1, which);
+        benchmark::RegisterBenchmark(
+            (name + "/engine").c_str(),
+            [which](benchmark::State& s) { evaluate(s, bench::workload(which), 1, bench::picture_of(which)); })
+            ->Unit(benchmark::kMillisecond)
+            ->UseRealTime();
+        benchmark::RegisterBenchmark((name + "/by_hand").c_str(), [which](benchmark::State& s) { by_hand(s, which); })
+            ->Unit(benchmark::kMillisecond)
+            ->UseRealTime();
+    }
     bench::register_ocio();
     bench::register_opencv();
     benchmark::RegisterBenchmark("blur", blur)

@@ -14,4 +14,14 @@ using HandWritten = void (*)(const Planes& from, const Targets& to, std::size_t 
 
 HandWritten handwritten(char workload); ///< 'a' to 'e'
 
+using Nine = std::array<float, 9>; ///< a matrix by rows
+
+/// What the second set needs to know before the first pixel.
+struct SecondSet {
+    Nine to_cones, between, from_cones; ///< (g): into the cones of OKLab, with all that comes before; there; and back
+    Nine to_rec2020;                    ///< (i): light of AP1 to that of BT.2020, 1 for 10 000 cd/m2
+};
+const SecondSet& second_set();
+HandWritten handwritten_second(char workload); ///< 'g', 'h', 'i', 'k'
+
 } // namespace kasuri::bench

@@ -15,7 +15,7 @@ has = lambda name: name in times
 copy = t("memcpy")
 print(f"memcpy of the picture: {copy:.2f} ms")
 print(f"{'':3}{'x memcpy':>10}{'by hand':>10}{'x by hand':>11}{'2 threads':>11}{'ops':>6}{'text us':>9}{'tree x':>8}{'ocio x':>8}{'opencv x':>9}")
-for w in "abcdef":
+for w in "abcdefghik":
     if not has(w + "/engine"):
         continue
     e = t(w + "/engine")

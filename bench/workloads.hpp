@@ -1,5 +1,5 @@
 #pragma once
-// The five workloads of the engine's design, as rules.
+// The five workloads of the engine's design, as rules, and a second set.
 
 namespace kasuri::bench {
 
@@ -28,6 +28,27 @@ inline constexpr Workload workloads[] = {
      "0.13793) / 7.787, k.b > 0.20690 ? k.b * k.b * k.b : (k.b - 0.13793) / 7.787)\n"
      "let back = mat3(3.0799, -1.5372, -0.5427, -0.9212, 1.8760, 0.0452, 0.0529, -0.2040, 1.1512) * q\n"
      "out.rgb = mix(rgb, back, smoothstep(0.1, 0.6, g))\n"},
+};
+
+/// Nobody had these in mind when the engine was tuned.
+inline constexpr struct {
+    char letter;
+    const char* rule;
+} second_workloads[] = {
+    {'g',
+     "out.g = 0.4 * g + 0.6 * b\nlet c = oklch(out.rgb)\nc.c *= 1.2\nc.l *= 0.97\nout.rgb = rgb(c)\n"
+     "hold hue of (0.62, 0.34, 0.25) in oklch\n"},
+    {'h',
+     "let y = luminance(rgb)\nlet low = 1 - smoothstep(0.02, 0.25, y)\nlet high = smoothstep(0.4, 0.9, y)\n"
+     "let s = mat3(0.9, 0.05, 0.05,  0.02, 0.96, 0.02,  0, 0.1, 0.9) * rgb\n"
+     "let m = mat3(1.05, -0.05, 0,  0, 1, 0,  -0.02, 0.02, 1) * rgb\n"
+     "let t = mat3(0.96, 0.04, 0,  0, 0.98, 0.02,  0.06, 0, 0.94) * rgb\n"
+     "out.rgb = low * s + (1 - low - high) * m + high * t\n"},
+    {'i', "working acescct\nout.rgb = to_rec2100_pq(rgb)\n"},
+    {'k',
+     "let q = quantise(rgb, 8)\nout.r = bit_xor(q.r, bit_right(q.r, 1, 8), 8)\n"
+     "out.g = bit_or(bit_and(q.g, 240 / 255, 8), bit_right(q.b, 4, 8), 8)\n"
+     "out.b = bit_left(bit_not(q.b, 8), 1, 8)\n"},
 };
 
 } // namespace kasuri::bench
