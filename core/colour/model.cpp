@@ -9,14 +9,17 @@ using ir::NodeId;
 
 namespace {
 
-/// Whether `value` is `known` with a number added or multiplied in: then it is hardly ever the same, and where it is (a
-/// chroma of 0 doubled), the plain way back is right, too.
-bool moved(const Graph& g, NodeId value, NodeId known) {
-    const ir::Node& node = g[value];
-    if (node.op != ir::Op::add && node.op != ir::Op::sub && node.op != ir::Op::mul)
-        return false;
-    return (node.args[0] == known && g[node.args[1]].op == ir::Op::constant) ||
-        (node.args[1] == known && g[node.args[0]].op == ir::Op::constant);
+/// Whether `value` is still `known`, which it has been made of: where something was added, whether that is 0; where it
+/// was multiplied, whether by 1 (a chroma of 0 doubled is what it was, but the plain way back is right for it, too). So
+/// nothing has to be known of the component itself, which may be an angle.
+NodeId unchanged(Graph& g, NodeId value, NodeId known) {
+    const ir::Node node = g[value];
+    const bool first = node.args[0] == known, second = node.args[1] == known;
+    if ((node.op == ir::Op::add && (first || second)) || (node.op == ir::Op::sub && first))
+        return g.equal(node.args[first ? 1 : 0], g.constant(0));
+    if (node.op == ir::Op::mul && (first || second))
+        return g.equal(node.args[first ? 1 : 0], g.constant(1));
+    return g.equal(value, known);
 }
 
 } // namespace
@@ -72,15 +75,12 @@ NodeTriple lower_to_rgb(Graph& g, const Model& model, const Space& space, const 
     const ir::Conversion known = *found; // making nodes may move it
     if (known.result == value)
         return known.of;
-    for (std::size_t i = 0; i < 3; ++i)
-        if (moved(g, value[i], known.result[i]))
-            return plain();
     NodeTriple result = plain();
     NodeId same = 0;
     bool any = false;
     for (std::size_t i = 0; i < 3; ++i)
         if (value[i] != known.result[i]) {
-            const NodeId equal = g.equal(value[i], known.result[i]);
+            const NodeId equal = unchanged(g, value[i], known.result[i]);
             same = any ? g.make(ir::Op::logical_and, same, equal) : equal;
             any = true;
         }

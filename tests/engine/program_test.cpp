@@ -239,6 +239,59 @@ TEST_CASE("powers with one exponent for all pixels follow ISO C17 F.10.4.4, too"
     }
 }
 
+TEST_CASE("a hue that is turned and a chroma that is scaled need no angle", "[engine]") {
+    struct Case {
+        const char* rule;
+        std::size_t angles, roots; ///< arctangents and powers that are left
+    };
+    for (const Case& c :
+         {Case{"let c = oklch(rgb)\nc.c *= 1.3\nout.rgb = rgb(c)", 0, 3},
+          Case{"param turn = 20 in -180 .. 180\nlet c = oklch(rgb)\nc.h += turn\nc.l *= 0.9\nout.rgb = "
+               "rgb(c)",
+               0, 3},
+          Case{"let c = lch(rgb)\nc.c *= 0.5 + g\nc.h -= 30 * b\nout.rgb = rgb(c)", 0, 6},
+          Case{"let c = lchuv(rgb)\nc.h += 5\nc.c *= 2\nout.rgb = rgb(c)", 0, 2},
+          // there, back, and there again for the hue that is held: the cube roots meet their cubes
+          Case{"out.g = 0.4 * g + 0.6 * b\nlet c = oklch(out.rgb)\nc.c *= 1.2\nout.rgb = rgb(c)\nhold hue of "
+               "(0.62, 0.34, 0.25) in oklch",
+               0, 3},
+          // what is no turn keeps its angle
+          Case{"let c = oklch(rgb)\nc.h *= 2\nout.rgb = rgb(c)", 1, 3},
+          Case{"let c = oklch(rgb)\nc.c = min(c.c, 0.1)\nout.rgb = rgb(c)", 1, 3}}) {
+        const lang::Rule rule = good_rule(c.rule);
+        const auto program = compile(rule);
+        INFO(c.rule << "\n" << program->printed());
+        CHECK(count(*program, Op::atan2) == c.angles);
+        std::size_t roots = 0;
+        const std::string printed = program->printed();
+        for (std::size_t at = printed.find("= pow"); at != std::string::npos; at = printed.find("= pow", at + 1))
+            ++roots;
+        CHECK(roots <= c.roots);
+        // The reference goes by the angle, in double precision: to the same colours, neutral and nearly neutral ones,
+        // negative ones, and ones far above white.
+        const std::vector<double> values(rule.parameters.size(), 20);
+        for (const std::array<float, 3>& colour : {std::array<float, 3>{0.2f, 0.5f, 0.7f},
+                                                   {0.3f, 0.3f, 0.3f},
+                                                   {0, 0, 0},
+                                                   {0.3f, 0.3001f, 0.2999f},
+                                                   {-0.2f, 0.4f, 0.1f},
+                                                   {40, 3, 0.5f},
+                                                   {1e-6f, 0, 0}}) {
+            image::Picture one = image::generated(1, 1, [&](int, int) { return colour; });
+            const auto made = evaluate(*program, one, values);
+            ReferencePixel pixel;
+            pixel.rgba = {static_cast<double>(colour[0]), static_cast<double>(colour[1]),
+                          static_cast<double>(colour[2]), 1};
+            const auto exact = reference(rule, values, pixel);
+            for (std::size_t k = 0; k < 3; ++k) {
+                INFO(colour[0] << " " << colour[1] << " " << colour[2] << ", channel " << k);
+                CHECK(static_cast<double>((*made->planes[k])[0]) ==
+                      Approx(exact[k]).epsilon(2e-5).margin(3e-6 * std::max(1.0f, colour[0])));
+            }
+        }
+    }
+}
+
 TEST_CASE("shapes that one kernel can do are fused", "[engine]") {
     const auto ops = [](const std::string& rule) { return compile(good_rule(rule))->printed(); };
     const auto has = [&](const std::string& rule, const std::string& name) {
