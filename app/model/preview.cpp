@@ -157,12 +157,13 @@ void Preview::work(PreviewWorker& worker, const PreviewRequest& request, std::ui
         if (waiting_ && milliseconds(pace.last_read) < readings_wait_ms)
             return; // while a value is dragged the sheet comes first
     }
-    pace.last_read = Clock::now();
+    const auto read_from = Clock::now();
     const std::shared_ptr<ReadingsResult> read = worker.readings(request, *sheet, cancel);
     if (!read)
         return;
     read->generation = generation;
     read->total_ms = milliseconds(from);
+    pace.last_read = read_from; // what was called off is no reading: it is due all the sooner
     pace.all_ms = milliseconds(exact_from);
     emit readings_ready(read);
     {

@@ -23,7 +23,8 @@ namespace {
 std::mutex limit_mutex;
 std::unique_ptr<tbb::global_control> limit;
 
-/// A step or two in priority halves what a thread gets beside others, and lets others in at once when they wake.
+/// Beside a thread of no lowered priority one of this has about a quarter of a core, and gives it up when the other
+/// wakes (sched(7): each step is a factor of 1.25).
 constexpr int modest = 5;
 
 void lower_own_priority() {

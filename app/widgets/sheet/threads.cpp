@@ -32,10 +32,13 @@ ThreadScale ThreadScale::fitting(const targets::Target* target, const image::Pic
     return scale;
 }
 
-double ThreadScale::y_of(double value, const QRectF& area) const {
+ThreadScale::Heights ThreadScale::heights(const QRectF& area) const {
     const double from = targets::forward(scale, low), to = targets::forward(scale, high);
-    const double share = std::clamp((targets::forward(scale, value) - from) / (to - from), -0.02, 1.02);
-    return area.bottom() - share * area.height();
+    return {scale, from, 1 / (to - from), area.bottom(), area.height()};
+}
+
+double ThreadScale::Heights::operator()(double value) const {
+    return bottom - std::clamp((targets::forward(scale, value) - from) * by, -0.02, 1.02) * height;
 }
 
 void draw_traces(QPainter& painter, const QRectF& area, const ThreadScale& scale, const image::Picture& row,
@@ -43,13 +46,7 @@ void draw_traces(QPainter& painter, const QRectF& area, const ThreadScale& scale
     const int count = row.width;
     if (count < 2)
         return;
-    // As ThreadScale::y_of, whose ends are the same for all.
-    const double from = targets::forward(scale.scale, scale.low),
-                 by = 1 / (targets::forward(scale.scale, scale.high) - from);
-    const auto y_of = [&](double value) {
-        return area.bottom() -
-            std::clamp((targets::forward(scale.scale, value) - from) * by, -0.02, 1.02) * area.height();
-    };
+    const ThreadScale::Heights y_of = scale.heights(area);
     std::array<std::vector<double>, 3> y;
     for (std::size_t c = 0; c < 3; ++c)
         for (int i = 0; i < count; ++i) {

@@ -18,7 +18,15 @@ struct ThreadScale {
 
     static ThreadScale fitting(const targets::Target* target, const image::Picture& before,
                                const image::Picture& after);
-    double y_of(double value, const QRectF& area) const;
+    double y_of(double value, const QRectF& area) const { return heights(area)(value); }
+
+    /// The same for many values: what they share is worked out once.
+    struct Heights {
+        targets::Scale scale;
+        double from, by, bottom, height;
+        double operator()(double value) const;
+    };
+    Heights heights(const QRectF& area) const;
 };
 
 /// Draws the three channels of a row of pixels: where traces coincide they are plied (alternating dashes), so that
