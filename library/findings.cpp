@@ -91,7 +91,8 @@ kasuri_status kasuri_proof_at(const kasuri_proofs* proofs, size_t index, kasuri_
               it.offered ? 0 : 1,
               {},
               {},
-              it.samples};
+              it.samples,
+              it.bounded ? 1 : 0};
     for (std::size_t c = 0; c < 4; ++c) {
         proof->before[c] = it.worst.before[c];
         proof->after[c] = it.worst.after[c];

@@ -200,7 +200,8 @@ public:
                 py::arg("known") = p.known, py::arg("at") = p.at, py::arg("figure") = p.figure,
                 py::arg("limit") = p.limit, py::arg("passed") = p.passed != 0, py::arg("proved") = p.proved != 0,
                 py::arg("promised") = p.promised != 0, py::arg("before") = std::vector<float>(p.before, p.before + 4),
-                py::arg("after") = std::vector<float>(p.after, p.after + 4), py::arg("samples") = p.samples));
+                py::arg("after") = std::vector<float>(p.after, p.after + 4), py::arg("samples") = p.samples,
+                py::arg("bounded") = p.bounded != 0));
         }
         return {holds != 0, all};
     }

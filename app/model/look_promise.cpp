@@ -5,7 +5,7 @@
 namespace kasuri::app {
 
 bool LookPromise::measure(const RuleState& rule, const Around& around, std::vector<proof::Outcome>& into,
-                          std::string& fault, const CancelToken& cancel) {
+                          std::string& fault, const CancelToken& cancel, const std::function<void()>& came) {
     if (around.look.proofs.empty() || around.up_to_here)
         return true;
     if (const auto& faults = rule.faults(); !faults.empty()) { // of less than the look nothing is said
@@ -29,6 +29,7 @@ bool LookPromise::measure(const RuleState& rule, const Around& around, std::vect
         if (!outcome)
             return false;
         into.push_back(std::move(*outcome));
+        came();
     }
     return true;
 }

@@ -49,16 +49,25 @@ class Memo : public MemoTable {
 public:
     explicit Memo(MemoClock& clock) : clock_(clock) { clock.add(*this); }
 
+    /// What is kept; null if nothing is. It stays until something is dropped.
+    const Value* find(const Key& key) {
+        const auto found = entries_.find(key);
+        if (found == entries_.end())
+            return nullptr;
+        found->second.used = clock_.now();
+        return &found->second.value;
+    }
+    void keep(const Key& key, const Value& value) {
+        entries_.insert_or_assign(key, Entry{value, clock_.now(), bytes_of(value)});
+    }
     /// What `make` gives, which is a Value or nothing (it was called off: then nothing is remembered).
     template <class Make>
     std::optional<Value> get(const Key& key, Make make) {
-        if (const auto found = entries_.find(key); found != entries_.end()) {
-            found->second.used = clock_.now();
-            return found->second.value;
-        }
+        if (const Value* const found = find(key))
+            return *found;
         std::optional<Value> made = make();
         if (made)
-            entries_.emplace(key, Entry{*made, clock_.now(), bytes_of(*made)});
+            keep(key, *made);
         return made;
     }
     std::size_t size() const { return entries_.size(); }

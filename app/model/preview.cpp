@@ -24,6 +24,7 @@ double milliseconds(Clock::time_point from) {
 }
 
 constexpr std::chrono::milliseconds patience{250};
+constexpr double proofs_wait_ms = 12;                 ///< so long measured, some are told before all are there
 constexpr double readings_wait_ms = 100;              ///< while newer work waits, readings may be so old
 constexpr double readings_late_ms = 400;              ///< and where they take long, so old
 constexpr auto pause = std::chrono::milliseconds(20); ///< after which a row is over
@@ -178,14 +179,24 @@ void Preview::work(PreviewWorker& worker, const PreviewRequest& request, std::ui
     proofs->of_rule = !request.around || !document::is_no_rule(request.around->look.steps[request.around->active]);
     const std::vector<lang::ProofLine> lines =
         proofs->of_rule ? proof::lines_of(worker.rule()) : std::vector<lang::ProofLine>();
+    auto told = Clock::now();
+    const auto came = [&] { // one by one, where they take their time
+        if (milliseconds(told) < proofs_wait_ms)
+            return;
+        told = Clock::now();
+        auto so_far = std::make_shared<ProofsResult>(*proofs);
+        so_far->complete = false;
+        emit proofs_ready(so_far);
+    };
     for (std::size_t i = 0; i < lines.size(); ++i) {
         auto outcome = worker.proved(i, lines[i], cancel);
         if (!outcome)
             break;
         proofs->outcomes.push_back(std::move(*outcome));
+        came();
     }
     if (!cancel.cancelled())
-        (void)worker.promised(request.around.get(), proofs->outcomes, proofs->look_fault, cancel);
+        (void)worker.promised(request.around.get(), proofs->outcomes, proofs->look_fault, cancel, came);
     if (!cancel.cancelled() && proofs->of_rule)
         proofs->understood = worker.understood();
     if (!cancel.cancelled())

@@ -90,6 +90,7 @@ struct ProofsResult {
     bool of_rule = true;    ///< false: the active step is a look or a LUT, and has none
     std::string understood; ///< of the rule, in a few words: an exact matrix
     std::string amounts;    ///< what is certain of the whole look, in lines
+    bool complete = true;   ///< false: more are being measured, and what they are about is not known yet
 };
 using ProofsPtr = std::shared_ptr<const ProofsResult>;
 

@@ -272,8 +272,8 @@ std::string PreviewWorker::understood() {
 }
 
 bool PreviewWorker::promised(const Around* around, std::vector<proof::Outcome>& into, std::string& fault,
-                             const CancelToken& cancel) {
-    return !around || promise_.measure(rule_, *around, into, fault, cancel);
+                             const CancelToken& cancel, const std::function<void()>& came) {
+    return !around || promise_.measure(rule_, *around, into, fault, cancel, came);
 }
 
 std::string PreviewWorker::amounts() const {
@@ -531,6 +531,10 @@ std::optional<proof::Outcome> PreviewWorker::proved(std::size_t index, const lan
     OfProof key{&own.chain(), index, own.values(), bound_to(own)};
     if (function && function->at_defaults) // measured once for a rule
         key.values.clear();
+    OfProof of_all = key; // what is bounded at every value needs no other
+    of_all.values.clear();
+    if (const KeptOutcome* const known = proofs_.find(of_all); known && known->made.bounded_values)
+        return known->made;
     const std::optional<KeptOutcome> kept = proofs_.get(key, [&]() -> std::optional<KeptOutcome> {
         const std::vector<std::vector<double>> settings = {own.values()};
         std::optional<proof::Outcome> outcome = proof::check(own, line, settings, cancel);
@@ -538,6 +542,8 @@ std::optional<proof::Outcome> PreviewWorker::proved(std::size_t index, const lan
             return std::nullopt;
         return KeptOutcome{std::move(*outcome), own.chain_ptr(), own.bindings()};
     });
+    if (kept && kept->made.bounded_values)
+        proofs_.keep(of_all, *kept);
     return kept ? std::optional(kept->made) : std::nullopt;
 }
 

@@ -8,6 +8,7 @@
 #include "model/rule_state.hpp"
 
 #include <compare>
+#include <functional>
 #include <map>
 #include <optional>
 #include <string>
@@ -43,7 +44,7 @@ public:
 
     /// What the look around the rule promises as a whole, behind what is in `into`. False if called off.
     bool promised(const Around* around, std::vector<proof::Outcome>& into, std::string& fault,
-                  const CancelToken& cancel);
+                  const CancelToken& cancel, const std::function<void()>& came);
 
     /// What is certain about the rule at its values, in a few words.
     std::string understood();

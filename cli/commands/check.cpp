@@ -35,7 +35,10 @@ constexpr JsonField answer[] = {
     {"filters/proofs/function", T::text, "what it measures, such as neutral"},
     {"filters/proofs/promised", T::flag, "whether it is a line of the filter; else it judges nothing"},
     {"filters/proofs/passed", T::flag, "whether it holds"},
-    {"filters/proofs/proved", T::flag, "whether algebra shows it for all colours; else it was sampled"},
+    {"filters/proofs/proved", T::flag, "whether algebra shows it for all colours; else it is bounded or was sampled"},
+    {"filters/proofs/bounded", T::flag,
+     "whether interval arithmetic bounds it for every colour of the cube or ramp it is measured on"},
+    {"filters/proofs/bounded-values", T::flag, "whether it does for every value of every parameter, too"},
     {"filters/proofs/figure", T::number, "what was measured"},
     {"filters/proofs/relation", T::text, "how that must be to the limit: <=, >= or empty"},
     {"filters/proofs/limit", T::number, "the limit"},
@@ -243,6 +246,8 @@ Json json_of(const Work& work) {
                                   {"promised", !outcome.offered},
                                   {"passed", outcome.passed},
                                   {"proved", outcome.proved},
+                                  {"bounded", outcome.bounded},
+                                  {"bounded-values", outcome.bounded_values},
                                   {"figure", json_number(outcome.figure)},
                                   {"relation", outcome.relation},
                                   {"limit", json_number(outcome.limit)},
@@ -350,6 +355,7 @@ const Command check_command = {
             "parameter at either end of its range; with them, at those values. Proofs about the defaults\n"
             "(identity) are always measured at the defaults. Steps of looks, and looks as a whole, are "
             "measured at their values. \"proved\": certain for all colours by algebra;\n"
+            "\"bounded\": by interval arithmetic, for every colour of the cube or ramp that is measured;\n"
             "\"sampled\": measured on so many. Exit code 1 if anything fails.");
         return [options] { return run(*options); };
     }};

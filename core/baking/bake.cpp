@@ -107,9 +107,10 @@ Result<Baked> bake(const subject::Subject& subject, const BakeOptions& options, 
         }
     }
     const std::string* const delta_e = options.delta_e ? &baked.out_space : nullptr;
-    const bool whole = measure(
-                           baked.trilinear, samples, *truth, delta_e,
-                           [&](const Rgb& at) { return trilinear(baked.lut, at); }, cancel) &&
+    const bool whole = (!options.trilinear ||
+                        measure(
+                            baked.trilinear, samples, *truth, delta_e,
+                            [&](const Rgb& at) { return trilinear(baked.lut, at); }, cancel)) &&
         measure(
                            baked.tetrahedral, samples, *truth, delta_e,
                            [&](const Rgb& at) { return tetrahedral(baked.lut, at); }, cancel) &&

@@ -43,6 +43,7 @@ struct BakeOptions {
     bool shaped = false;  ///< points closer where values are low, for wide domains; only some formats can say so
     bool delta_e = false; ///< measure that too
     std::string in_space{}, out_space{}; ///< of what comes in and goes out; empty: the subject's own
+    bool trilinear = true;               ///< measure that way of reading, too; else its error stays 0
 };
 
 /// Tables that are written; 2 to 129 would be allowed by the format, these are what readers expect.

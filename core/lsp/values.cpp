@@ -89,9 +89,12 @@ Json lenses(State& state, const Json& params) {
         std::string title = "being measured \u2026";
         if (document.is_measured() && i < document.outcomes.size() && document.outcomes[i]) {
             const proof::Outcome& it = *document.outcomes[i];
-            title = (it.passed ? it.proved ? "proved" : "holds" : "does not hold") + std::string(": ") +
-                number_text(it.figure, 3) + " " + (it.passed ? it.relation : proof::opposite(it.relation)) + " " +
-                number_text(it.limit, 3);
+            title = (it.passed ? it.proved ? "proved"
+                             : it.bounded  ? "bounded"
+                                           : "holds"
+                               : "does not hold") +
+                std::string(": ") + number_text(it.figure, 3) + " " +
+                (it.passed ? it.relation : proof::opposite(it.relation)) + " " + number_text(it.limit, 3);
             if (!it.passed && !it.at.empty())
                 title += ", at " + it.at;
         }

@@ -30,6 +30,9 @@ const Function finite = {
     measure,
     true,
     nullptr,
+    false,
+    false,
+    [](const insight::Bounds& of, double) { return of.finite(-1, 16); },
 };
 
 } // namespace kasuri::proof

@@ -23,6 +23,8 @@ std::optional<Measurement> measure(const Task& task) {
     Measurement result;
     if (!measure_on(task, targets::lattice(telling_levels), "lattice", result, moved))
         return std::nullopt;
+    if (task.variation > 0) // what further pictures are is varied on the lattice alone
+        return result;
     for (const targets::Target* target : targets::all())
         if (!measure_on(task, targets::sampled(*target, 512), target->name, result, moved))
             return std::nullopt;

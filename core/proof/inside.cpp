@@ -52,6 +52,9 @@ const Function inside = {
     measure,
     false,
     shown,
+    false,
+    false,
+    [](const insight::Bounds& of, double limit) { return of.inside(limit); },
 };
 
 } // namespace kasuri::proof

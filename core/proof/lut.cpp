@@ -12,6 +12,7 @@ constexpr int size = 33;
 std::optional<Measurement> measure(const Task& task) {
     baking::BakeOptions options;
     options.size = size;
+    options.trilinear = false;
     const Result<baking::Baked> baked = baking::bake(task.subject, options, task.cancel);
     if (task.cancel.cancelled())
         return std::nullopt;

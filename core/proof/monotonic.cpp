@@ -36,6 +36,11 @@ const Function monotonic = {
     1e-6,
     false,
     measure,
+    false,
+    nullptr,
+    false,
+    false,
+    [](const insight::Bounds& of, double limit) { return of.rises(-0.25, 4, limit); },
 };
 
 } // namespace kasuri::proof

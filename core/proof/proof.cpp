@@ -200,6 +200,16 @@ std::optional<Outcome> check(const subject::Subject& about, const lang::ProofLin
     outcome.relation = function.of_colours ? ">=" : "<=";
     outcome.passed = function.of_colours ? outcome.figure >= outcome.limit : outcome.figure <= outcome.limit;
     outcome.proved = outcome.shown && outcome.passed;
+    if (function.bounded && outcome.passed && !outcome.proved) {
+        const subject::Subject of = statements ? about.fixed() : about;
+        outcome.bounded_values = function.bounded({of, true, cancel}, outcome.limit);
+        outcome.bounded =
+            outcome.bounded_values || (!statements && std::all_of(sets.begin(), sets.end(), [&](const auto& values) {
+                return function.bounded({about.at(values), false, cancel}, outcome.limit);
+            }));
+        if (cancel.cancelled())
+            return std::nullopt;
+    }
     return outcome;
 }
 
@@ -243,6 +253,8 @@ std::string report(const Outcome& outcome) {
 
 std::string how_known(const Outcome& outcome) {
     std::string text = outcome.proved ? said("proved; rounding measured")
+        : outcome.bounded_values      ? said("bounded, at every value; measured")
+        : outcome.bounded             ? said("bounded; measured")
         : outcome.shown ? said("shown by algebra where the rule gives numbers, but it gives none here; sampled")
                         : said("sampled");
     text += said(": {} colours", outcome.samples);

@@ -2,6 +2,7 @@
 #include "base/cancel.hpp"
 #include "engine/program.hpp"
 #include "image/image.hpp"
+#include "insight/bounds.hpp"
 #include "lang/rule.hpp"
 #include "subject/further.hpp"
 
@@ -63,6 +64,9 @@ struct Function {
     bool compares = false; ///< with another filter, whose name stands behind
     /// It is measured on the colours behind `on`, and its figure is the better the larger it is.
     bool of_colours = false;
+    /// Whether interval arithmetic keeps the figure at or below `limit` for every colour of the cube or the ramp that
+    /// `doc` names, not only those that are measured. Null: it cannot be asked.
+    bool (*bounded)(const insight::Bounds& of, double limit) = nullptr;
 };
 
 /// All proof functions; by name: null if there is none.
@@ -84,6 +88,8 @@ struct Outcome {
     bool proved = false; ///< it passed, and is certain for all colours; what was measured is rounding alone
     /// Algebra shows it wherever the rule gives numbers at all. If it did not pass, what was measured is no number.
     bool shown = false;
+    bool bounded = false;        ///< it passed, and interval arithmetic bounds it for every colour that `doc` names,
+    bool bounded_values = false; ///< and for every value of every parameter
     Place worst;
     std::vector<double> values; ///< the parameter values of the worst case
     std::string at;             ///< the same with names, and what further pictures were: "meet = 1, matte = 0.5"

@@ -3070,6 +3070,14 @@
         <source>uses a device link or a printer's profile, which no shader can read</source>
         <translation>verwendet einen Device-Link oder ein Druckerprofil, die kein Shader lesen kann</translation>
     </message>
+    <message>
+        <source>bounded, at every value; measured</source>
+        <translation>eingegrenzt, bei jedem Wert; gemessen</translation>
+    </message>
+    <message>
+        <source>bounded; measured</source>
+        <translation>eingegrenzt; gemessen</translation>
+    </message>
 </context>
 <context>
     <name>Files</name>
@@ -8055,6 +8063,14 @@ Am schlechtesten auf %1: %2  →  %3</translation>
         <source>fails: %1 %2 %3 on</source>
         <translation>gilt nicht: %1 %2 %3 auf</translation>
     </message>
+    <message>
+        <source>holds, bounded</source>
+        <translation>gilt, eingegrenzt</translation>
+    </message>
+    <message>
+        <source>bounded</source>
+        <translation>eingegrenzt</translation>
+    </message>
 </context>
 <context>
     <name>kasuri::app::ProofsBar</name>
@@ -8093,6 +8109,10 @@ Am schlechtesten auf %1: %2  →  %3</translation>
     <message>
         <source>%1 of %2 fail</source>
         <translation>%1 von %2 gelten nicht</translation>
+    </message>
+    <message>
+        <source>measuring …</source>
+        <translation>wird gemessen …</translation>
     </message>
 </context>
 <context>

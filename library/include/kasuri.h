@@ -199,7 +199,7 @@ typedef struct kasuri_proof {
     const char* title;
     const char* function;  /* "neutral"; "" of a condition that is written in the rule */
     const char* statement; /* "pass  greys stay grey  2.4e-08 <= 0.0001": a line for people */
-    const char* known;     /* how it is known: "proved", "4913 colours at 3 settings" */
+    const char* known;     /* how it is known: "proved", "bounded", "4913 colours at 3 settings" */
     const char* at;        /* the values of the worst case: "meet = 1" */
     double figure, limit;
     int passed;
@@ -207,6 +207,7 @@ typedef struct kasuri_proof {
     int promised;          /* 0: it is only offered, to a rule that promises nothing, and judges nothing */
     float before[4], after[4]; /* the worst case */
     size_t samples;
+    int bounded;               /* for every colour of the cube or ramp it is measured on, by interval arithmetic */
 } kasuri_proof;
 /* *holds: 1 if everything that is promised does. */
 KASURI_API kasuri_status kasuri_check(const kasuri_filter* filter, const kasuri_call* call, kasuri_proofs** proofs,

@@ -77,6 +77,7 @@ class Proof:
     before: list[float]
     after: list[float]
     samples: int
+    bounded: bool
 
     def __str__(self) -> str:
         return self.statement

@@ -146,6 +146,29 @@ TEST_CASE("a failing proof is a link, a passing one is not", "[widgets]") {
     CHECK(bar.items().size() == 1);
 }
 
+TEST_CASE("proofs come one by one, and how each is known is said", "[widgets]") {
+    ProofsBar bar;
+    bar.show_outcomes({outcome("neutral", 0, true), outcome("finite", 3, false), outcome("inside", 0.5, false)});
+    proof::Outcome shown = outcome("neutral", 0, true), kept = outcome("finite", 0, true);
+    shown.proved = true;
+    kept.bounded = true;
+    bar.show_outcomes({shown, kept}, true, {}, false);
+    REQUIRE(bar.items().size() == 3); // the third is still being measured, and stays what it was
+    CHECK(bar.items()[0]->accessibleName().contains("passes proved"));
+    CHECK(bar.items()[1]->accessibleName().contains("passes bounded"));
+    CHECK(bar.items()[1]->toolTip().contains("Bounded; measured"));
+    CHECK(bar.items()[2]->accessibleName().contains("fails"));
+    const auto says = [&](const QString& text) {
+        const auto labels = bar.findChildren<QLabel*>();
+        return std::any_of(labels.begin(), labels.end(), [&](const QLabel* l) { return l->text().contains(text); });
+    };
+    CHECK(says("measuring"));
+    CHECK_FALSE(says("pass"));
+    bar.show_outcomes({shown, kept});
+    CHECK(bar.items().size() == 2);
+    CHECK(says("all 2 pass"));
+}
+
 TEST_CASE("marks differ in shape, not only in colour", "[widgets]") {
     const auto filled = [](bool passed) {
         QImage image(26, 26, QImage::Format_RGB32);

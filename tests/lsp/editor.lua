@@ -78,7 +78,7 @@ must("it is formatted", text():find("out.rgb = mix(rgb, rgb.gbr, far)", 1, true)
 keys('Goproof "greys stay grey" : neutral<Esc>')
 wait("the proof is told", function()
   local lenses = ask("textDocument/codeLens", { textDocument = vim.lsp.util.make_text_document_params() })
-  return lenses[1] and (lenses[1].command.title:find("holds") or lenses[1].command.title:find("proved"))
+  return lenses[1] and (lenses[1].command.title:find("holds") or lenses[1].command.title:find("proved") or lenses[1].command.title:find("bounded"))
 end)
 
 vim.lsp.stop_client(client)

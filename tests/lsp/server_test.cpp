@@ -304,7 +304,7 @@ TEST_CASE("proofs are measured beside, told as lenses, and those that do not hol
     e.server.settle_proofs();
     const Json lenses = e.ask("textDocument/codeLens", e.here);
     REQUIRE(lenses.size() == 2);
-    CHECK(lenses[0]["command"]["title"].get<std::string>().starts_with("holds: 0 <= 0"));
+    CHECK(lenses[0]["command"]["title"].get<std::string>().starts_with("bounded: 0 <= 0"));
     CHECK(lenses[1]["command"]["title"].get<std::string>().starts_with("does not hold: "));
     const Json warned = of_severity(e.faults(), 2);
     REQUIRE(warned.size() == 1);

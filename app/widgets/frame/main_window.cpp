@@ -225,8 +225,11 @@ void MainWindow::show_sheet(const SheetPtr& sheet) {
 }
 
 void MainWindow::show_proofs(const ProofsPtr& proofs) {
+    proofs_->show_outcomes(proofs->outcomes, proofs->of_rule, QString::fromStdString(proofs->look_fault),
+                           proofs->complete);
+    if (!proofs->complete)
+        return;
     first_->show_proofs(*proofs);
-    proofs_->show_outcomes(proofs->outcomes, proofs->of_rule, QString::fromStdString(proofs->look_fault));
     rule_->show_understood(proofs->understood);
     look_->show_amounts(QString::fromStdString(proofs->amounts));
 }

@@ -37,9 +37,9 @@ Previewing::Previewing(Bench& bench, SheetView& sheet, QObject* parent)
         emit readings_ready(result);
     });
     connect(&preview_, &Preview::proofs_ready, this, [this](const ProofsPtr& result) {
-        proved_ = result->generation;
+        proved_ = result->complete ? result->generation : proved_;
         emit proofs_ready(result);
-        if (looked_into_ &&
+        if (result->complete && looked_into_ &&
             std::all_of(result->outcomes.begin(), result->outcomes.end(),
                         [](const proof::Outcome& outcome) { return outcome.passed; }))
             stop_looking_into(); // it is mended

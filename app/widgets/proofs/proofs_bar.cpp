@@ -72,9 +72,14 @@ QString ProofItem::title() const {
 
 QString ProofItem::figure_text() const {
     if (outcome_.offered)
-        return outcome_.passed ? outcome_.proved ? tr("holds, proved") : tr("holds") : tr("does not hold on");
+        return !outcome_.passed ? tr("does not hold on")
+            : outcome_.proved   ? tr("holds, proved")
+            : outcome_.bounded  ? tr("holds, bounded")
+                                : tr("holds");
     if (outcome_.passed && outcome_.proved)
         return tr("proved");
+    if (outcome_.passed && outcome_.bounded)
+        return tr("bounded");
     if (outcome_.passed)
         return outcome_.figure == 0
             ? QString("0")
@@ -172,8 +177,9 @@ ProofsBar::ProofsBar(QWidget* parent) : QWidget(parent) {
     row_->addWidget(sum_);
 }
 
-void ProofsBar::show_outcomes(const std::vector<proof::Outcome>& outcomes, bool of_rule, const QString& fault) {
-    while (items_.size() > outcomes.size()) {
+void ProofsBar::show_outcomes(const std::vector<proof::Outcome>& outcomes, bool of_rule, const QString& fault,
+                              bool complete) {
+    while (complete && items_.size() > outcomes.size()) {
         items_.back()->deleteLater();
         items_.pop_back();
     }
@@ -190,8 +196,11 @@ void ProofsBar::show_outcomes(const std::vector<proof::Outcome>& outcomes, bool 
         promised += outcomes[i].offered ? 0 : 1;
         failed += outcomes[i].passed || outcomes[i].offered ? 0 : 1;
     }
+    for (std::size_t i = outcomes.size(); i < items_.size(); ++i)
+        items_[i]->set_old(true);
     sum_->setToolTip(fault);
-    sum_->setText(!fault.isEmpty()                   ? tr("the look's own proofs are not measured")
+    sum_->setText(!complete                          ? tr("measuring \u2026")
+                      : !fault.isEmpty()             ? tr("the look's own proofs are not measured")
                       : !of_rule && outcomes.empty() ? tr("the active step is not a rule: nothing is proved of it")
                       : old_                         ? tr("old")
                       : promised == 0                ? tr("nothing promised")

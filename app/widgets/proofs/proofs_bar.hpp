@@ -46,8 +46,10 @@ class ProofsBar : public QWidget {
     Q_OBJECT
 public:
     explicit ProofsBar(QWidget* parent = nullptr);
+    /// `complete`: false while more are being measured; what stands behind them is old until then.
     /// `of_rule`: false if the active step is not a rule, which promises nothing. `fault`: of the proofs of the look.
-    void show_outcomes(const std::vector<proof::Outcome>& outcomes, bool of_rule = true, const QString& fault = {});
+    void show_outcomes(const std::vector<proof::Outcome>& outcomes, bool of_rule = true, const QString& fault = {},
+                       bool complete = true);
     void set_old(bool old);
     const std::vector<ProofItem*>& items() const { return items_; }
 
