@@ -104,14 +104,17 @@ void print(const char* name, std::vector<double> times) {
                 times[times.size() * 95 / 100], times.size());
 }
 
-void memory() {
+/// The memory that the process has, in MB, and the most it had: VmRSS and VmHWM of proc(5).
+double megabytes(const char* which) {
     QFile status("/proc/self/status");
     if (status.open(QIODevice::ReadOnly))
         for (const QByteArray& entry : status.readAll().split('\n'))
-            if (entry.startsWith("VmHWM"))
-                std::printf("%-46s %6.0f MB\n", "most memory in use until now",
-                            entry.mid(6).trimmed().split(' ').front().toDouble() / 1024);
+            if (entry.startsWith(which))
+                return entry.mid(6).trimmed().split(' ').front().toDouble() / 1024;
+    return 0;
 }
+
+void memory() { std::printf("%-46s %6.0f MB\n", "most memory in use until now", megabytes("VmHWM")); }
 
 /// The picture at 3840x2160.
 void save_large(const std::string& from, const std::string& to) {
@@ -307,6 +310,39 @@ void library(MainWindow& window, const QString& place) {
                 all, static_cast<long long>(ready), found, search, static_cast<long long>(timer.elapsed() + ready));
 }
 
+/// What a picture of 8 bits adds to the demo bench: opened, at twenty values of the rule, and opened a second time.
+void memory_of(MainWindow& window, int width, int height, const QString& folder) {
+    Bench& bench = window.bench();
+    for (int i = 0; i < 20; ++i) {
+        bench.session().set_value(0, (i + 1) / 21.0);
+        settle(window);
+    }
+    std::printf("%-46s %6.0f MB (at most %.0f)\n", "the demo bench", megabytes("VmRSS"), megabytes("VmHWM"));
+    const double before = megabytes("VmRSS");
+    const auto add = [&](const QString& name) {
+        const QString file = folder + "/" + name;
+        {
+            QImage image(width, height, QImage::Format_RGB888);
+            for (int y = 0; y < height; ++y)
+                for (int x = 0; x < width; ++x)
+                    image.setPixel(x, y, qRgb(255 * x / width, 255 * y / height, (x * 7 + y * 13) % 251));
+            image.save(file);
+        }
+        bench.sheet().add_picture(file.toStdString(), "colour");
+        settle(window);
+        std::printf("%-46s %+6.0f MB (at most %.0f)\n", qPrintable(name), megabytes("VmRSS") - before,
+                    megabytes("VmHWM"));
+        for (int i = 0; i < 20; ++i) {
+            bench.session().set_value(0, (i % 20 + 1.5) / 22.0);
+            settle(window);
+        }
+        std::printf("%-46s %+6.0f MB (at most %.0f)\n", "at twenty values", megabytes("VmRSS") - before,
+                    megabytes("VmHWM"));
+    };
+    add("one.png");
+    add("another.png");
+}
+
 int main(int argc, char** argv) {
     if (!qEnvironmentVariableIsSet("QT_QPA_PLATFORM"))
         qputenv("QT_QPA_PLATFORM", "offscreen");
@@ -353,6 +389,11 @@ int main(int argc, char** argv) {
     }
     if (part == "trace") { // bench_window trace FILE: what happens when, for a viewer of traces, and as sums
         trace(window, argc > 2 ? argv[2] : "bench_window.trace.json");
+        bench.session().take_as_saved();
+        return 0;
+    }
+    if (part == "memory") { // bench_window memory WIDTH HEIGHT: what a picture of 8 bits of that size adds
+        memory_of(window, argc > 3 ? std::atoi(argv[2]) : 5120, argc > 3 ? std::atoi(argv[3]) : 2880, settings.path());
         bench.session().take_as_saved();
         return 0;
     }

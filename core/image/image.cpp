@@ -81,7 +81,21 @@ Plane make_plane(Samples values) { return std::make_shared<const Samples>(std::m
 struct PlanePool::Store {
     std::mutex mutex;
     std::vector<Samples> free;
-    static constexpr std::size_t most = 16; ///< buffers kept; older ones go back to the system
+    static constexpr std::size_t most = 16;                    ///< buffers kept; older ones go back to the system
+    static constexpr std::size_t most_floats = 28 * (1 << 20); ///< in all of them: three planes of 3840x2160
+
+    void keep(Samples buffer) {
+        const std::lock_guard lock(mutex);
+        std::size_t floats = buffer.size();
+        for (const Samples& each : free)
+            floats += each.size();
+        while (!free.empty() && (free.size() >= most || floats > most_floats)) {
+            floats -= free.front().size();
+            free.erase(free.begin());
+        }
+        if (floats <= most_floats)
+            free.push_back(std::move(buffer));
+    }
 };
 
 PlanePool::PlanePool() : store_(std::make_shared<Store>()) {}
@@ -102,10 +116,7 @@ Samples PlanePool::take(std::size_t count) const {
 Plane PlanePool::plane(Samples values) const {
     auto give_back = [store = store_](const Samples* plane) {
         const std::unique_ptr<const Samples> owner(plane);
-        const std::lock_guard lock(store->mutex);
-        if (store->free.size() >= Store::most)
-            store->free.erase(store->free.begin());
-        store->free.push_back(std::move(const_cast<Samples&>(*plane)));
+        store->keep(std::move(const_cast<Samples&>(*plane)));
     };
     return Plane(new Samples(std::move(values)), give_back);
 }

@@ -44,6 +44,8 @@ std::string library_of(Task task) {
 
 /// Slots that have grown beyond this are given back to the system with their process.
 constexpr std::size_t kept_memory = std::size_t{256} << 20;
+/// Beyond this they are, until they are used again: a picture of 1920x1080 fits, and comes often.
+constexpr std::size_t resting_memory = std::size_t{64} << 20;
 
 struct Shop {
     std::mutex mutex;
@@ -219,6 +221,8 @@ Result<HelperLease> HelperLease::of(Task task, const std::string& about) {
 HelperLease::~HelperLease() {
     if (!helper_ || !helper_->sound() || !helper_->resting() || helper_->slots().mapped() > kept_memory)
         return;
+    if (helper_->slots().mapped() > resting_memory)
+        helper_->slots().rest();
     const std::lock_guard lock(shop().mutex);
     auto& waiting = shop().waiting[static_cast<std::size_t>(task_)];
     if (waiting.size() < std::max(2u, std::thread::hardware_concurrency()))

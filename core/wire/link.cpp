@@ -124,6 +124,12 @@ bool Slots::arrange(std::size_t bytes, int count, bool grow) {
     return true;
 }
 
+void Slots::rest() const {
+    // The size stays: both have it mapped.
+    if (mapped_ > 0)
+        (void)::fallocate(descriptor_, FALLOC_FL_PUNCH_HOLE | FALLOC_FL_KEEP_SIZE, 0, static_cast<off_t>(mapped_));
+}
+
 float* Slots::at(int slot) const {
     return reinterpret_cast<float*>(static_cast<char*>(begin_) + bytes_ * static_cast<std::size_t>(slot));
 }

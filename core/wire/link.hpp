@@ -50,6 +50,8 @@ public:
     /// So many slots of so many bytes from now on; what was in them is lost. `grow`: asks for the memory as well. False
     /// if there is not that much.
     bool arrange(std::size_t bytes, int count, bool grow);
+    /// The system has the memory again until something is written; what was in the slots is lost (they hold zeros).
+    void rest() const;
     std::size_t bytes() const { return bytes_; } ///< of one slot
     std::size_t mapped() const { return mapped_; }
     int count() const { return count_; }

@@ -132,3 +132,27 @@ TEST_CASE("no channel is lost when a layer is replaced", "[image]") {
     CHECK((*made.find("mask.id")->plane)[1] == 8);
     CHECK((*made.find("A")->plane)[0] == 0.5f);
 }
+
+TEST_CASE("buffers that wait for the next picture are few where they are large", "[image]") {
+    const auto comes_back = [](std::size_t floats, int planes) {
+        const kasuri::image::PlanePool pool;
+        {
+            std::vector<kasuri::image::Plane> used;
+            for (int i = 0; i < planes; ++i) {
+                kasuri::image::Samples values(floats);
+                values[0] = 123.0f; // known again by it
+                used.push_back(pool.plane(std::move(values)));
+            }
+        }
+        int found = 0;
+        std::vector<kasuri::image::Samples> taken;
+        for (int i = 0; i < planes; ++i) {
+            taken.push_back(pool.take(floats));
+            found += taken.back()[0] == 123.0f ? 1 : 0;
+        }
+        return found;
+    };
+    CHECK(comes_back(3840 * 2160, 3) == 3);
+    CHECK(comes_back(20'000'000, 3) == 1); // 80 MB each: fresh memory of that size is zeros
+    CHECK(comes_back(40'000'000, 1) == 0);
+}

@@ -7,8 +7,10 @@
 #include "io/picture_process.hpp"
 #include "io/stretch.hpp"
 #include "support/support.hpp"
+#include "wire/link.hpp"
 
 #include <csignal>
+#include <sys/stat.h>
 #include <thread>
 
 using namespace kasuri;
@@ -299,4 +301,22 @@ TEST_CASE("who gives up in the middle of a picture leaves no answer behind for t
                     std::bad_alloc);
     REQUIRE(io::load(file));
     REQUIRE(io::save(folder / "c.exr", small_picture()));
+}
+
+TEST_CASE("memory between programs that rests is given back, and can be used again", "[io][helper]") {
+    kasuri::wire::Slots mine = kasuri::wire::Slots::made();
+    REQUIRE(mine.arrange(std::size_t{8} << 20, 2, true));
+    std::fill_n(mine.at(0), 4 << 20, 1.0f);
+    const auto held = [&] { // pages that the system keeps for it: st_blocks is of 512 bytes (stat(2))
+        struct stat about {};
+        ::fstat(mine.descriptor(), &about);
+        return about.st_blocks * 512;
+    };
+    CHECK(held() >= 16 << 20);
+    mine.rest();
+    CHECK(held() == 0);
+    CHECK(mine.mapped() == std::size_t{16} << 20);
+    CHECK(mine.at(1)[0] == 0);
+    mine.at(1)[0] = 2;
+    CHECK(mine.at(1)[0] == 2);
 }
