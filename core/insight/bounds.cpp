@@ -62,6 +62,14 @@ std::array<Box, 2> halves(const Box& whole, std::size_t channel) {
     return made;
 }
 
+/// Along a ramp the place and the neighbours change with the grey.
+bool reads_more_than_colour(const ir::Graph& graph) {
+    for (ir::NodeId id = 0; id < graph.size(); ++id)
+        if (graph[id].op == ir::Op::input && graph[id].slot > static_cast<std::uint32_t>(ir::Input::a))
+            return true;
+    return false;
+}
+
 /// Whether `good` is true of ranges over parts that together are all of `whole`.
 bool everywhere(const Bounds& asked, const ir::Rounding& rounding, const Box& whole,
                 const std::function<bool(const std::vector<Range>&)>& good) {
@@ -155,7 +163,7 @@ bool Bounds::inside(double room) const {
 
 bool Bounds::rises(double low, double high, double room) const {
     Lowered lowered(subject);
-    if (lowered.graph.size() > max_nodes)
+    if (lowered.graph.size() > max_nodes || reads_more_than_colour(lowered.graph))
         return false;
     const Box whole = box(*this, Range::between(low, high), Range::of(1));
     const ir::Ranges values(lowered.graph, lowered.outputs, ir::exact, whole);
@@ -186,7 +194,8 @@ bool Bounds::rises(double low, double high, double room) const {
         if (shown) {
             const std::vector<Range> slope = slopes.over(part);
             for (std::size_t c = 0; c < 3; ++c) {
-                falls[c] = std::max(0.0, -slope[c].low) * (to - from);
+                // (A slope may be NaN where it is vertical, 0 times infinity: there the value itself is finite.)
+                falls[c] = slope[c].low >= 0 ? 0 : -slope[c].low * (to - from);
                 // A steep place next to which it may fall is cut on; a little for each part is given.
                 shown = shown && falls[c] <= room * (to - from) / (high - low) / 2;
             }

@@ -20,7 +20,7 @@ struct Bounds {
     /// In exact arithmetic, r, g, b stay between 0 and 1 for r, g, b and alpha that are, but for `room`.
     bool inside(double room) const;
     /// In exact arithmetic, along greys from `low` to `high` with alpha 1, whatever falls of a channel, added up, is at
-    /// most `room`.
+    /// most `room`. Not of what reads the place, neighbours or further pictures.
     bool rises(double low, double high, double room) const;
 };
 

@@ -68,4 +68,7 @@ TEST_CASE("greys never fall, between the steps of the ramp too", "[insight][boun
     CHECK(bounded("param k = 0 in 0 .. 1\nout.rgb = mix(rgb, srgb_encode(rgb), k)", "monotonic"));
     CHECK(bounded("out.rgb = smoothstep(0.1, 0.9, rgb)", "monotonic"));
     CHECK_FALSE(outcome_of("out.rgb = rgb * rgb", "monotonic").passed); // below 0
+    // Along a ramp the place and the neighbours change, too.
+    CHECK_FALSE(bounded("out.rgb = rgb + 0.1 * pos.x", "monotonic"));
+    CHECK_FALSE(bounded("out.rgb = blur(rgb, 2)", "monotonic"));
 }
