@@ -1,20 +1,21 @@
 #include "model/memo.hpp"
 
+#include <algorithm>
+
 namespace kasuri::app {
 
 void MemoClock::trim() {
     std::size_t spare = this->spare();
     while (spare > max_spare_) {
-        MemoTable* from = nullptr;
         std::uint64_t least = now_;
-        for (MemoTable* table : tables_)
-            if (const auto used = table->oldest(now_); used && *used < least) {
-                least = *used;
-                from = table;
-            }
-        if (!from)
+        for (const MemoTable* table : tables_)
+            least = std::min(least, table->oldest(now_).value_or(now_));
+        if (least == now_)
             return;
-        spare -= from->drop(least);
+        // All of that request: what is small keeps the large picture alive that it was made from.
+        for (MemoTable* table : tables_)
+            while (table->oldest(now_) == least)
+                spare -= table->drop(least);
     }
 }
 

@@ -24,7 +24,7 @@ public:
 };
 
 /// Counts requests and bounds what all tables remember: what the latest request used stays, what was used before goes,
-/// oldest first, until it takes no more than `max_spare` bytes.
+/// request by request, until it takes no more than `max_spare` bytes.
 class MemoClock {
 public:
     explicit MemoClock(std::size_t max_spare) : max_spare_(max_spare) {}

@@ -66,8 +66,11 @@ TEST_CASE("results are made once, and the oldest go when there are too many", "[
     clock.trim();
     CHECK(memo.size() == 2); // both are in use, however large
     clock.next_request();
+    get(2, 60);
     get(3, 60);
-    clock.trim(); // two of 60 to spare, 100 allowed
+    clock.next_request();
+    get(3, 60);
+    clock.trim(); // two of 60 to spare, of two requests, 100 allowed
     CHECK(memo.size() == 2);
     CHECK(clock.spare() == 60);
     clock.next_request();
@@ -100,6 +103,18 @@ TEST_CASE("a value that was there before is not computed again, and memory has a
         CHECK(worker.spare_bytes() <= (std::size_t{48} << 20));
     }
     CHECK(worker.spare_bytes() > (std::size_t{24} << 20)); // and it is used
+}
+
+TEST_CASE("a large result of another value is let go, by all that was made of it too", "[memo][worker]") {
+    PreviewWorker worker;
+    PreviewRequest wanted =
+        request("param k = 0 in 0 .. 1\nout.rgb = rgb * k", {even(2100, 0.5)}, "colour"); // 53 MB, 48 may be to spare
+    wanted.values["k"] = 0.25;
+    const std::weak_ptr<const image::Picture> first = sheet_of(worker, wanted)->cells[0].after_pixels;
+    CHECK_FALSE(first.expired());
+    wanted.values["k"] = 0.5;
+    sheet_of(worker, wanted);
+    CHECK(first.expired()); // its small picture for the cell held it
 }
 
 TEST_CASE("another picture of the same name, or in another space, is another picture", "[memo][worker]") {

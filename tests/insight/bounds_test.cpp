@@ -36,20 +36,21 @@ TEST_CASE("no NaN or infinity, for every colour of the cube and every value", "[
 }
 
 TEST_CASE("what no lattice meets is not called bounded", "[insight][bounds]") {
-    // A root of less than 0 in a hair's breadth around 0.6, between all levels that are tried.
-    const char* const hidden = "out.r = sqrt((r - 0.6) * (r - 0.6) - 1e-6)";
-    CHECK(outcome_of(hidden, "finite").passed);
-    CHECK_FALSE(bounded(hidden, "finite"));
-    const char* const spike = "out.r = r + max(0, 0.01 - abs(r - 0.53)) * 100";
-    CHECK(outcome_of(spike, "inside").passed);
-    CHECK_FALSE(bounded(spike, "inside"));
-    // Falls and rises again between two greys of the ramp.
-    const char* const notch = "out.r = r - max(0, 2e-4 - abs(r - 0.5005)) * 3";
-    CHECK(outcome_of(notch, "monotonic").passed);
-    CHECK_FALSE(bounded(notch, "monotonic"));
-    const char* const step = "out.r = r < 0.5003 ? r : r - 1e-4";
-    CHECK(outcome_of(step, "monotonic").passed);
-    CHECK_FALSE(bounded(step, "monotonic"));
+    const struct {
+        const char *text, *function;
+    } hidden[] = {
+        // A root of less than 0 in a hair's breadth around 0.6, between all levels that are tried.
+        {"out.r = sqrt((r - 0.6) * (r - 0.6) - 1e-6)", "finite"},
+        {"out.r = r + max(0, 0.01 - abs(r - 0.53)) * 100", "inside"},
+        // Falls and rises again, or steps down, between two greys of the ramp.
+        {"out.r = r - max(0, 2e-4 - abs(r - 0.5005)) * 3", "monotonic"},
+        {"out.r = r < 0.5003 ? r : r - 1e-4", "monotonic"},
+    };
+    for (const auto& rule : hidden) {
+        INFO(rule.text);
+        CHECK(outcome_of(rule.text, rule.function).passed);
+        CHECK_FALSE(bounded(rule.text, rule.function));
+    }
     // Single precision: a difference that comes to nothing but for its rounding has no root of its own.
     CHECK_FALSE(bounded("out.r = sqrt(r + g + b - (r + (g + b)))", "finite"));
     CHECK_FALSE(bounded("out.r = exp(100 * r)", "finite"));
