@@ -41,7 +41,8 @@ using namespace kasuri::app;
 namespace {
 
 struct Times {
-    double sheet = 0, all = 0; ///< milliseconds until the sheet, and until sheet and readings have been painted
+    /// Milliseconds until what follows has been painted: a sheet, be it a coarse one; the exact sheet; the readings.
+    double sheet = 0, exact = 0, all = 0;
 };
 
 /// Does something and waits for what it changes.
@@ -61,10 +62,15 @@ Times times_of(MainWindow& window, Act&& act, std::string_view what = "action") 
     QObject::connect(&window, &MainWindow::sheet_shown, &loop, [&] {
         const double now = painted();
         times.sheet = times.sheet > 0 ? times.sheet : now; // a coarse one may come before the exact one
+        if (!window.part<SheetView>().sheet()->coarse)
+            times.exact = now;
+        if (times.exact > 0 && times.all > 0)
+            loop.quit();
     });
     QObject::connect(&window, &MainWindow::readings_shown, &loop, [&] {
         times.all = painted();
-        loop.quit();
+        if (times.exact > 0)
+            loop.quit();
     });
     QTimer::singleShot(2000, &loop, &QEventLoop::quit);
     act();
@@ -124,6 +130,29 @@ void save_large(const std::string& from, const std::string& to) {
     large.depth = small.value().depth;
     if (!kasuri::io::save(to, large))
         std::abort();
+}
+
+/// A picture of 3840x2160 alone on the sheet.
+void large_picture(MainWindow& window, const std::string& from, const QString& place) {
+    Bench& bench = window.bench();
+    const QString large = place + "/large.exr";
+    save_large(from, large.toStdString());
+    for (const Cell& shown : std::vector<Cell>(bench.sheet().cells()))
+        bench.sheet().remove(shown.id);
+    bench.sheet().add_picture(large.toStdString(), "colour");
+    settle(window);
+    std::vector<double> coarse, exact, read;
+    for (int i = 0; i < 40; ++i) {
+        const Times times = times_of(window, [&] { bench.session().set_value(0, (i % 20 + 1) / 21.0); });
+        read.push_back(times.all);
+        coarse.push_back(times.sheet);
+        exact.push_back(times.exact);
+        settle(window);
+    }
+    print("3840x2160, to the first sheet", coarse);
+    print("3840x2160, to the exact sheet", exact);
+    print("3840x2160, to sheet and readings", read);
+    memory();
 }
 
 /// The colour solid of 17 points an edge, turned by 3 degrees at a time and painted at the size of its own window.
@@ -397,6 +426,11 @@ int main(int argc, char** argv) {
         bench.session().take_as_saved();
         return 0;
     }
+    if (part == "large") {
+        large_picture(window, pictures + "cloths.exr", settings.path());
+        bench.session().take_as_saved();
+        return 0;
+    }
     if (part == "late") { // what stands last
         solid();
         long_rule(window, 5000);
@@ -430,13 +464,15 @@ int main(int argc, char** argv) {
         bench.session().take_as_saved();
         return 0;
     }
-    std::vector<double> moved, drags;
+    std::vector<double> moved, exactly, drags;
     for (int i = 0; i < 200; ++i) {
         const Times times = times_of(window, [&] { bench.session().set_value(0, (i % 100 + 1) / 101.0); });
         moved.push_back(times.sheet);
+        exactly.push_back(times.exact);
         drags.push_back(times.all);
     }
     print("changed value to refreshed sheet", moved);
+    print("changed value to the exact sheet", exactly);
     print("changed value to refreshed sheet and readings", drags);
     settle(window);
     // A value that is dragged: 125 moves of the mouse a second, for two seconds.
@@ -479,34 +515,7 @@ int main(int argc, char** argv) {
     print("zoom, the same", zooms);
     window.part<SheetView>().set_alone(0);
     memory();
-    // A picture of four times the size: a coarse sheet first, then the exact one.
-    const QString large = settings.path() + "/large.exr";
-    save_large(pictures + "cloths.exr", large.toStdString());
-    for (const Cell& shown : std::vector<Cell>(bench.sheet().cells()))
-        bench.sheet().remove(shown.id);
-    bench.sheet().add_picture(large.toStdString(), "colour");
-    settle(window);
-    std::vector<double> coarse, exact, read;
-    for (int i = 0; i < 40; ++i) {
-        QElapsedTimer timer;
-        double first = 0, last = 0;
-        QObject guard;
-        QObject::connect(&window, &MainWindow::sheet_shown, &guard, [&] {
-            QCoreApplication::sendPostedEvents(nullptr, QEvent::UpdateRequest);
-            last = static_cast<double>(timer.nsecsElapsed()) / 1e6;
-            first = first == 0 ? last : first;
-        });
-        timer.start();
-        read.push_back(times_of(window, [&] { bench.session().set_value(0, (i % 20 + 1) / 21.0); }).all);
-        settle(window);
-        coarse.push_back(first);
-        exact.push_back(last);
-    }
-    print("3840x2160, to the first sheet", coarse);
-    print("3840x2160, to the exact sheet", exact);
-    print("3840x2160, to sheet and readings", read);
-    memory();
-
+    large_picture(window, pictures + "cloths.exr", settings.path());
     playback(window, settings.path());
     library(window, settings.path());
     solid();

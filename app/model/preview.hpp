@@ -2,6 +2,7 @@
 #include "base/cancel.hpp"
 #include "model/preview_request.hpp"
 #include "model/preview_result.hpp"
+#include "model/readings_aside.hpp"
 
 #include <QObject>
 
@@ -16,7 +17,7 @@ namespace kasuri::app {
 /// Checks and evaluates on a thread of its own. The latest request wins: what waits is replaced. A sheet that
 /// is being computed is finished if it is quick (so that dragging shows every step it can) and called off if
 /// it is slow; proofs are called off at once. When the last exact sheet took long, or requests come in a row, a coarse
-/// sheet comes first, and the exact one gives way to newer work.
+/// sheet comes first, and the exact one gives way to newer work; readings of a row are made aside.
 class Preview : public QObject {
     Q_OBJECT
 public:
@@ -49,6 +50,10 @@ private:
     bool optional_ = false;                ///< what is being done gives way to newer work at once
     std::chrono::steady_clock::time_point began_;
     CancelToken current_;
+    void tell_readings(const std::shared_ptr<ReadingsResult>& read);
+    std::mutex told_mutex_;
+    std::uint64_t told_readings_ = 0; ///< generation; older ones come too late
+    ReadingsAside aside_;
     std::thread thread_;
 };
 

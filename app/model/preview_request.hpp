@@ -12,6 +12,7 @@
 #include <QRect>
 #include <QSize>
 
+#include <chrono>
 #include <cstdint>
 #include <filesystem>
 #include <memory>
@@ -34,6 +35,7 @@ struct CellJob {
     bool both = true;                                 ///< false: before is not shown now, and is not painted
     std::shared_ptr<const document::KeptTake> take{}; ///< null: the rule on the bench
     std::string path{};                               ///< of the picture's file
+    bool numbers = false;                             ///< colours of single pixels are told: of pins, of the pointer
 };
 
 struct StripJob {
@@ -87,6 +89,7 @@ struct PreviewRequest {
     };
     std::optional<Point> trace{}; ///< where the rule is looked into
     subject::Bindings sources{};  ///< of the rule, where something else than the picture's own layer was given
+    std::chrono::microseconds refresh{16667}; ///< of the screen: no more sheets than it shows
 };
 
 } // namespace kasuri::app

@@ -77,9 +77,9 @@ using SheetPtr = std::shared_ptr<const SheetResult>;
 struct ReadingsResult {
     std::uint64_t generation = 0;
     std::vector<ReadingResult> readings;
+    std::vector<CellResult> counted{}; ///< of a row of requests: whole pictures of the same state, nothing painted
     /// Of the cells that show a take: how far that is from what the rule on the bench makes.
     std::map<int, readings::Apart> apart;
-    double total_ms = 0;
 };
 using ReadingsPtr = std::shared_ptr<const ReadingsResult>;
 

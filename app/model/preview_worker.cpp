@@ -14,9 +14,6 @@
 namespace kasuri::app {
 namespace {
 
-/// Of what no longer is on the sheet: enough to go back and forth between a few states of it.
-constexpr std::size_t max_spare = std::size_t{48} << 20;
-
 PicturePtr stretched(const PicturePtr& picture, int width, int height) {
     return std::make_shared<const image::Picture>(io::stretched(*picture, width, height));
 }
@@ -39,7 +36,7 @@ bool has_numbers_of_rule(const CellJob& job) { return job.target && job.target->
 
 } // namespace
 
-PreviewWorker::PreviewWorker() : clock_(max_spare) {}
+PreviewWorker::PreviewWorker(std::size_t max_spare) : clock_(max_spare) {}
 
 bool PreviewWorker::take(const PreviewRequest& request, const CancelToken& cancel) {
     const timeline::Stretch stretch("check and put in");
@@ -123,6 +120,26 @@ std::shared_ptr<SheetResult> PreviewWorker::sheet(const PreviewRequest& request,
     result->text = rule_.text();
     if (!coarse)
         clock_.trim();
+    return result;
+}
+
+std::shared_ptr<SheetResult> PreviewWorker::counted(const PreviewRequest& request, const CancelToken& cancel) {
+    const timeline::Stretch stretch("what is counted");
+    auto result = std::make_shared<SheetResult>();
+    for (const CellJob& asked : request.cells) {
+        if (!asked.numbers &&
+            std::none_of(request.readings.begin(), request.readings.end(), [&](const ReadingJob& reading) {
+                return reading.reading->about == readings::About::pictures &&
+                    std::find(reading.cells.begin(), reading.cells.end(), asked.id) != reading.cells.end();
+            }))
+            continue;
+        CellJob job = asked;
+        job.pixels = QSize(0, 0);
+        std::optional<CellResult> cell = this->cell(request, job, false, cancel);
+        if (!cell)
+            return nullptr;
+        result->cells.push_back(std::move(*cell));
+    }
     return result;
 }
 
@@ -500,6 +517,8 @@ std::optional<CellResult> PreviewWorker::cell(const PreviewRequest& request, con
         return std::nullopt;
     result.before_pixels = before;
     result.after_pixels = after;
+    if (job.pixels.isEmpty())
+        return result; // nothing of it is seen
     const auto side = [&](bool is_after) -> std::optional<Painted> {
         const PicturePtr& picture = is_after ? after : before;
         if (!through.of_rule())

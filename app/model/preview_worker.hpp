@@ -20,7 +20,9 @@ namespace kasuri::app {
 /// What outlives a request on the evaluation's thread: the rules, and what was computed, by what it was computed from.
 class PreviewWorker {
 public:
-    PreviewWorker();
+    /// Of what no longer is on the sheet, `max_spare` bytes are remembered: enough to go back and forth between a few
+    /// states of it.
+    explicit PreviewWorker(std::size_t max_spare = std::size_t{48} << 20);
 
     /// Takes over what the request says of rules. Whether there is something to be shown: there is no rule yet, or the
     /// work was called off, else.
@@ -34,7 +36,11 @@ public:
     std::shared_ptr<SheetResult> sheet(const PreviewRequest& request, bool coarse, const CancelToken& cancel);
     /// Whether a coarse sheet would be another one: a picture is larger than shown, and no rule looks at neighbours.
     bool coarse_helps(const PreviewRequest& request);
-    /// The readings of the same request; null if called off. An exact `sheet` has been made before.
+    /// The pictures that the readings of the request count, and of which numbers are told, whole and not painted. Null
+    /// if called off.
+    std::shared_ptr<SheetResult> counted(const PreviewRequest& request, const CancelToken& cancel);
+    /// The readings of the same request; null if called off. `sheet` is an exact one, or what `counted` made; how far
+    /// takes are from the rule is said of an exact one alone.
     std::shared_ptr<ReadingsResult> readings(const PreviewRequest& request, const SheetResult& sheet,
                                              const CancelToken& cancel);
 
@@ -51,6 +57,9 @@ public:
     /// What is certain about the whole look at its values, in lines.
     std::string amounts() const;
 
+    /// Forgets what earlier requests made, the oldest first, until it is no more than may be kept. An exact sheet does
+    /// so by itself.
+    void trim() { clock_.trim(); }
     /// About how much is remembered, and how much of it the latest request did not use.
     std::size_t remembered_bytes() const { return clock_.bytes(); }
     std::size_t spare_bytes() const { return clock_.spare(); }

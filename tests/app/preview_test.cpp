@@ -157,6 +157,87 @@ TEST_CASE("readings count what is before once, and come at the end of fast chang
     CHECK(asker.readings->readings[1].after == now);
 }
 
+TEST_CASE("while values follow each other the sheet is coarse, and readings and numbers of pins come aside",
+          "[preview]") {
+    Asker asker;
+    PicturePtr picture = std::make_shared<const image::Picture>([] {
+        image::Picture made = image::generated(1600, 900, [](int x, int y) {
+            return std::array<double, 3>{x / 1600.0, y / 900.0, 0.25};
+        });
+        made.space = "rec709-linear";
+        return made;
+    }());
+    const auto wanted = [&](int step) {
+        PreviewRequest all = request("param k = 0 in 0 .. 100\nout.b = b + k", {{"k", static_cast<double>(step)}});
+        all.cells = {{1, picture, nullptr, "colour", QSize(160, 90)}};
+        all.cells[0].numbers = true;
+        all.readings = {{1, readings::find("parade"), {}, {1}}};
+        return all;
+    };
+    asker.ask(wanted(0));
+    const std::uint64_t first = asker.sheet->generation;
+    int aside = 0, coarse = 0;
+    std::uint64_t newest = 0;
+    bool in_order = true;
+    QObject::connect(&asker.preview, &Preview::sheet_ready, &asker.preview,
+                     [&](const SheetPtr& sheet) { coarse += sheet->coarse ? 1 : 0; });
+    QObject::connect(&asker.preview, &Preview::readings_ready, &asker.preview, [&](const ReadingsPtr& read) {
+        in_order = in_order && read->generation >= newest;
+        newest = read->generation;
+        if (read->counted.empty())
+            return;
+        ++aside;
+        REQUIRE(read->counted.size() == 1);
+        REQUIRE(read->counted[0].after_pixels);
+        // What is told belongs to the request whose generation it carries.
+        CHECK(read->counted[0].after_pixels->at(700, 3)[2] == 0.25f + static_cast<float>(read->generation - first));
+        CHECK(read->counted[0].after.isNull());
+        REQUIRE(read->readings.size() == 1);
+        CHECK(read->readings[0].after);
+    });
+    std::uint64_t last = 0;
+    for (int step = 1; step < 400 && aside < 3; ++step) {
+        last = asker.preview.request(wanted(std::min(step, 90)));
+        if (step >= 90)
+            break;
+        QTest::qWait(8);
+    }
+    REQUIRE(QTest::qWaitFor([&] { return asker.proofs && asker.proofs->generation == last; }, 20000));
+    CHECK(aside > 0);
+    CHECK(coarse > 3);
+    CHECK(in_order);
+    CHECK_FALSE(asker.sheet->coarse); // the row ends exactly
+    CHECK(asker.sheet->generation == last);
+    CHECK(newest == last);
+}
+
+TEST_CASE("a cut of a picture is kept up with in a row, which takes the exact sheet", "[preview]") {
+    Asker asker;
+    const PicturePtr picture = big_picture();
+    const auto wanted = [&](int step) {
+        PreviewRequest all = request("param k = 0 in 0 .. 1000\nout.b = b + k", {{"k", static_cast<double>(step)}});
+        all.cells = {{1, picture, nullptr, "colour", QSize(60, 40)}};
+        all.readings.clear();
+        StripJob cut;
+        cut.id = 9;
+        cut.cell = 1;
+        cut.line = {0, 0.5, 1, 0.5};
+        all.strips = {cut};
+        return all;
+    };
+    asker.ask(wanted(0));
+    int exact = 0;
+    QObject::connect(&asker.preview, &Preview::sheet_ready, &asker.preview,
+                     [&](const SheetPtr& sheet) { exact += sheet->coarse || sheet->strips.empty() ? 0 : 1; });
+    std::uint64_t last = 0;
+    for (int step = 1; step < 200 && exact < 3; ++step) {
+        last = asker.preview.request(wanted(step));
+        QTest::qWait(8);
+    }
+    CHECK(exact >= 3);
+    REQUIRE(QTest::qWaitFor([&] { return asker.proofs && asker.proofs->generation == last; }, 20000));
+}
+
 TEST_CASE("cells of one picture share its evaluation and have their own lens", "[preview]") {
     Asker asker;
     PreviewRequest wanted = request("out.rgb = rgb.gbr");

@@ -190,6 +190,7 @@ void MainWindow::connect_results() {
     connect(previewing_, &Previewing::sheet_ready, this, &MainWindow::show_sheet);
     connect(previewing_, &Previewing::readings_ready, this, [this](const ReadingsPtr& readings) {
         readings_->show_results(readings);
+        sheet_->show_counted(*readings);
         sheet_->show_apart(*readings);
         emit readings_shown();
     });

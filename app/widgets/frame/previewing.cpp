@@ -4,6 +4,7 @@
 #include "widgets/sheet/sheet_view.hpp"
 #include "widgets/sheet/strip_view.hpp"
 
+#include <QScreen>
 #include <QTimer>
 
 #include <algorithm>
@@ -82,6 +83,8 @@ PreviewRequest Previewing::wanted() const {
             if (!wanted.trace && cell.source() == pin->source)
                 wanted.trace = PreviewRequest::Point{cell.id, pin->pixel, {}};
     wanted.readings = bench_.readings().jobs(sheet, sheet_.current_cell());
+    if (const QScreen* const screen = sheet_.screen(); screen && screen->refreshRate() >= 1)
+        wanted.refresh = std::chrono::microseconds(static_cast<int>(1e6 / screen->refreshRate()));
     return wanted;
 }
 

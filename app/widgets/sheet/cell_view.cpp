@@ -51,6 +51,13 @@ void CellView::show_result(const CellResult& result) {
     update();
 }
 
+void CellView::show_counted(const CellResult& counted) {
+    if (result_.after_pixels || result_.size != counted.size)
+        return; // an exact sheet, or another picture
+    result_.before_pixels = counted.before_pixels;
+    result_.after_pixels = counted.after_pixels;
+}
+
 void CellView::show_apart(const readings::Apart& apart) {
     apart_ = apart;
     setToolTip(tip_ + "\n" +

@@ -30,6 +30,8 @@ public:
 
     int id() const { return id_; }
     void show_result(const CellResult& result);
+    /// The whole pictures, where the coarse sheet that is shown has none; of the state that was counted last.
+    void show_counted(const CellResult& counted);
     /// How far the take that it shows is from the rule; comes after the result that it is about.
     void show_apart(const readings::Apart& apart);
     const std::optional<readings::Apart>& apart() const { return apart_; }

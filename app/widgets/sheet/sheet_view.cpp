@@ -139,6 +139,9 @@ std::vector<CellJob> SheetView::jobs() const {
                         view->shows_before(),
                         model_.take_of(*cell),
                         cell->picture};
+            job.numbers = hover_cell_ == cell->id ||
+                std::any_of(model_.pins().begin(), model_.pins().end(),
+                            [&](const Pin& pin) { return pin.source == cell->source(); });
             if (job.target || job.picture)
                 jobs.push_back(std::move(job));
         }
@@ -320,6 +323,16 @@ void SheetView::show_result(const SheetPtr& sheet) {
         return; // the numbers wait for the exact sheet
     tell();
     tell_pins();
+}
+
+void SheetView::show_counted(const ReadingsResult& readings) {
+    for (const CellResult& counted : readings.counted)
+        if (CellView* view = cell(counted.id))
+            view->show_counted(counted);
+    if (!readings.counted.empty()) {
+        tell();
+        tell_pins();
+    }
 }
 
 void SheetView::show_apart(const ReadingsResult& readings) {

@@ -44,6 +44,8 @@ public:
     /// The cell that was used last; 0 if there is none.
     int current_cell() const;
     /// The cell that has the sheet to itself; 0: all are there.
+    /// Numbers of pins and of the pointer while coarse sheets follow each other.
+    void show_counted(const ReadingsResult& readings);
     /// How far cells that show takes are from the rule, if it is still about what they show.
     void show_apart(const ReadingsResult& readings);
     int alone() const { return alone_; }
