@@ -213,6 +213,79 @@ bool pow_uniform(Schedule& s, Id id) {
     return true;
 }
 
+/// x < 0 ? -pow(|x|, e) : pow(|x|, e)
+bool signed_power(Schedule& s, Id id) {
+    if (!s.is(id, Op::select))
+        return false;
+    const Id condition = s[id].args[0], minus = s[id].args[1], plus = s[id].args[2];
+    if (!s.single(condition) || !s.is(condition, Op::less) || !s.is_constant(s[condition].args[1], 0) ||
+        !s.is(minus, Op::neg) || s[minus].args[0] != plus || !s.single(minus) || !s.is(plus, Op::pow) ||
+        s.per_pixel(s[plus].args[1]) || s[plus].uses != 2)
+        return false;
+    const Id x = s[condition].args[0], size = s[plus].args[0];
+    if (!s.is(size, Op::abs) || s[size].args[0] != x)
+        return false;
+    const Id args[] = {x, s[plus].args[1]};
+    s.rewrite(id, Op::signed_power, args);
+    return true;
+}
+
+bool scaled_whole(Schedule& s, Id id) {
+    const bool round = s.is(id, Op::round_even);
+    if (!round && !s.is(id, Op::floor))
+        return false;
+    const Id product = s[id].args[0];
+    if (!s.is(product, Op::mul) || !s.single(product))
+        return false;
+    const Id args[] = {s[product].args[0], s[product].args[1]};
+    s.rewrite(id, round ? Op::round_scaled : Op::floor_scaled, args);
+    return true;
+}
+
+bool to_code(Schedule& s, Id id) {
+    if (!s.is(id, Op::round_even))
+        return false;
+    const Id product = s[id].args[0];
+    if (!s.is(product, Op::mul) || !s.single(product))
+        return false;
+    for (const std::size_t side : {0u, 1u}) {
+        const Id kept = s[product].args[side];
+        if (!s.is(kept, Op::clamp) || !s.single(kept) || !s.is_constant(s[kept].args[1], 0) ||
+            !s.is_constant(s[kept].args[2], 1))
+            continue;
+        const Id args[] = {s[kept].args[0], s[product].args[1 - side]};
+        s.rewrite(id, Op::to_code, args);
+        return true;
+    }
+    return false;
+}
+
+bool unless_nan(Schedule& s, Id id) {
+    if (!s.is(id, Op::select) || !s.is(s[id].args[0], Op::is_nan) || s[s[id].args[0]].args[0] != s[id].args[1])
+        return false;
+    const Id value = s[id].args[2];
+    const auto parts = s.is(value, Op::mul) && s.single(value) ? split(s, value) : std::nullopt;
+    const Id args[] = {s[id].args[1], parts ? parts->pixel : value, parts ? parts->uniform : s.constant(1)};
+    s.rewrite(id, Op::unless_nan, args);
+    return true;
+}
+
+/// a x + b y, a x - b y of two different pixel values
+bool linear2(Schedule& s, Id id) {
+    const bool minus = s.is(id, Op::sub);
+    if (!minus && !s.is(id, Op::add))
+        return false;
+    const Id first = s[id].args[0], second = s[id].args[1];
+    if (!s.is(first, Op::mul) || !s.is(second, Op::mul) || !s.single(first) || !s.single(second))
+        return false;
+    const auto x = split(s, first), y = split(s, second);
+    if (!x || !y || x->pixel == y->pixel)
+        return false;
+    const Id args[] = {x->pixel, y->pixel, x->uniform, minus ? negated(s, y->uniform) : y->uniform};
+    s.rewrite(id, Op::linear2, args);
+    return true;
+}
+
 bool cube(Schedule& s, Id id) {
     if (!s.is(id, Op::mul))
         return false;
@@ -369,91 +442,23 @@ constexpr Fusion table[] = {
     {"x x x", cube},
     {"x <= limit ? m x + n : g ((x + p) k + o)^e + c", power_segment},
     {"x < 0 ? -f(|x|) : f(|x|)", mirrored_segment},
+    {"x < 0 ? -pow(|x|, uniform) : pow(|x|, uniform)", signed_power},
     {"x <= limit ? m x + n : min(exp2(k x + o), top)", exp_segment},
     {"x <= limit ? m x + n : g log2(k x + o) + c", log_segment},
     {"min(max(x, low), high)", clamp},
+    {"round_even(min(max(x, 0), 1) n)", to_code},
+    {"round_even(x k), floor(x k)", scaled_whole},
+    {"is_nan(a) ? a : v k", unless_nan},
     {"t t (3 - 2 t), t = clamp((x - low) scale, 0, 1)", smooth},
     {"x (1 - share) + y share", mix},
     {"a x + b y + c z + d", linear3},
+    {"a x + b y, a x - b y", linear2},
     {"x y + z, x y - z, z - x y", multiply_add},
     {"pow(x, uniform)", pow_uniform},
     {"x < y ? a : b", compared_choice},
 };
 
-/// Results that one instruction can make together: items of `ops` with the same operands.
-void join(Schedule& s, std::span<const Op, 3> ops, Op together) {
-    for (Id id = 0; id < s.items.size(); ++id) {
-        if (s[id].uses == 0 || s[id].joint || std::find(ops.begin(), ops.end(), s[id].op) == ops.end())
-            continue;
-        // In the order of ops; what nobody needs is computed into a spare register.
-        std::array<Id, 3> found{};
-        int count = 0;
-        for (std::size_t k = 0; k < 3; ++k)
-            for (Id other = id; other < s.items.size(); ++other)
-                if (s[other].uses > 0 && !s[other].joint && s[other].op == ops[k] &&
-                    std::equal(s[id].args.begin(), s[id].args.begin() + 3, s[other].args.begin())) {
-                    found[k] = other + 1;
-                    ++count;
-                    break;
-                }
-        if (count < 2)
-            continue;
-        s[id].leader = id;
-        for (std::size_t k = 0; k < 3; ++k)
-            if (found[k] != 0) {
-                s[found[k] - 1].joint = true;
-                s[found[k] - 1].leader = id;
-            }
-        s[id].slot = static_cast<std::uint32_t>(together);
-        s[id].joined = {found[1], found[2]};
-        s[id].value = found[0]; // place of the first result, plus 1
-    }
-}
-
-/// Three linear3 of the same x, y, z are a matrix. Uniform operands stand before all pixel work, so the first of
-/// them can do it for all.
-void join_matrices(Schedule& s) {
-    for (Id id = 0; id < s.items.size(); ++id) {
-        if (s[id].uses == 0 || s[id].joint || s[id].op != Op::linear3)
-            continue;
-        std::array<Id, 3> found = {id, 0, 0};
-        std::size_t count = 1;
-        for (Id other = id + 1; other < s.items.size() && count < 3; ++other)
-            if (s[other].uses > 0 && !s[other].joint && s[other].op == Op::linear3 &&
-                std::equal(s[id].args.begin(), s[id].args.begin() + 3, s[other].args.begin()))
-                found[count++] = other;
-        if (count < 3)
-            continue;
-        for (const Id member : found) {
-            s[member].joint = true;
-            s[member].leader = id;
-        }
-        s[id].slot = static_cast<std::uint32_t>(Op::matrix3);
-        s[id].value = id + 1;
-        s[id].joined = {found[1] + 1, found[2] + 1};
-    }
-}
-
 } // namespace
-
-void join_externals(Schedule& s) {
-    for (Id id = 0; id < s.items.size(); ++id) {
-        if (s[id].uses == 0 || s[id].joint || s[id].op != Op::external || !s.per_pixel(id))
-            continue;
-        std::array<Id, 3> found{};
-        for (Id other = id; other < s.items.size(); ++other)
-            if (s[other].uses > 0 && !s[other].joint && s[other].op == Op::external && s[other].slot == s[id].slot &&
-                std::equal(s[id].args.begin(), s[id].args.begin() + 3, s[other].args.begin()))
-                found[static_cast<std::size_t>(s[other].value)] = other + 1;
-        for (const Id place : found)
-            if (place != 0) {
-                s[place - 1].joint = true;
-                s[place - 1].leader = id;
-            }
-        s[id].joined = {found[1], found[2]};
-        s[id].value = found[0]; // place of the first result, plus 1
-    }
-}
 
 std::span<const Fusion> fusions() { return table; }
 
@@ -463,11 +468,7 @@ void fuse(Schedule& schedule) {
         for (std::size_t id = schedule.items.size(); id-- > 0;)
             if (schedule.items[id].uses > 0 && schedule.items[id].rate == ir::Rate::pixel)
                 fusion.apply(schedule, static_cast<Id>(id));
-    constexpr Op to[] = {Op::hexcone_h, Op::hexcone_s, Op::hexcone_v};
-    constexpr Op from[] = {Op::hexcone_r, Op::hexcone_g, Op::hexcone_b};
-    join(schedule, to, Op::to_hexcone);
-    join(schedule, from, Op::from_hexcone);
-    join_matrices(schedule);
+    join(schedule);
 }
 
 } // namespace kasuri::engine

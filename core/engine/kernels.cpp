@@ -127,6 +127,10 @@ KASURI_TERNARY(DoFnma, hn::NegMulAdd(x, y, z))
 KASURI_TERNARY(DoSelect, hn::IfThenElse(True(x), y, z))
 KASURI_TERNARY(DoClamp, MinNaN(MaxNaN(x, y), z))
 KASURI_TERNARY(DoMix, hn::MulAdd(y, z, hn::Mul(x, hn::Sub(Const(1.0f), z))))
+KASURI_BINARY(DoRoundScaled, hn::Round(hn::Mul(x, y)))
+KASURI_BINARY(DoFloorScaled, hn::Floor(hn::Mul(x, y)))
+KASURI_BINARY(DoToCode, hn::Round(hn::Mul(MinNaN(MaxNaN(x, hn::Zero(D())), Const(1.0f)), y)))
+KASURI_TERNARY(DoUnlessNaN, hn::IfThenElse(hn::IsNaN(x), x, hn::Mul(y, z)))
 KASURI_CHOICE(DoSelectLess, hn::Lt(x, y))
 KASURI_CHOICE(DoSelectLessEqual, hn::Le(x, y))
 KASURI_CHOICE(DoSelectEqual, hn::Eq(x, y))
@@ -154,6 +158,28 @@ void DoPowUniform(const KernelCall& call, std::size_t count) {
         DoPow(call, count);
 }
 
+template <class Power>
+HWY_INLINE void SignedPower(const KernelCall& call, std::size_t count, Power power) {
+    Map1(call, count, [=](V x) HWY_ATTR {
+        const V size = power(hn::Abs(x));
+        return hn::IfThenElse(hn::Lt(x, hn::Zero(D())), hn::Neg(size), size);
+    });
+}
+void DoSignedPower(const KernelCall& call, std::size_t count) {
+    const Exponent e(call.args[1].data[0]);
+    if (e.whole)
+        SignedPower(call, count, [e](V x) HWY_ATTR { return PowWhole(x, e); });
+    else if (e.simple)
+        SignedPower(call, count, [e](V x) HWY_ATTR { return PowFraction(x, e); });
+    else
+        SignedPower(call, count, [e](V x) HWY_ATTR { return Pow(x, e.y); });
+}
+
+void DoLinear2(const KernelCall& call, std::size_t count) {
+    const V a = Same(call.args[2]), b = Same(call.args[3]);
+    Map2(call, count, [=](V x, V y) HWY_ATTR { return hn::MulAdd(a, x, hn::Mul(b, y)); });
+}
+
 void DoLinear3(const KernelCall& call, std::size_t count) {
     const V a = Same(call.args[3]), b = Same(call.args[4]), c = Same(call.args[5]), d = Same(call.args[6]);
     Map3(call, count, [=](V x, V y, V z) HWY_ATTR { return hn::MulAdd(a, x, hn::MulAdd(b, y, hn::MulAdd(c, z, d))); });
@@ -171,6 +197,73 @@ void DoMatrix3(const KernelCall& call, std::size_t count) {
         hn::StoreU(hn::MulAdd(u[4], x, hn::MulAdd(u[5], y, hn::MulAdd(u[6], z, u[7]))), D(), ty + i);
         hn::StoreU(hn::MulAdd(u[8], x, hn::MulAdd(u[9], y, hn::MulAdd(u[10], z, u[11]))), D(), tz + i);
     }
+}
+
+void DoMatrix3Apart(const KernelCall& call, std::size_t count) {
+    V u[12];
+    for (std::size_t k = 0; k < 12; ++k)
+        u[k] = Same(call.args[3 + k]);
+    const KernelOperand pp = call.args[0], px = call.args[1], py = call.args[2];
+    const auto [tx, ty, tz] = call.targets;
+    for (std::size_t i = 0; i < count; i += hn::Lanes(D())) {
+        const V p = Read(pp, i), x = hn::Sub(Read(px, i), p), y = hn::Sub(Read(py, i), p);
+        hn::StoreU(hn::MulAdd(u[0], p, hn::MulAdd(u[1], x, hn::MulAdd(u[2], y, u[3]))), D(), tx + i);
+        hn::StoreU(hn::MulAdd(u[4], p, hn::MulAdd(u[5], x, hn::MulAdd(u[6], y, u[7]))), D(), ty + i);
+        hn::StoreU(hn::MulAdd(u[8], p, hn::MulAdd(u[9], x, hn::MulAdd(u[10], y, u[11]))), D(), tz + i);
+    }
+}
+
+void DoOpponent3(const KernelCall& call, std::size_t count) {
+    V u[8];
+    for (std::size_t k = 0; k < 8; ++k)
+        u[k] = Same(call.args[3 + k]);
+    const KernelOperand pp = call.args[0], px = call.args[1], py = call.args[2];
+    const auto [tx, ty, tz] = call.targets;
+    for (std::size_t i = 0; i < count; i += hn::Lanes(D())) {
+        const V p = Read(pp, i), x = hn::Sub(Read(px, i), p), y = hn::Sub(Read(py, i), p);
+        hn::StoreU(hn::MulAdd(u[0], p, hn::MulAdd(u[1], x, hn::MulAdd(u[2], y, u[3]))), D(), tx + i);
+        hn::StoreU(hn::MulAdd(u[4], x, hn::Mul(u[5], y)), D(), ty + i);
+        hn::StoreU(hn::MulAdd(u[6], x, hn::Mul(u[7], y)), D(), tz + i);
+    }
+}
+
+/// Whether no operand is the same for all pixels: then lanes need no mask, which counts where there are many operands.
+HWY_INLINE bool AllLanes(const KernelCall& call, std::size_t operands) {
+    for (std::size_t k = 0; k < operands; ++k)
+        if (call.args[k].mask != ~std::size_t{0})
+            return false;
+    return true;
+}
+
+/// f(read, i) gives three results, where read(k) is operand k.
+template <std::size_t operands, class F>
+HWY_INLINE void Made3(const KernelCall& call, std::size_t count, F f) {
+    const auto [tx, ty, tz] = call.targets;
+    const auto all = [&](auto read) HWY_ATTR {
+        for (std::size_t i = 0; i < count; i += hn::Lanes(D())) {
+            const Three made = f([&](std::size_t k) HWY_ATTR { return read(k, i); });
+            hn::StoreU(made.x, D(), tx + i);
+            hn::StoreU(made.y, D(), ty + i);
+            hn::StoreU(made.z, D(), tz + i);
+        }
+    };
+    if (AllLanes(call, operands)) {
+        const float* from[operands];
+        for (std::size_t k = 0; k < operands; ++k)
+            from[k] = call.args[k].data;
+        all([&](std::size_t k, std::size_t i) HWY_ATTR { return hn::LoadU(D(), from[k] + i); });
+    } else {
+        all([&](std::size_t k, std::size_t i) HWY_ATTR { return Read(call.args[k], i); });
+    }
+}
+
+void DoBlend3(const KernelCall& call, std::size_t count) {
+    Made3<12>(call, count, [](auto read) HWY_ATTR {
+        const V a = read(0), b = read(1), c = read(2);
+        return Three{hn::MulAdd(c, read(9), hn::MulAdd(b, read(6), hn::Mul(a, read(3)))),
+                     hn::MulAdd(c, read(10), hn::MulAdd(b, read(7), hn::Mul(a, read(4)))),
+                     hn::MulAdd(c, read(11), hn::MulAdd(b, read(8), hn::Mul(a, read(5))))};
+    });
 }
 
 template <class F>
@@ -291,13 +384,22 @@ Kernel Find(ir::Op op) {
     case Op::mix: return DoMix;
     case Op::smooth: return DoSmooth;
     case Op::cube: return DoCube;
+    case Op::round_scaled: return DoRoundScaled;
+    case Op::floor_scaled: return DoFloorScaled;
+    case Op::to_code: return DoToCode;
+    case Op::unless_nan: return DoUnlessNaN;
     case Op::pow_uniform: return DoPowUniform;
+    case Op::signed_power: return DoSignedPower;
+    case Op::linear2: return DoLinear2;
     case Op::linear3: return DoLinear3;
     case Op::power_segment: return DoPowerSegment;
     case Op::mirrored_segment: return DoMirroredSegment;
     case Op::exp_segment: return DoExpSegment;
     case Op::log_segment: return DoLogSegment;
     case Op::matrix3: return DoMatrix3;
+    case Op::matrix3_apart: return DoMatrix3Apart;
+    case Op::opponent3: return DoOpponent3;
+    case Op::blend3: return DoBlend3;
     case Op::to_hexcone: return DoToHexcone;
     case Op::from_hexcone: return DoFromHexcone;
     }

@@ -68,4 +68,11 @@ void Schedule::rewrite(std::uint32_t id, Op op, std::span<const std::uint32_t> a
         let_go(before.args[static_cast<std::size_t>(k)]);
 }
 
+void Schedule::absorb(std::uint32_t id) {
+    const Item before = items[id];
+    items[id].absorbed = true;
+    for (int k = 0; k < before.arity(); ++k)
+        let_go(before.args[static_cast<std::size_t>(k)]);
+}
+
 } // namespace kasuri::engine

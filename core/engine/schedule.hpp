@@ -19,9 +19,10 @@ struct Item {
     /// Items that the same instruction makes as its second and third result; `leader` of those points back.
     std::array<std::uint32_t, 2> joined{};
     std::uint32_t leader = 0;
-    bool joint = false; ///< one of several results, leader or not
+    bool joint = false;    ///< one of several results, leader or not
+    bool absorbed = false; ///< its leader has its operands
 
-    int arity() const { return ir::row(op).arity; }
+    int arity() const { return absorbed ? 0 : ir::row(op).arity; }
 };
 
 /// A private copy of the needed part of a graph, which fuse.cpp rewrites. Items keep the graph's numbers; uniform
@@ -46,6 +47,8 @@ public:
     std::uint32_t uniform(ir::Op op, std::uint32_t a, std::uint32_t b);
     /// Gives an item another operation; what only its old operands needed is let go.
     void rewrite(std::uint32_t id, ir::Op op, std::span<const std::uint32_t> args);
+    /// Another item makes its result: its operands are let go.
+    void absorb(std::uint32_t id);
 
 private:
     void use(std::uint32_t id);
@@ -61,6 +64,9 @@ std::span<const Fusion> fusions();
 
 /// The results of one external conversion become one instruction, however many of them are needed.
 void join_externals(Schedule& schedule);
+
+/// The same for what is made of the same operands: conversions into and from HSV, matrices, blends.
+void join(Schedule& schedule);
 
 /// Applies every fusion wherever it fits.
 void fuse(Schedule& schedule);

@@ -117,7 +117,13 @@ constexpr std::array rows = {
     OpRow{Op::mix, "mix", 3, [](X x, R r) { *r = x[0] * (1 - x[2]) + x[1] * x[2]; }},
     OpRow{Op::smooth, "smooth", 3, [](X x, R r) { *r = smooth((x[0] - x[1]) * x[2]); }},
     OpRow{Op::cube, "cube", 1, [](X x, R r) { *r = x[0] * x[0] * x[0]; }},
+    OpRow{Op::round_scaled, "round_scaled", 2, [](X x, R r) { *r = std::nearbyint(x[0] * x[1]); }},
+    OpRow{Op::floor_scaled, "floor_scaled", 2, [](X x, R r) { *r = std::floor(x[0] * x[1]); }},
+    OpRow{Op::to_code, "to_code", 2, [](X x, R r) { *r = std::nearbyint(min_nan(max_nan(x[0], 0), 1) * x[1]); }},
+    OpRow{Op::unless_nan, "unless_nan", 3, [](X x, R r) { *r = std::isnan(x[0]) ? x[0] : x[1] * x[2]; }},
     OpRow{Op::pow_uniform, "pow_uniform", 2, [](X x, R r) { *r = std::pow(x[0], x[1]); }},
+    OpRow{Op::signed_power, "signed_power", 2, [](X x, R r) { *r = (x[0] < 0 ? -1 : 1) * std::pow(std::fabs(x[0]), x[1]); }},
+    OpRow{Op::linear2, "linear2", 4, [](X x, R r) { *r = x[2] * x[0] + x[3] * x[1]; }},
     OpRow{Op::linear3, "linear3", 7, [](X x, R r) { *r = x[3] * x[0] + x[4] * x[1] + x[5] * x[2] + x[6]; }},
     OpRow{Op::power_segment, "power_segment", 10, [](X x, R r) { *r = segment(x[0], x); }},
     OpRow{Op::mirrored_segment, "mirrored_segment", 10, [](X x, R r) { *r = (x[0] < 0 ? -1 : 1) * segment(std::fabs(x[0]), x); }},
@@ -127,6 +133,26 @@ constexpr std::array rows = {
           [](X x, R r) {
               for (int i = 0; i < 3; ++i)
                   r[i] = x[3 + 4 * i] * x[0] + x[4 + 4 * i] * x[1] + x[5 + 4 * i] * x[2] + x[6 + 4 * i];
+          },
+          3},
+    OpRow{Op::matrix3_apart, "matrix3_apart", 15,
+          [](X x, R r) {
+              for (int i = 0; i < 3; ++i)
+                  r[i] = x[3 + 4 * i] * x[0] + x[4 + 4 * i] * (x[1] - x[0]) + x[5 + 4 * i] * (x[2] - x[0]) + x[6 + 4 * i];
+          },
+          3},
+    OpRow{Op::opponent3, "opponent3", 11,
+          [](X x, R r) {
+              const double u = x[1] - x[0], v = x[2] - x[0];
+              r[0] = x[3] * x[0] + x[4] * u + x[5] * v + x[6];
+              r[1] = x[7] * u + x[8] * v;
+              r[2] = x[9] * u + x[10] * v;
+          },
+          3},
+    OpRow{Op::blend3, "blend3", 12,
+          [](X x, R r) {
+              for (int i = 3; i < 6; ++i)
+                  r[i - 3] = x[0] * x[i] + x[1] * x[i + 3] + x[2] * x[i + 6];
           },
           3},
     OpRow{Op::to_hexcone, "to_hexcone", 3, to_hexcone, 3},

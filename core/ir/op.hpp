@@ -59,13 +59,22 @@ enum class Op : std::uint8_t {
     mix,          ///< x (1 - share) + y share
     smooth,       ///< smoothstep of t = (x - low) scale
     cube,
+    round_scaled,     ///< round_even(x k)
+    floor_scaled,     ///< floor(x k)
+    to_code,          ///< (x, n): round_even(min(max(x, 0), 1) n)
+    unless_nan,       ///< (a, v, k): a where that is NaN, else v k
     pow_uniform,      ///< pow whose exponent is the same for every pixel
+    signed_power,     ///< the same of |x|, negated below 0
+    linear2,          ///< (x, y, a, b): a x + b y
     linear3,          ///< (x, y, z, a, b, c, d): a x + b y + c z + d
     power_segment,    ///< (x, limit, m, n, p, k, o, e, g, c): x <= limit ? m x + n : g ((x + p) k + o)^e + c
     mirrored_segment, ///< the same of |x|, negated below 0
     exp_segment,      ///< (x, limit, m, n, k, o, top): x <= limit ? m x + n : min(exp2(k x + o), top)
     log_segment,      ///< (x, limit, m, n, k, o, g, c): x <= limit ? m x + n : g log2(k x + o) + c
     matrix3,          ///< three linear3 of the same x, y, z: three results
+    matrix3_apart,    ///< (p, x, y, ...): matrix3 of p, x - p, y - p
+    opponent3, ///< (p, x, y, a, b, c, d, e, f, g, h): a p + b u + c v + d, e u + f v, g u + h v of u = x - p, v = y - p
+    blend3,    ///< (u, v, w, nine values): of each three, u x + v y + w z
     to_hexcone,
     from_hexcone, ///< three results
 };
