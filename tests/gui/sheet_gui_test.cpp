@@ -18,6 +18,8 @@
 #include <QSettings>
 #include <QToolButton>
 
+#include <cmath>
+
 using namespace kasuri;
 using namespace kasuri::app;
 using kasuri::test::Driver;
@@ -210,6 +212,35 @@ TEST_CASE("pins are set, read before and after, dragged and removed", "[gui][she
     d.window.bench().sheet().remove(d.id);
     d.settle();
     CHECK_FALSE(panel.pins()[0].readout.valid);
+}
+
+TEST_CASE("a pin's numbers follow a value that is dragged, before the exact sheet comes", "[gui][sheet]") {
+    Cloths d;
+    d.replace_text("param k = 0 in 0 .. 400\nout.b = b + k");
+    d.settle();
+    QTest::mouseClick(d.view, Qt::LeftButton, Qt::ControlModifier, d.view->point_of({300, 200}).toPoint());
+    d.settle();
+    PinsPanel& panel = d.window.part<app::PinsPanel>();
+    REQUIRE(panel.pins().size() == 1);
+    const auto told = [&] {
+        const Readout& readout = panel.pins()[0].readout;
+        return readout.valid ? static_cast<double>(readout.after[2] - readout.before[2]) : -1;
+    };
+    std::vector<double> seen = {told()};
+    REQUIRE(seen[0] == 0);
+    for (int k = 1; k < 400 && seen.size() < 4; ++k) {
+        d.session().set_value(0, k);
+        QTest::qWait(8);
+        if (told() != seen.back()) {
+            seen.push_back(told());
+            CHECK(seen.back() == Approx(std::round(seen.back())).margin(1e-3)); // of one value, none in between
+            CHECK(seen.back() > seen[seen.size() - 2]);
+            CHECK(seen.back() <= k);
+        }
+    }
+    CHECK(seen.size() == 4);
+    d.settle();
+    CHECK(told() == Approx(d.session().values()[0]).margin(1e-3));
 }
 
 TEST_CASE("a line across a picture becomes a strip in register", "[gui][sheet]") {
