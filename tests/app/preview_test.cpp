@@ -291,6 +291,27 @@ TEST_CASE("closing while there is work ends, and nothing arrives afterwards", "[
     CHECK(arrived == 0); // no event loop ran while they lived
 }
 
+TEST_CASE("closing while a value is dragged ends, whatever is being read aside", "[preview]") {
+    int arrived = 0;
+    for (int steps = 4; steps < 40; steps += 4) {
+        Preview preview;
+        QObject receiver;
+        QObject::connect(&preview, &Preview::readings_ready, &receiver, [&arrived] { ++arrived; });
+        for (int step = 0; step < steps; ++step) {
+            PreviewRequest wanted =
+                request("param k = 0 in 0 .. 100\nout.b = b + sin(k * r)", {{"k", static_cast<double>(step)}});
+            wanted.cells.push_back({2, big_picture(), nullptr, "colour", QSize(60, 40)});
+            wanted.readings.push_back({2, readings::find("parade"), {}, {2}});
+            preview.request(std::move(wanted));
+            QTest::qWait(4);
+        }
+    }
+    CHECK(arrived > 0);
+    const int before = arrived;
+    QTest::qWait(30);
+    CHECK(arrived == before);
+}
+
 TEST_CASE("a look that takes seconds to be made is called off when something newer waits", "[preview][cancel]") {
     // As many operations as a rule may have, a few hundred times: minutes of checking and compiling.
     std::string long_text = "working rec709-linear\n";
