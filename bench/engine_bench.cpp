@@ -9,6 +9,7 @@
 #include "engine/neighbourhood.hpp"
 #include "engine/reference.hpp"
 #include "handwritten.hpp"
+#include "look_of_five.hpp"
 
 #include <benchmark/benchmark.h>
 
@@ -46,8 +47,15 @@ struct Run {
     std::array<float*, 4> outputs{};
     engine::Source source;
 
+    std::vector<double> values;
+
     Run(const std::string& text, const image::Picture& picture)
-        : program(engine::compile(bench::rule_of(text))), source{picture.width, picture.height, {}, {}} {
+        : Run(engine::compile(bench::rule_of(text)), {}, picture) {}
+    /// A whole look.
+    Run(const subject::Subject& subject, const image::Picture& picture)
+        : Run(subject.program("rec709-linear", "rec709-linear", {}), subject.values(), picture) {}
+    Run(engine::ProgramPtr made, std::vector<double> at, const image::Picture& picture)
+        : program(std::move(made)), source{picture.width, picture.height, {}, {}}, values(std::move(at)) {
         for (std::size_t c = 0; c < 4; ++c) {
             source.planes[c] = picture.planes[c]->data();
             if (program->passes_through(c))
@@ -56,12 +64,14 @@ struct Run {
             outputs[c] = out[c].data();
         }
     }
-    void go() { engine::run(*program, source, {}, std::span<float* const>(outputs)); }
+    void go() { engine::run(*program, source, values, std::span<float* const>(outputs)); }
 };
 
-void evaluate(benchmark::State& state, const std::string& text, int threads,
+/// What is evaluated: a rule's text, or a look.
+template <class What>
+void evaluate(benchmark::State& state, const What& what, int threads,
               const image::Picture& picture = bench::picture()) {
-    Run run(text, picture);
+    Run run(what, picture);
     limit_threads(threads);
     for (auto _ : state)
         run.go();
@@ -89,9 +99,10 @@ void by_hand(benchmark::State& state, char workload) {
 }
 
 /// The two must compute the same, or the ratio says nothing.
-bool same_results(char workload) {
+template <class What>
+bool same_results(char workload, const What& what) {
     const image::Picture& p = bench::picture_of(workload);
-    Run run(bench::workload(workload), p);
+    Run run(what, p);
     run.go();
     std::array<std::vector<float>, 3> out;
     for (auto& plane : out)
@@ -238,7 +249,7 @@ int main(int argc, char** argv) {
                 std::fprintf(stderr, "%s\n", lang::rendered(d, text, name).c_str());
                 return 1;
             }
-        if (!same_results(which))
+        if (!same_results(which, text))
             return 1;
         report_error(which);
         benchmark::RegisterBenchmark((name + "/engine").c_str(), [text](benchmark::State& s) { evaluate(s, text, 1); })
@@ -269,7 +280,7 @@ int main(int argc, char** argv) {
         ->UseRealTime();
     for (const auto& second : bench::second_workloads) {
         const char which = second.letter;
-        if (!same_results(which))
+        if (!same_results(which, bench::workload(which)))
             return 1;
         report_error(which);
         const std::string name(1, which);
@@ -282,6 +293,15 @@ int main(int argc, char** argv) {
             ->Unit(benchmark::kMillisecond)
             ->UseRealTime();
     }
+    const subject::Subject look = bench::look_of_five();
+    if (!same_results('j', look))
+        return 1;
+    benchmark::RegisterBenchmark("j/engine", [look](benchmark::State& s) { evaluate(s, look, 1); })
+        ->Unit(benchmark::kMillisecond)
+        ->UseRealTime();
+    benchmark::RegisterBenchmark("j/by_hand", [](benchmark::State& s) { by_hand(s, 'j'); })
+        ->Unit(benchmark::kMillisecond)
+        ->UseRealTime();
     bench::register_ocio();
     bench::register_opencv();
     benchmark::RegisterBenchmark("blur", blur)

@@ -20,8 +20,10 @@ using Nine = std::array<float, 9>; ///< a matrix by rows
 struct SecondSet {
     Nine to_cones, between, from_cones; ///< (g): into the cones of OKLab, with all that comes before; there; and back
     Nine to_rec2020;                    ///< (i): light of AP1 to that of BT.2020, 1 for 10 000 cd/m2
+    Nine cones, turn;      ///< (j): into the cones of OKLab; between the two cube roots, hues turned by 12 degrees
+    Nine to_ap1, from_ap1; ///< (j): light of BT.709 to that of AP1, and back
 };
 const SecondSet& second_set();
-HandWritten handwritten_second(char workload); ///< 'g', 'h', 'i', 'k'
+HandWritten handwritten_second(char workload); ///< 'g' to 'k'
 
 } // namespace kasuri::bench

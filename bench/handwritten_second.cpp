@@ -68,6 +68,67 @@ HWY_INLINE Rgb I(const Rgb& c) {
     return {ToPq(light.r), ToPq(light.g), ToPq(light.b)};
 }
 
+HWY_INLINE V ToAcescct(V x) {
+    const V straight = hn::MulAdd(x, Const(10.5402377416545f), Const(0.0729055341958355f));
+    const V curved = hn::MulAdd(Log2(x), Const(1 / 17.52f), Const(9.72f / 17.52f));
+    return hn::IfThenElse(hn::Le(x, Const(0.0078125f)), straight, curved);
+}
+
+/// IEC 61966-2-1, mirrored below 0.
+HWY_INLINE V ToSrgb(V light) {
+    const V x = hn::Abs(light);
+    const V curved = hn::MulAdd(Const(1.055f), PowPositive(x, 1 / 2.4f), Const(-0.055f));
+    return hn::CopySign(hn::IfThenElse(hn::Le(x, Const(0.0031308f)), hn::Mul(x, Const(12.92f)), curved), light);
+}
+HWY_INLINE V FromSrgb(V code) {
+    const V x = hn::Abs(code);
+    const V curved = PowPositive(hn::MulAdd(x, Const(1 / 1.055f), Const(0.055f / 1.055f)), 2.4f);
+    return hn::CopySign(hn::IfThenElse(hn::Le(x, Const(0.04045f)), hn::Mul(x, Const(1 / 12.92f)), curved), code);
+}
+
+HWY_INLINE Rgb Mix(const Rgb& a, const Rgb& b, V share) {
+    const V rest = hn::Sub(Const(1.0f), share);
+    const auto one = [&](V x, V y) { return hn::MulAdd(y, share, hn::Mul(x, rest)); };
+    return {one(a.r, b.r), one(a.g, b.g), one(a.b, b.b)};
+}
+
+/// look_of_five.hpp: a mix; contrast of ACEScct at 80 %, which is one of 1.16; saturation under a mask; a turn of hues
+/// under another at 70 %; a split tone of sRGB's numbers.
+HWY_INLINE Rgb J(const Rgb& in) {
+    const SecondSet& k = second_set();
+    const Rgb mixed = {in.r, hn::MulAdd(Const(0.7f), in.g, hn::Mul(Const(0.3f), in.b)),
+                       hn::MulAdd(Const(0.3f), in.g, hn::Mul(Const(0.7f), in.b))};
+    const Rgb ap1 = Times(k.to_ap1, mixed);
+    const auto contrast = [](V x) {
+        return FromAcescct(hn::MulAdd(ToAcescct(x), Const(1.16f), Const(-0.16f * 0.4135884f)));
+    };
+    const Rgb c = Times(k.from_ap1, {contrast(ap1.r), contrast(ap1.g), contrast(ap1.b)});
+
+    const V top = hn::Max(hn::Max(c.r, c.g), c.b);
+    const V dyed = hn::Mul(Const(0.4f), Smooth(Row(c, 0.212639006f, 0.715168679f, 0.0721923154f), 0.1f, 0.6f));
+    const auto away = [&](V x) { return hn::NegMulAdd(hn::Sub(top, x), dyed, x); };
+    const Rgb s = {away(c.r), away(c.g), away(c.b)};
+
+    const Rgb cones = Times(k.cones, s);
+    const Rgb roots = Times(k.turn, {CubeRoot(cones.r), CubeRoot(cones.g), CubeRoot(cones.b)});
+    const Rgb turned = Times(k.from_cones, {Cubed(roots.r), Cubed(roots.g), Cubed(roots.b)});
+    const V hue = hn::Sub(ToHexcone(s.r, s.g, s.b).x, Const(120.0f));
+    const V around = hn::NegMulAdd(hn::Floor(hn::Mul(hue, Const(1 / 360.0f))), Const(360.0f), hue);
+    const V distance = hn::Min(around, hn::Sub(Const(360.0f), around));
+    const Rgb t = Mix(s, turned, hn::Mul(Const(0.7f), Smooth(hn::Neg(distance), -45, -15)));
+
+    const Rgb code = {ToSrgb(t.r), ToSrgb(t.g), ToSrgb(t.b)};
+    const V y = Clamp01(Row(code, 0.2126f, 0.7152f, 0.0722f));
+    const V below = hn::Mul(Const(0.6f), Clamp01(hn::Mul(hn::Sub(Const(0.46f), y), Const(1 / 0.46f))));
+    const V above = hn::Mul(Const(0.6f), Clamp01(hn::Mul(hn::Sub(y, Const(0.46f)), Const(1 / 0.54f))));
+    const auto toned = [&](V x, float dark, float light) {
+        const V one = Const(1.0f);
+        return FromSrgb(
+            hn::Mul(x, hn::Mul(hn::MulAdd(below, Const(dark - 1), one), hn::MulAdd(above, Const(light - 1), one))));
+    };
+    return {toned(code.r, 0.84f, 1.08f), toned(code.g, 0.96f, 1.01f), toned(code.b, 1.12f, 0.82f)};
+}
+
 /// Code values of 8 bits, as whole numbers from the first to the last.
 HWY_INLINE Rgb K(const Rgb& c) {
     const DI di;
@@ -83,6 +144,7 @@ HandWritten FindSecond(char workload) {
     case 'g': return Loop<G>;
     case 'h': return Loop<H>;
     case 'i': return Loop<I>;
+    case 'j': return Loop<J>;
     default: return Loop<K>;
     }
 }
@@ -140,8 +202,17 @@ SecondSet make() {
     const double angle = std::atan2(after[2], after[1]) - std::atan2(before[2], before[1]);
     const double x = 1.2 * std::cos(angle), y = 1.2 * std::sin(angle);
     const Matrix3 edit = {{{0.97, 0, 0}, {0, x, -y}, {0, y, x}}};
-    return {floats(times(cones, mix)), floats(times(inverse(lab), times(edit, lab))), floats(inverse(cones)),
-            floats(colour::linear_between(*colour::find_space("acescct"), *colour::find_space("rec2100-pq")))};
+    const double by = 12 * std::acos(-1.0) / 180;
+    const Matrix3 turn = {{{1, 0, 0}, {0, std::cos(by), -std::sin(by)}, {0, std::sin(by), std::cos(by)}}};
+    const colour::Space &acescct = *colour::find_space("acescct"), &linear = *colour::find_space("rec709-linear");
+    return {floats(times(cones, mix)),
+            floats(times(inverse(lab), times(edit, lab))),
+            floats(inverse(cones)),
+            floats(colour::linear_between(acescct, *colour::find_space("rec2100-pq"))),
+            floats(cones),
+            floats(times(inverse(lab), times(turn, lab))),
+            floats(colour::linear_between(linear, acescct)),
+            floats(colour::linear_between(acescct, linear))};
 }
 
 } // namespace
