@@ -13,6 +13,7 @@
 
 #include <benchmark/benchmark.h>
 
+#include <algorithm>
 #include <atomic>
 #include <chrono>
 #include <cmath>
@@ -240,6 +241,21 @@ void operations(benchmark::State& state) {
 } // namespace
 
 int main(int argc, char** argv) {
+    // --set=AVX2: the engine and what is written by hand with that instruction set, instead of the best.
+    for (int i = 1; i < argc; ++i)
+        if (const std::string argument = argv[i]; argument.rfind("--set=", 0) == 0) {
+            const std::vector<std::string> sets = engine::instruction_sets();
+            if (std::find(sets.begin(), sets.end(), argument.substr(6)) == sets.end()) {
+                for (const std::string& set : sets)
+                    std::fprintf(stderr, "there is --set=%s\n", set.c_str());
+                return 1;
+            }
+            engine::choose_instruction_set(argument.substr(6));
+            bench::choose_handwritten(argument.substr(6));
+            std::rotate(argv + i, argv + i + 1, argv + argc);
+            --argc;
+            break;
+        }
     benchmark::RegisterBenchmark("memcpy", copy)->Unit(benchmark::kMillisecond);
     for (const char which : {'a', 'b', 'c', 'd', 'e'}) {
         const std::string text = bench::workload(which), name(1, which);

@@ -76,5 +76,14 @@ HWY_AFTER_NAMESPACE();
 namespace kasuri::bench {
 HWY_EXPORT(Find);
 HandWritten handwritten(char workload) { return HWY_DYNAMIC_DISPATCH(Find)(workload); }
+
+void choose_handwritten(const std::string& set) {
+    for (const std::int64_t target : hwy::SupportedAndGeneratedTargets())
+        if (hwy::TargetName(target) == set) {
+            hwy::SetSupportedTargetsForTest(target);
+            hwy::GetChosenTarget().Update(hwy::SupportedTargets());
+            return;
+        }
+}
 } // namespace kasuri::bench
 #endif

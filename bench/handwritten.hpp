@@ -1,6 +1,7 @@
 #pragma once
 #include <array>
 #include <cstddef>
+#include <string>
 
 namespace kasuri::bench {
 
@@ -13,6 +14,8 @@ using Targets = std::array<float*, 3>;
 using HandWritten = void (*)(const Planes& from, const Targets& to, std::size_t count);
 
 HandWritten handwritten(char workload); ///< 'a' to 'e'
+/// Of another instruction set than the best: one of engine::instruction_sets().
+void choose_handwritten(const std::string& set);
 
 using Nine = std::array<float, 9>; ///< a matrix by rows
 
