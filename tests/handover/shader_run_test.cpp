@@ -8,6 +8,7 @@
 #include "opening/open.hpp"
 #include "support/gl_shader.hpp"
 #include "support/shader_rules.hpp"
+#include "support/shipped.hpp"
 #include "support/support.hpp"
 #include "support/vulkan_shader.hpp"
 
@@ -68,15 +69,15 @@ const std::vector<Case>& cases() {
     static std::vector<Case> all;
     if (!all.empty())
         return all;
-    for (const auto& entry : std::filesystem::directory_iterator(KASURI_SOURCE_DIR "/data/filters")) {
-        const lang::Rule rule = good_rule(content_of(entry.path()));
+    for (const std::filesystem::path& path : test::shipped_filters()) {
+        const lang::Rule rule = good_rule(content_of(path));
         if (!rule.sources.empty() || !handover::shader(rule))
             continue;
         // Settings differ in their numbers only: the defaults, the first preset, and the end of the last parameter.
         const std::vector<std::vector<double>> settings = proof::settings_of(rule);
         for (const std::size_t i :
              std::set<std::size_t>{0, std::min<std::size_t>(1, settings.size() - 1), settings.size() - 1})
-            all.push_back({entry.path().stem().string(), rule, settings[i]});
+            all.push_back({path.stem().string(), rule, settings[i]});
     }
     std::vector<const char*> texts(std::begin(shader_rules), std::end(shader_rules));
     texts.push_back("out.r = pos.x * aspect + pixel.y / extent.y");
@@ -324,10 +325,10 @@ TEST_CASE("rules that look at neighbours, and LUTs, run as passes", "[shader][ru
         const lang::Rule rule = good_rule(text);
         all.push_back({name, subject::Subject(rule, defaults(rule)), within});
     };
-    for (const auto& entry : std::filesystem::directory_iterator(KASURI_SOURCE_DIR "/data/filters")) {
-        const lang::Rule rule = good_rule(content_of(entry.path()));
+    for (const std::filesystem::path& path : test::shipped_filters()) {
+        const lang::Rule rule = good_rule(content_of(path));
         if (rule.sources.empty())
-            all.push_back({entry.path().stem().string(), subject::Subject(rule, defaults(rule)), 1e-4});
+            all.push_back({path.stem().string(), subject::Subject(rule, defaults(rule)), 1e-4});
     }
     add("blur", "out.rgb = blur(rgb, 2)", 1e-5);
     add("wide", "out.rgb = blur(rgb, 9)", 3e-5); // the engine ends its kernel where 2e-5 is left

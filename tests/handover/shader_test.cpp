@@ -6,6 +6,7 @@
 #include "look/make.hpp"
 #include "support/random_rule.hpp"
 #include "support/shader_rules.hpp"
+#include "support/shipped.hpp"
 #include "support/support.hpp"
 
 #include <cstdlib>
@@ -175,8 +176,8 @@ TEST_CASE("shaders are valid GLSL and compute what the engine computes", "[shade
         if (auto made = emitted(std::move(rule), "rule" + std::to_string(all.size()), std::move(values)))
             all.push_back(std::move(*made));
     };
-    for (const auto& entry : std::filesystem::directory_iterator(KASURI_SOURCE_DIR "/data/filters")) {
-        const lang::Rule rule = good_rule(content_of(entry.path()));
+    for (const std::filesystem::path& path : test::shipped_filters()) {
+        const lang::Rule rule = good_rule(content_of(path));
         for (const std::vector<double>& values : proof::settings_of(rule))
             add(rule, values);
     }
@@ -256,8 +257,8 @@ TEST_CASE("rules in C are what the reference computes in double precision", "[sh
         if (auto made = emitted(std::move(rule), "rule" + std::to_string(all.size()), std::move(values)))
             all.push_back(std::move(*made));
     };
-    for (const auto& entry : std::filesystem::directory_iterator(KASURI_SOURCE_DIR "/data/filters")) {
-        const lang::Rule rule = good_rule(content_of(entry.path()));
+    for (const std::filesystem::path& path : test::shipped_filters()) {
+        const lang::Rule rule = good_rule(content_of(path));
         for (const std::vector<double>& values : proof::settings_of(rule))
             add(rule, values);
     }

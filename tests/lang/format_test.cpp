@@ -2,6 +2,7 @@
 #include "lang/lexer.hpp"
 #include "lang/parser.hpp"
 #include "support/random_rule.hpp"
+#include "support/shipped.hpp"
 #include "support/support.hpp"
 
 #include <algorithm>
@@ -79,7 +80,9 @@ TEST_CASE("the canonical form", "[lang][format]") {
 }
 
 TEST_CASE("formatting changes no word, no comment and no meaning", "[lang][format]") {
-    for (const char* folder : {"/data/filters", "/tests/lang/cases/ok", "/tests/lang/cases/warning"})
+    for (const std::filesystem::path& path : test::shipped_filters())
+        check_kept(content_of(path));
+    for (const char* folder : {"/tests/lang/cases/ok", "/tests/lang/cases/warning"})
         for (const auto& entry : std::filesystem::directory_iterator(KASURI_SOURCE_DIR + std::string(folder)))
             check_kept(content_of(entry.path()));
     check_kept(content_of(std::string(KASURI_SOURCE_DIR) + "/data/prelude.kasuri"));
@@ -99,8 +102,8 @@ TEST_CASE("formatting changes no word, no comment and no meaning", "[lang][forma
 
 TEST_CASE("our own filters and the prelude are in canonical form", "[lang][format]") {
     std::vector<std::filesystem::path> files = {std::string(KASURI_SOURCE_DIR) + "/data/prelude.kasuri"};
-    for (const auto& entry : std::filesystem::directory_iterator(std::string(KASURI_SOURCE_DIR) + "/data/filters"))
-        files.push_back(entry.path());
+    for (const std::filesystem::path& path : test::shipped_filters())
+        files.push_back(path);
     for (const auto& file : files) {
         INFO(file.string());
         CHECK(formatted(content_of(file)) == content_of(file));

@@ -1,3 +1,4 @@
+#include "support/shipped.hpp"
 #include "support/support.hpp"
 
 #include <map>
@@ -99,9 +100,9 @@ TEST_CASE("the report names figure, limit, place and values", "[proof]") {
 
 TEST_CASE("the demo filters keep their promises", "[proof]") {
     int filters = 0;
-    for (const auto& entry : std::filesystem::directory_iterator(KASURI_SOURCE_DIR "/data/filters")) {
-        INFO(entry.path().string());
-        const lang::Rule rule = good_rule(content_of(entry.path()));
+    for (const std::filesystem::path& path : test::shipped_filters()) {
+        INFO(path.string());
+        const lang::Rule rule = good_rule(content_of(path));
         CHECK_FALSE(rule.note.empty());
         CHECK_FALSE(rule.parameters.empty());
         CHECK_FALSE(rule.presets.empty());
@@ -197,9 +198,9 @@ TEST_CASE("a promise about one colour", "[proof]") {
 }
 
 TEST_CASE("what is proved is not contradicted by what is measured", "[proof]") {
-    for (const auto& entry : std::filesystem::directory_iterator(KASURI_SOURCE_DIR "/data/filters")) {
-        INFO(entry.path().string());
-        const lang::Rule rule = good_rule(content_of(entry.path()));
+    for (const std::filesystem::path& path : test::shipped_filters()) {
+        INFO(path.string());
+        const lang::Rule rule = good_rule(content_of(path));
         const auto program = engine::compile(rule);
         for (const proof::Function* function : proof::functions()) {
             if (function->compares) // there is nothing to compare with
