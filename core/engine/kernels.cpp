@@ -185,33 +185,28 @@ void DoLinear3(const KernelCall& call, std::size_t count) {
     Map3(call, count, [=](V x, V y, V z) HWY_ATTR { return hn::MulAdd(a, x, hn::MulAdd(b, y, hn::MulAdd(c, z, d))); });
 }
 
-void DoMatrix3(const KernelCall& call, std::size_t count) {
+/// Of x, y, z; or, apart, of p, x - p and y - p, where p is the first operand.
+template <bool apart>
+HWY_INLINE void Matrix3(const KernelCall& call, std::size_t count) {
     V u[12];
     for (std::size_t k = 0; k < 12; ++k)
         u[k] = Same(call.args[3 + k]);
     const KernelOperand px = call.args[0], py = call.args[1], pz = call.args[2];
     const auto [tx, ty, tz] = call.targets;
     for (std::size_t i = 0; i < count; i += hn::Lanes(D())) {
-        const V x = Read(px, i), y = Read(py, i), z = Read(pz, i);
+        const V x = Read(px, i);
+        V y = Read(py, i), z = Read(pz, i);
+        if constexpr (apart) {
+            y = hn::Sub(y, x);
+            z = hn::Sub(z, x);
+        }
         hn::StoreU(hn::MulAdd(u[0], x, hn::MulAdd(u[1], y, hn::MulAdd(u[2], z, u[3]))), D(), tx + i);
         hn::StoreU(hn::MulAdd(u[4], x, hn::MulAdd(u[5], y, hn::MulAdd(u[6], z, u[7]))), D(), ty + i);
         hn::StoreU(hn::MulAdd(u[8], x, hn::MulAdd(u[9], y, hn::MulAdd(u[10], z, u[11]))), D(), tz + i);
     }
 }
-
-void DoMatrix3Apart(const KernelCall& call, std::size_t count) {
-    V u[12];
-    for (std::size_t k = 0; k < 12; ++k)
-        u[k] = Same(call.args[3 + k]);
-    const KernelOperand pp = call.args[0], px = call.args[1], py = call.args[2];
-    const auto [tx, ty, tz] = call.targets;
-    for (std::size_t i = 0; i < count; i += hn::Lanes(D())) {
-        const V p = Read(pp, i), x = hn::Sub(Read(px, i), p), y = hn::Sub(Read(py, i), p);
-        hn::StoreU(hn::MulAdd(u[0], p, hn::MulAdd(u[1], x, hn::MulAdd(u[2], y, u[3]))), D(), tx + i);
-        hn::StoreU(hn::MulAdd(u[4], p, hn::MulAdd(u[5], x, hn::MulAdd(u[6], y, u[7]))), D(), ty + i);
-        hn::StoreU(hn::MulAdd(u[8], p, hn::MulAdd(u[9], x, hn::MulAdd(u[10], y, u[11]))), D(), tz + i);
-    }
-}
+void DoMatrix3(const KernelCall& call, std::size_t count) { Matrix3<false>(call, count); }
+void DoMatrix3Apart(const KernelCall& call, std::size_t count) { Matrix3<true>(call, count); }
 
 void DoOpponent3(const KernelCall& call, std::size_t count) {
     V u[8];
