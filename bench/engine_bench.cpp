@@ -35,7 +35,7 @@ void copy(benchmark::State& state) {
     std::vector<float> to(4 * count); // the whole picture, so that it does not stay in the cache
     for (auto _ : state) {
         for (std::size_t c = 0; c < 4; ++c)
-            std::memcpy(to.data() + c * count, bench::picture().planes[c]->data(), count * sizeof(float));
+            std::memcpy(to.data() + c * count, bench::picture().planes[c]->floats().data(), count * sizeof(float));
         benchmark::DoNotOptimize(to.data());
         benchmark::ClobberMemory();
     }
@@ -58,7 +58,7 @@ struct Run {
     Run(engine::ProgramPtr made, std::vector<double> at, const image::Picture& picture)
         : program(std::move(made)), source{picture.width, picture.height, {}, {}}, values(std::move(at)) {
         for (std::size_t c = 0; c < 4; ++c) {
-            source.planes[c] = picture.planes[c]->data();
+            source.planes[c] = picture.planes[c]->floats().data();
             if (program->passes_through(c))
                 continue;
             out[c].resize(picture.pixels());
@@ -93,7 +93,7 @@ void by_hand(benchmark::State& state, char workload) {
         plane.resize(p.pixels());
     const bench::HandWritten work = by_hand_of(workload);
     for (auto _ : state) {
-        work({p.planes[0]->data(), p.planes[1]->data(), p.planes[2]->data()},
+        work({p.planes[0]->floats().data(), p.planes[1]->floats().data(), p.planes[2]->floats().data()},
              {out[0].data(), out[1].data(), out[2].data()}, p.pixels());
         benchmark::ClobberMemory();
     }
@@ -108,7 +108,7 @@ bool same_results(char workload, const What& what) {
     std::array<std::vector<float>, 3> out;
     for (auto& plane : out)
         plane.resize(p.pixels());
-    by_hand_of(workload)({p.planes[0]->data(), p.planes[1]->data(), p.planes[2]->data()},
+    by_hand_of(workload)({p.planes[0]->floats().data(), p.planes[1]->floats().data(), p.planes[2]->floats().data()},
                          {out[0].data(), out[1].data(), out[2].data()}, p.pixels());
     double most = 0;
     for (std::size_t c = 0; c < 3; ++c)
@@ -169,7 +169,7 @@ void blur(benchmark::State& state) {
     limit_threads(1);
     for (auto _ : state)
         engine::filter_neighbourhood(ir::Neighbour::blur, static_cast<double>(state.range(0)), p.width, p.height,
-                                     p.planes[2]->data(), out.data(), {});
+                                     p.planes[2]->floats().data(), out.data(), {});
     limit_threads(0);
 }
 

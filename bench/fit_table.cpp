@@ -186,7 +186,8 @@ void pictures(int count, unsigned seed) {
                 plane[i] = (*clean)[c][i] + static_cast<float>(0.01 * normal(random));
             after.planes[c] = image::make_plane(std::move(plane));
         }
-        std::array<image::Samples, 3> wrong{*after.planes[0], *after.planes[1], *after.planes[2]};
+        std::array<image::Samples, 3> wrong{after.planes[0]->copied(), after.planes[1]->copied(),
+                                            after.planes[2]->copied()};
         for (std::size_t i = 0; i < before.pixels(); ++i)
             if (uniform(random, 0, 1) < 0.05)
                 for (auto& plane : wrong)

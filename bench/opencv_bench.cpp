@@ -61,7 +61,7 @@ void lab(benchmark::State& state) {
 void blur(benchmark::State& state) {
     cv::setNumThreads(1);
     const image::Picture& p = picture();
-    const cv::Mat from(p.height, p.width, CV_32FC1, const_cast<float*>(p.planes[2]->data()));
+    const cv::Mat from(p.height, p.width, CV_32FC1, const_cast<float*>(p.planes[2]->floats().data()));
     cv::Mat to;
     for (auto _ : state) {
         cv::GaussianBlur(from, to, {}, static_cast<double>(state.range(0)), 0, cv::BORDER_REPLICATE);

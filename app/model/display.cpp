@@ -141,34 +141,94 @@ QColor colour_on_screen(const std::array<double, 3>& values, std::string_view sp
             display_code(static_cast<float>(light[2]))};
 }
 
-image::Picture downscaled(const image::Picture& picture, int width, int height, const QRect& region) {
+namespace {
+
+/// Rows of a part of a picture as floats, a band of them at a time, however they are kept. Of one thread.
+class Band {
+public:
+    Band(const image::Picture& picture, const QRect& of)
+        : picture_(picture), of_(of), wide_(static_cast<std::size_t>(of.width())) {
+        for (const image::Plane& plane : picture.planes)
+            if (plane && plane->on_demand())
+                made_ = plane->on_demand();
+    }
+    /// Rows [top, bottom) of the part are the ones that `row` tells from now on.
+    void at(int top, int bottom) {
+        top_ = top;
+        if (!made_)
+            return;
+        std::array<float*, 4> to{};
+        for (std::size_t c = 0; c < 4; ++c)
+            if (picture_.planes[c] && picture_.planes[c]->on_demand()) {
+                rows_[c].resize(wide_ * static_cast<std::size_t>(bottom - top));
+                to[c] = rows_[c].data();
+            }
+        made_->make(static_cast<std::size_t>(of_.left()), static_cast<std::size_t>(of_.top() + top), wide_,
+                    static_cast<std::size_t>(bottom - top), to);
+    }
+    /// Stays until the channel's next one.
+    const float* row(std::size_t channel, int y) {
+        std::vector<float>& rows = rows_[channel];
+        if (picture_.planes[channel]->on_demand())
+            return rows.data() + static_cast<std::size_t>(y - top_) * wide_;
+        rows.resize(wide_);
+        return picture_.planes[channel]->numbers(static_cast<std::size_t>(of_.top() + y) *
+                                                         static_cast<std::size_t>(picture_.width) +
+                                                     static_cast<std::size_t>(of_.left()),
+                                                 wide_, rows.data());
+    }
+
+private:
+    const image::Picture& picture_;
+    QRect of_;
+    std::size_t wide_;
+    int top_ = 0;
+    const image::MadeOnDemand* made_ = nullptr;
+    std::array<std::vector<float>, 4> rows_;
+};
+
+/// A part as it is.
+image::Picture cut_out(const image::Picture& picture, const QRect& of) {
+    image::Picture part = picture;
+    part.width = of.width();
+    part.height = of.height();
+    const auto wide = static_cast<std::size_t>(of.width());
+    const std::size_t channels = picture.planes[3] ? 4 : 3;
+    std::array<image::Samples, 4> samples;
+    for (std::size_t c = 0; c < channels; ++c)
+        samples[c].resize(part.pixels());
+    parallel_ranges(static_cast<std::size_t>(of.height()), 32, {}, [&](std::size_t first, std::size_t last) {
+        Band band(picture, of);
+        band.at(static_cast<int>(first), static_cast<int>(last));
+        for (std::size_t c = 0; c < channels; ++c)
+            for (std::size_t y = first; y < last; ++y)
+                std::copy_n(band.row(c, static_cast<int>(y)), wide, samples[c].data() + y * wide);
+    });
+    for (std::size_t c = 0; c < channels; ++c)
+        part.planes[c] = image::make_plane(std::move(samples[c]));
+    return part;
+}
+
+} // namespace
+
+image::Picture downscaled(const image::Picture& picture, int width, int height, const QRect& region,
+                          const CancelToken& cancel) {
     const QRect of = region.isNull() ? QRect(0, 0, picture.width, picture.height) : region;
     if (width == picture.width && height == picture.height && of.size() == QSize(width, height))
-        return picture;
+        return image::in_memory(picture);
     const bool alpha = picture.planes[3] != nullptr;
     const auto count = static_cast<std::size_t>(width) * static_cast<std::size_t>(height);
-    if (of.size() == QSize(width, height)) { // a part as it is
-        image::Picture part = picture;
-        part.width = width;
-        part.height = height;
-        for (std::size_t c = 0; c < (alpha ? 4u : 3u); ++c) {
-            image::Samples samples(count);
-            for (int y = 0; y < height; ++y)
-                std::copy_n(picture.planes[c]->data() + static_cast<std::ptrdiff_t>(y + of.top()) * picture.width +
-                                of.left(),
-                            width, samples.data() + static_cast<std::ptrdiff_t>(y) * width);
-            part.planes[c] = image::make_plane(std::move(samples));
-        }
-        return part;
-    }
+    if (of.size() == QSize(width, height))
+        return cut_out(picture, of);
     const auto source_width = static_cast<std::size_t>(of.width());
     std::array<image::Samples, 4> out;
     for (std::size_t c = 0; c < (alpha ? 4u : 3u); ++c)
         out[c].resize(count);
     const std::vector<int> columns = edges(width, of.width()), rows = edges(height, of.height());
-    parallel_ranges(static_cast<std::size_t>(height), 8, {}, [&](std::size_t first, std::size_t last) {
+    parallel_ranges(static_cast<std::size_t>(height), 8, cancel, [&](std::size_t first, std::size_t last) {
         // Rows are summed first, whole and in order (that vectorises), then along the row.
         std::array<std::vector<float>, 4> sums;
+        Band band(picture, of);
         std::array<std::vector<float>, 3> plain; // for places without any alpha, whose colour would be lost otherwise
         for (std::size_t y = first; y < last; ++y) {
             const int top = rows[y], bottom = std::max(top + 1, rows[y + 1]);
@@ -176,15 +236,14 @@ image::Picture downscaled(const image::Picture& picture, int width, int height, 
                 sum.assign(source_width, 0.0f);
             for (auto& sum : plain)
                 sum.assign(alpha ? source_width : 0, 0.0f);
+            band.at(top, bottom);
             for (int v = top; v < bottom; ++v) {
-                const std::size_t start =
-                    static_cast<std::size_t>(v + of.top()) * static_cast<std::size_t>(picture.width) +
-                    static_cast<std::size_t>(of.left());
-                const float* const weight = alpha ? picture.planes[3]->data() + start : nullptr;
+                const float* const weight = alpha ? band.row(3, v) : nullptr;
                 for (std::size_t c = 0; c < 3; ++c) {
-                    add_row(sums[c], picture.planes[c]->data() + start, weight);
+                    const float* const row = band.row(c, v);
+                    add_row(sums[c], row, weight);
                     if (alpha)
-                        add_row(plain[c], picture.planes[c]->data() + start, nullptr);
+                        add_row(plain[c], row, nullptr);
                 }
                 if (alpha)
                     add_row(sums[3], weight, nullptr);
@@ -256,6 +315,7 @@ QImage shown(const image::Picture& picture, const Lens& lens, const Screen& to, 
         std::size_t outside_here = 0;
         std::array<std::vector<float>, 3> lights; // a row at a time, for conversions that are not ours
         std::array<std::vector<float>, 3> paper;  // of a print: how far each colour is from what it holds
+        std::vector<float> covers(width);
         for (auto& row : lights)
             row.resize(width);
         if (monitor.beyond)
@@ -267,9 +327,11 @@ QImage shown(const image::Picture& picture, const Lens& lens, const Screen& to, 
             auto* line = reinterpret_cast<QRgb*>(bits + row * stride);
             const std::size_t begin = row * width;
             if (plain) {
-                const float *r = picture.planes[0]->data() + begin, *g = picture.planes[1]->data() + begin,
-                            *b = picture.planes[2]->data() + begin;
-                const float* const alpha = picture.planes[3] ? picture.planes[3]->data() + begin : nullptr;
+                const auto of = [&](std::size_t c, std::vector<float>& room) {
+                    return picture.planes[c]->numbers(begin, width, room.data());
+                };
+                const float *r = of(0, lights[0]), *g = of(1, lights[1]), *b = of(2, lights[2]);
+                const float* const alpha = picture.planes[3] ? of(3, covers) : nullptr;
                 for (std::size_t x = 0; x < width; ++x) {
                     outside_here += is_outside({r[x], g[x], b[x], 1}) ? 1 : 0;
                     if (!alpha || alpha[x] >= 1) {
@@ -283,7 +345,7 @@ QImage shown(const image::Picture& picture, const Lens& lens, const Screen& to, 
             }
             std::size_t at = begin;
             for (std::size_t c = 0; c < 3; ++c) {
-                std::copy_n(picture.planes[c]->begin() + static_cast<std::ptrdiff_t>(begin), width, lights[c].begin());
+                picture.planes[c]->copy(begin, width, lights[c].data());
                 if (!is_linear(space) && !space.to_light)
                     for (float& value : lights[c])
                         value = static_cast<float>(transfer_of(space).decode(static_cast<double>(value)));

@@ -1,4 +1,5 @@
 #pragma once
+#include "base/cancel.hpp"
 #include "colour/space.hpp"
 #include "image/image.hpp"
 #include "model/lens.hpp"
@@ -54,8 +55,10 @@ QColor colour_on_screen(const std::array<double, 3>& values, std::string_view sp
 
 /// A picture brought to `width` x `height` by averaging what falls on each pixel (nearest where it is enlarged).
 /// Colour is averaged weighted by alpha. What is NaN stays NaN. Of `region` alone, if it is not null: pixels of the
-/// picture, inside it.
-image::Picture downscaled(const image::Picture& picture, int width, int height, const QRect& region = {});
+/// picture, inside it. What is made on demand is made band by band, each of its pixels once; the result is in memory.
+/// Called off, it is of no use.
+image::Picture downscaled(const image::Picture& picture, int width, int height, const QRect& region = {},
+                          const CancelToken& cancel = {});
 
 /// The picture through a lens, pixel by pixel. `outside`, if given, becomes the share of pixels that the screen cannot
 /// show as they are: a channel below 0 or above 1, or no number. Lenses with an expression need `views`; those that

@@ -18,10 +18,11 @@ namespace {
 constexpr std::size_t at_least = 2; ///< frames that are kept whatever the limit: the one that is shown, and the next
 
 std::size_t bytes_of(const image::Image& image) {
-    std::set<const image::Samples*> planes; // channels may share one
+    std::set<const image::PlaneData*> planes; // channels may share one
+    std::size_t bytes = 0;
     for (const image::Channel& channel : image.channels)
-        planes.insert(channel.plane.get());
-    return planes.size() * image.pixels() * sizeof(float);
+        bytes += planes.insert(channel.plane.get()).second ? channel.plane->bytes() : 0;
+    return bytes;
 }
 
 Result<image::Image> source_image_or_fault(const std::string& path, const std::string& space) {

@@ -36,7 +36,7 @@ std::size_t MemoClock::spare() const {
 std::size_t bytes_of(const image::Picture& picture) {
     std::size_t bytes = sizeof picture;
     for (const image::Plane& plane : picture.planes)
-        bytes += plane ? plane->size() * sizeof(float) : 0;
+        bytes += plane ? plane->bytes() : 0;
     return bytes;
 }
 

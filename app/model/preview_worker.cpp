@@ -2,6 +2,7 @@
 
 #include "base/timeline.hpp"
 #include "colour/space.hpp"
+#include "engine/on_demand.hpp"
 #include "insight/algebra.hpp"
 #include "insight/summary.hpp"
 #include "io/stretch.hpp"
@@ -36,7 +37,8 @@ bool has_numbers_of_rule(const CellJob& job) { return job.target && job.target->
 
 } // namespace
 
-PreviewWorker::PreviewWorker(std::size_t max_spare) : clock_(max_spare) {}
+PreviewWorker::PreviewWorker(std::size_t max_spare, std::size_t kept_whole)
+    : kept_whole_(kept_whole), clock_(max_spare) {}
 
 bool PreviewWorker::take(const PreviewRequest& request, const CancelToken& cancel) {
     const timeline::Stretch stretch("check and put in");
@@ -341,6 +343,28 @@ PicturePtr PreviewWorker::ran(const subject::Subject& subject, const PicturePtr&
     return kept ? kept->made : nullptr;
 }
 
+PicturePtr PreviewWorker::seen_through(const subject::Subject& subject, const PicturePtr& picture, const ImagePtr& file,
+                                       const CancelToken& cancel) {
+    if (picture->pixels() <= kept_whole_)
+        return ran(subject, picture, file, cancel);
+    const engine::ProgramPtr program =
+        subject.program(picture->space, picture->space, source_spaces_for(subject, picture->space), false, &cancel);
+    if (!program)
+        return nullptr;
+    if (program->reads_neighbours()) // far more would be made around each band than in it
+        return ran(subject, picture, file, cancel);
+    const OfSubject key{subject.identity(), picture.get(), read_by(subject, file), "on demand"};
+    return results_
+        .get(key,
+             [&]() -> std::optional<Kept> {
+                 return Kept{
+                     std::make_shared<const image::Picture>(engine::on_demand(
+                         program, picture, subject.values(), sources(subject, file, picture->width, picture->height))),
+                     picture, file};
+             })
+        ->made;
+}
+
 PicturePtr PreviewWorker::input_of(const CellJob& job) {
     if (job.picture)
         return job.picture;
@@ -437,19 +461,18 @@ PicturePtr PreviewWorker::peeked(RuleState& rule, const Lens& lens, const Pictur
     return kept ? kept->made : nullptr;
 }
 
-PicturePtr PreviewWorker::downscaled(const PicturePtr& picture, const CellJob& job) {
+PicturePtr PreviewWorker::downscaled(const PicturePtr& picture, const CellJob& job, const CancelToken& cancel) {
     const QRect& region = job.region;
     const OfSize key{picture.get(), job.pixels.width(), job.pixels.height(), region.x(),
                      region.y(),    region.width(),     region.height()};
-    return downscaled_
-        .get(key,
-             [&]() -> std::optional<Kept> {
-                 const timeline::Stretch stretch("reduce");
-                 return Kept{std::make_shared<const image::Picture>(
-                                 app::downscaled(*picture, job.pixels.width(), job.pixels.height(), region)),
-                             picture};
-             })
-        ->made;
+    const std::optional<Kept> kept = downscaled_.get(key, [&]() -> std::optional<Kept> {
+        const timeline::Stretch stretch("reduce");
+        Kept made{std::make_shared<const image::Picture>(
+                      app::downscaled(*picture, job.pixels.width(), job.pixels.height(), region, cancel)),
+                  picture};
+        return cancel.cancelled() ? std::nullopt : std::optional(std::move(made));
+    });
+    return kept ? kept->made : nullptr;
 }
 
 std::optional<subject::Subject> PreviewWorker::seen_of(const RuleState& rule, const Lens& lens) {
@@ -459,7 +482,9 @@ std::optional<subject::Subject> PreviewWorker::seen_of(const RuleState& rule, co
 bool PreviewWorker::paint_coarse(const CellJob& job, const Lens& through, RuleState& mine, const PicturePtr& input,
                                  CellResult& result, const CancelToken& cancel) {
     // Small first, then the rule: nearly the same, many times as fast. Nothing of it is remembered.
-    const PicturePtr small = downscaled(input, job);
+    const PicturePtr small = downscaled(input, job, cancel);
+    if (!small)
+        return false;
     const std::optional<subject::Subject> seen = seen_of(mine, through);
     std::optional<image::Picture> after = seen ? run(*seen, *small, job.file, cancel) : *small;
     std::optional<image::Picture> before = compares(job) ? run(against_.whole(), *small, job.file, cancel) : *small;
@@ -509,10 +534,10 @@ std::optional<CellResult> PreviewWorker::cell(const PreviewRequest& request, con
     if (coarse && job.region.isNull() && job.pixels.width() < input->width && job.pixels.height() < input->height)
         return paint_coarse(job, through, mine, input, result, cancel) ? std::optional(std::move(result))
                                                                        : std::nullopt;
-    const PicturePtr before = compares(job) ? ran(against_.whole(), input, job.file, cancel) : input;
+    const PicturePtr before = compares(job) ? seen_through(against_.whole(), input, job.file, cancel) : input;
     // Numbers, pins and readings of the cell are of what it shows: of a step, where that is chosen.
     const std::optional<subject::Subject> seen = seen_of(mine, through);
-    const PicturePtr after = !before ? nullptr : seen ? ran(*seen, input, job.file, cancel) : input;
+    const PicturePtr after = !before ? nullptr : seen ? seen_through(*seen, input, job.file, cancel) : input;
     if (!after)
         return std::nullopt;
     result.before_pixels = before;
@@ -521,17 +546,23 @@ std::optional<CellResult> PreviewWorker::cell(const PreviewRequest& request, con
         return result; // nothing of it is seen
     const auto side = [&](bool is_after) -> std::optional<Painted> {
         const PicturePtr& picture = is_after ? after : before;
+        const auto small_through = [&](const PicturePtr& whole, const Lens& by,
+                                       const PicturePtr& other) -> std::optional<Painted> {
+            const PicturePtr small = downscaled(whole, job, cancel);
+            const PicturePtr beside = small && other ? downscaled(other, job, cancel) : nullptr;
+            return small && (beside || !other) ? std::optional(painted(small, by, beside)) : std::nullopt;
+        };
         if (!through.of_rule())
-            return painted(downscaled(picture, job), through, through.compares ? downscaled(before, job) : nullptr);
+            return small_through(picture, through, through.compares ? before : nullptr);
         std::string fault;
         // Only what the rule on the bench does not know is worth telling.
         RuleState& rule = is_after || !compares(job) ? mine : against_;
         const PicturePtr numbers = peeked(rule, through, input, job.file, is_after ? result.fault : fault, cancel);
         if (numbers)
-            return painted(downscaled(numbers, job), through, nullptr);
+            return small_through(numbers, through, nullptr);
         if (cancel.cancelled())
             return std::nullopt;
-        return painted(downscaled(picture, job), lens("colour"), nullptr);
+        return small_through(picture, lens("colour"), nullptr);
     };
     const std::optional<Painted> was = job.both ? side(false) : Painted(), is = side(true);
     if (!was || !is)

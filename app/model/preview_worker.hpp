@@ -21,8 +21,9 @@ namespace kasuri::app {
 class PreviewWorker {
 public:
     /// Of what no longer is on the sheet, `max_spare` bytes are remembered: enough to go back and forth between a few
-    /// states of it.
-    explicit PreviewWorker(std::size_t max_spare = std::size_t{48} << 20);
+    /// states of it. What a rule makes of a picture of more than `kept_whole` pixels is made where it is looked at, and
+    /// not kept; one of 3840x2160 is.
+    explicit PreviewWorker(std::size_t max_spare = std::size_t{48} << 20, std::size_t kept_whole = 10'000'000);
 
     /// Takes over what the request says of rules. Whether there is something to be shown: there is no rule yet, or the
     /// work was called off, else.
@@ -173,6 +174,9 @@ private:
     /// The same, remembered.
     PicturePtr ran(const subject::Subject& subject, const PicturePtr& picture, const ImagePtr& file,
                    const CancelToken& cancel);
+    /// The same as a cell shows it: of a picture that is too large to be kept as floats, made where it is looked at.
+    PicturePtr seen_through(const subject::Subject& subject, const PicturePtr& picture, const ImagePtr& file,
+                            const CancelToken& cancel);
     /// The subject with what its sources read that look back from the active rule, for a picture. Nothing if called
     /// off.
     std::optional<subject::Subject> looking_back(const subject::Subject& subject,
@@ -183,7 +187,8 @@ private:
                                           const ImagePtr& file, std::string& fault, const CancelToken& cancel);
     PicturePtr peeked(RuleState& rule, const Lens& lens, const PicturePtr& input, const ImagePtr& file,
                       std::string& fault, const CancelToken& cancel);
-    PicturePtr downscaled(const PicturePtr& picture, const CellJob& job);
+    /// Null if called off.
+    PicturePtr downscaled(const PicturePtr& picture, const CellJob& job, const CancelToken& cancel);
     Painted painted(const PicturePtr& picture, const Lens& through, const PicturePtr& other);
     bool paint_coarse(const CellJob& job, const Lens& through, RuleState& mine, const PicturePtr& input,
                       CellResult& result, const CancelToken& cancel);
@@ -199,6 +204,7 @@ private:
     std::optional<readings::Apart> apart(const PicturePtr& first, const PicturePtr& second, const CancelToken& cancel);
     MeasuredPtr measured(const ReadingJob& job, const SheetResult& sheet, bool after, const CancelToken& cancel);
 
+    std::size_t kept_whole_;
     image::PlanePool pool_;
     readings::Views views_;
     RuleState rule_, against_;

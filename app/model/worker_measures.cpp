@@ -12,7 +12,9 @@ namespace kasuri::app {
 std::optional<readings::Apart> PreviewWorker::apart(const PicturePtr& first, const PicturePtr& second,
                                                     const CancelToken& cancel) {
     const std::optional<KeptApart> kept = apart_.get({first.get(), second.get()}, [&]() -> std::optional<KeptApart> {
-        KeptApart made{readings::seen_apart(*first, *second, cancel), first, second};
+        KeptApart made{
+            readings::seen_apart(image::in_memory(*first, &pool_), image::in_memory(*second, &pool_), cancel), first,
+            second};
         return cancel.cancelled() ? std::nullopt : std::optional(std::move(made));
     });
     return kept ? kept->made : std::nullopt;
@@ -62,8 +64,11 @@ MeasuredPtr PreviewWorker::measured(const ReadingJob& job, const SheetResult& sh
     const std::optional<KeptReading> kept = readings_.get(key, [&]() -> std::optional<KeptReading> {
         const timeline::Stretch stretch(job.reading->name);
         readings::Order order;
+        std::vector<image::Picture> counted; // what is made on demand, for as long as it is counted
         for (const PicturePtr& picture : pictures)
-            order.pictures.push_back(picture.get());
+            counted.push_back(image::in_memory(*picture, &pool_));
+        for (const image::Picture& picture : counted)
+            order.pictures.push_back(&picture);
         order.rule = [&](const image::Picture& generated) -> std::optional<image::Picture> {
             if (!after && !compares())
                 return generated;

@@ -92,7 +92,10 @@ std::optional<Colours> colours_through(const engine::Program& program, const ima
     float* const outputs[3] = {out[0].data(), out[1].data(), out[2].data()};
     const engine::Source source{picture.width,
                                 picture.height,
-                                {picture.planes[0]->data(), picture.planes[1]->data(), picture.planes[2]->data(), {}},
+                                {engine::view_of(picture.planes[0]),
+                                 engine::view_of(picture.planes[1]),
+                                 engine::view_of(picture.planes[2]),
+                                 {}},
                                 subject::constant_planes(sources)};
     if (!engine::run(program, source, values, std::span<float* const>(outputs), cancel))
         return std::nullopt;

@@ -9,6 +9,7 @@
 #include <algorithm>
 #include <cmath>
 #include <hwy/cache_control.h>
+#include <stdexcept>
 
 namespace kasuri::engine {
 
@@ -81,6 +82,24 @@ const float* plain_plane(const Operand& output, std::span<const PlaneView> input
 }
 
 } // namespace
+
+PlaneView view_of(const image::Plane& plane) {
+    if (!plane)
+        return {};
+    if (plane->on_demand())
+        throw std::logic_error("a channel that is made on demand is read as if it were kept");
+    const auto sample = [&] {
+        switch (plane->kind()) {
+        case image::Depth::uint8: return Sample::uint8;
+        case image::Depth::uint16: return Sample::uint16;
+        case image::Depth::half: return Sample::half;
+        case image::Depth::float32:
+        case image::Depth::uint32: break;
+        }
+        return Sample::float32;
+    };
+    return {plane->kept(), sample(), 1, 0};
+}
 
 bool run(const Program& program, const Source& source, std::span<const double> parameters,
          std::span<const PlaneSink> outputs, const CancelToken& cancel, std::atomic<std::size_t>* done,
@@ -157,7 +176,7 @@ std::optional<image::Picture> evaluate(const Program& program, const image::Pict
     std::array<image::Samples, 4> made;
     std::array<float*, 4> outputs{};
     for (std::size_t i = 0; i < 4; ++i) {
-        source.planes[i] = picture.planes[i] ? picture.planes[i]->data() : nullptr;
+        source.planes[i] = view_of(picture.planes[i]);
         if (!program.passes_through(i)) {
             made[i] = pool ? pool->take(picture.pixels()) : image::Samples(picture.pixels());
             outputs[i] = made[i].data();

@@ -30,6 +30,9 @@ struct PlaneView {
         : data(samples), sample(kind), pixel_stride(between_pixels), row_stride(between_rows) {}
 };
 
+/// A plane as it is kept; none: a view of nothing. Throws std::logic_error for one that is made on demand.
+PlaneView view_of(const image::Plane& plane);
+
 /// The same to write to.
 struct PlaneSink {
     void* data = nullptr;

@@ -459,39 +459,8 @@ void WidenMin(const float* a, const float* b, float* to, std::size_t count) {
     Widen(a, b, to, count, [](V x, V y) HWY_ATTR { return MinNaN(x, y); });
 }
 
-void FromHalf(const std::uint16_t* from, float* to, std::size_t count) {
-    const D d;
-    const hn::Rebind<hwy::float16_t, D> dh;
-    const std::size_t lanes = hn::Lanes(d);
-    const auto* halves = reinterpret_cast<const hwy::float16_t*>(from);
-    std::size_t i = 0;
-    for (; i + lanes <= count; i += lanes)
-        hn::StoreU(hn::PromoteTo(d, hn::LoadU(dh, halves + i)), d, to + i);
-    if (i < count) {
-        hwy::float16_t rest[widest_vector] = {};
-        float made[widest_vector];
-        std::memcpy(rest, halves + i, (count - i) * sizeof(hwy::float16_t));
-        hn::StoreU(hn::PromoteTo(d, hn::LoadU(dh, rest)), d, made);
-        std::memcpy(to + i, made, (count - i) * sizeof(float));
-    }
-}
-void ToHalf(const float* from, std::uint16_t* to, std::size_t count) {
-    const D d;
-    const hn::Rebind<hwy::float16_t, D> dh;
-    const std::size_t lanes = hn::Lanes(d);
-    for (std::size_t i = 0; i < count; i += lanes) {
-        float in[widest_vector] = {};
-        hwy::float16_t made[widest_vector];
-        const std::size_t n = count - i < lanes ? count - i : lanes;
-        std::memcpy(in, from + i, n * sizeof(float));
-        hn::StoreU(hn::DemoteTo(dh, hn::LoadU(d, in)), dh, made);
-        std::memcpy(to + i, made, n * sizeof(hwy::float16_t));
-    }
-}
-
 const Kernels* All() {
-    static const Kernels all = {Find,     StreamCopy, ConvolveRows, WidenMax,
-                                WidenMin, FromHalf,   ToHalf,       hwy::TargetName(HWY_TARGET)};
+    static const Kernels all = {Find, StreamCopy, ConvolveRows, WidenMax, WidenMin, hwy::TargetName(HWY_TARGET)};
     return &all;
 }
 

@@ -44,8 +44,6 @@ struct Kernels {
     /// to[i] = the larger (smaller) of a[i], b[i] and to[i]; NaN where any is.
     void (*widen_max)(const float* a, const float* b, float* to, std::size_t count);
     void (*widen_min)(const float* a, const float* b, float* to, std::size_t count);
-    void (*from_half)(const std::uint16_t* from, float* to, std::size_t count);
-    void (*to_half)(const float* from, std::uint16_t* to, std::size_t count);
     const char* name;
 };
 

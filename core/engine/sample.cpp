@@ -1,6 +1,7 @@
 #include "engine/sample.hpp"
 
 #include "engine/kernels.hpp"
+#include "image/file_numbers.hpp"
 
 #include <algorithm>
 #include <cstdint>
@@ -30,28 +31,31 @@ void read_halves(const void* from, std::ptrdiff_t stride, float* to, std::size_t
             close[i] = halves[static_cast<std::ptrdiff_t>(i) * stride];
         halves = close;
     }
-    kernels().from_half(halves, to, count);
+    image::from_half(halves, to, count);
 }
 
 void write_halves(const float* from, void* to, std::ptrdiff_t stride, std::size_t count) {
     auto* halves = static_cast<std::uint16_t*>(to);
     if (stride == 1) {
-        kernels().to_half(from, halves, count);
+        image::to_half(from, halves, count);
         return;
     }
     std::uint16_t close[tile_pixels];
-    kernels().to_half(from, close, count);
+    image::to_half(from, close, count);
     for (std::size_t i = 0; i < count; ++i)
         halves[static_cast<std::ptrdiff_t>(i) * stride] = close[i];
 }
 
-/// Whole numbers stand for 0 to 1; dividing once more than multiplying by 1 / most keeps the last bit right.
 template <class Number>
 void read_codes(const void* from, std::ptrdiff_t stride, float* to, std::size_t count) {
-    constexpr auto most = static_cast<float>(std::numeric_limits<Number>::max());
     const auto* codes = static_cast<const Number*>(from);
-    for (std::size_t i = 0; i < count; ++i)
-        to[i] = static_cast<float>(codes[static_cast<std::ptrdiff_t>(i) * stride]) / most;
+    Number close[tile_pixels];
+    if (stride != 1) {
+        for (std::size_t i = 0; i < count; ++i)
+            close[i] = codes[static_cast<std::ptrdiff_t>(i) * stride];
+        codes = close;
+    }
+    image::from_codes(codes, to, count);
 }
 
 /// To the nearest, halves up; what is outside is cut off, and what is no number is 0.

@@ -18,7 +18,7 @@ BoundSources bind_sources(std::span<const lang::SourceInput> sources,
             image::Plane plane = picture ? picture->planes[static_cast<std::size_t>(c)] : nullptr;
             if (picture && c == 3 && !plane)
                 plane = image::make_plane(image::Samples(picture->pixels(), 1.0f));
-            bound.planes.emplace_back(plane ? plane->data() : nullptr);
+            bound.planes.push_back(view_of(plane));
             bound.kept.push_back(std::move(plane));
         }
     }

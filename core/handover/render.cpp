@@ -53,7 +53,8 @@ void leave_uncovered(const image::Image& image, const image::Picture& before, im
     if (image.alpha != image::Alpha::premultiplied || !before.planes[3])
         return;
     const colour::Space &from = *colour::find_space(before.space), &to = *colour::find_space(after.space);
-    std::array<image::Samples, 3> planes = {*after.planes[0], *after.planes[1], *after.planes[2]};
+    std::array<image::Samples, 3> planes = {after.planes[0]->copied(), after.planes[1]->copied(),
+                                            after.planes[2]->copied()};
     for (std::size_t i = 0; i < before.pixels(); ++i) {
         if ((*before.planes[3])[i] != 0 || (after.planes[3] && (*after.planes[3])[i] != 0))
             continue;

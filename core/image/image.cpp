@@ -3,7 +3,6 @@
 #include <algorithm>
 #include <cctype>
 #include <cstring>
-#include <mutex>
 
 namespace kasuri::image {
 namespace {
@@ -67,59 +66,34 @@ int part_of(const Image& image, const Places& found, int single) {
     return first >= 0 ? image.channels[static_cast<std::size_t>(first)].part : 0;
 }
 
-template <class Operation>
-Plane combined(const Plane& plane, const Plane& alpha, Operation operation) {
+constexpr std::size_t piece = 2048; ///< numbers that stay in the nearest cache
+
+/// Whether dividing by it would change nothing.
+bool covers_or_not(const Plane& alpha) {
+    std::array<float, piece> room;
+    for (std::size_t first = 0; first < alpha->size(); first += piece) {
+        const std::size_t count = std::min(piece, alpha->size() - first);
+        const float* const a = alpha->numbers(first, count, room.data());
+        if (!std::all_of(a, a + count, [](float x) { return x == 0 || x == 1; }))
+            return false;
+    }
+    return true;
+}
+
+Plane divided(const Plane& plane, const Plane& alpha) {
     Samples values(plane->size());
-    std::transform(plane->begin(), plane->end(), alpha->begin(), values.begin(), operation);
+    std::array<float, piece> of_plane, of_alpha;
+    for (std::size_t first = 0; first < values.size(); first += piece) {
+        const std::size_t count = std::min(piece, values.size() - first);
+        const float* const c = plane->numbers(first, count, of_plane.data());
+        const float* const a = alpha->numbers(first, count, of_alpha.data());
+        for (std::size_t i = 0; i < count; ++i)
+            values[first + i] = a[i] != 0 && a[i] != 1 ? c[i] / a[i] : c[i];
+    }
     return make_plane(std::move(values));
 }
 
 } // namespace
-
-Plane make_plane(Samples values) { return std::make_shared<const Samples>(std::move(values)); }
-
-struct PlanePool::Store {
-    std::mutex mutex;
-    std::vector<Samples> free;
-    static constexpr std::size_t most = 16;                    ///< buffers kept; older ones go back to the system
-    static constexpr std::size_t most_floats = 28 * (1 << 20); ///< in all of them: three planes of 3840x2160
-
-    void keep(Samples buffer) {
-        const std::lock_guard lock(mutex);
-        std::size_t floats = buffer.size();
-        for (const Samples& each : free)
-            floats += each.size();
-        while (!free.empty() && (free.size() >= most || floats > most_floats)) {
-            floats -= free.front().size();
-            free.erase(free.begin());
-        }
-        if (floats <= most_floats)
-            free.push_back(std::move(buffer));
-    }
-};
-
-PlanePool::PlanePool() : store_(std::make_shared<Store>()) {}
-
-Samples PlanePool::take(std::size_t count) const {
-    {
-        const std::lock_guard lock(store_->mutex);
-        for (auto buffer = store_->free.begin(); buffer != store_->free.end(); ++buffer)
-            if (buffer->size() == count) {
-                Samples taken = std::move(*buffer);
-                store_->free.erase(buffer);
-                return taken;
-            }
-    }
-    return Samples(count);
-}
-
-Plane PlanePool::plane(Samples values) const {
-    auto give_back = [store = store_](const Samples* plane) {
-        const std::unique_ptr<const Samples> owner(plane);
-        store->keep(std::move(const_cast<Samples&>(*plane)));
-    };
-    return Plane(new Samples(std::move(values)), give_back);
-}
 
 const Channel* Image::find(std::string_view name) const {
     const auto found = std::find_if(channels.begin(), channels.end(), [&](const Channel& c) { return c.name == name; });
@@ -136,32 +110,59 @@ std::vector<std::string> layers(const Image& image) {
     return names;
 }
 
-std::array<float, 4> Picture::at(std::size_t index) const {
-    return {(*planes[0])[index], (*planes[1])[index], (*planes[2])[index], planes[3] ? (*planes[3])[index] : 1.0f};
+std::array<float, 4> Picture::kept_at(std::size_t index) const {
+    return {(*planes[0])[index], (*planes[1])[index], (*planes[2])[index], planes[3] ? (*planes[3])[index] : opaque};
 }
 
-std::array<float, 4> Picture::at(int x, int y) const {
-    return at(static_cast<std::size_t>(y) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x));
+Picture in_memory(const Picture& picture, const PlanePool* pool) {
+    const MadeOnDemand* source = nullptr;
+    for (const Plane& plane : picture.planes)
+        if (plane && plane->on_demand())
+            source = plane->on_demand();
+    if (!source)
+        return picture;
+    std::array<Samples, 4> made;
+    std::array<float*, 4> to{};
+    for (std::size_t c = 0; c < 4; ++c)
+        if (picture.planes[c] && picture.planes[c]->on_demand()) {
+            made[c] = pool ? pool->take(picture.pixels()) : Samples(picture.pixels());
+            to[c] = made[c].data();
+        }
+    source->make(0, 0, source->width(), source->height(), to);
+    Picture result = picture;
+    for (std::size_t c = 0; c < 4; ++c)
+        if (to[c])
+            result.planes[c] = pool ? pool->plane(std::move(made[c])) : make_plane(std::move(made[c]));
+    return result;
+}
+
+Picture as_floats(const Picture& picture) {
+    Picture made = in_memory(picture);
+    for (std::size_t i = 0; i < 4; ++i) { // planes may be one
+        const auto* const first = std::find(picture.planes.begin(), picture.planes.end(), picture.planes[i]);
+        const auto known = static_cast<std::size_t>(first - picture.planes.begin());
+        made.planes[i] = known < i ? made.planes[known] : as_floats(made.planes[i]);
+    }
+    return made;
 }
 
 bool same(const Picture& a, const Picture& b) {
     if (a.width != b.width || a.height != b.height || a.space != b.space)
         return false;
+    const auto same_bits = [](const PlaneData& x, const PlaneData& y) {
+        std::array<float, piece> of_x, of_y;
+        for (std::size_t first = 0; first < x.size(); first += piece) {
+            const std::size_t count = std::min(piece, x.size() - first);
+            if (std::memcmp(x.numbers(first, count, of_x.data()), y.numbers(first, count, of_y.data()),
+                            count * sizeof(float)) != 0)
+                return false;
+        }
+        return true;
+    };
     for (std::size_t i = 0; i < a.planes.size(); ++i)
-        if (a.planes[i] != b.planes[i] &&
-            (!a.planes[i] || !b.planes[i] ||
-             std::memcmp(a.planes[i]->data(), b.planes[i]->data(), a.pixels() * sizeof(float)) != 0))
+        if (a.planes[i] != b.planes[i] && (!a.planes[i] || !b.planes[i] || !same_bits(*a.planes[i], *b.planes[i])))
             return false;
     return true;
-}
-
-std::optional<Depth> find_depth(std::string_view name) {
-    constexpr std::pair<std::string_view, Depth> names[] = {
-        {"8", Depth::uint8}, {"16", Depth::uint16}, {"half", Depth::half}, {"float", Depth::float32}};
-    for (const auto& [each, depth] : names)
-        if (each == name)
-            return depth;
-    return std::nullopt;
 }
 
 std::string usual_layer(const Image& image) {
@@ -201,10 +202,9 @@ std::optional<Picture> picture_of(const Image& image, std::string_view layer) {
     if (alpha < 0)
         return picture;
     picture.planes[3] = image.channels[static_cast<std::size_t>(alpha)].plane;
-    if (image.alpha == Alpha::premultiplied)
+    if (image.alpha == Alpha::premultiplied && !covers_or_not(picture.planes[3]))
         for (std::size_t i = 0; i < 3; ++i)
-            picture.planes[i] = combined(picture.planes[i], picture.planes[3],
-                                         [](float c, float a) { return a != 0 && a != 1 ? c / a : c; });
+            picture.planes[i] = divided(picture.planes[i], picture.planes[3]);
     return picture;
 }
 

@@ -1,5 +1,5 @@
 #pragma once
-#include "image/samples.hpp"
+#include "image/plane.hpp"
 
 #include <array>
 #include <cstddef>
@@ -11,39 +11,6 @@
 #include <vector>
 
 namespace kasuri::image {
-
-/// One channel: width * height floats, row by row from the top left. Planes are shared and never changed
-/// once they are in an Image, so that copies of pictures and of single channels cost nothing.
-using Plane = std::shared_ptr<const Samples>;
-
-/// Takes the samples over; they are shared and never change.
-Plane make_plane(Samples values);
-
-/// Buffers that planes give back when nobody needs them any more, so that evaluating the same picture again and
-/// again neither asks the system for memory nor clears it. Copies share the store; safe across threads.
-class PlanePool {
-public:
-    PlanePool();
-    /// `count` floats of any value.
-    Samples take(std::size_t count) const;
-    /// A plane whose buffer comes back here.
-    Plane plane(Samples values) const;
-
-private:
-    struct Store;
-    std::shared_ptr<Store> store_;
-};
-
-/// How the numbers were stored in a file.
-enum class Depth {
-    uint8,
-    uint16,
-    half,
-    float32,
-    uint32, ///< numbers that name something, such as objects: their bits stand in the place of the floats'
-};
-/// "8", "16", "half" or "float"; pictures are of none other.
-std::optional<Depth> find_depth(std::string_view name);
 
 struct Channel {
     std::string name; ///< "R", "A", or with a layer: "cloth.R"
@@ -91,7 +58,7 @@ struct MoviePlace {
 
 enum class Alpha { none, straight, premultiplied };
 
-/// A picture as planar floats with named channels. `space` names what r, g and b mean (colour::spaces()).
+/// A picture as planes with named channels. `space` names what r, g and b mean (colour::spaces()).
 struct Image {
     int width = 0;
     int height = 0;
@@ -131,9 +98,28 @@ struct Picture {
     std::string space = "rec709-linear";
 
     std::size_t pixels() const { return static_cast<std::size_t>(width) * static_cast<std::size_t>(height); }
-    std::array<float, 4> at(int x, int y) const;
-    std::array<float, 4> at(std::size_t index) const;
+    std::array<float, 4> at(int x, int y) const {
+        return at(static_cast<std::size_t>(y) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x));
+    }
+    std::array<float, 4> at(std::size_t index) const {
+        const float* const all[] = {planes[0]->values(), planes[1]->values(), planes[2]->values(),
+                                    planes[3] ? planes[3]->values() : &opaque};
+        if (all[0] && all[1] && all[2] && all[3]) [[likely]]
+            return {all[0][index], all[1][index], all[2][index], all[3][planes[3] ? index : 0]};
+        return kept_at(index);
+    }
+
+private:
+    static constexpr float opaque = 1;
+    /// Of planes that are not all floats.
+    std::array<float, 4> kept_at(std::size_t index) const;
 };
+
+/// The same picture, all of its planes in memory: what is made on demand is made, on all cores.
+Picture in_memory(const Picture& picture, const PlanePool* pool = nullptr);
+
+/// The same picture, all of its planes kept as floats.
+Picture as_floats(const Picture& picture);
 
 /// Whether two pictures are the same, sample by sample, bit by bit: a NaN is equal to itself.
 bool same(const Picture& a, const Picture& b);

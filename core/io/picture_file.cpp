@@ -292,12 +292,14 @@ Result<SaveReport> save(const fs::path& path, const Image& given) {
         report.notes.push_back(
             said("{} has no place for further channels: {} were left out", ending->ending, image.ids.size()));
     std::size_t below = 0;
+    image::Samples room;
     const auto fill = [&](std::size_t part, int begin, int end, float* band) {
         const std::size_t wide = static_cast<std::size_t>(parts[part].header.width),
                           channels = parts[part].channels.size(), count = static_cast<std::size_t>(end - begin) * wide,
                           first = static_cast<std::size_t>(begin) * wide;
+        room.resize(count);
         for (std::size_t c = 0; c < channels; ++c) {
-            const float* const plane = parts[part].channels[c]->plane->data() + first;
+            const float* const plane = parts[part].channels[c]->plane->numbers(first, count, room.data());
             if (parts[part].channels[c]->depth == Depth::uint32) { // as bits: not every one is a number
                 for (std::size_t p = 0; p < count; ++p)
                     std::memcpy(band + p * channels + c, plane + p, sizeof(float));

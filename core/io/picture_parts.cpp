@@ -42,28 +42,26 @@ Depth depth_of(const wire::Header& header, std::size_t channel) {
 }
 
 /// The numbers of all channels of the part that is next.
-Result<std::vector<image::Samples>> read_planes(PictureSource& source) {
+Result<std::vector<image::Plane>> read_planes(PictureSource& source) {
     const wire::Header& header = source.header();
     const std::size_t channels = header.channels.size(), wide = static_cast<std::size_t>(header.width);
-    std::vector<image::Samples> planes(channels);
+    std::vector<image::PlaneGatherer> gathered;
     try {
         // Memory that nothing was written into yet is not taken: a header may promise more than the file holds.
-        for (image::Samples& plane : planes)
-            plane.resize(wide * static_cast<std::size_t>(header.height));
+        for (std::size_t c = 0; c < channels; ++c)
+            gathered.emplace_back(depth_of(header, c), wide * static_cast<std::size_t>(header.height));
         const Status whole = source.read([&](int begin, int end, const float* band) {
-            const std::size_t count = static_cast<std::size_t>(end - begin) * wide,
-                              first = static_cast<std::size_t>(begin) * wide;
-            for (std::size_t c = 0; c < channels; ++c) {
-                float* const plane = planes[c].data() + first;
-                for (std::size_t p = 0; p < count; ++p)
-                    plane[p] = band[p * channels + c];
-            }
+            for (std::size_t c = 0; c < channels; ++c)
+                gathered[c].put(band + c, static_cast<std::size_t>(end - begin) * wide, channels);
         });
         if (!whole)
             return whole.error();
     } catch (const std::bad_alloc&) {
         return no_memory("");
     }
+    std::vector<image::Plane> planes;
+    for (image::PlaneGatherer& each : gathered)
+        planes.push_back(std::move(each).plane());
     return planes;
 }
 
@@ -93,14 +91,13 @@ void note_levels(const wire::Header& header, Image& image) {
 /// A part of another size, as it came.
 Status keep_as_it_came(PictureSource& source, Part& part) {
     const wire::Header header = source.header();
-    Result<std::vector<image::Samples>> planes = read_planes(source);
+    Result<std::vector<image::Plane>> planes = read_planes(source);
     if (!planes)
         return planes.error();
     part.width = header.width;
     part.height = header.height;
     for (std::size_t c = 0; c < header.channels.size(); ++c)
-        part.channels.push_back(
-            {channel_name(header, c), image::make_plane(std::move(planes.value()[c])), depth_of(header, c)});
+        part.channels.push_back({channel_name(header, c), planes.value()[c], depth_of(header, c)});
     return {};
 }
 
@@ -110,7 +107,7 @@ Status read_channels(PictureSource& source, Image& image) {
     const wire::Header header = source.header();
     const int number = std::max(0, static_cast<int>(image.parts.size()) - 1);
     const std::string prefix = number > 0 ? image.parts.back().name + "." : std::string();
-    Result<std::vector<image::Samples>> planes = read_planes(source);
+    Result<std::vector<image::Plane>> planes = read_planes(source);
     if (!planes)
         return planes.error();
     for (std::size_t c = 0; c < header.channels.size(); ++c) {
@@ -120,7 +117,7 @@ Status read_channels(PictureSource& source, Image& image) {
         if (!as_it_is)
             image.parts.back().prefixed = true;
         const Depth depth = depth_of(header, c);
-        Channel channel{name, image::make_plane(std::move(planes.value()[c])), {}, number};
+        Channel channel{name, planes.value()[c], {}, number};
         if (depth == Depth::uint32) {
             channel.depth = depth;
             image.ids.push_back(std::move(channel));

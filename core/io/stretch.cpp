@@ -27,7 +27,7 @@ image::Picture stretched(const image::Picture& picture, int width, int height) {
         if (made.planes[c] != picture.planes[c])
             continue;
         wire::Slots& slots = helper.value()->slots();
-        std::copy(picture.planes[c]->begin(), picture.planes[c]->end(), slots.at(0));
+        picture.planes[c]->copy(0, picture.planes[c]->size(), slots.at(0));
         Message asked{Message::Kind::stretch};
         asked.n = {static_cast<std::int64_t>(bytes), picture.width, picture.height, width, height};
         const Result<Message> answer = helper.value()->ask(asked);

@@ -46,14 +46,14 @@ bool make_upright(image::Image& image) {
     const std::size_t wide = turn.across ? h : w, high = turn.across ? w : h;
     for (image::Channel& channel : image.channels) {
         image::Samples made(channel.plane->size());
-        const float* const stored = channel.plane->data();
+        const image::PlaneData& stored = *channel.plane;
         for (std::size_t y = 0; y < high; ++y)
             for (std::size_t x = 0; x < wide; ++x) {
                 const std::size_t column = turn.across ? y : x, row = turn.across ? x : y;
                 made[y * wide + x] =
                     stored[(turn.mirror_y ? h - 1 - row : row) * w + (turn.mirror_x ? w - 1 - column : column)];
             }
-        channel.plane = image::make_plane(std::move(made));
+        channel.plane = image::packed(image::make_plane(std::move(made)), stored.kind());
     }
     image.width = static_cast<int>(wide);
     image.height = static_cast<int>(high);

@@ -145,7 +145,7 @@ Ends ends_of(const image::Picture& picture, double unsure_ends) {
     // A sensor or a file that ends somewhere: many pixels have the very same largest number.
     Ends ends;
     for (std::size_t c = 0; c < 3; ++c) {
-        const image::Samples& plane = *picture.planes[c];
+        const image::PlaneData& plane = *picture.planes[c];
         float most = -1e30F;
         for (const float x : plane)
             if (std::isfinite(x))

@@ -30,10 +30,12 @@ const Module& module() {
     return opened;
 }
 
+/// `picture` is kept as floats.
 RawPicture raw(const image::Picture& picture) {
-    return {{picture.planes[0]->data(), picture.planes[1]->data(), picture.planes[2]->data()},
-            picture.width,
-            picture.height};
+    return {
+        {picture.planes[0]->floats().data(), picture.planes[1]->floats().data(), picture.planes[2]->floats().data()},
+        picture.width,
+        picture.height};
 }
 
 using Map = std::array<double, 6>;
@@ -49,7 +51,7 @@ std::optional<image::Picture> seen_through(const image::Picture& picture, const 
                                          image::Samples(made.pixels())};
     const double place[6] = {map[0], map[1], map[2], map[3], map[4], map[5]};
     float* const into[3] = {planes[0].data(), planes[1].data(), planes[2].data()};
-    if (!module().warps(raw(picture), place, width, height, soften, into))
+    if (!module().warps(raw(image::as_floats(picture)), place, width, height, soften, into))
         return std::nullopt;
     for (std::size_t c = 0; c < 3; ++c)
         made.planes[c] = image::make_plane(std::move(planes[c]));
@@ -73,7 +75,8 @@ std::optional<Registration> registered(const image::Picture& before, const image
     Registration made;
     double map[6];
     const auto cancelled = [](const void* token) { return static_cast<const CancelToken*>(token)->cancelled(); };
-    if (!module().registers(raw(before), raw(after), cancelled, &cancel, map, made.correlation, made.before))
+    if (!module().registers(raw(image::as_floats(before)), raw(image::as_floats(after)), cancelled, &cancel, map,
+                            made.correlation, made.before))
         return std::nullopt;
     std::copy(std::begin(map), std::end(map), made.map.begin());
     for (const double x : {0.0, after.width - 1.0})

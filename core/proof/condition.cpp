@@ -69,7 +69,7 @@ std::optional<Outcome> check_condition(const subject::Subject& subject, const la
         outputs.push_back(plane.data());
     engine::Source source{picture.width, picture.height, {}};
     for (std::size_t c = 0; c < 4; ++c)
-        source.planes[c] = picture.planes[c] ? picture.planes[c]->data() : nullptr;
+        source.planes[c] = engine::view_of(picture.planes[c]);
 
     Outcome outcome;
     outcome.title = line.title.empty() ? line.text : line.title;

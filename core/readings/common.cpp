@@ -69,7 +69,9 @@ std::optional<Measured> measure_plane(const Order& order, const PlaneView& view,
     const scopes::Bins across{x.low, x.high, plane_cells}, up{y.low, y.high, plane_cells};
     for (const image::Picture* picture : order.pictures) {
         const auto planes = order.views->look(*picture, view.working, view.expression, order.cancel);
-        if (!planes || !scopes::count_plane(*(*planes)[0], *(*planes)[1], across, up, counts, order.cancel))
+        if (!planes ||
+            !scopes::count_plane(image::as_floats((*planes)[0])->floats(), image::as_floats((*planes)[1])->floats(),
+                                 across, up, counts, order.cancel))
             return std::nullopt;
         if (picture->pixels() <= max_spots)
             for (std::size_t i = 0; i < picture->pixels(); ++i)

@@ -40,7 +40,7 @@ std::optional<std::array<scopes::Counts, 3>> count_channels(const Order& order, 
         if (!planes)
             return std::nullopt;
         for (std::size_t c = 0; c < 3; ++c)
-            if (!count(*(*planes)[c], picture->width, counts[c]))
+            if (!count(std::span<const float>(image::as_floats((*planes)[c])->floats()), picture->width, counts[c]))
                 return std::nullopt;
     }
     return counts;

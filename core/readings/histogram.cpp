@@ -33,7 +33,7 @@ std::optional<Measured> measured_on(const Order& order) {
     const auto [low, high] = range_of(unit, set[1], set[2]);
     const scopes::Bins levels{low, high, bins};
     Measured measured;
-    auto counted = count_channels(order, unit, [&](const image::Samples& samples, int, scopes::Counts& into) {
+    auto counted = count_channels(order, unit, [&](std::span<const float> samples, int, scopes::Counts& into) {
         return scopes::count_levels(samples, levels, into, order.cancel);
     });
     if (!counted)

@@ -54,9 +54,9 @@ std::optional<std::array<image::Plane, 4>> Views::look(const image::Picture& pic
         this->program(working, expression, picture.space, other ? std::string_view(other->space) : std::string_view());
     engine::Source source{picture.width, picture.height, {}};
     for (std::size_t c = 0; c < 4; ++c)
-        source.planes[c] = picture.planes[c] ? picture.planes[c]->data() : nullptr;
+        source.planes[c] = engine::view_of(picture.planes[c]);
     for (std::size_t c = 0; other && c < 3; ++c)
-        source.more.emplace_back(other->planes[c]->data());
+        source.more.push_back(engine::view_of(other->planes[c]));
     const std::size_t count = program->outputs().size();
     std::array<image::Samples, 4> made;
     std::vector<engine::PlaneSink> sinks;
@@ -79,7 +79,7 @@ std::optional<image::Picture> numbers_of(const engine::Program& program, const i
                                          const CancelToken& cancel) {
     engine::Source source{picture.width, picture.height, {}, more};
     for (std::size_t c = 0; c < 4; ++c)
-        source.planes[c] = picture.planes[c] ? picture.planes[c]->data() : nullptr;
+        source.planes[c] = engine::view_of(picture.planes[c]);
     const std::size_t count = std::min<std::size_t>(3, program.outputs().size());
     std::array<image::Samples, 3> made;
     std::vector<engine::PlaneSink> sinks;

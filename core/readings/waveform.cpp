@@ -36,7 +36,7 @@ std::optional<Measured> measured_on(const Order& order, int panels, int columns)
     const auto [low, high] = range_of(unit, order.settings[1], order.settings[2]);
     const scopes::Bins bins{low, high, levels};
     Measured measured;
-    auto counted = count_channels(order, unit, [&](const image::Samples& samples, int width, scopes::Counts& into) {
+    auto counted = count_channels(order, unit, [&](std::span<const float> samples, int width, scopes::Counts& into) {
         return scopes::count_columns(samples, width, columns, bins, into, order.cancel);
     });
     if (!counted)

@@ -78,6 +78,62 @@ TEST_CASE("a coarse sheet looks like the exact one where a picture is smooth, an
     CHECK(farthest(sheet_of(other, striped, true)->cells[0].after, sheet_of(other, striped)->cells[0].after) > 40);
 }
 
+TEST_CASE("a picture too large to be kept as floats is shown, told and counted as any other", "[worker]") {
+    image::Picture made = *slopes();
+    image::Samples cover(made.pixels());
+    for (std::size_t i = 0; i < cover.size(); ++i)
+        cover[i] = static_cast<float>(i % 3) / 2;
+    const auto open = std::make_shared<const image::Picture>(made);
+    made.planes[3] = image::make_plane(std::move(cover));
+    const auto covered = std::make_shared<const image::Picture>(made);
+    const std::string text = "out.r = g * g + 0.1 * pos.x\nout.b = sqrt(r)"; // green passes through
+    for (const PicturePtr& picture : {open, covered})
+        for (const char* lens : {"colour", "change", "green"})
+            for (const QRect& region : {QRect(), QRect(31, 17, 64, 36), QRect(5, 40, 600, 300), QRect(3, 3, 20, 10)}) {
+                PreviewRequest wanted = request(text, picture, lens);
+                wanted.cells[0].region = region;
+                wanted.cells[0].both = true;
+                wanted.against = OtherRule{"out.rgb = rgb * 0.5", {}, {}};
+                wanted.readings = {{1, readings::find("histogram"), {}, {7}}, {2, readings::find("ab"), {}, {7}}};
+                PreviewWorker keeps, makes(std::size_t{48} << 20, 1000);
+                const auto kept = sheet_of(keeps, wanted), seen = sheet_of(makes, wanted);
+                INFO(lens << " " << region.x() << " " << region.width());
+                const CellResult &is = seen->cells[0], &should = kept->cells[0];
+                CHECK(is.after == should.after);
+                CHECK(is.before == should.before);
+                CHECK(is.outside_after == should.outside_after);
+                REQUIRE(is.after_pixels->planes[0]->on_demand());
+                CHECK(is.after_pixels->planes[0]->bytes() == 0);
+                CHECK(is.after_pixels->planes[1] == picture->planes[1]);
+                CHECK(is.after_pixels->planes[3] == picture->planes[3]);
+                CHECK(image::same(image::in_memory(*is.after_pixels), *should.after_pixels));
+                CHECK(is.after_pixels->at(639, 359) == should.after_pixels->at(639, 359));
+                CHECK(is.before_pixels->at(11, 300) == should.before_pixels->at(11, 300));
+                const auto counted = makes.readings(wanted, *seen, {}), as_counted = keeps.readings(wanted, *kept, {});
+                REQUIRE((counted && as_counted));
+                for (std::size_t i = 0; i < 2; ++i) {
+                    const auto told = [&](const ReadingsResult& of, const MeasuredPtr& measured) {
+                        return readings::csv(of.readings[i].panels, *measured);
+                    };
+                    CHECK(told(*counted, counted->readings[i].after) ==
+                          told(*as_counted, as_counted->readings[i].after));
+                    CHECK(told(*counted, counted->readings[i].before) ==
+                          told(*as_counted, as_counted->readings[i].before));
+                }
+            }
+    // Neighbours would be made again for every band: such a result is kept.
+    PreviewWorker makes(std::size_t{48} << 20, 1000);
+    CHECK(sheet_of(makes, request("out.rgb = blur(rgb, 3)", open))->cells[0].after_pixels->planes[0]->values());
+    // Called off in the middle: nothing of it is remembered.
+    const PreviewRequest wanted = request(text, covered);
+    CancelToken cancel;
+    makes.take(wanted);
+    cancel.cancel();
+    CHECK_FALSE(makes.sheet(wanted, false, cancel));
+    PreviewWorker keeps;
+    CHECK(sheet_of(makes, wanted)->cells[0].after == sheet_of(keeps, wanted)->cells[0].after);
+}
+
 TEST_CASE("a coarse sheet is no help for small pictures, parts of pictures and rules that look at neighbours",
           "[worker]") {
     const auto helps = [](const PreviewRequest& wanted) {

@@ -42,6 +42,7 @@ TEST_CASE("EXR goes through the faster deflate, and FFmpeg's own reader finds th
     for (std::size_t c = 0; c < 3; ++c) {
         const kasuri::image::Channel* const channel = image.find(order[c]);
         REQUIRE(channel);
-        CHECK(std::memcmp(channel->plane->data(), bytes.data() + c * image.pixels() * 4, image.pixels() * 4) == 0);
+        CHECK(std::memcmp(kasuri::image::as_floats(channel->plane)->floats().data(),
+                          bytes.data() + c * image.pixels() * 4, image.pixels() * 4) == 0);
     }
 }

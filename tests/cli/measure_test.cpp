@@ -24,7 +24,7 @@ TEST_CASE("targets are listed, told, printed and written", "[cli][targets]") {
     REQUIRE(bars.ok());
     CHECK(bars.value().width == 80);
     CHECK(bars.value().height == 45);
-    CHECK(bars.value().channels[0].plane->at(15) == Approx(721.0 / 1023).margin(0.003));
+    CHECK((*bars.value().channels[0].plane)[15] == Approx(721.0 / 1023).margin(0.003));
     // What is wrong is said with what there is.
     CHECK(cli(folder, "target bars_57").err.find("did you mean bars_75?") != std::string::npos);
     CHECK(cli(folder, "target bars_75 --set wide=1").exit == 2);

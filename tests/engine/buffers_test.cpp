@@ -2,10 +2,12 @@
 #include "base/parallel.hpp"
 #include "colour/transfer.hpp"
 #include "engine/kernels.hpp"
+#include "engine/on_demand.hpp"
 #include "support/support.hpp"
 
 #include <chrono>
 #include <cstring>
+#include <stdexcept>
 #include <thread>
 
 using namespace kasuri;
@@ -149,6 +151,30 @@ TEST_CASE("further pictures are read by name, single channels as they are", "[en
     CHECK(static_cast<double>(out[0][0]) ==
           Approx(colour::srgb_decode(static_cast<double>(f.planes[1][0])) * static_cast<double>(f.planes[2][0]))
               .margin(1e-6));
+}
+
+TEST_CASE("a picture made on demand has the bits of one that is kept, wherever it is looked at", "[engine][buffers]") {
+    const auto picture = std::make_shared<const image::Picture>(image::generated(width, height, [](int x, int y) {
+        return std::array<double, 3>{x * 0.01 - 1, y * 0.02, (x * y) % 97 / 97.0};
+    }));
+    const auto program = compile(good_rule("param k = 2 in 0 .. 4\nout.r = k * g + pos.x\nout.b = r * r"));
+    const std::vector<double> values = {3};
+    const auto none = std::make_shared<const BoundSources>();
+    const image::Picture lazy = on_demand(program, picture, values, none);
+    const auto kept = evaluate(*program, *picture, values);
+    REQUIRE(kept);
+    CHECK(lazy.planes[1] == picture->planes[1]);
+    REQUIRE(lazy.planes[0]->on_demand());
+    CHECK(lazy.planes[0]->size() == picture->pixels());
+    CHECK(image::same(image::in_memory(lazy), *kept));
+    CHECK(image::same(image::as_floats(lazy), *kept));
+    CHECK(image::same(lazy, *kept)); // by pieces that end within rows
+    for (const int x : {0, 1, 300, width - 1})
+        for (const int y : {0, 50, height - 1})
+            CHECK(lazy.at(x, y) == kept->at(x, y));
+    CHECK(*lazy.planes[2] == *kept->planes[2]);
+    CHECK_THROWS_AS(view_of(lazy.planes[0]), std::logic_error);
+    CHECK(image::in_memory(*kept).planes[0] == kept->planes[0]);
 }
 
 TEST_CASE("the same bits for any number of threads, on every instruction set, blur included", "[engine][buffers]") {

@@ -116,7 +116,7 @@ TEST_CASE("a second picture in another space is converted to the first one's, an
     const image::Picture picture = taken(160, 120, 1, 0, 0, false);
     image::Picture as_srgb = picture;
     for (std::size_t c = 0; c < 3; ++c) { // IEC 61966-2-1
-        image::Samples plane = *picture.planes[c];
+        image::Samples plane = picture.planes[c]->copied();
         for (float& x : plane)
             x = static_cast<float>(x <= 0.0031308F ? 12.92 * x : 1.055 * std::pow(x, 1 / 2.4F) - 0.055);
         as_srgb.planes[c] = image::make_plane(std::move(plane));

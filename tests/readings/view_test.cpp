@@ -68,7 +68,7 @@ TEST_CASE("a view compares two pictures", "[readings][views]") {
     Views views;
     const image::Picture was = gradient("srgb");
     image::Picture is = was;
-    image::Samples moved(*was.planes[0]);
+    image::Samples moved = was.planes[0]->copied();
     for (float& value : moved)
         value += 0.25f;
     is.planes[0] = image::make_plane(std::move(moved));
