@@ -138,7 +138,9 @@ Result<Pairs> pairs_of(const subject::Subject& subject, int points, double low, 
     return pairs;
 }
 
-Result<PicturePairs> pairs_of(const image::Picture& before, const image::Picture& after, double unsure_ends) {
+Result<PicturePairs> pairs_of(const image::Picture& given_before, const image::Picture& given_after,
+                              double unsure_ends) {
+    const image::Picture before = image::as_floats(given_before), after = image::as_floats(given_after);
     if (before.width != after.width || before.height != after.height)
         return Error{
             said("one is {} x {} pixels, the other {} x {}", before.width, before.height, after.width, after.height),

@@ -49,14 +49,16 @@ Result<engine::BoundSources> sources_of(const subject::Subject& subject, const i
 
 /// A premultiplied pixel of alpha 0 is no colour that a rule could change: an offset would make light where nothing is.
 /// Its light, if it has any, only follows into the other space.
-void leave_uncovered(const image::Image& image, const image::Picture& before, image::Picture& after) {
-    if (image.alpha != image::Alpha::premultiplied || !before.planes[3])
+void leave_uncovered(const image::Image& image, const image::Picture& given, image::Picture& after) {
+    if (image.alpha != image::Alpha::premultiplied || !given.planes[3])
         return;
+    const image::Picture before = image::as_floats(given);
+    const image::Plane cover = image::as_floats(after.planes[3]);
     const colour::Space &from = *colour::find_space(before.space), &to = *colour::find_space(after.space);
     std::array<image::Samples, 3> planes = {after.planes[0]->copied(), after.planes[1]->copied(),
                                             after.planes[2]->copied()};
     for (std::size_t i = 0; i < before.pixels(); ++i) {
-        if ((*before.planes[3])[i] != 0 || (after.planes[3] && (*after.planes[3])[i] != 0))
+        if ((*before.planes[3])[i] != 0 || (cover && (*cover)[i] != 0))
             continue;
         const auto c = before.at(i);
         const colour::Triple made = colour::converted(

@@ -217,12 +217,14 @@ Image with_picture(const Image& image, std::string_view layer, const Picture& pi
     const int alpha = alpha_of(image, layer, found);
     const Plane before = alpha >= 0 ? image.channels[static_cast<std::size_t>(alpha)].plane : nullptr;
     if (picture.planes[3] && image.alpha == Alpha::premultiplied) {
+        const Plane cover = as_floats(picture.planes[3]), was = as_floats(before);
         for (Plane& plane : rgb) {
-            Samples values(plane->size());
+            Samples values = plane->copied();
             for (std::size_t i = 0; i < values.size(); ++i) {
-                const float a = (*picture.planes[3])[i], c = (*plane)[i];
+                const float a = (*cover)[i];
                 // Light that never had a cover was not divided either; what lost its cover is gone.
-                values[i] = a == 1 || (a == 0 && before && (*before)[i] == 0) ? c : c * a;
+                if (a != 1 && !(a == 0 && was && (*was)[i] == 0))
+                    values[i] *= a;
             }
             plane = make_plane(std::move(values));
         }

@@ -131,7 +131,8 @@ namespace {
 
 /// R, G, B (and A) of a frame, pixel by pixel; of R, G, B as they are what does not fit is counted (luma
 /// and chroma hold more than 0 .. 1: what is lost there is known when it is read again).
-void interleave(const image::Picture& picture, std::size_t channels, bool whole, float* to, SaveReport& report) {
+void interleave(const image::Picture& given, std::size_t channels, bool whole, float* to, SaveReport& report) {
+    const image::Picture picture = image::as_floats(given);
     for (std::size_t i = 0; i < picture.pixels(); ++i)
         for (std::size_t c = 0; c < channels; ++c) {
             const float value = picture.planes[c] ? (*picture.planes[c])[i] : 1;

@@ -49,9 +49,10 @@ Image with_alpha(const Image& image, Alpha wanted) {
         for (const image::Channel& other : image.channels)
             if (other.name.size() > prefix.size() && other.name.starts_with(prefix) && is_alpha_name(other.name) &&
                 other.name.rfind('.') == (prefix.empty() ? std::string::npos : prefix.size() - 1)) {
-                image::Samples values(image.pixels());
+                const image::Plane cover = image::as_floats(other.plane);
+                image::Samples values = image.channels[i].plane->copied();
                 for (std::size_t p = 0; p < values.size(); ++p) {
-                    const float a = (*other.plane)[p], c = (*image.channels[i].plane)[p];
+                    const float a = (*cover)[p], c = values[p];
                     values[p] = wanted == Alpha::premultiplied ? c * a : (a != 0 ? c / a : c);
                 }
                 result.channels[i].plane = image::make_plane(std::move(values));
@@ -72,6 +73,7 @@ Image converted(const Image& image, const std::function<colour::Triple(const col
         std::optional<image::Picture> picture = image::picture_of(image, layer);
         if (!picture || !result.find(layer.empty() ? "G" : layer + ".G"))
             continue; // a single channel is a plate, not a colour
+        *picture = image::as_floats(*picture);
         std::array<image::Samples, 3> planes;
         for (auto& plane : planes)
             plane.resize(image.pixels());
@@ -99,10 +101,11 @@ Image one_layer(const Image& image, const PictureKind& kind, std::vector<std::st
         return image;
     const std::size_t kept = picture->planes[3] ? 4 : 3;
     if (kind.alpha == Alpha::none && picture->planes[3]) {
+        const image::Plane cover = image::as_floats(picture->planes[3]);
         for (std::size_t c = 0; c < 3; ++c) {
-            image::Samples over(picture->pixels());
+            image::Samples over = picture->planes[c]->copied();
             for (std::size_t i = 0; i < over.size(); ++i)
-                over[i] = (*picture->planes[c])[i] * (*picture->planes[3])[i];
+                over[i] *= (*cover)[i];
             picture->planes[c] = image::make_plane(std::move(over));
         }
         picture->planes[3] = nullptr;

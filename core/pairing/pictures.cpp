@@ -39,9 +39,10 @@ void bring_into(image::Picture& picture, const std::string& space) {
         return;
     std::array<image::Samples, 3> made{image::Samples(picture.pixels()), image::Samples(picture.pixels()),
                                        image::Samples(picture.pixels())};
+    const image::Picture numbers = image::as_floats(picture);
     parallel_ranges(picture.pixels(), 4096, {}, [&](std::size_t begin, std::size_t end) {
         for (std::size_t i = begin; i < end; ++i) {
-            const auto x = picture.at(i);
+            const auto x = numbers.at(i);
             const colour::Triple y = colour::converted(
                 {static_cast<double>(x[0]), static_cast<double>(x[1]), static_cast<double>(x[2])}, *from, *to);
             for (std::size_t c = 0; c < 3; ++c)
