@@ -122,21 +122,22 @@ double megabytes(const char* which) {
 
 void memory() { std::printf("%-46s %6.0f MB\n", "most memory in use until now", megabytes("VmHWM")); }
 
-/// The picture at 3840x2160.
-void save_large(const std::string& from, const std::string& to) {
+/// The picture at another size.
+void save_large(const std::string& from, const std::string& to, int width, int height) {
     const kasuri::Result<kasuri::image::Image> small = kasuri::io::load(from);
     const kasuri::image::Picture picture = *kasuri::image::picture_of(small.value(), "");
-    kasuri::image::Image large = kasuri::image::image_of(kasuri::io::stretched(picture, 3840, 2160));
+    kasuri::image::Image large = kasuri::image::image_of(kasuri::io::stretched(picture, width, height));
     large.depth = small.value().depth;
     if (!kasuri::io::save(to, large))
         std::abort();
 }
 
-/// A picture of 3840x2160 alone on the sheet.
-void large_picture(MainWindow& window, const std::string& from, const QString& place) {
+/// A large picture alone on the sheet.
+void large_picture(MainWindow& window, const std::string& from, const QString& place, int width = 3840,
+                   int height = 2160) {
     Bench& bench = window.bench();
     const QString large = place + "/large.exr";
-    save_large(from, large.toStdString());
+    save_large(from, large.toStdString(), width, height);
     for (const Cell& shown : std::vector<Cell>(bench.sheet().cells()))
         bench.sheet().remove(shown.id);
     bench.sheet().add_picture(large.toStdString(), "colour");
@@ -149,9 +150,10 @@ void large_picture(MainWindow& window, const std::string& from, const QString& p
         exact.push_back(times.exact);
         settle(window);
     }
-    print("3840x2160, to the first sheet", coarse);
-    print("3840x2160, to the exact sheet", exact);
-    print("3840x2160, to sheet and readings", read);
+    const std::string size = std::to_string(width) + "x" + std::to_string(height);
+    print((size + ", to the first sheet").c_str(), coarse);
+    print((size + ", to the exact sheet").c_str(), exact);
+    print((size + ", to sheet and readings").c_str(), read);
     memory();
 }
 
@@ -426,8 +428,9 @@ int main(int argc, char** argv) {
         bench.session().take_as_saved();
         return 0;
     }
-    if (part == "large") {
-        large_picture(window, pictures + "cloths.exr", settings.path());
+    if (part == "large") { // bench_window large WIDTH HEIGHT
+        large_picture(window, pictures + "cloths.exr", settings.path(), argc > 3 ? std::atoi(argv[2]) : 3840,
+                      argc > 3 ? std::atoi(argv[3]) : 2160);
         bench.session().take_as_saved();
         return 0;
     }

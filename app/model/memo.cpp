@@ -33,6 +33,11 @@ std::size_t MemoClock::spare() const {
     return sum;
 }
 
+bool is_on_demand(const image::Picture& picture) {
+    return std::any_of(picture.planes.begin(), picture.planes.end(),
+                       [](const image::Plane& plane) { return plane && plane->on_demand(); });
+}
+
 std::size_t bytes_of(const image::Picture& picture) {
     std::size_t bytes = sizeof picture;
     for (const image::Plane& plane : picture.planes)

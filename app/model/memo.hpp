@@ -10,6 +10,9 @@
 
 namespace kasuri::app {
 
+/// Whether a channel of it is made when it is looked at.
+bool is_on_demand(const image::Picture& picture);
+
 /// What tables of remembered results have in common: a clock of requests, and bytes that are to spare.
 class MemoTable {
 public:

@@ -155,6 +155,10 @@ void Preview::work(PreviewWorker& worker, const PreviewRequest& request, std::ui
         emit checked(request.text, worker.last_checked());
     if (!shows)
         return;
+    struct Trimmed { // whatever is called off
+        PreviewWorker& worker;
+        ~Trimmed() { worker.trim(); }
+    } const trimmed{worker};
     const auto tell = [&](const std::shared_ptr<SheetResult>& sheet) {
         sheet->generation = generation;
         sheet->total_ms = milliseconds(from);

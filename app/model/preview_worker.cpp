@@ -120,7 +120,7 @@ std::shared_ptr<SheetResult> PreviewWorker::sheet(const PreviewRequest& request,
     result->missing_sources = missing_sources(request);
     result->trace = trace(request);
     result->text = rule_.text();
-    if (!coarse)
+    if (!coarse && request.readings.empty()) // what readings were made before may serve those that follow
         clock_.trim();
     return result;
 }

@@ -22,8 +22,8 @@ class PreviewWorker {
 public:
     /// Of what no longer is on the sheet, `max_spare` bytes are remembered: enough to go back and forth between a few
     /// states of it. What a rule makes of a picture of more than `kept_whole` pixels is made where it is looked at, and
-    /// not kept; one of 3840x2160 is.
-    explicit PreviewWorker(std::size_t max_spare = std::size_t{48} << 20, std::size_t kept_whole = 10'000'000);
+    /// not kept: that of 1920x1080 is, that of 3840x2160 is not.
+    explicit PreviewWorker(std::size_t max_spare = std::size_t{48} << 20, std::size_t kept_whole = 4'000'000);
 
     /// Takes over what the request says of rules. Whether there is something to be shown: there is no rule yet, or the
     /// work was called off, else.
@@ -58,8 +58,8 @@ public:
     /// What is certain about the whole look at its values, in lines.
     std::string amounts() const;
 
-    /// Forgets what earlier requests made, the oldest first, until it is no more than may be kept. An exact sheet does
-    /// so by itself.
+    /// Forgets what earlier requests made, the oldest first, until it is no more than may be kept. An exact sheet
+    /// without readings does so by itself.
     void trim() { clock_.trim(); }
     /// About how much is remembered, and how much of it the latest request did not use.
     std::size_t remembered_bytes() const { return clock_.bytes(); }
@@ -120,7 +120,10 @@ private:
     struct Kept {
         PicturePtr made, of;
         ImagePtr file{};
-        friend std::size_t bytes_of(const Kept& kept) { return app::bytes_of(*kept.made); }
+        /// What is made on demand takes nothing itself, and keeps alive what it is made of.
+        friend std::size_t bytes_of(const Kept& kept) {
+            return app::bytes_of(*kept.made) + (kept.of && is_on_demand(*kept.made) ? app::bytes_of(*kept.of) : 0);
+        }
     };
     struct Painted {
         QImage image{};
@@ -203,8 +206,11 @@ private:
     /// How far two pictures are apart; nothing if that cannot be said.
     std::optional<readings::Apart> apart(const PicturePtr& first, const PicturePtr& second, const CancelToken& cancel);
     MeasuredPtr measured(const ReadingJob& job, const SheetResult& sheet, bool after, const CancelToken& cancel);
+    /// Whole and in memory; what is made on demand is made once for all readings of a request.
+    PicturePtr in_memory(const PicturePtr& picture);
 
     std::size_t kept_whole_;
+    std::map<const image::Picture*, PicturePtr> counted_; ///< while readings are made
     image::PlanePool pool_;
     readings::Views views_;
     RuleState rule_, against_;

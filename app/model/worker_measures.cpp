@@ -12,9 +12,7 @@ namespace kasuri::app {
 std::optional<readings::Apart> PreviewWorker::apart(const PicturePtr& first, const PicturePtr& second,
                                                     const CancelToken& cancel) {
     const std::optional<KeptApart> kept = apart_.get({first.get(), second.get()}, [&]() -> std::optional<KeptApart> {
-        KeptApart made{
-            readings::seen_apart(image::in_memory(*first, &pool_), image::in_memory(*second, &pool_), cancel), first,
-            second};
+        KeptApart made{readings::seen_apart(*in_memory(first), *in_memory(second), cancel), first, second};
         return cancel.cancelled() ? std::nullopt : std::optional(std::move(made));
     });
     return kept ? kept->made : std::nullopt;
@@ -22,6 +20,10 @@ std::optional<readings::Apart> PreviewWorker::apart(const PicturePtr& first, con
 
 std::shared_ptr<ReadingsResult> PreviewWorker::readings(const PreviewRequest& request, const SheetResult& sheet,
                                                         const CancelToken& cancel) {
+    struct Counted { // what is made on demand stays as long as it is counted
+        std::map<const image::Picture*, PicturePtr>& pictures;
+        ~Counted() { pictures.clear(); }
+    } const counted{counted_};
     auto result = std::make_shared<ReadingsResult>();
     for (const ReadingJob& job : request.readings) {
         ReadingResult reading{job.id, job.reading, job.reading->panels(completed(job.reading->settings, job.settings)),
@@ -47,6 +49,15 @@ std::shared_ptr<ReadingsResult> PreviewWorker::readings(const PreviewRequest& re
     return result;
 }
 
+PicturePtr PreviewWorker::in_memory(const PicturePtr& picture) {
+    if (!is_on_demand(*picture))
+        return picture;
+    PicturePtr& known = counted_[picture.get()];
+    if (!known)
+        known = std::make_shared<const image::Picture>(image::in_memory(*picture, &pool_));
+    return known;
+}
+
 MeasuredPtr PreviewWorker::measured(const ReadingJob& job, const SheetResult& sheet, bool after,
                                     const CancelToken& cancel) {
     OfReading key{job.reading, job.settings, {job.line.x0, job.line.y0, job.line.x1, job.line.y1}, {}, {}, working_};
@@ -64,11 +75,8 @@ MeasuredPtr PreviewWorker::measured(const ReadingJob& job, const SheetResult& sh
     const std::optional<KeptReading> kept = readings_.get(key, [&]() -> std::optional<KeptReading> {
         const timeline::Stretch stretch(job.reading->name);
         readings::Order order;
-        std::vector<image::Picture> counted; // what is made on demand, for as long as it is counted
         for (const PicturePtr& picture : pictures)
-            counted.push_back(image::in_memory(*picture, &pool_));
-        for (const image::Picture& picture : counted)
-            order.pictures.push_back(&picture);
+            order.pictures.push_back(in_memory(picture).get());
         order.rule = [&](const image::Picture& generated) -> std::optional<image::Picture> {
             if (!after && !compares())
                 return generated;
