@@ -7,6 +7,7 @@
 #include "engine/kernels.hpp"
 #include "engine/lower.hpp"
 #include "engine/neighbourhood.hpp"
+#include "engine/on_demand.hpp"
 #include "engine/reference.hpp"
 #include "handwritten.hpp"
 #include "look_of_five.hpp"
@@ -161,6 +162,18 @@ void bake(benchmark::State& state) {
     const lang::Rule rule = bench::rule_of(bench::workloads[2].rule);
     for (auto _ : state)
         benchmark::DoNotOptimize(baking::bake(rule, {static_cast<int>(state.range(0)), 0, 1}));
+}
+
+/// A pixel of a picture that is made on demand, as a readout asks for it.
+void on_demand(benchmark::State& state) {
+    const auto picture = std::make_shared<const image::Picture>(bench::picture());
+    const image::Picture made = engine::on_demand(engine::compile(bench::rule_of(bench::workloads[3].rule)), picture,
+                                                  {}, std::make_shared<const engine::BoundSources>());
+    int at = 0;
+    for (auto _ : state) {
+        at = (at + 997) % picture->width;
+        benchmark::DoNotOptimize(made.at(at, at / 2));
+    }
 }
 
 void blur(benchmark::State& state) {
@@ -320,6 +333,7 @@ int main(int argc, char** argv) {
         ->UseRealTime();
     bench::register_ocio();
     bench::register_opencv();
+    benchmark::RegisterBenchmark("pixel_on_demand", on_demand);
     benchmark::RegisterBenchmark("blur", blur)
         ->Arg(2)
         ->Arg(5)

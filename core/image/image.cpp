@@ -111,6 +111,19 @@ std::vector<std::string> layers(const Image& image) {
 }
 
 std::array<float, 4> Picture::kept_at(std::size_t index) const {
+    std::array<float, 4> made{0, 0, 0, opaque};
+    std::array<float*, 4> to{};
+    const MadeOnDemand* source = nullptr;
+    for (std::size_t c = 0; c < 4; ++c)
+        if (planes[c] && planes[c]->on_demand()) { // all of them at once
+            source = planes[c]->on_demand();
+            to[c] = &made[c];
+        } else if (planes[c])
+            made[c] = (*planes[c])[index];
+    if (source) {
+        source->make(index % source->width(), index / source->width(), 1, 1, to);
+        return made;
+    }
     return {(*planes[0])[index], (*planes[1])[index], (*planes[2])[index], planes[3] ? (*planes[3])[index] : opaque};
 }
 

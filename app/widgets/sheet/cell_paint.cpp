@@ -225,16 +225,22 @@ void CellView::draw_values(QPainter& painter) const {
     const double side = picture_rect().width() / std::max(1, picture_size().width());
     if (region.isNull() || side < values_from || !result_.after_pixels)
         return;
+    const QRect known = region & QRect(0, 0, result_.after_pixels->width, result_.after_pixels->height);
+    if (known.isEmpty())
+        return;
+    // All at once: what a rule makes of a large picture is made now.
+    const auto seen = [&](const PicturePtr& picture) {
+        return downscaled(*picture, known.width(), known.height(), known);
+    };
+    const image::Picture was = seen(result_.before_pixels), is = seen(result_.after_pixels);
     painter.save();
     painter.setClipRect(room());
     painter.setFont(theme::mono(10));
-    for (int y = region.top(); y <= region.bottom(); ++y)
-        for (int x = region.left(); x <= region.right(); ++x) {
-            if (x >= result_.after_pixels->width || y >= result_.after_pixels->height)
-                continue;
+    for (int y = known.top(); y <= known.bottom(); ++y)
+        for (int x = known.left(); x <= known.right(); ++x) {
             const QPointF middle = point_of({x, y});
             const bool before = before_only_ || (compare_ == Compare::split && middle.x() < split_x());
-            const auto pixel = (before ? result_.before_pixels : result_.after_pixels)->at(x, y);
+            const auto pixel = (before ? was : is).at(x - known.left(), y - known.top());
             const QRgb under = painter.device()->devType() == QInternal::Widget &&
                     result_.after.rect().contains(x - result_.region.left(), y - result_.region.top())
                 ? (before && !result_.before.isNull() ? result_.before : result_.after)
