@@ -120,11 +120,9 @@ std::array<float, 4> Picture::kept_at(std::size_t index) const {
             to[c] = &made[c];
         } else if (planes[c])
             made[c] = (*planes[c])[index];
-    if (source) {
+    if (source)
         source->make(index % source->width(), index / source->width(), 1, 1, to);
-        return made;
-    }
-    return {(*planes[0])[index], (*planes[1])[index], (*planes[2])[index], planes[3] ? (*planes[3])[index] : opaque};
+    return made;
 }
 
 Picture in_memory(const Picture& picture, const PlanePool* pool) {

@@ -117,6 +117,26 @@ TEST_CASE("a large result of another value is let go, by all that was made of it
     CHECK(first.expired()); // its small picture for the cell held it
 }
 
+TEST_CASE("what was read of before is not read again at another value, however little may be to spare",
+          "[memo][worker]") {
+    PreviewWorker worker(0, 1000); // the picture is made where it is looked at, and nothing is to spare
+    PreviewRequest wanted = request("param k = 0 in 0 .. 1\nout.rgb = rgb * k", {even(64, 0.5)}, "colour");
+    const readings::Reading* histogram = readings::find("histogram");
+    wanted.readings = {{1, histogram, completed(histogram->settings, {}), {1}, {}}};
+    const auto read = [&](double k) {
+        wanted.values["k"] = k;
+        const auto sheet = sheet_of(worker, wanted);
+        const auto made = worker.readings(wanted, *sheet, {});
+        worker.trim();
+        REQUIRE(made);
+        return made->readings[0];
+    };
+    const ReadingResult first = read(0.25), second = read(0.5);
+    CHECK(first.before == second.before); // the very same
+    CHECK(first.after != second.after);
+    CHECK(worker.spare_bytes() == 0);
+}
+
 TEST_CASE("another picture of the same name, or in another space, is another picture", "[memo][worker]") {
     PreviewWorker worker;
     PreviewRequest wanted = request("out.rgb = rgb", {even(64, 0.5)}, "colour");

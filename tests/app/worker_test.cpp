@@ -124,7 +124,7 @@ TEST_CASE("a picture too large to be kept as floats is shown, told and counted a
     // Neighbours would be made again for every band: such a result is kept.
     PreviewWorker makes(std::size_t{48} << 20, 1000);
     CHECK(sheet_of(makes, request("out.rgb = blur(rgb, 3)", open))->cells[0].after_pixels->planes[0]->values());
-    // Called off in the middle: nothing of it is remembered.
+    // Called off: nothing is shown, and nothing half made is remembered.
     const PreviewRequest wanted = request(text, covered);
     CancelToken cancel;
     makes.take(wanted);
