@@ -38,7 +38,7 @@ public:
 
     void ask(PreviewRequest request) {
         const std::uint64_t generation = preview.request(std::move(request));
-        REQUIRE(QTest::qWaitFor([&] { return proofs && proofs->generation == generation; }, 20000));
+        REQUIRE(QTest::qWaitFor([&] { return proofs && proofs->generation == generation && proofs->complete; }, 20000));
         REQUIRE(sheet->generation == generation);
     }
 };
