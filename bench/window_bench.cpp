@@ -287,17 +287,31 @@ void long_rule(MainWindow& window, int lines) {
     for (int i = 0; i < 40; ++i) {
         QElapsedTimer timer;
         timer.start();
-        keys.push_back(times_of(window, [&] {
-                           if (i % 2 == 0)
-                               QTest::keyClick(&editor, '1');
-                           else
-                               QTest::keyClick(&editor, Qt::Key_Backspace);
-                           answers.push_back(static_cast<double>(timer.nsecsElapsed()) / 1e6);
-                       }).sheet);
+        keys.push_back(times_of(
+                           window,
+                           [&] {
+                               if (i % 2 == 0)
+                                   QTest::keyClick(&editor, '1');
+                               else
+                                   QTest::keyClick(&editor, Qt::Key_Backspace);
+                               answers.push_back(static_cast<double>(timer.nsecsElapsed()) / 1e6);
+                           },
+                           "keystroke in a long rule")
+                           .sheet);
         settle(window);
     }
     print("5000 lines, keystroke until the key is taken", answers);
     print("5000 lines, keystroke to refreshed sheet", keys);
+}
+
+/// The same with everything that happens then on a time line.
+void trace_long(MainWindow& window, const std::string& path) {
+    kasuri::timeline::begin();
+    long_rule(window, 5000);
+    kasuri::timeline::end();
+    if (const kasuri::Status saved = kasuri::write_file(path, kasuri::timeline::as_json()); !saved)
+        std::printf("%s\n", saved.error().text().c_str());
+    print_shares("keystroke in a long rule");
 }
 
 } // namespace
@@ -420,6 +434,11 @@ int main(int argc, char** argv) {
     }
     if (part == "trace") { // bench_window trace FILE: what happens when, for a viewer of traces, and as sums
         trace(window, argc > 2 ? argv[2] : "bench_window.trace.json");
+        bench.session().take_as_saved();
+        return 0;
+    }
+    if (part == "trace_long") { // the same of a rule of 5000 lines
+        trace_long(window, argc > 2 ? argv[2] : "bench_window.trace.json");
         bench.session().take_as_saved();
         return 0;
     }

@@ -482,7 +482,7 @@ std::optional<subject::Subject> PreviewWorker::seen_of(const RuleState& rule, co
 bool PreviewWorker::paint_coarse(const CellJob& job, const Lens& through, RuleState& mine, const PicturePtr& input,
                                  CellResult& result, const CancelToken& cancel) {
     // Small first, then the rule: nearly the same, many times as fast. Nothing of it is remembered.
-    const PicturePtr small = downscaled(input, job, cancel);
+    const PicturePtr small = downscaled(input, affordable(job, rule_.whole().program()->operations()), cancel);
     if (!small)
         return false;
     const std::optional<subject::Subject> seen = seen_of(mine, through);

@@ -1,6 +1,9 @@
 #include "builtins/code_values.hpp"
 
+#include <algorithm>
 #include <cstdint>
+#include <utility>
+#include <vector>
 
 namespace kasuri::builtins {
 namespace {
@@ -18,12 +21,32 @@ double coded(double x, double bits, Change change) {
     return static_cast<double>(change(code, static_cast<std::uint64_t>(top))) / top;
 }
 
-NodeId code(Graph& g, NodeId x, NodeId top) { return g.make(Op::round_even, g.mul(g.clamp01(x), top)); }
+NodeId code(Graph& g, NodeId x, NodeId top) {
+    if (const ir::CodeValue* known = g.code_of(x); known && known->top == top) // there and back would only round
+        return known->inside ? known->whole : g.clamp(known->whole, g.constant(0), top);
+    return g.make(Op::round_even, g.mul(g.clamp01(x), top));
+}
+
+/// What a result has to be NaN for: the arguments, or what those that are codes were NaN for themselves.
+std::vector<NodeId> nan_of(const Graph& g, std::initializer_list<NodeId> arguments) {
+    constexpr std::size_t most = 4; // more of them than arguments do not pay
+    std::vector<NodeId> all;
+    for (const NodeId argument : arguments) {
+        const ir::CodeValue* known = g.code_of(argument);
+        for (const NodeId of : known ? known->nan_of : std::vector{argument})
+            if (g[of].op != Op::constant && std::find(all.begin(), all.end(), of) == all.end())
+                all.push_back(of);
+    }
+    return all.size() <= most ? all : std::vector<NodeId>(arguments);
+}
+
 /// The code as a value again; NaN where an argument was, which whole numbers cannot hold.
 NodeId value(Graph& g, NodeId made, NodeId top, std::initializer_list<NodeId> arguments) {
+    std::vector<NodeId> of = nan_of(g, arguments);
     NodeId result = g.div(made, top);
-    for (const NodeId argument : arguments)
-        result = g.select(g.make(Op::is_nan, argument), argument, result);
+    for (const NodeId each : of)
+        result = g.select(g.make(Op::is_nan, each), each, result);
+    g.remember_code(result, {made, top, true, std::move(of)});
     return result;
 }
 
@@ -56,7 +79,9 @@ std::vector<Builtin> codes() {
             },
             [](Graph& g, const NodeId* x) {
                 const NodeId top = levels(g, x[1]);
-                return g.div(g.make(Op::round_even, g.mul(x[0], top)), top);
+                const NodeId whole = g.make(Op::round_even, g.mul(x[0], top)), result = g.div(whole, top);
+                g.remember_code(result, {whole, top, false, {x[0], x[1]}});
+                return result;
             })
         .jumps = true;
     table

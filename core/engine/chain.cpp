@@ -2,6 +2,7 @@
 
 #include "builtins/builtin.hpp"
 #include "colour/space.hpp"
+#include "ir/needed.hpp"
 
 #include <algorithm>
 #include <utility>
@@ -295,11 +296,13 @@ std::vector<NodeId> lower_chain(std::span<const ChainStep> steps, Graph& g, cons
     return outputs;
 }
 
-ProgramPtr compile_chain(std::span<const ChainStep> steps, const CompileOptions& options) {
+ProgramPtr compile_chain(std::span<const ChainStep> steps, const CompileOptions& options, std::string* digest) {
     Graph graph(options.rewrite);
     const std::vector<NodeId> outputs = lower_chain(steps, graph, options);
     if (outputs.empty())
         return nullptr;
+    if (digest)
+        *digest = ir::digest_of(graph, outputs);
     return std::make_shared<const Program>(graph, outputs, options.fuse);
 }
 

@@ -5,6 +5,7 @@
 
 #include <optional>
 #include <span>
+#include <string>
 #include <string_view>
 #include <vector>
 
@@ -50,9 +51,10 @@ std::size_t chain_parameters(std::span<const ChainStep> steps);
 
 /// The whole chain as one graph, where one plain step is its rule (`lower`), print expressions and further ones
 /// included; and as one program of four outputs: no pictures in between but where a step looks at neighbours. No nodes,
-/// and null, if the options' work is called off.
+/// and null, if the options' work is called off. Puts the graph's digest, too, where one is given.
 std::vector<ir::NodeId> lower_chain(std::span<const ChainStep> steps, ir::Graph& graph, const CompileOptions& options);
-ProgramPtr compile_chain(std::span<const ChainStep> steps, const CompileOptions& options = {});
+ProgramPtr compile_chain(std::span<const ChainStep> steps, const CompileOptions& options = {},
+                         std::string* digest = nullptr);
 
 /// The double-precision truth of it for one pixel, whose numbers are of `in_space`, as what comes out. Shares nothing
 /// with the graph.

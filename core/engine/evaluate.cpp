@@ -54,10 +54,12 @@ bool walk(const TileJob& job, const CancelToken& cancel, std::atomic<std::size_t
     const std::size_t tiles = job.tiles();
     // Few enough that calling off is felt at once, many enough that taking them costs nothing.
     constexpr std::size_t tiles_at_once = 16;
+    WorkerStore workers(job);
     return parallel_ranges(tiles, tiles_at_once, cancel,
                            [&](std::size_t first, std::size_t last) {
                                const FlushSubnormals flush;
-                               Worker worker(job);
+                               const WorkerStore::Lent lent = workers.lend();
+                               Worker& worker = *lent;
                                std::size_t pixels = 0;
                                for (std::size_t tile = first; tile < last && !cancel.cancelled(); ++tile)
                                    pixels += worker.tile(tile);

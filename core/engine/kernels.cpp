@@ -10,6 +10,7 @@
 
 #include <cmath>
 #include <cstring>
+#include <type_traits>
 #include <utility>
 #if HWY_ARCH_X86
 #include <immintrin.h>
@@ -25,48 +26,90 @@ HWY_INLINE V Read(const KernelOperand& from, std::size_t i) { return hn::LoadU(D
 /// Of an operand that is the same for every pixel.
 HWY_INLINE V Same(const KernelOperand& from) { return hn::LoadU(D(), from.data); }
 
+/// What an operand gives to a loop: a vector of each place, or the same one everywhere, which a loop keeps in a
+/// register.
+struct Lanes {
+    const float* from;
+    HWY_INLINE V at(std::size_t i) const { return hn::LoadU(D(), from + i); }
+};
+struct Equal {
+    V value;
+    HWY_INLINE V at(std::size_t) const { return value; }
+};
+
+/// What a function of few instructions costs is the loop around it: it takes four vectors a round. One of many is as
+/// fast alone.
+enum class Function { light, heavy };
+
+template <Function kind, class F, class... Operands>
+HWY_INLINE void Walk(const KernelCall& call, std::size_t count, F f, Operands... operands) {
+    const std::size_t lanes = hn::Lanes(D());
+    std::size_t i = 0;
+    if constexpr (std::is_same_v<decltype(f(operands.at(0)...)), Three>) {
+        const auto [tx, ty, tz] = call.targets;
+        for (; i < count; i += lanes) {
+            const Three made = f(operands.at(i)...);
+            hn::StoreU(made.x, D(), tx + i);
+            hn::StoreU(made.y, D(), ty + i);
+            hn::StoreU(made.z, D(), tz + i);
+        }
+    } else {
+        float* const target = call.targets[0];
+        if constexpr (kind == Function::light)
+            for (; i + 4 * lanes <= count; i += 4 * lanes) { // a target may be an operand: read before it is written
+                const V a = f(operands.at(i)...), b = f(operands.at(i + lanes)...);
+                const V c = f(operands.at(i + 2 * lanes)...), d = f(operands.at(i + 3 * lanes)...);
+                hn::StoreU(a, D(), target + i);
+                hn::StoreU(b, D(), target + i + lanes);
+                hn::StoreU(c, D(), target + i + 2 * lanes);
+                hn::StoreU(d, D(), target + i + 3 * lanes);
+            }
+        for (; i < count; i += lanes)
+            hn::StoreU(f(operands.at(i)...), D(), target + i);
+    }
+}
+
+/// f of the first `arity` operands, by a loop of its own for each way in which they are the same for all pixels.
+template <std::size_t arity, Function kind, class F, class... Operands>
+HWY_INLINE void Map(const KernelCall& call, std::size_t count, F f, Operands... operands) {
+    constexpr std::size_t k = sizeof...(operands);
+    if constexpr (k == arity)
+        Walk<kind>(call, count, f, operands...);
+    else if (call.args[k].mask == 0)
+        Map<arity, kind>(call, count, f, operands..., Equal{Same(call.args[k])});
+    else
+        Map<arity, kind>(call, count, f, operands..., Lanes{call.args[k].data});
+}
+
 template <class F>
-HWY_INLINE void Map1(const KernelCall& c, std::size_t count, F f) {
-    for (std::size_t i = 0; i < count; i += hn::Lanes(D()))
-        hn::StoreU(f(Read(c.args[0], i)), D(), c.targets[0] + i);
+HWY_INLINE void Map1(const KernelCall& call, std::size_t count, F f) {
+    Map<1, Function::heavy>(call, count, f);
 }
 template <class F>
-HWY_INLINE void Map2(const KernelCall& c, std::size_t count, F f) {
-    const KernelOperand a = c.args[0], b = c.args[1];
-    float* const target = c.targets[0];
-    for (std::size_t i = 0; i < count; i += hn::Lanes(D()))
-        hn::StoreU(f(Read(a, i), Read(b, i)), D(), target + i);
+HWY_INLINE void Map2(const KernelCall& call, std::size_t count, F f) {
+    Map<2, Function::light>(call, count, f);
 }
 template <class F>
 HWY_INLINE void Map3(const KernelCall& call, std::size_t count, F f) {
-    const KernelOperand a = call.args[0], b = call.args[1], c = call.args[2];
-    float* const target = call.targets[0];
-    for (std::size_t i = 0; i < count; i += hn::Lanes(D()))
-        hn::StoreU(f(Read(a, i), Read(b, i), Read(c, i)), D(), target + i);
-}
-template <class F>
-HWY_INLINE void Map4(const KernelCall& call, std::size_t count, F f) {
-    const KernelOperand a = call.args[0], b = call.args[1], c = call.args[2], e = call.args[3];
-    float* const target = call.targets[0];
-    for (std::size_t i = 0; i < count; i += hn::Lanes(D()))
-        hn::StoreU(f(Read(a, i), Read(b, i), Read(c, i), Read(e, i)), D(), target + i);
+    Map<3, Function::light>(call, count, f);
 }
 
-#define KASURI_UNARY(NAME, EXPRESSION)                                                                                 \
+#define KASURI_UNARY(NAME, KIND, EXPRESSION)                                                                           \
     void NAME(const KernelCall& call, std::size_t count) {                                                             \
-        Map1(call, count, [](V x) HWY_ATTR { return EXPRESSION; });                                                    \
+        Map<1, Function::KIND>(call, count, [](V x) HWY_ATTR { return EXPRESSION; });                                  \
     }
-#define KASURI_BINARY(NAME, EXPRESSION)                                                                                \
+#define KASURI_BINARY(NAME, KIND, EXPRESSION)                                                                          \
     void NAME(const KernelCall& call, std::size_t count) {                                                             \
-        Map2(call, count, [](V x, V y) HWY_ATTR { return EXPRESSION; });                                               \
+        Map<2, Function::KIND>(call, count, [](V x, V y) HWY_ATTR { return EXPRESSION; });                             \
     }
-#define KASURI_TERNARY(NAME, EXPRESSION)                                                                               \
+#define KASURI_TERNARY(NAME, KIND, EXPRESSION)                                                                         \
     void NAME(const KernelCall& call, std::size_t count) {                                                             \
-        Map3(call, count, [](V x, V y, V z) HWY_ATTR { return EXPRESSION; });                                          \
+        Map<3, Function::KIND>(call, count, [](V x, V y, V z) HWY_ATTR { return EXPRESSION; });                        \
     }
 #define KASURI_CHOICE(NAME, EXPRESSION)                                                                                \
     void NAME(const KernelCall& call, std::size_t count) {                                                             \
-        Map4(call, count, [](V x, V y, V yes, V no) HWY_ATTR { return hn::IfThenElse(EXPRESSION, yes, no); });         \
+        Map<4, Function::light>(call, count,                                                                           \
+                                [](V x, V y, V yes, V no) HWY_ATTR { return hn::IfThenElse(EXPRESSION, yes, no); });   \
     }
 
 HWY_INLINE V Whole(V x) { return hn::Min(hn::Max(x, hn::Zero(D())), Const(16777216.0f)); }
@@ -90,56 +133,56 @@ HWY_INLINE V Turned(V x, V near, double (*exact)(double)) {
     return hn::Load(d, result);
 }
 
-KASURI_UNARY(DoNeg, hn::Neg(x))
-KASURI_UNARY(DoAbs, hn::Abs(x))
-KASURI_UNARY(DoFloor, hn::Floor(x))
-KASURI_UNARY(DoCeil, hn::Ceil(x))
-KASURI_UNARY(DoTrunc, hn::Trunc(x))
-KASURI_UNARY(DoRound, hn::Round(x))
-KASURI_UNARY(DoSqrt, hn::Sqrt(x))
-KASURI_UNARY(DoExp2, Exp2(x))
-KASURI_UNARY(DoLog2, Log2(x))
+KASURI_UNARY(DoNeg, light, hn::Neg(x))
+KASURI_UNARY(DoAbs, light, hn::Abs(x))
+KASURI_UNARY(DoFloor, light, hn::Floor(x))
+KASURI_UNARY(DoCeil, light, hn::Ceil(x))
+KASURI_UNARY(DoTrunc, light, hn::Trunc(x))
+KASURI_UNARY(DoRound, light, hn::Round(x))
+KASURI_UNARY(DoSqrt, light, hn::Sqrt(x))
+KASURI_UNARY(DoExp2, heavy, Exp2(x))
+KASURI_UNARY(DoLog2, heavy, Log2(x))
 // x - x is 0, but NaN where x is infinite, which the library's functions do not look at.
-KASURI_UNARY(DoSin, hn::Add(Turned(x, hn::Sin(D(), x), std::sin), hn::Sub(x, x)))
-KASURI_UNARY(DoCos, hn::Add(Turned(x, hn::Cos(D(), x), std::cos), hn::Sub(x, x)))
-KASURI_UNARY(DoNot, Truth(hn::Eq(x, hn::Zero(D()))))
-KASURI_UNARY(DoIsNaN, Truth(hn::IsNaN(x)))
-KASURI_UNARY(DoCube, hn::Mul(hn::Mul(x, x), x))
-KASURI_BINARY(DoAdd, hn::Add(x, y))
-KASURI_BINARY(DoSub, hn::Sub(x, y))
-KASURI_BINARY(DoMul, hn::Mul(x, y))
-KASURI_BINARY(DoDiv, hn::Div(x, y))
-KASURI_BINARY(DoMin, MinNaN(x, y))
-KASURI_BINARY(DoMax, MaxNaN(x, y))
-KASURI_BINARY(DoPow, Pow(x, y))
-KASURI_BINARY(DoAtan2, Atan2(x, y))
-KASURI_BINARY(DoLess, Truth(hn::Lt(x, y)))
-KASURI_BINARY(DoLessEqual, Truth(hn::Le(x, y)))
-KASURI_BINARY(DoEqual, Truth(hn::Eq(x, y)))
-KASURI_BINARY(DoAnd, Truth(hn::And(True(x), True(y))))
-KASURI_BINARY(DoOr, Truth(hn::Or(True(x), True(y))))
-KASURI_BINARY(DoBitAnd, Bits(x, y, [](auto a, auto b) HWY_ATTR { return hn::And(a, b); }))
-KASURI_BINARY(DoBitOr, Bits(x, y, [](auto a, auto b) HWY_ATTR { return hn::Or(a, b); }))
-KASURI_BINARY(DoBitXor, Bits(x, y, [](auto a, auto b) HWY_ATTR { return hn::Xor(a, b); }))
-KASURI_TERNARY(DoFma, hn::MulAdd(x, y, z))
-KASURI_TERNARY(DoFms, hn::MulSub(x, y, z))
-KASURI_TERNARY(DoFnma, hn::NegMulAdd(x, y, z))
-KASURI_TERNARY(DoSelect, hn::IfThenElse(True(x), y, z))
-KASURI_TERNARY(DoClamp, MinNaN(MaxNaN(x, y), z))
-KASURI_TERNARY(DoMix, hn::MulAdd(y, z, hn::Mul(x, hn::Sub(Const(1.0f), z))))
-KASURI_BINARY(DoRoundScaled, hn::Round(hn::Mul(x, y)))
-KASURI_BINARY(DoFloorScaled, hn::Floor(hn::Mul(x, y)))
-KASURI_BINARY(DoToCode, hn::Round(hn::Mul(MinNaN(MaxNaN(x, hn::Zero(D())), Const(1.0f)), y)))
-KASURI_TERNARY(DoUnlessNaN, hn::IfThenElse(hn::IsNaN(x), x, hn::Mul(y, z)))
+KASURI_UNARY(DoSin, heavy, hn::Add(Turned(x, hn::Sin(D(), x), std::sin), hn::Sub(x, x)))
+KASURI_UNARY(DoCos, heavy, hn::Add(Turned(x, hn::Cos(D(), x), std::cos), hn::Sub(x, x)))
+KASURI_UNARY(DoNot, light, Truth(hn::Eq(x, hn::Zero(D()))))
+KASURI_UNARY(DoIsNaN, light, Truth(hn::IsNaN(x)))
+KASURI_UNARY(DoCube, light, hn::Mul(hn::Mul(x, x), x))
+KASURI_BINARY(DoAdd, light, hn::Add(x, y))
+KASURI_BINARY(DoSub, light, hn::Sub(x, y))
+KASURI_BINARY(DoMul, light, hn::Mul(x, y))
+KASURI_BINARY(DoDiv, light, hn::Div(x, y))
+KASURI_BINARY(DoMin, light, MinNaN(x, y))
+KASURI_BINARY(DoMax, light, MaxNaN(x, y))
+KASURI_BINARY(DoPow, heavy, Pow(x, y))
+KASURI_BINARY(DoAtan2, heavy, Atan2(x, y))
+KASURI_BINARY(DoLess, light, Truth(hn::Lt(x, y)))
+KASURI_BINARY(DoLessEqual, light, Truth(hn::Le(x, y)))
+KASURI_BINARY(DoEqual, light, Truth(hn::Eq(x, y)))
+KASURI_BINARY(DoAnd, light, Truth(hn::And(True(x), True(y))))
+KASURI_BINARY(DoOr, light, Truth(hn::Or(True(x), True(y))))
+KASURI_BINARY(DoBitAnd, light, Bits(x, y, [](auto a, auto b) HWY_ATTR { return hn::And(a, b); }))
+KASURI_BINARY(DoBitOr, light, Bits(x, y, [](auto a, auto b) HWY_ATTR { return hn::Or(a, b); }))
+KASURI_BINARY(DoBitXor, light, Bits(x, y, [](auto a, auto b) HWY_ATTR { return hn::Xor(a, b); }))
+KASURI_TERNARY(DoFma, light, hn::MulAdd(x, y, z))
+KASURI_TERNARY(DoFms, light, hn::MulSub(x, y, z))
+KASURI_TERNARY(DoFnma, light, hn::NegMulAdd(x, y, z))
+KASURI_TERNARY(DoSelect, light, hn::IfThenElse(True(x), y, z))
+KASURI_TERNARY(DoClamp, light, MinNaN(MaxNaN(x, y), z))
+KASURI_TERNARY(DoMix, light, hn::MulAdd(y, z, hn::Mul(x, hn::Sub(Const(1.0f), z))))
+KASURI_BINARY(DoRoundScaled, light, hn::Round(hn::Mul(x, y)))
+KASURI_BINARY(DoFloorScaled, light, hn::Floor(hn::Mul(x, y)))
+KASURI_BINARY(DoToCode, light, hn::Round(hn::Mul(MinNaN(MaxNaN(x, hn::Zero(D())), Const(1.0f)), y)))
+KASURI_TERNARY(DoUnlessNaN, light, hn::IfThenElse(hn::IsNaN(x), x, hn::Mul(y, z)))
 KASURI_CHOICE(DoSelectLess, hn::Lt(x, y))
 KASURI_CHOICE(DoSelectLessEqual, hn::Le(x, y))
 KASURI_CHOICE(DoSelectEqual, hn::Eq(x, y))
-KASURI_TERNARY(DoHexconeH, ToHexcone(x, y, z).x)
-KASURI_TERNARY(DoHexconeS, ToHexcone(x, y, z).y)
-KASURI_TERNARY(DoHexconeV, ToHexcone(x, y, z).z)
-KASURI_TERNARY(DoHexconeR, FromHexcone(x, y, z).x)
-KASURI_TERNARY(DoHexconeG, FromHexcone(x, y, z).y)
-KASURI_TERNARY(DoHexconeB, FromHexcone(x, y, z).z)
+KASURI_TERNARY(DoHexconeH, heavy, ToHexcone(x, y, z).x)
+KASURI_TERNARY(DoHexconeS, heavy, ToHexcone(x, y, z).y)
+KASURI_TERNARY(DoHexconeV, heavy, ToHexcone(x, y, z).z)
+KASURI_TERNARY(DoHexconeR, heavy, FromHexcone(x, y, z).x)
+KASURI_TERNARY(DoHexconeG, heavy, FromHexcone(x, y, z).y)
+KASURI_TERNARY(DoHexconeB, heavy, FromHexcone(x, y, z).z)
 
 void DoSmooth(const KernelCall& call, std::size_t count) {
     Map3(call, count, [](V x, V low, V scale) HWY_ATTR {
@@ -188,95 +231,65 @@ void DoLinear3(const KernelCall& call, std::size_t count) {
 /// Of x, y, z; or, apart, of p, x - p and y - p, where p is the first operand.
 template <bool apart>
 HWY_INLINE void Matrix3(const KernelCall& call, std::size_t count) {
-    V u[12];
+    std::array<V, 12> u;
     for (std::size_t k = 0; k < 12; ++k)
         u[k] = Same(call.args[3 + k]);
-    const KernelOperand px = call.args[0], py = call.args[1], pz = call.args[2];
-    const auto [tx, ty, tz] = call.targets;
-    for (std::size_t i = 0; i < count; i += hn::Lanes(D())) {
-        const V x = Read(px, i);
-        V y = Read(py, i), z = Read(pz, i);
+    Map<3, Function::heavy>(call, count, [=](V x, V y, V z) HWY_ATTR {
         if constexpr (apart) {
             y = hn::Sub(y, x);
             z = hn::Sub(z, x);
         }
-        hn::StoreU(hn::MulAdd(u[0], x, hn::MulAdd(u[1], y, hn::MulAdd(u[2], z, u[3]))), D(), tx + i);
-        hn::StoreU(hn::MulAdd(u[4], x, hn::MulAdd(u[5], y, hn::MulAdd(u[6], z, u[7]))), D(), ty + i);
-        hn::StoreU(hn::MulAdd(u[8], x, hn::MulAdd(u[9], y, hn::MulAdd(u[10], z, u[11]))), D(), tz + i);
-    }
+        return Three{hn::MulAdd(u[0], x, hn::MulAdd(u[1], y, hn::MulAdd(u[2], z, u[3]))),
+                     hn::MulAdd(u[4], x, hn::MulAdd(u[5], y, hn::MulAdd(u[6], z, u[7]))),
+                     hn::MulAdd(u[8], x, hn::MulAdd(u[9], y, hn::MulAdd(u[10], z, u[11])))};
+    });
 }
 void DoMatrix3(const KernelCall& call, std::size_t count) { Matrix3<false>(call, count); }
 void DoMatrix3Apart(const KernelCall& call, std::size_t count) { Matrix3<true>(call, count); }
 
 void DoOpponent3(const KernelCall& call, std::size_t count) {
-    V u[8];
+    std::array<V, 8> u;
     for (std::size_t k = 0; k < 8; ++k)
         u[k] = Same(call.args[3 + k]);
-    const KernelOperand pp = call.args[0], px = call.args[1], py = call.args[2];
-    const auto [tx, ty, tz] = call.targets;
-    for (std::size_t i = 0; i < count; i += hn::Lanes(D())) {
-        const V p = Read(pp, i), x = hn::Sub(Read(px, i), p), y = hn::Sub(Read(py, i), p);
-        hn::StoreU(hn::MulAdd(u[0], p, hn::MulAdd(u[1], x, hn::MulAdd(u[2], y, u[3]))), D(), tx + i);
-        hn::StoreU(hn::MulAdd(u[4], x, hn::Mul(u[5], y)), D(), ty + i);
-        hn::StoreU(hn::MulAdd(u[6], x, hn::Mul(u[7], y)), D(), tz + i);
-    }
-}
-
-/// Whether no operand is the same for all pixels: then lanes need no mask, which counts where there are many operands.
-HWY_INLINE bool AllLanes(const KernelCall& call, std::size_t operands) {
-    for (std::size_t k = 0; k < operands; ++k)
-        if (call.args[k].mask != ~std::size_t{0})
-            return false;
-    return true;
-}
-
-/// f(read, i) gives three results, where read(k) is operand k.
-template <std::size_t operands, class F>
-HWY_INLINE void Made3(const KernelCall& call, std::size_t count, F f) {
-    const auto [tx, ty, tz] = call.targets;
-    const auto all = [&](auto read) HWY_ATTR {
-        for (std::size_t i = 0; i < count; i += hn::Lanes(D())) {
-            const Three made = f([&](std::size_t k) HWY_ATTR { return read(k, i); });
-            hn::StoreU(made.x, D(), tx + i);
-            hn::StoreU(made.y, D(), ty + i);
-            hn::StoreU(made.z, D(), tz + i);
-        }
-    };
-    if (AllLanes(call, operands)) {
-        const float* from[operands];
-        for (std::size_t k = 0; k < operands; ++k)
-            from[k] = call.args[k].data;
-        all([&](std::size_t k, std::size_t i) HWY_ATTR { return hn::LoadU(D(), from[k] + i); });
-    } else {
-        all([&](std::size_t k, std::size_t i) HWY_ATTR { return Read(call.args[k], i); });
-    }
-}
-
-void DoBlend3(const KernelCall& call, std::size_t count) {
-    Made3<12>(call, count, [](auto read) HWY_ATTR {
-        const V a = read(0), b = read(1), c = read(2);
-        return Three{hn::MulAdd(c, read(9), hn::MulAdd(b, read(6), hn::Mul(a, read(3)))),
-                     hn::MulAdd(c, read(10), hn::MulAdd(b, read(7), hn::Mul(a, read(4)))),
-                     hn::MulAdd(c, read(11), hn::MulAdd(b, read(8), hn::Mul(a, read(5))))};
+    Map<3, Function::heavy>(call, count, [=](V p, V x, V y) HWY_ATTR {
+        x = hn::Sub(x, p);
+        y = hn::Sub(y, p);
+        return Three{hn::MulAdd(u[0], p, hn::MulAdd(u[1], x, hn::MulAdd(u[2], y, u[3]))),
+                     hn::MulAdd(u[4], x, hn::Mul(u[5], y)), hn::MulAdd(u[6], x, hn::Mul(u[7], y))};
     });
 }
 
-template <class F>
-HWY_INLINE void Convert3(const KernelCall& call, std::size_t count, F f) {
-    const KernelOperand px = call.args[0], py = call.args[1], pz = call.args[2];
-    const auto [tx, ty, tz] = call.targets;
-    for (std::size_t i = 0; i < count; i += hn::Lanes(D())) {
-        const Three made = f(Read(px, i), Read(py, i), Read(pz, i));
-        hn::StoreU(made.x, D(), tx + i);
-        hn::StoreU(made.y, D(), ty + i);
-        hn::StoreU(made.z, D(), tz + i);
+/// (a, b, c, ka.x, ka.y, ka.z, kb.x, ... kc.z): a ka + b kb + c kc, where mostly every operand comes with every pixel.
+void DoBlend3(const KernelCall& call, std::size_t count) {
+    const auto blend = [&](auto read) HWY_ATTR {
+        const auto [tx, ty, tz] = call.targets;
+        for (std::size_t i = 0; i < count; i += hn::Lanes(D())) {
+            const V a = read(0, i), b = read(1, i), c = read(2, i);
+            const V x = hn::MulAdd(c, read(9, i), hn::MulAdd(b, read(6, i), hn::Mul(a, read(3, i))));
+            const V y = hn::MulAdd(c, read(10, i), hn::MulAdd(b, read(7, i), hn::Mul(a, read(4, i))));
+            const V z = hn::MulAdd(c, read(11, i), hn::MulAdd(b, read(8, i), hn::Mul(a, read(5, i))));
+            hn::StoreU(x, D(), tx + i);
+            hn::StoreU(y, D(), ty + i);
+            hn::StoreU(z, D(), tz + i);
+        }
+    };
+    std::array<const float*, 12> from;
+    bool all = true;
+    for (std::size_t k = 0; k < from.size(); ++k) {
+        from[k] = call.args[k].data;
+        all = all && call.args[k].mask != 0;
     }
+    if (all)
+        blend([&](std::size_t k, std::size_t i) HWY_ATTR { return hn::LoadU(D(), from[k] + i); });
+    else
+        blend([&](std::size_t k, std::size_t i) HWY_ATTR { return Read(call.args[k], i); });
 }
+
 void DoToHexcone(const KernelCall& call, std::size_t count) {
-    Convert3(call, count, [](V x, V y, V z) HWY_ATTR { return ToHexcone(x, y, z); });
+    Map<3, Function::heavy>(call, count, [](V x, V y, V z) HWY_ATTR { return ToHexcone(x, y, z); });
 }
 void DoFromHexcone(const KernelCall& call, std::size_t count) {
-    Convert3(call, count, [](V x, V y, V z) HWY_ATTR { return FromHexcone(x, y, z); });
+    Map<3, Function::heavy>(call, count, [](V x, V y, V z) HWY_ATTR { return FromHexcone(x, y, z); });
 }
 
 /// (x, limit, m, n, p, k, o, e, g, c): x <= limit ? m x + n : g ((x + p) k + o)^e + c
@@ -401,14 +414,23 @@ Kernel Find(ir::Op op) {
     return nullptr;
 }
 
-/// Past the caches by 16 bytes at a time, which is what memory from the allocator is aligned to; the processor
-/// joins four of them to a line.
-void StreamCopy(const float* from, float* to, std::size_t count) {
-    const hn::CappedTag<float, 4> d;
+template <class Tag>
+HWY_INLINE std::size_t StreamBy(Tag d, const float* from, float* to, std::size_t count) {
+    const std::size_t lanes = hn::Lanes(d);
+    if (reinterpret_cast<std::uintptr_t>(to) % (lanes * sizeof(float)) != 0)
+        return 0;
     std::size_t i = 0;
-    if (reinterpret_cast<std::uintptr_t>(to) % 16 == 0)
-        for (; i + 4 <= count; i += 4)
-            hn::Stream(hn::LoadU(d, from + i), d, to + i);
+    for (; i + lanes <= count; i += lanes)
+        hn::Stream(hn::LoadU(d, from + i), d, to + i);
+    return i;
+}
+
+/// Past the caches by vectors, or by the 16 bytes to which every allocator aligns: the processor joins four of them to
+/// a line.
+void StreamCopy(const float* from, float* to, std::size_t count) {
+    std::size_t i = StreamBy(D(), from, to, count);
+    if (i == 0)
+        i = StreamBy(hn::CappedTag<float, 4>(), from, to, count);
     if (i < count)
         std::memcpy(to + i, from + i, (count - i) * sizeof(float));
 }

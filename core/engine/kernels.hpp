@@ -27,7 +27,7 @@ struct KernelOperand {
 /// write it.
 struct KernelCall {
     std::array<float*, ir::max_results> targets{};
-    std::array<KernelOperand, ir::max_operands> args{};
+    const KernelOperand* args = nullptr; ///< as many as the operation has: those of a program lie one behind the other
 };
 
 /// Computes `count` floats (a multiple of widest_vector).

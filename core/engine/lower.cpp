@@ -5,6 +5,7 @@
 #include "engine/hold_hue.hpp"
 
 #include <algorithm>
+#include <initializer_list>
 #include <map>
 
 namespace kasuri::engine {
@@ -25,7 +26,33 @@ std::string_view working_space(const lang::Rule& rule) {
 
 namespace {
 
-using Value = std::vector<NodeId>;
+/// The nodes of a value: at most the nine of a matrix. A rule makes one for each part of each expression, so they are
+/// not worth a trip to the heap.
+class Value {
+public:
+    Value() = default;
+    explicit Value(std::size_t size, NodeId all = 0) : size_(size) { std::fill_n(nodes_.begin(), size, all); }
+    Value(std::initializer_list<NodeId> nodes) : Value(nodes.begin(), nodes.end()) {}
+    template <class Iterator>
+    Value(Iterator first, Iterator last) {
+        for (; first != last; ++first)
+            push_back(*first);
+    }
+    void push_back(NodeId node) { nodes_.at(size_++) = node; }
+    std::size_t size() const { return size_; }
+    NodeId* data() { return nodes_.data(); }
+    const NodeId* data() const { return nodes_.data(); }
+    NodeId* begin() { return nodes_.data(); }
+    const NodeId* begin() const { return nodes_.data(); }
+    const NodeId* end() const { return nodes_.data() + size_; }
+    NodeId* end() { return nodes_.data() + size_; }
+    NodeId& operator[](std::size_t i) { return nodes_[i]; }
+    const NodeId& operator[](std::size_t i) const { return nodes_[i]; }
+
+private:
+    std::array<NodeId, 9> nodes_{};
+    std::size_t size_ = 0;
+};
 
 /// One body being lowered: the rule, or a function at one of its calls.
 struct Frame {
@@ -72,7 +99,8 @@ public:
             return {}; // of locals that were not reached there is nothing to be read
         std::vector<NodeId> result;
         if (options.print) {
-            result = value(*rule_.print, frame_);
+            const Value printed = value(*rule_.print, frame_);
+            result.assign(printed.begin(), printed.end());
         } else {
             result.assign(out_.begin(), out_.end());
             const Colour back = converted({out_[0], out_[1], out_[2]}, space_, to_);

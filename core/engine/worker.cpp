@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cstring>
 #include <hwy/cache_control.h>
+#include <utility>
 
 namespace kasuri::engine {
 
@@ -39,34 +40,39 @@ TileJob::TileJob(const Pass& pass, const Source& source, std::span<const PlaneVi
     constexpr std::size_t cached = std::size_t{4} << 20;
     copied_ = source.in_place;
     stream_ = written > cached;
-    uniforms_.reserve(uniforms.size() * widest_vector);
-    for (const double value : uniforms)
-        uniforms_.insert(uniforms_.end(), widest_vector, static_cast<float>(value));
-    for (const Instruction& instruction : pass.instructions)
+    uniforms_ = hwy::AllocateAligned<float>(std::max<std::size_t>(1, uniforms.size()) * widest_vector);
+    for (std::size_t i = 0; i < uniforms.size(); ++i)
+        std::fill_n(uniforms_.get() + i * widest_vector, widest_vector, static_cast<float>(uniforms[i]));
+    kernels_.reserve(pass.instructions.size());
+    for (const Instruction& instruction : pass.instructions) {
         kernels_.push_back(kernel(instruction.op));
+        operands_ += static_cast<std::size_t>(ir::row(instruction.op).arity);
+    }
 }
 
 Worker::Worker(const TileJob& job)
-    : job_(job), registers_(job.pass_.registers * tile_pixels), copies_(job.inputs_.size()),
+    : job_(job), registers_(hwy::AllocateAligned<float>(std::max<std::size_t>(1, job.pass_.registers) * tile_pixels)),
+      copies_(hwy::AllocateAligned<float>(std::max<std::size_t>(1, job.inputs_.size()) * tile_pixels)),
       bound_(job.inputs_.size()) {
     const Pass& pass = job.pass_;
     for (std::uint32_t slot = 0; slot < pass.reads.size(); ++slot)
         if (pass.reads[slot]) {
             slots_.push_back(slot);
-            copies_[slot].resize(tile_pixels);
-            if (!job.inputs_[slot].data && slot == static_cast<std::uint32_t>(Input::a))
-                std::fill(copies_[slot].begin(), copies_[slot].end(), 1.0f);
+            if (!job.inputs_[slot].data) // alpha 1, or a further picture that nobody brought
+                std::fill_n(copy_of(slot), tile_pixels, slot == static_cast<std::uint32_t>(Input::a) ? 1.0f : 0.0f);
         }
-    for (std::uint32_t i = 0; i < pass.instructions.size(); ++i) {
-        const Instruction& instruction = pass.instructions[i];
+    calls_.reserve(pass.instructions.size());
+    operands_.reserve(job.operands_); // the calls point into it
+    for (const Instruction& instruction : pass.instructions) {
         const ir::OpRow& facts = ir::row(instruction.op);
         KernelCall call;
+        call.args = operands_.data() + operands_.size();
         for (std::size_t k = 0; k < static_cast<std::size_t>(facts.results); ++k)
-            call.targets[k] = registers_.data() + instruction.targets[k] * tile_pixels;
-        for (std::uint32_t k = 0; k < static_cast<std::uint32_t>(facts.arity); ++k) {
-            call.args[k] = operand(instruction.args[k]);
+            call.targets[k] = registers_.get() + instruction.targets[k] * tile_pixels;
+        for (std::size_t k = 0; k < static_cast<std::size_t>(facts.arity); ++k) {
             if (instruction.args[k].place == Operand::Place::input)
-                patches_.push_back({i, k, instruction.args[k].index});
+                patches_.push_back({operands_.size(), instruction.args[k].index});
+            operands_.push_back(operand(instruction.args[k]));
         }
         calls_.push_back(call);
     }
@@ -74,8 +80,8 @@ Worker::Worker(const TileJob& job)
 
 KernelOperand Worker::operand(const Operand& where) {
     switch (where.place) {
-    case Operand::Place::reg: return {registers_.data() + where.index * tile_pixels, every_lane};
-    case Operand::Place::uniform: return {job_.uniforms_.data() + where.index * widest_vector, 0};
+    case Operand::Place::reg: return {registers_.get() + where.index * tile_pixels, every_lane};
+    case Operand::Place::uniform: return {job_.uniforms_.get() + where.index * widest_vector, 0};
     case Operand::Place::input: return {bound_[where.index], every_lane};
     case Operand::Place::none: break;
     }
@@ -100,7 +106,7 @@ std::size_t Worker::tile(std::size_t index) {
     for (const std::uint32_t slot : slots_)
         bind(slot, x, y, first, count, padded);
     for (const Patch& patch : patches_)
-        calls_[patch.call].args[patch.arg].data = bound_[patch.slot];
+        operands_[patch.operand].data = bound_[patch.slot];
     for (std::size_t i = 0; i < calls_.size(); ++i)
         if (job_.kernels_[i])
             job_.kernels_[i](calls_[i], padded);
@@ -125,14 +131,14 @@ void Worker::through(const ir::External& conversion, const KernelCall& call, std
 }
 
 void Worker::bind(std::uint32_t slot, int x, int y, std::size_t first, std::size_t count, std::size_t padded) {
-    std::vector<float>& copy = copies_[slot];
+    float* const copy = copy_of(slot);
     if (slot >= static_cast<std::uint32_t>(Input::pixel_x) && slot < ir::input_count) {
         bind_position(slot, x, y, count, padded);
         return;
     }
     const PlaneView& view = job_.inputs_[slot];
-    if (!view.data) { // alpha 1, or a further picture that nobody brought
-        bound_[slot] = copy.data();
+    if (!view.data) {
+        bound_[slot] = copy;
         return;
     }
     const Region& origin = job_.origins_[slot];
@@ -146,11 +152,11 @@ void Worker::bind(std::uint32_t slot, int x, int y, std::size_t first, std::size
             bound_[slot] = from;
             return;
         }
-        std::copy_n(from, count, copy.begin()); // kernels must not read behind the end of the plane
+        std::copy_n(from, count, copy); // kernels must not read behind the end of the plane
     } else {
         const SampleRow& kind = row_of(view.sample);
         kind.read(static_cast<const char*>(view.data) + at * static_cast<std::ptrdiff_t>(kind.bytes), view.pixel_stride,
-                  copy.data(), count);
+                  copy, count);
         // Reading waits for memory, not for the processor: the next tile's numbers come while this one is computed.
         const auto step = static_cast<std::ptrdiff_t>(count) * view.pixel_stride;
         const char* const next =
@@ -158,13 +164,12 @@ void Worker::bind(std::uint32_t slot, int x, int y, std::size_t first, std::size
         for (std::ptrdiff_t ahead = 0; ahead < step * static_cast<std::ptrdiff_t>(kind.bytes); ahead += 64)
             hwy::Prefetch(next + ahead);
     }
-    std::fill(copy.begin() + static_cast<std::ptrdiff_t>(count), copy.begin() + static_cast<std::ptrdiff_t>(padded),
-              0.0f);
-    bound_[slot] = copy.data();
+    std::fill(copy + count, copy + padded, 0.0f);
+    bound_[slot] = copy;
 }
 
 void Worker::bind_position(std::uint32_t slot, int x, int y, std::size_t count, std::size_t padded) {
-    std::vector<float>& copy = copies_[slot];
+    float* const copy = copy_of(slot);
     const auto fill = [&](auto&& value) {
         int column = x, row = y;
         for (std::size_t i = 0; i < padded; ++i) {
@@ -185,7 +190,7 @@ void Worker::bind_position(std::uint32_t slot, int x, int y, std::size_t count, 
     case Input::b:
     case Input::a: break;
     }
-    bound_[slot] = copy.data();
+    bound_[slot] = copy;
 }
 
 void Worker::store(std::size_t output, int x, int y, std::size_t first, std::size_t count) {
@@ -212,6 +217,25 @@ void Worker::store(std::size_t output, int x, int y, std::size_t first, std::siz
     const SampleRow& kind = row_of(sink.sample);
     kind.write(values, static_cast<char*>(sink.data) + at * static_cast<std::ptrdiff_t>(kind.bytes), sink.pixel_stride,
                count);
+}
+
+WorkerStore::Lent WorkerStore::lend() {
+    std::unique_ptr<Worker> worker;
+    {
+        const std::lock_guard lock(mutex_);
+        if (!free_.empty()) {
+            worker = std::move(free_.back());
+            free_.pop_back();
+        }
+    }
+    if (!worker)
+        worker = std::make_unique<Worker>(job_);
+    return {worker.release(), {this}};
+}
+
+void WorkerStore::GiveBack::operator()(Worker* worker) const {
+    const std::lock_guard lock(store->mutex_);
+    store->free_.emplace_back(worker);
 }
 
 } // namespace kasuri::engine

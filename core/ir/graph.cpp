@@ -16,7 +16,11 @@ const NeighbourRow& row(Neighbour kind) {
     return rows[static_cast<std::size_t>(kind)];
 }
 
-std::size_t Graph::Hash::operator()(const Node& node) const {
+namespace {
+
+constexpr NodeId free_place = ~NodeId{0};
+
+std::size_t hash_of(const Node& node) {
     std::uint64_t hash = static_cast<std::uint64_t>(node.op);
     const auto stir = [&hash](std::uint64_t part) {
         hash = (hash ^ part) * 0x9E3779B97F4A7C15ULL;
@@ -29,17 +33,36 @@ std::size_t Graph::Hash::operator()(const Node& node) const {
     return static_cast<std::size_t>(hash);
 }
 
-bool Graph::Same::operator()(const Node& a, const Node& b) const {
+bool same(const Node& a, const Node& b) {
     // Bits, not values: 0 and -0 are different constants, and a NaN equals itself.
     return a.op == b.op && a.args == b.args && a.slot == b.slot &&
         std::bit_cast<std::uint64_t>(a.value) == std::bit_cast<std::uint64_t>(b.value);
 }
 
+} // namespace
+
+void Graph::grow_table() {
+    table_.assign(std::max<std::size_t>(64, 2 * table_.size()), free_place);
+    for (NodeId id = 0; id < nodes_.size(); ++id) {
+        std::size_t place = hash_of(nodes_[id]) & (table_.size() - 1);
+        while (table_[place] != free_place)
+            place = (place + 1) & (table_.size() - 1);
+        table_[place] = id;
+    }
+}
+
 NodeId Graph::intern(const Node& node) {
-    const auto [place, fresh] = known_.try_emplace(node, static_cast<NodeId>(nodes_.size()));
-    if (fresh)
-        nodes_.push_back(node);
-    return place->second;
+    if (2 * nodes_.size() >= table_.size()) // half of the places are free, so the next free one is near
+        grow_table();
+    std::size_t place = hash_of(node) & (table_.size() - 1);
+    while (table_[place] != free_place) {
+        if (same(nodes_[table_[place]], node))
+            return table_[place];
+        place = (place + 1) & (table_.size() - 1);
+    }
+    table_[place] = static_cast<NodeId>(nodes_.size());
+    nodes_.push_back(node);
+    return table_[place];
 }
 
 NodeId Graph::constant(double value) {

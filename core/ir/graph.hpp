@@ -10,6 +10,7 @@
 #include <span>
 #include <string_view>
 #include <unordered_map>
+#include <utility>
 #include <vector>
 
 namespace kasuri::ir {
@@ -76,6 +77,13 @@ struct Conversion {
     std::array<NodeId, 3> of{};
 };
 
+/// A value that stands for a whole number: `whole` / `top`, or NaN where one of `nan_of` is.
+struct CodeValue {
+    NodeId whole = 0, top = 0;
+    bool inside = false;          ///< 0 <= whole <= top
+    std::vector<NodeId> nan_of{}; ///< where these are not NaN, `whole` is a number
+};
+
 /// Directed acyclic graph of scalar operations. Equal nodes are one node; constants are folded and the
 /// rewrites of simplify.hpp applied as nodes are made, so a node's operands always come before it.
 class Graph {
@@ -123,6 +131,12 @@ public:
         const auto found = linear_maps_.find(result);
         return rewrite_ && found != linear_maps_.end() ? &found->second : nullptr;
     }
+    /// Notes that `node` stands for a whole number, so that what works on whole numbers does not go there and back.
+    void remember_code(NodeId node, CodeValue code) { codes_.insert_or_assign(node, std::move(code)); }
+    const CodeValue* code_of(NodeId node) const {
+        const auto found = codes_.find(node);
+        return rewrite_ && found != codes_.end() ? &found->second : nullptr;
+    }
     /// Notes that a colour was converted, so that what has not changed can come back exactly.
     void remember_conversion(const Conversion& conversion) { conversions_.push_back(conversion); }
     /// The conversion by this model and space that most of the three values come from; null if none does.
@@ -147,20 +161,16 @@ public:
 private:
     NodeId intern(const Node& node);
 
-    struct Hash {
-        std::size_t operator()(const Node& node) const;
-    };
-    struct Same {
-        bool operator()(const Node& a, const Node& b) const;
-    };
+    void grow_table();
 
     bool rewrite_;
     std::optional<std::vector<double>> fixed_;
     std::uint32_t first_stage_slot_ = input_count;
     std::vector<Stage> stages_;
     std::vector<Node> nodes_;
-    std::unordered_map<Node, NodeId, Hash, Same> known_;
+    std::vector<NodeId> table_; ///< where each node stands by its hash, in a power of two of places; some are free
     std::unordered_map<NodeId, std::array<NodeId, 3>> origins_;
+    std::unordered_map<NodeId, CodeValue> codes_;
     std::map<std::array<NodeId, 3>, LinearMap> linear_maps_;
     std::vector<Conversion> conversions_;
     std::vector<const External*> externals_;

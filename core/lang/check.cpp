@@ -190,6 +190,11 @@ public:
         for (const Statement& s : file.tree.statements)
             if (s.kind == StatementKind::fn)
                 file.later_functions.insert(s.name);
+        rule.exprs.reserve(file.tree.exprs.size()); // a long rule is not moved while it grows
+        rule.steps.reserve(file.tree.statements.size());
+        rule.locals.reserve(file.tree.statements.size());
+        e_.locals.reserve(file.tree.statements.size());
+        e_.names.reserve(file.tree.statements.size());
     }
 
     void run() {

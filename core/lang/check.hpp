@@ -18,8 +18,8 @@ inline constexpr std::size_t max_diagnostics = 100;
 inline constexpr std::size_t max_operations = 100'000;
 /// The most neighbourhood functions (each is a pass over the picture, for every component).
 inline constexpr std::size_t max_stages = 64;
-/// The most statements of a text, and the most parameters (a colour counts as three).
-inline constexpr std::size_t max_statements = 20'000, max_parameters = 1000;
+/// The most parameters (a colour counts as three).
+inline constexpr std::size_t max_parameters = 1000;
 /// How deep files may use files.
 inline constexpr int deepest_use = 8;
 

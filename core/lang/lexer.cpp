@@ -42,6 +42,7 @@ public:
     Lexer(std::string_view source, std::vector<Diagnostic>* diagnostics) : source_(source), diagnostics_(diagnostics) {}
 
     std::vector<Token> run() {
+        tokens_.reserve(source_.size() / 3 + 8); // about what rules have: long ones are not moved while they grow
         while (at_ < source_.size())
             next();
         push(TokenKind::end, at_);

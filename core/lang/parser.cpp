@@ -4,6 +4,7 @@
 #include "lang/parse_expression.hpp"
 #include "lang/statement.hpp"
 
+#include <algorithm>
 #include <fmt/format.h>
 
 namespace kasuri::lang {
@@ -16,6 +17,12 @@ public:
 
     // file = { [ statement ] ( newline | ";" ) }
     void file() {
+        // What a text of so many tokens and lines will about need, so that a long one is not moved while it grows.
+        tree_.exprs.reserve(tokens_.size() * 2 / 3);
+        std::size_t lines = 1;
+        for (std::size_t i = 1; i < tokens_.size(); ++i)
+            lines += tokens_[i - 1].kind == TokenKind::newline && tokens_[i].kind != TokenKind::newline ? 1 : 0;
+        tree_.statements.reserve(std::min(lines, max_statements));
         while (look() != TokenKind::end) {
             if (accept(TokenKind::newline) || accept(TokenKind::semicolon))
                 continue;
@@ -66,7 +73,7 @@ private:
         return s;
     }
 
-    void named(Statement& s, const std::string& wanted) {
+    void named(Statement& s, std::string_view wanted) {
         const Word word = expect_name(wanted);
         s.name = word.text;
         s.name_span = word.span;

@@ -1,6 +1,7 @@
 #pragma once
 #include "base/span.hpp"
 
+#include <cstddef>
 #include <cstdint>
 #include <string>
 #include <string_view>
@@ -107,6 +108,9 @@ struct Statement {
     std::vector<Statement> body;               ///< fn; its last statement is the result
     bool unclosed = false;                     ///< fn: its } is missing, which has been reported
 };
+
+/// The most statements of a text that a check takes.
+inline constexpr std::size_t max_statements = 20'000;
 
 /// What the parser makes of a text: immutable afterwards.
 struct Tree {

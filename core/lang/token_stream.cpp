@@ -48,10 +48,8 @@ std::optional<Operator> assignment(TokenKind token) {
 }
 
 TokenStream::TokenStream(std::string_view source, std::vector<Diagnostic>& diagnostics)
-    : source_(source), diagnostics_(diagnostics) {
-    for (const Token& token : lex(source, &diagnostics))
-        if (token.kind != TokenKind::comment)
-            tokens_.push_back(token);
+    : source_(source), diagnostics_(diagnostics), tokens_(lex(source, &diagnostics)) {
+    std::erase_if(tokens_, [](const Token& token) { return token.kind == TokenKind::comment; });
 }
 
 bool TokenStream::at_line_end() const {
@@ -78,11 +76,11 @@ void TokenStream::fault(Code code, Span span, std::vector<std::string> arguments
     diagnostics_.push_back({code, row(code).severity, span, std::move(arguments), std::move(fixes)});
 }
 
-void TokenStream::give_up(const std::string& wanted) {
+void TokenStream::give_up(std::string_view wanted) {
     Span span = token().span;
     if (look() == TokenKind::newline || look() == TokenKind::end)
         span.end = span.begin; // point at the end of the line, not at the next one
-    fault(Code::expected, span, {wanted, shown(token())});
+    fault(Code::expected, span, {std::string(wanted), shown(token())});
     throw GiveUp{};
 }
 
@@ -100,13 +98,13 @@ bool TokenStream::accept_word(std::string_view word) {
     return true;
 }
 
-Token TokenStream::expect(TokenKind kind, const std::string& wanted) {
+Token TokenStream::expect(TokenKind kind, std::string_view wanted) {
     if (look() != kind)
         give_up(wanted);
     return tokens_[at_++];
 }
 
-Word TokenStream::expect_name(const std::string& wanted) {
+Word TokenStream::expect_name(std::string_view wanted) {
     const Token t = expect(TokenKind::name, wanted);
     return {text(t), t.span};
 }

@@ -43,11 +43,11 @@ protected:
     bool is_word(std::string_view word) const;
     std::string shown(const Token& t) const;
     void fault(Code code, Span span, std::vector<std::string> arguments, std::vector<Fix> fixes = {});
-    [[noreturn]] void give_up(const std::string& wanted);
+    [[noreturn]] void give_up(std::string_view wanted);
     bool accept(TokenKind kind);
     bool accept_word(std::string_view word);
-    Token expect(TokenKind kind, const std::string& wanted);
-    Word expect_name(const std::string& wanted);
+    Token expect(TokenKind kind, std::string_view wanted);
+    Word expect_name(std::string_view wanted);
     std::string quoted();
     bool statement_begins_here() const;
     /// Inside brackets and after an operator a statement may go on in the next line.

@@ -94,7 +94,10 @@ engine::ProgramPtr Chain::program(std::string_view in, std::string_view out, std
     options.source_spaces.assign(source_spaces.begin(), source_spaces.end());
     options.colour_only = colour_only;
     options.cancel = cancel;
-    engine::ProgramPtr made = engine::compile_chain(steps, options);
+    // Mostly of the very graph that make_digest would make: a long chain is not lowered twice.
+    const bool tells = digest_.empty() && options.in_space == colour::default_space &&
+        options.out_space == colour::default_space && source_spaces.empty() && !colour_only;
+    engine::ProgramPtr made = engine::compile_chain(steps, options, tells ? &digest_ : nullptr);
     if (!made)
         return nullptr;
     if (programs_.size() >= max_programs)

@@ -5,6 +5,7 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 #include <cstdlib>
+#include <fmt/format.h>
 
 using namespace kasuri;
 using namespace kasuri::app;
@@ -54,6 +55,25 @@ int farthest(const QImage& a, const QImage& b) {
 }
 
 } // namespace
+
+TEST_CASE("of a rule of thousands of operations a coarse sheet has fewer pixels than the cell", "[worker]") {
+    PreviewWorker worker;
+    std::string text = "let a0 = r\n";
+    for (int i = 1; i < 3000; ++i)
+        text += fmt::format("let a{} = a{} * 0.9999 + g * {}\n", i, i - 1, 1e-6 * i);
+    PreviewRequest wanted = request(text + "out.r = a2999\n", slopes());
+    wanted.cells[0].pixels = QSize(480, 270); // of 640 x 360
+    REQUIRE(worker.take(wanted));
+    const auto coarse = sheet_of(worker, wanted, true), exact = sheet_of(worker, wanted);
+    CHECK(exact->cells[0].after.size() == QSize(480, 270));
+    CHECK(coarse->cells[0].after.size() == QSize(240, 135)); // 3000 operations
+    CHECK(coarse->cells[0].before.size() == coarse->cells[0].after.size());
+    CHECK(coarse->cells[0].region == exact->cells[0].region); // the same place, so it is drawn as large
+    CHECK(farthest(coarse->cells[0].after, exact->cells[0].after.scaled(240, 135)) <= 12); // half a pixel aside on a slope
+    wanted.text = "out.r = 2 * r\n"; // few operations: every pixel that is shown
+    REQUIRE(worker.take(wanted));
+    CHECK(sheet_of(worker, wanted, true)->cells[0].after.size() == QSize(480, 270));
+}
 
 TEST_CASE("a coarse sheet looks like the exact one where a picture is smooth, and keeps nothing", "[worker]") {
     PreviewWorker worker;

@@ -88,8 +88,10 @@ std::vector<std::vector<float>> through(Op op, const std::vector<std::vector<flo
     const std::size_t count = args[0].size();
     std::vector<std::vector<float>> results(ir::max_results, std::vector<float>(count));
     KernelCall call;
-    for (std::size_t k = 0; k < args.size(); ++k)
-        call.args[k] = {args[k].data(), args[k].size() == count ? ~std::size_t{0} : 0};
+    std::vector<KernelOperand> operands;
+    for (const std::vector<float>& arg : args)
+        operands.push_back({arg.data(), arg.size() == count ? ~std::size_t{0} : 0});
+    call.args = operands.data();
     for (std::size_t k = 0; k < results.size(); ++k)
         call.targets[k] = results[k].data();
     kernel(op)(call, count);
@@ -353,6 +355,56 @@ TEST_CASE("shapes that one kernel can do are fused", "[engine]") {
     engine::CompileOptions from_srgb;
     from_srgb.in_space = from_srgb.out_space = "srgb";
     CHECK(compile(good_rule("out.r = r * 2"), from_srgb)->printed().find("mirrored_segment") != std::string::npos);
+}
+
+TEST_CASE("bit operations that follow each other stay with the whole numbers", "[engine]") {
+    const char* const three = "let q = quantise(rgb, 8)\nout.r = bit_xor(q.r, bit_right(q.r, 1, 8), 8)\n"
+                              "out.g = bit_or(bit_and(q.g, 240 / 255, 8), bit_right(q.b, 4, 8), 8)\n"
+                              "out.b = bit_left(bit_not(q.b, 8), 1, 8)";
+    CHECK(compile(good_rule(three))->instructions().size() <= 18); // 30 where each goes there and back
+    // Beside whole numbers of the processor, at every depth whose codes a float holds with room for rounding.
+    for (const unsigned bits : {1u, 2u, 8u, 10u, 16u, 20u}) {
+        const std::string n = std::to_string(bits);
+        const lang::Rule rule =
+            good_rule("out.r = bit_right(bit_xor(r, quantise(g, " + n + "), " + n + "), 2, " + n +
+                      ")\nout.g = bit_and(quantise(2 * g, " + n + "), bit_not(b, " + n + "), " + n +
+                      ")\nout.b = bit_left(bit_or(bit_and(r, b, " + n + "), g, " + n + "), 1, " + n + ")");
+        const unsigned top = (1u << bits) - 1;
+        std::mt19937 random(bits);
+        std::vector<Colour> colours;
+        std::vector<std::array<unsigned, 3>> codes;
+        for (int i = 0; i < 400; ++i) {
+            const auto code = [&] { return static_cast<unsigned>(random()) & top; };
+            codes.push_back({code(), code(), code()});
+            Colour colour{0, 0, 0, 1};
+            for (std::size_t c = 0; c < 3; ++c) {
+                colour[c] = static_cast<float>(static_cast<double>(codes.back()[c]) / top);
+                if (random() % 16 == 0) { // outside, and no number
+                    colour[c] = random() % 2 == 0 ? not_a_number : codes.back()[c] % 2 == 0 ? -0.5f : 1.5f;
+                    codes.back()[c] = colour[c] > 1 ? top : 0;
+                }
+            }
+            colours.push_back(colour);
+        }
+        const auto made = run(rule, colours), plain = run(rule, colours, {}, false, false);
+        for (std::size_t i = 0; i < colours.size(); ++i) {
+            const auto [r, g, b] = codes[i];
+            const bool nan_r = std::isnan(colours[i][0]), nan_g = std::isnan(colours[i][1]),
+                       nan_b = std::isnan(colours[i][2]);
+            const unsigned twice = colours[i][1] < 0 ? 0 : std::min(2 * g, top);
+            const unsigned expected[3] = {(r ^ g) >> 2, twice & (top - b), (((r & b) | g) << 1) & top};
+            const bool is_nan[3] = {nan_r || nan_g, nan_g || nan_b, nan_r || nan_g || nan_b};
+            for (std::size_t c = 0; c < 3; ++c) {
+                INFO(bits << " bits, " << colours[i][0] << " " << colours[i][1] << " " << colours[i][2]);
+                CHECK(std::isnan(made[i][c]) == is_nan[c]);
+                CHECK(std::isnan(plain[i][c]) == is_nan[c]);
+                if (!is_nan[c]) {
+                    CHECK(std::lround(static_cast<double>(made[i][c]) * top) == static_cast<long>(expected[c]));
+                    CHECK(std::lround(static_cast<double>(plain[i][c]) * top) == static_cast<long>(expected[c]));
+                }
+            }
+        }
+    }
 }
 
 TEST_CASE("fused or not, the results are the same to rounding, at the limits, too", "[engine]") {

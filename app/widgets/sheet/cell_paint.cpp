@@ -180,6 +180,9 @@ void CellView::draw_picture(QPainter& painter, const QImage& image, const QRectF
                       result_.region.width() * by_x, result_.region.height() * by_y);
     painter.save();
     painter.setClipRect(clip);
+    // A coarse one of fewer pixels than are shown is no picture whose pixels somebody looks at.
+    painter.setRenderHint(QPainter::SmoothPixmapTransform,
+                          image.width() < 0.75 * part.width() && part.width() <= result_.region.width());
     painter.drawImage(part, image);
     painter.restore();
 }
