@@ -69,7 +69,8 @@ TEST_CASE("of a rule of thousands of operations a coarse sheet has fewer pixels 
     CHECK(coarse->cells[0].after.size() == QSize(240, 135)); // 3000 operations
     CHECK(coarse->cells[0].before.size() == coarse->cells[0].after.size());
     CHECK(coarse->cells[0].region == exact->cells[0].region); // the same place, so it is drawn as large
-    CHECK(farthest(coarse->cells[0].after, exact->cells[0].after.scaled(240, 135)) <= 12); // half a pixel aside on a slope
+    CHECK(farthest(coarse->cells[0].after, exact->cells[0].after.scaled(240, 135)) <=
+          12);                       // half a pixel aside on a slope
     wanted.text = "out.r = 2 * r\n"; // few operations: every pixel that is shown
     REQUIRE(worker.take(wanted));
     CHECK(sheet_of(worker, wanted, true)->cells[0].after.size() == QSize(480, 270));
