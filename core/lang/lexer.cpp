@@ -135,7 +135,7 @@ private:
     void symbol() {
         const std::size_t begin = at_;
         for (const Symbol& candidate : symbols)
-            if (source_.substr(at_, candidate.text.size()) == candidate.text) {
+            if (candidate.text[0] == source_[at_] && source_.substr(at_, candidate.text.size()) == candidate.text) {
                 at_ += candidate.text.size();
                 push(candidate.kind, begin);
                 return;

@@ -216,6 +216,42 @@ TEST_CASE("a message shows its fix, or help where there is none", "[widgets]") {
     CHECK(with_fix > 20);
 }
 
+TEST_CASE("a key in a long text styles what it can reach, and the rest when it is looked at", "[widgets]") {
+    std::string text;
+    for (int i = 0; i < 2000; ++i)
+        text += i % 7 == 0 ? "// let 5 \"of\" these\n" : "let a" + std::to_string(i) + " = 0.5 * g \n";
+    QUndoStack undo;
+    RuleEditor editor(undo), fresh(undo);
+    for (RuleEditor* each : {&editor, &fresh}) {
+        each->resize(400, 200);
+        each->show();
+    }
+    editor.replace_all(text);
+    editor.recolor();
+    const auto ask = [](RuleEditor& of, unsigned message, unsigned long at = 0) {
+        return of.SendScintilla(message, at);
+    };
+    for (const int line : {0, 700, 1001, 1998}) {
+        editor.setCursorPosition(line, 3);
+        editor.ensureLineVisible(line);
+        for (const char key : {'/', '/', '"', '7'})
+            QTest::keyClick(&editor, key);
+        (void)editor.grab();
+        if (line < 1500) // further down nothing was asked for yet
+            CHECK(ask(editor, QsciScintillaBase::SCI_GETENDSTYLED) < ask(editor, QsciScintillaBase::SCI_GETLENGTH));
+        fresh.replace_all(editor.content());
+        fresh.recolor();
+        editor.SendScintilla(QsciScintillaBase::SCI_COLOURISE,
+                             static_cast<unsigned long>(ask(editor, QsciScintillaBase::SCI_GETENDSTYLED)), -1L);
+        bool same = true;
+        for (unsigned long i = 0; i < editor.content().size(); ++i)
+            same = same &&
+                ask(editor, QsciScintillaBase::SCI_GETSTYLEAT, i) == ask(fresh, QsciScintillaBase::SCI_GETSTYLEAT, i);
+        INFO("line " << line);
+        CHECK(same);
+    }
+}
+
 TEST_CASE("the editor styles the language's own tokens", "[widgets]") {
     QUndoStack undo;
     RuleEditor editor(undo);

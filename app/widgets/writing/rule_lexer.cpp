@@ -6,6 +6,8 @@
 
 #include <Qsci/qsciscintilla.h>
 
+#include <algorithm>
+#include <string_view>
 #include <vector>
 
 namespace kasuri::app {
@@ -51,12 +53,18 @@ void RuleLexer::set_parameters(std::set<std::string> names) {
         editor()->recolor();
 }
 
-void RuleLexer::styleText(int, int) {
+void RuleLexer::styleText(int start, int end) {
     if (!editor())
         return;
-    // The whole text: tokens depend on what stands before them, and lexing it takes microseconds.
-    const std::string text = editor()->text().toStdString();
-    startStyling(0);
+    const std::string whole = editor()->text().toStdString();
+    // Whole lines, and no others: no token goes on in the next one.
+    const auto at = static_cast<std::size_t>(std::max(start, 0));
+    const std::size_t before = at == 0 ? std::string::npos : whole.rfind('\n', at - 1);
+    const std::size_t from = before == std::string::npos ? 0 : before + 1;
+    const std::size_t last = whole.find('\n', static_cast<std::size_t>(std::max({start, end, 0})));
+    const std::size_t to = last == std::string::npos ? whole.size() : last + 1;
+    const std::string_view text = std::string_view(whole).substr(from, to - from);
+    startStyling(static_cast<int>(from));
     std::size_t styled = 0;
     for (const lang::Token& token : lang::lex(text, nullptr)) {
         Style style = plain;
@@ -77,7 +85,7 @@ void RuleLexer::styleText(int, int) {
     }
     if (styled < text.size())
         setStyling(static_cast<int>(text.size() - styled), plain);
-    mark_folds(text);
+    mark_folds(whole);
 }
 
 void RuleLexer::mark_folds(const std::string& text) {
