@@ -40,11 +40,12 @@ struct CellJob {
 };
 
 /// The same cell at so few pixels that a rule of so many operations is done with them within a refresh: halved each way
-/// until it is, which takes thousands of operations.
+/// until it is. Only of long rules: of others a large cell, too, shows every pixel.
 inline CellJob affordable(CellJob job, std::size_t operations) {
     // 5 ms of two cores (bench_engine, long/preview: 30 ps an operation and pixel).
     constexpr double most = 1.6e8;
-    while (static_cast<double>(operations) * job.pixels.width() * job.pixels.height() > most &&
+    constexpr std::size_t many = 1000;
+    while (operations >= many && static_cast<double>(operations) * job.pixels.width() * job.pixels.height() > most &&
            job.pixels.width() >= 64 && job.pixels.height() >= 64)
         job.pixels /= 2;
     return job;

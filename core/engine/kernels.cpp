@@ -37,8 +37,8 @@ struct Equal {
     HWY_INLINE V at(std::size_t) const { return value; }
 };
 
-/// What a function of few instructions costs is the loop around it: it takes four vectors a round. One of many is as
-/// fast alone.
+/// What a function of few instructions costs is the loop around it: it takes four vectors a round. One of many takes
+/// one.
 enum class Function { light, heavy };
 
 template <Function kind, class F, class... Operands>

@@ -74,6 +74,10 @@ TEST_CASE("of a rule of thousands of operations a coarse sheet has fewer pixels 
     wanted.text = "out.r = 2 * r\n"; // few operations: every pixel that is shown
     REQUIRE(worker.take(wanted));
     CHECK(sheet_of(worker, wanted, true)->cells[0].after.size() == QSize(480, 270));
+    CellJob large;
+    large.pixels = QSize(7680, 4320);
+    CHECK(affordable(large, 200).pixels == large.pixels);     // however large
+    CHECK(affordable(large, 20'000).pixels == QSize(60, 34)); // and never nothing
 }
 
 TEST_CASE("a coarse sheet looks like the exact one where a picture is smooth, and keeps nothing", "[worker]") {
