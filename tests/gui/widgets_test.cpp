@@ -252,6 +252,44 @@ TEST_CASE("a key in a long text styles what it can reach, and the rest when it i
     }
 }
 
+TEST_CASE("folds are those of the text after keys, scrolling and a text put in once more", "[widgets]") {
+    const auto function = [](const char* name) {
+        return "fn " + std::string(name) + "(x float) float {\n  x * 2\n}\n";
+    };
+    std::string text = function("first");
+    for (int i = 0; i < 500; ++i)
+        text += "let a" + std::to_string(i) + " = 0.5 * g\n";
+    text += function("last");
+    QUndoStack undo;
+    RuleEditor editor(undo);
+    editor.resize(400, 200);
+    editor.show();
+    const auto is_header = [&](long line) {
+        return (editor.SendScintilla(QsciScintillaBase::SCI_GETFOLDLEVEL, static_cast<unsigned long>(line)) &
+                QsciScintillaBase::SC_FOLDLEVELHEADERFLAG) != 0;
+    };
+    for (int round = 0; round < 2; ++round) { // the same text again: its lines are new ones
+        editor.replace_all(text);
+        editor.setFirstVisibleLine(0);
+        (void)editor.grab();
+        CHECK(is_header(0));
+        CHECK(is_header(503));
+        CHECK_FALSE(is_header(250));
+        for (const int line : {100, 250, 480}) { // going on with the same text
+            editor.setFirstVisibleLine(line);
+            (void)editor.grab();
+        }
+        CHECK(is_header(503));
+    }
+    editor.setCursorPosition(250, 0);
+    editor.ensureLineVisible(250);
+    for (const char key : std::string("fn f(x float) float {"))
+        QTest::keyClick(&editor, key);
+    (void)editor.grab();
+    CHECK(is_header(250));
+    CHECK(is_header(0));
+}
+
 TEST_CASE("the editor styles the language's own tokens", "[widgets]") {
     QUndoStack undo;
     RuleEditor editor(undo);

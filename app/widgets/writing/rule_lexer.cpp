@@ -85,7 +85,12 @@ void RuleLexer::styleText(int start, int end) {
     }
     if (styled < text.size())
         setStyling(static_cast<int>(text.size() - styled), plain);
-    mark_folds(whole);
+    // Going on where the same text was left, as when it is scrolled: its folds stand.
+    if (from == 0 || from != styled_to_ || whole != folded_) {
+        mark_folds(whole);
+        folded_ = whole;
+    }
+    styled_to_ = to;
 }
 
 void RuleLexer::mark_folds(const std::string& text) {

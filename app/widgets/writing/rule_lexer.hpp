@@ -23,6 +23,8 @@ public:
 private:
     void mark_folds(const std::string& text);
     std::set<std::string> parameters_;
+    std::string folded_;        ///< the text whose folds are marked
+    std::size_t styled_to_ = 0; ///< where its last styled lines end
 };
 
 } // namespace kasuri::app
