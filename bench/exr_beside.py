@@ -4,7 +4,9 @@ and compression, in turn, and the median seconds of each.
 
     bench/exr_beside.py BUILD [--frames 40] [--rounds 5] [--cores 2]
 
-Frames of 1920x1080 with grain are made by the tool in a folder that is removed again.
+Frames of 1920x1080 with grain are made by the tool in a folder that is removed again. What a look makes of them may be
+harder to deflate than they are: so its frames are copied, too, and the look is compared with half of reading and writing
+the one and half of the other.
 """
 import argparse
 import os
@@ -43,6 +45,11 @@ with tempfile.TemporaryDirectory() as folder:
         "kasuri-cli, river-cloth": [program, "render", source / "data" / "looks" / "river-cloth.kasurilook", base / "in",
                                     base / "out", *jobs],
     }
+    of_look = base / "of the look"
+    again = "the same of the look's frames"
+    subprocess.run([str(part) for part in [program, "render", source / "data" / "looks" / "river-cloth.kasurilook",
+                                           base / "in", of_look, *jobs]], check=True, stdout=subprocess.DEVNULL)
+    ways[again] = [program, "render", rule, of_look, base / "out", *jobs]
     took = {name: [] for name in ways}
     sizes = {}
     for _ in range(wanted.rounds):
@@ -60,3 +67,10 @@ with tempfile.TemporaryDirectory() as folder:
         ratios = sorted(a / b for a, b in zip(tool, seconds))
         print(f"{name:30} {statistics.median(seconds):7.2f} s  {wanted.frames / statistics.median(seconds):5.2f} frames/s"
               f"  {statistics.median(ratios):4.2f} x the tool ({ratios[0]:.2f} to {ratios[-1]:.2f})  {sizes[name]:.0f} MB")
+    copied, look = took["kasuri-cli, nothing changed"], took["kasuri-cli, river-cloth"]
+
+    def say(what, ratios):
+        ratios = sorted(ratios)
+        print(f"{what:60} {statistics.median(ratios):4.2f} ({ratios[0]:.2f} to {ratios[-1]:.2f})")
+    say("the look x reading and writing alone", [a / b for a, b in zip(copied, look)])
+    say("the look x reading its input and writing its output", [(a + c) / 2 / b for a, b, c in zip(copied, look, took[again])])

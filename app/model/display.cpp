@@ -2,6 +2,7 @@
 
 #include "base/parallel.hpp"
 #include "colour/space.hpp"
+#include "image/rows.hpp"
 
 #include <algorithm>
 #include <atomic>
@@ -143,49 +144,11 @@ QColor colour_on_screen(const std::array<double, 3>& values, std::string_view sp
 
 namespace {
 
-/// Rows of a part of a picture as floats, a band of them at a time, however they are kept. Of one thread.
-class Band {
-public:
-    Band(const image::Picture& picture, const QRect& of)
-        : picture_(picture), of_(of), wide_(static_cast<std::size_t>(of.width())) {
-        for (const image::Plane& plane : picture.planes)
-            if (plane && plane->on_demand())
-                made_ = plane->on_demand();
-    }
-    /// Rows [top, bottom) of the part are the ones that `row` tells from now on.
-    void at(int top, int bottom) {
-        top_ = top;
-        if (!made_)
-            return;
-        std::array<float*, 4> to{};
-        for (std::size_t c = 0; c < 4; ++c)
-            if (picture_.planes[c] && picture_.planes[c]->on_demand()) {
-                rows_[c].resize(wide_ * static_cast<std::size_t>(bottom - top));
-                to[c] = rows_[c].data();
-            }
-        made_->make(static_cast<std::size_t>(of_.left()), static_cast<std::size_t>(of_.top() + top), wide_,
-                    static_cast<std::size_t>(bottom - top), to);
-    }
-    /// Stays until the channel's next one.
-    const float* row(std::size_t channel, int y) {
-        std::vector<float>& rows = rows_[channel];
-        if (picture_.planes[channel]->on_demand())
-            return rows.data() + static_cast<std::size_t>(y - top_) * wide_;
-        rows.resize(wide_);
-        return picture_.planes[channel]->numbers(static_cast<std::size_t>(of_.top() + y) *
-                                                         static_cast<std::size_t>(picture_.width) +
-                                                     static_cast<std::size_t>(of_.left()),
-                                                 wide_, rows.data());
-    }
-
-private:
-    const image::Picture& picture_;
-    QRect of_;
-    std::size_t wide_;
-    int top_ = 0;
-    const image::MadeOnDemand* made_ = nullptr;
-    std::array<std::vector<float>, 4> rows_;
-};
+/// Rows of a part of a picture.
+image::Rows rows_of(const image::Picture& picture, const QRect& of) {
+    return {picture, static_cast<std::size_t>(of.left()), static_cast<std::size_t>(of.top()),
+            static_cast<std::size_t>(of.width())};
+}
 
 /// A part as it is.
 image::Picture cut_out(const image::Picture& picture, const QRect& of) {
@@ -198,11 +161,11 @@ image::Picture cut_out(const image::Picture& picture, const QRect& of) {
     for (std::size_t c = 0; c < channels; ++c)
         samples[c].resize(part.pixels());
     parallel_ranges(static_cast<std::size_t>(of.height()), 32, {}, [&](std::size_t first, std::size_t last) {
-        Band band(picture, of);
-        band.at(static_cast<int>(first), static_cast<int>(last));
+        image::Rows rows = rows_of(picture, of);
+        rows.at(first, last);
         for (std::size_t c = 0; c < channels; ++c)
             for (std::size_t y = first; y < last; ++y)
-                std::copy_n(band.row(c, static_cast<int>(y)), wide, samples[c].data() + y * wide);
+                std::copy_n(rows.row(c, y), wide, samples[c].data() + y * wide);
     });
     for (std::size_t c = 0; c < channels; ++c)
         part.planes[c] = image::make_plane(std::move(samples[c]));
@@ -228,7 +191,7 @@ image::Picture downscaled(const image::Picture& picture, int width, int height, 
     parallel_ranges(static_cast<std::size_t>(height), 8, cancel, [&](std::size_t first, std::size_t last) {
         // Rows are summed first, whole and in order (that vectorises), then along the row.
         std::array<std::vector<float>, 4> sums;
-        Band band(picture, of);
+        image::Rows band = rows_of(picture, of);
         std::array<std::vector<float>, 3> plain; // for places without any alpha, whose colour would be lost otherwise
         for (std::size_t y = first; y < last; ++y) {
             const int top = rows[y], bottom = std::max(top + 1, rows[y + 1]);
@@ -236,8 +199,8 @@ image::Picture downscaled(const image::Picture& picture, int width, int height, 
                 sum.assign(source_width, 0.0f);
             for (auto& sum : plain)
                 sum.assign(alpha ? source_width : 0, 0.0f);
-            band.at(top, bottom);
-            for (int v = top; v < bottom; ++v) {
+            band.at(static_cast<std::size_t>(top), static_cast<std::size_t>(bottom));
+            for (auto v = static_cast<std::size_t>(top); v < static_cast<std::size_t>(bottom); ++v) {
                 const float* const weight = alpha ? band.row(3, v) : nullptr;
                 for (std::size_t c = 0; c < 3; ++c) {
                     const float* const row = band.row(c, v);

@@ -205,12 +205,11 @@ private:
     static std::optional<subject::Subject> seen_of(const RuleState& rule, const Lens& lens);
     /// How far two pictures are apart; nothing if that cannot be said.
     std::optional<readings::Apart> apart(const PicturePtr& first, const PicturePtr& second, const CancelToken& cancel);
-    MeasuredPtr measured(const ReadingJob& job, const SheetResult& sheet, bool after, const CancelToken& cancel);
-    /// Whole and in memory; what is made on demand is made once for all readings of a request.
-    PicturePtr in_memory(const PicturePtr& picture);
+    /// Of all readings of a request, in their order. Nothing if called off.
+    std::optional<std::vector<MeasuredPtr>> measured(const PreviewRequest& request, const SheetResult& sheet,
+                                                     bool after, const CancelToken& cancel);
 
     std::size_t kept_whole_;
-    std::map<const image::Picture*, PicturePtr> counted_; ///< while readings are made
     image::PlanePool pool_;
     readings::Views views_;
     RuleState rule_, against_;

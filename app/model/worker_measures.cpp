@@ -12,7 +12,8 @@ namespace kasuri::app {
 std::optional<readings::Apart> PreviewWorker::apart(const PicturePtr& first, const PicturePtr& second,
                                                     const CancelToken& cancel) {
     const std::optional<KeptApart> kept = apart_.get({first.get(), second.get()}, [&]() -> std::optional<KeptApart> {
-        KeptApart made{readings::seen_apart(*in_memory(first), *in_memory(second), cancel), first, second};
+        KeptApart made{readings::seen_apart(image::in_memory(*first), image::in_memory(*second), cancel), first,
+                       second};
         return cancel.cancelled() ? std::nullopt : std::optional(std::move(made));
     });
     return kept ? kept->made : std::nullopt;
@@ -20,18 +21,16 @@ std::optional<readings::Apart> PreviewWorker::apart(const PicturePtr& first, con
 
 std::shared_ptr<ReadingsResult> PreviewWorker::readings(const PreviewRequest& request, const SheetResult& sheet,
                                                         const CancelToken& cancel) {
-    struct Counted { // what is made on demand stays as long as it is counted
-        std::map<const image::Picture*, PicturePtr>& pictures;
-        ~Counted() { pictures.clear(); }
-    } const counted{counted_};
     auto result = std::make_shared<ReadingsResult>();
-    for (const ReadingJob& job : request.readings) {
-        ReadingResult reading{job.id, job.reading, job.reading->panels(completed(job.reading->settings, job.settings)),
-                              measured(job, sheet, false, cancel), nullptr};
-        reading.after = measured(job, sheet, true, cancel);
-        if (!reading.before || !reading.after)
-            return nullptr;
-        result->readings.push_back(std::move(reading));
+    std::optional<std::vector<MeasuredPtr>> before = measured(request, sheet, false, cancel);
+    std::optional<std::vector<MeasuredPtr>> after = before ? measured(request, sheet, true, cancel) : std::nullopt;
+    if (!after)
+        return nullptr;
+    for (std::size_t i = 0; i < request.readings.size(); ++i) {
+        const ReadingJob& job = request.readings[i];
+        result->readings.push_back({job.id, job.reading,
+                                    job.reading->panels(completed(job.reading->settings, job.settings)), (*before)[i],
+                                    (*after)[i]});
     }
     // Of all pixels, which takes many times as long as the sheet: it must not wait for that.
     for (const CellJob& job : request.cells)
@@ -49,35 +48,33 @@ std::shared_ptr<ReadingsResult> PreviewWorker::readings(const PreviewRequest& re
     return result;
 }
 
-PicturePtr PreviewWorker::in_memory(const PicturePtr& picture) {
-    if (!is_on_demand(*picture))
-        return picture;
-    PicturePtr& known = counted_[picture.get()];
-    if (!known)
-        known = std::make_shared<const image::Picture>(image::in_memory(*picture, &pool_));
-    return known;
-}
-
-MeasuredPtr PreviewWorker::measured(const ReadingJob& job, const SheetResult& sheet, bool after,
-                                    const CancelToken& cancel) {
-    OfReading key{job.reading, job.settings, {job.line.x0, job.line.y0, job.line.x1, job.line.y1}, {}, {}, working_};
-    std::vector<PicturePtr> pictures;
-    if (job.reading->about == readings::About::pictures) {
-        for (const int id : job.cells)
-            for (const CellResult& cell : sheet.cells)
-                if (cell.id == id)
-                    pictures.push_back(after ? cell.after_pixels : cell.before_pixels);
-        for (const PicturePtr& picture : pictures)
-            key.pictures.push_back(picture.get());
-    } else {
-        key.subject = after ? rule_.whole().identity() : compares() ? against_.whole().identity() : "as it comes";
-    }
-    const std::optional<KeptReading> kept = readings_.get(key, [&]() -> std::optional<KeptReading> {
-        const timeline::Stretch stretch(job.reading->name);
+std::optional<std::vector<MeasuredPtr>> PreviewWorker::measured(const PreviewRequest& request, const SheetResult& sheet,
+                                                                bool after, const CancelToken& cancel) {
+    std::vector<OfReading> keys;
+    std::vector<readings::Asked> asked; // what is not known, in one go: they may look at the same pictures
+    std::vector<std::pair<OfReading, std::vector<PicturePtr>>> unknown;
+    for (const ReadingJob& job : request.readings) {
+        OfReading key{job.reading, job.settings, {job.line.x0, job.line.y0, job.line.x1, job.line.y1},
+                      {},          {},           working_};
+        std::vector<PicturePtr> pictures;
+        if (job.reading->about == readings::About::pictures) {
+            for (const int id : job.cells)
+                for (const CellResult& cell : sheet.cells)
+                    if (cell.id == id)
+                        pictures.push_back(after ? cell.after_pixels : cell.before_pixels);
+            for (const PicturePtr& picture : pictures)
+                key.pictures.push_back(picture.get());
+        } else {
+            key.subject = after ? rule_.whole().identity() : compares() ? against_.whole().identity() : "as it comes";
+        }
+        keys.push_back(key);
+        if (readings_.find(key) ||
+            std::any_of(unknown.begin(), unknown.end(), [&](const auto& known) { return known.first == key; }))
+            continue;
         readings::Order order;
-        for (const PicturePtr& picture : pictures)
-            order.pictures.push_back(in_memory(picture).get());
-        order.rule = [&](const image::Picture& generated) -> std::optional<image::Picture> {
+        for (const image::Picture* picture : key.pictures)
+            order.pictures.push_back(picture);
+        order.rule = [&, after](const image::Picture& generated) -> std::optional<image::Picture> {
             if (!after && !compares())
                 return generated;
             image::Picture picture = generated;
@@ -89,12 +86,23 @@ MeasuredPtr PreviewWorker::measured(const ReadingJob& job, const SheetResult& sh
         order.line = job.line;
         order.views = &views_;
         order.cancel = cancel;
-        std::optional<readings::Measured> made = job.reading->measure(order);
+        asked.push_back({job.reading, std::move(order)});
+        unknown.emplace_back(std::move(key), std::move(pictures));
+    }
+    if (!asked.empty()) {
+        const timeline::Stretch stretch(after ? "readings after" : "readings before");
+        std::optional<std::vector<readings::Measured>> made = readings::measured(asked);
         if (!made)
             return std::nullopt;
-        return KeptReading{std::make_shared<const readings::Measured>(std::move(*made)), pictures};
-    });
-    return kept ? kept->made : nullptr;
+        for (std::size_t i = 0; i < made->size(); ++i)
+            readings_.keep(unknown[i].first,
+                           KeptReading{std::make_shared<const readings::Measured>(std::move((*made)[i])),
+                                       std::move(unknown[i].second)});
+    }
+    std::vector<MeasuredPtr> all;
+    for (const OfReading& key : keys)
+        all.push_back(readings_.find(key)->made);
+    return all;
 }
 
 std::optional<StripResult> PreviewWorker::over_time(const StripJob& job, const CancelToken& cancel) {

@@ -82,8 +82,9 @@ const Reading chromaticity = {
     [](const Order& order) {
         const Diagram& diagram = diagrams[static_cast<std::size_t>(order.settings[0])];
         const std::vector<Panel> panels = panels_of(order.settings);
-        return measure_plane(order, {"rec709-linear", diagram.expression}, panels[0].x, panels[0].y, "pixels");
+        return plane_counting(order, {"rec709-linear", diagram.expression}, panels[0].x, panels[0].y, "pixels");
     },
+    nullptr,
 };
 
 } // namespace kasuri::readings

@@ -15,6 +15,43 @@ constexpr Unit table[] = {
     {"stops", "stops about 0.18", "rec709-linear", "log2(rgb / 0.18)", -8, 6},
 };
 static_assert(colour::diffuse_white == 203);
+
+class PlaneCounting final : public Counting {
+public:
+    PlaneCounting(const Order& order, const Looked& looked, const Axis& x, const Axis& y, std::string_view name)
+        : Counting(looked), views_(*order.views), name_(name),
+          counters_([across = scopes::Bins{x.low, x.high, plane_cells}, up = scopes::Bins{y.low, y.high, plane_cells}] {
+              return scopes::PlaneCounter(across, up);
+          }) {}
+
+    void add(const Band& band) override { counters_.own().add(band.components[0], band.components[1]); }
+    void end(const image::Picture& picture) override {
+        if (picture.pixels() > max_spots)
+            return;
+        const image::Picture chart = image::in_memory(picture);
+        const auto planes = *views_.look(chart, looked().working, looked().expression);
+        for (std::size_t i = 0; i < chart.pixels(); ++i)
+            spots_.spots.push_back({{(*planes[0])[i], (*planes[1])[i]}, light_of(chart, i), {}});
+    }
+    Measured told() override {
+        scopes::Counts counts(static_cast<std::size_t>(plane_cells) * plane_cells);
+        counters_.for_each([&](const scopes::PlaneCounter& own) { own.tell(counts); });
+        Measured measured;
+        tell_outside(measured, "", counts);
+        measured.layers.push_back({0, Density{Ink::neutral, name_, plane_cells, plane_cells, std::move(counts.bins)}});
+        spots_.name = name_;
+        if (!spots_.spots.empty())
+            measured.layers.push_back({0, std::move(spots_)});
+        return measured;
+    }
+
+private:
+    Views& views_;
+    std::string name_;
+    PerThread<scopes::PlaneCounter> counters_;
+    Spots spots_{};
+};
+
 } // namespace
 
 const std::array<std::string_view, 4> unit_names = {table[0].name, table[1].name, table[2].name, table[3].name};
@@ -31,6 +68,8 @@ std::optional<std::array<image::Plane, 4>> in_unit(const Order& order, const ima
         return picture.planes;
     return order.views->look(picture, unit.working, unit.expression, order.cancel);
 }
+
+Looked looked_at(const Unit& unit) { return unit.working.empty() ? Looked{} : Looked{unit.working, unit.expression}; }
 
 void tell_outside(Measured& measured, std::string_view name, const scopes::Counts& counts) {
     const auto total = static_cast<double>(counts.total());
@@ -61,29 +100,9 @@ std::array<float, 3> light_of(const image::Picture& picture, std::size_t pixel) 
     return {static_cast<float>(made[0]), static_cast<float>(made[1]), static_cast<float>(made[2])};
 }
 
-std::optional<Measured> measure_plane(const Order& order, const PlaneView& view, const Axis& x, const Axis& y,
-                                      std::string_view name) {
-    Measured measured;
-    scopes::Counts counts;
-    Spots spots{std::string(name), {}};
-    const scopes::Bins across{x.low, x.high, plane_cells}, up{y.low, y.high, plane_cells};
-    for (const image::Picture* picture : order.pictures) {
-        const auto planes = order.views->look(*picture, view.working, view.expression, order.cancel);
-        if (!planes ||
-            !scopes::count_plane(image::as_floats((*planes)[0])->floats(), image::as_floats((*planes)[1])->floats(),
-                                 across, up, counts, order.cancel))
-            return std::nullopt;
-        if (picture->pixels() <= max_spots)
-            for (std::size_t i = 0; i < picture->pixels(); ++i)
-                spots.spots.push_back({{(*(*planes)[0])[i], (*(*planes)[1])[i]}, light_of(*picture, i), {}});
-    }
-    counts.bins.resize(static_cast<std::size_t>(plane_cells) * plane_cells);
-    tell_outside(measured, "", counts);
-    measured.layers.push_back(
-        {0, Density{Ink::neutral, std::string(name), plane_cells, plane_cells, std::move(counts.bins)}});
-    if (!spots.spots.empty())
-        measured.layers.push_back({0, std::move(spots)});
-    return measured;
+std::unique_ptr<Counting> plane_counting(const Order& order, const Looked& looked, const Axis& x, const Axis& y,
+                                         std::string_view name) {
+    return std::make_unique<PlaneCounting>(order, looked, x, y, name);
 }
 
 } // namespace kasuri::readings

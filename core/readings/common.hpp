@@ -1,9 +1,16 @@
 #pragma once
 // What several readings need.
 #include "readings/reading.hpp"
+#include "scopes/counting.hpp"
 
 #include <array>
+#include <functional>
+#include <memory>
+#include <optional>
+#include <span>
 #include <string>
+#include <string_view>
+#include <utility>
 
 namespace kasuri::readings {
 
@@ -29,22 +36,43 @@ std::array<double, 2> range_of(const Unit& unit, double low, double high);
 
 /// The three channels of a picture in a unit. Nothing if called off.
 std::optional<std::array<image::Plane, 4>> in_unit(const Order& order, const image::Picture& picture, const Unit& unit);
+Looked looked_at(const Unit& unit);
 
-/// Counts each channel of all pictures of the subject: `count(samples, width, counts)` adds a plane to its channel's
-/// counts and says whether it was not called off. Nothing if called off.
-template <class Count>
-std::optional<std::array<scopes::Counts, 3>> count_channels(const Order& order, const Unit& unit, Count&& count) {
-    std::array<scopes::Counts, 3> counts;
-    for (const image::Picture* picture : order.pictures) {
-        const auto planes = in_unit(order, *picture, unit);
-        if (!planes)
-            return std::nullopt;
-        for (std::size_t c = 0; c < 3; ++c)
-            if (!count(std::span<const float>(image::as_floats((*planes)[c])->floats()), picture->width, counts[c]))
-                return std::nullopt;
+/// Counts each channel of pictures in a unit, with counters that `made` makes for pictures of a width; `told` makes of
+/// the three what is shown.
+template <class Counter>
+class ChannelCounting final : public Counting {
+public:
+    using Counts = std::array<scopes::Counts, 3>;
+    ChannelCounting(const Unit& unit, std::function<Counter(int width)> made, std::function<Measured(Counts&)> told)
+        : Counting(looked_at(unit)), made_(std::move(made)), told_(std::move(told)) {}
+
+    void begin(const image::Picture& picture) override {
+        counters_ = std::make_unique<PerThread<std::array<Counter, 3>>>([this, width = picture.width] {
+            const Counter none = made_(width);
+            return std::array{none, none, none};
+        });
     }
-    return counts;
-}
+    void add(const Band& band) override {
+        std::array<Counter, 3>& own = counters_->own();
+        for (std::size_t c = 0; c < 3; ++c)
+            own[c].add(band.components[c]);
+    }
+    void end(const image::Picture&) override {
+        counters_->for_each([this](const std::array<Counter, 3>& own) {
+            for (std::size_t c = 0; c < 3; ++c)
+                own[c].tell(counts_[c]);
+        });
+        counters_.reset();
+    }
+    Measured told() override { return told_(counts_); }
+
+private:
+    std::function<Counter(int)> made_;
+    std::function<Measured(Counts&)> told_;
+    std::unique_ptr<PerThread<std::array<Counter, 3>>> counters_;
+    Counts counts_;
+};
 
 /// The share of values that lie outside a range as figures, where there are any.
 void tell_outside(Measured& measured, std::string_view name, const scopes::Counts& counts);
@@ -55,12 +83,8 @@ std::array<float, 3> light_of(const image::Picture& picture, std::size_t pixel);
 /// Pictures of so few pixels are charts: each pixel is shown as a spot too.
 inline constexpr std::size_t max_spots = 600;
 
-/// A plane of two coordinates, counted over all pictures of the subject, with spots for charts.
-struct PlaneView {
-    std::string_view working;
-    std::string_view expression; ///< whose first two components are the coordinates
-};
-std::optional<Measured> measure_plane(const Order& order, const PlaneView& view, const Axis& x, const Axis& y,
-                                      std::string_view name);
+/// Counts a plane of two coordinates, the first two components of what is looked at, with spots for charts.
+std::unique_ptr<Counting> plane_counting(const Order& order, const Looked& looked, const Axis& x, const Axis& y,
+                                         std::string_view name);
 
 } // namespace kasuri::readings

@@ -1,4 +1,5 @@
 // The values along one line drawn across the picture.
+#include "image/rows.hpp"
 #include "readings/common.hpp"
 
 #include <algorithm>
@@ -47,16 +48,50 @@ std::optional<Measured> measured_on(const Order& order) {
 image::Picture along(const image::Picture& picture, const Line& line) {
     const double dx = (line.x1 - line.x0) * picture.width, dy = (line.y1 - line.y0) * picture.height;
     const int count = std::max(1, static_cast<int>(std::lround(std::max(std::fabs(dx), std::fabs(dy)))));
-    const auto pixel_at = [&](int i) {
-        const double share = (i + 0.5) / count;
-        const int x = std::clamp(static_cast<int>(std::floor((line.x0 + (line.x1 - line.x0) * share) * picture.width)),
-                                 0, picture.width - 1);
-        const int y = std::clamp(static_cast<int>(std::floor((line.y0 + (line.y1 - line.y0) * share) * picture.height)),
-                                 0, picture.height - 1);
-        return picture.at(x, y);
+    struct Place {
+        int x, y;
     };
-    image::Picture row = image::generated(count, 1, [&](int i, int) { return pixel_at(i); });
+    const auto place = [&](int i) {
+        const double share = (i + 0.5) / count;
+        const auto on = [&](double from, double to, int size) {
+            return std::clamp(static_cast<int>(std::floor((from + (to - from) * share) * size)), 0, size - 1);
+        };
+        return Place{on(line.x0, line.x1, picture.width), on(line.y0, line.y1, picture.height)};
+    };
+    std::array<image::Samples, 3> made;
+    for (image::Samples& channel : made)
+        channel.resize(static_cast<std::size_t>(count));
+    // A stretch of the line at a time, with all that lies in its rectangle: of what is made on demand, few pixels take
+    // as long as one.
+    constexpr int pixels_at_once = 512;
+    for (int first = 0, next = 0; first < count; first = next) {
+        Place low = place(first), high = low;
+        for (next = first + 1; next < count; ++next) {
+            const Place p = place(next), lower{std::min(low.x, p.x), std::min(low.y, p.y)},
+                        higher{std::max(high.x, p.x), std::max(high.y, p.y)};
+            if ((higher.x - lower.x + 1) * (higher.y - lower.y + 1) > pixels_at_once)
+                break;
+            low = lower;
+            high = higher;
+        }
+        const auto wide = static_cast<std::size_t>(high.x - low.x + 1);
+        image::Rows rows(picture, static_cast<std::size_t>(low.x), static_cast<std::size_t>(low.y), wide);
+        rows.at(0, static_cast<std::size_t>(high.y - low.y + 1));
+        for (std::size_t c = 0; c < 3; ++c) {
+            const float* const values = rows.all(c);
+            for (int i = first; i < next; ++i) {
+                const Place p = place(i);
+                made[c][static_cast<std::size_t>(i)] =
+                    values[static_cast<std::size_t>(p.y - low.y) * wide + static_cast<std::size_t>(p.x - low.x)];
+            }
+        }
+    }
+    image::Picture row;
+    row.width = count;
+    row.height = 1;
     row.space = picture.space;
+    for (std::size_t c = 0; c < 3; ++c)
+        row.planes[c] = image::make_plane(std::move(made[c]));
     return row;
 }
 
@@ -69,6 +104,7 @@ const Reading cut = {
     About::pictures,
     settings,
     panels_of,
+    nullptr,
     measured_on,
 };
 

@@ -27,31 +27,30 @@ std::vector<Panel> panels_of(Values set) {
     return {panel};
 }
 
-std::optional<Measured> measured_on(const Order& order) {
-    const Values set = order.settings;
-    const Unit& unit = units()[static_cast<std::size_t>(set[0])];
-    const auto [low, high] = range_of(unit, set[1], set[2]);
+std::unique_ptr<Counting> counting_of(const Order& order) {
+    const Unit& unit = units()[static_cast<std::size_t>(order.settings[0])];
+    const auto [low, high] = range_of(unit, order.settings[1], order.settings[2]);
     const scopes::Bins levels{low, high, bins};
-    Measured measured;
-    auto counted = count_channels(order, unit, [&](std::span<const float> samples, int, scopes::Counts& into) {
-        return scopes::count_levels(samples, levels, into, order.cancel);
-    });
-    if (!counted)
-        return std::nullopt;
-    auto& counts = *counted;
-    for (std::size_t c = 0; c < 3; ++c) {
-        tell_outside(measured, channel_names[c], counts[c]);
-        const auto total = static_cast<double>(std::max<std::uint64_t>(1, counts[c].total()));
-        counts[c].bins.resize(bins);
-        Trace trace{channel_inks[c], std::string(channel_names[c]), {}};
-        for (int i = 0; i < bins; ++i) {
-            const double share = counts[c].bins[static_cast<std::size_t>(i)] / total;
-            trace.points.push_back({static_cast<float>(levels.middle(i)),
-                                    static_cast<float>(set[3] == 0 ? 100 * share : std::log10(std::max(share, 1e-7)))});
-        }
-        measured.layers.push_back({0, std::move(trace)});
-    }
-    return measured;
+    const bool plain = order.settings[3] == 0;
+    return std::make_unique<ChannelCounting<scopes::LevelCounter>>(
+        unit, [levels](int) { return scopes::LevelCounter(levels); },
+        [levels, plain](std::array<scopes::Counts, 3>& counts) {
+            Measured measured;
+            for (std::size_t c = 0; c < 3; ++c) {
+                tell_outside(measured, channel_names[c], counts[c]);
+                const auto total = static_cast<double>(std::max<std::uint64_t>(1, counts[c].total()));
+                counts[c].bins.resize(bins);
+                Trace trace{channel_inks[c], std::string(channel_names[c]), {}};
+                for (int i = 0; i < bins; ++i) {
+                    const double share = counts[c].bins[static_cast<std::size_t>(i)] / total;
+                    trace.points.push_back(
+                        {static_cast<float>(levels.middle(i)),
+                         static_cast<float>(plain ? 100 * share : std::log10(std::max(share, 1e-7)))});
+                }
+                measured.layers.push_back({0, std::move(trace)});
+            }
+            return measured;
+        });
 }
 
 } // namespace
@@ -65,7 +64,8 @@ const Reading histogram = {
     About::pictures,
     settings,
     panels_of,
-    measured_on,
+    counting_of,
+    nullptr,
 };
 
 } // namespace kasuri::readings

@@ -53,6 +53,7 @@ const Reading hue_map = {
     About::rule,
     settings,
     [](Values set) { return std::vector{plane_panel(plane_models[static_cast<std::size_t>(set[0])], set[2])}; },
+    nullptr,
     measured_on,
 };
 

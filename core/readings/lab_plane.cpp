@@ -43,8 +43,9 @@ const Reading lab_plane = {
     [](const Order& order) {
         const PlaneModel& model = plane_models[static_cast<std::size_t>(order.settings[0])];
         const Panel panel = plane_panel(model, order.settings[1]);
-        return measure_plane(order, {"rec709-linear", model.expression}, panel.x, panel.y, "pixels");
+        return plane_counting(order, {"rec709-linear", model.expression}, panel.x, panel.y, "pixels");
     },
+    nullptr,
 };
 
 } // namespace kasuri::readings

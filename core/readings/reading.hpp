@@ -1,10 +1,12 @@
 #pragma once
 #include "base/cancel.hpp"
 #include "base/setting.hpp"
+#include "readings/bands.hpp"
 #include "readings/plot.hpp"
 #include "readings/view.hpp"
 
 #include <functional>
+#include <memory>
 #include <optional>
 #include <span>
 #include <string_view>
@@ -20,7 +22,7 @@ struct Line {
 
 /// What is measured: pictures (what was counted is added up), or a rule by what it makes of generated colours.
 struct Order {
-    std::vector<const image::Picture*> pictures;
+    std::vector<const image::Picture*> pictures; ///< kept in whatever way, or made on demand
     /// What the rule makes of a picture in the working space; the identity to measure what is before it. Nothing if
     /// called off.
     std::function<std::optional<image::Picture>(const image::Picture&)> rule;
@@ -36,6 +38,26 @@ enum class About {
     rule,     ///< looks at what the rule does to generated colours
 };
 
+/// Counts the pixels of pictures, band by band: for each picture `begin`, `add` for every band, `end`.
+class Counting {
+public:
+    explicit Counting(Looked looked) : looked_(looked) {}
+    virtual ~Counting() = default;
+    Counting(const Counting&) = delete;
+    Counting& operator=(const Counting&) = delete;
+
+    const Looked& looked() const { return looked_; }
+    virtual void begin(const image::Picture&) {}
+    /// From several threads at the same time.
+    virtual void add(const Band& band) = 0;
+    virtual void end(const image::Picture&) {}
+    /// Of all pictures.
+    virtual Measured told() = 0;
+
+private:
+    Looked looked_;
+};
+
 /// One row: something that can be read off, as plots.
 struct Reading {
     std::string_view name;  ///< waveform
@@ -46,9 +68,22 @@ struct Reading {
     std::span<const Setting> settings;
     /// The panels: their axes and guides.
     std::vector<Panel> (*panels)(Values set);
-    /// What the subject shows on them; nothing if called off.
-    std::optional<Measured> (*measure)(const Order& order);
+    /// Of what counts every pixel: the counting. Else null,
+    std::unique_ptr<Counting> (*counting)(const Order& order);
+    /// and this is what it shows; nothing if called off.
+    std::optional<Measured> (*found)(const Order& order);
+
+    /// What the subject shows on the panels; nothing if called off.
+    std::optional<Measured> measure(const Order& order) const;
 };
+
+/// What several readings show, each of its own order: what they count is gone through once for all of them. Nothing if
+/// called off, which the first order's token does.
+struct Asked {
+    const Reading* reading = nullptr;
+    Order order;
+};
+std::optional<std::vector<Measured>> measured(std::span<const Asked> asked);
 
 /// The pixels that the line runs over, one a step of the longer direction, as a picture of one row.
 image::Picture along(const image::Picture& picture, const Line& line);

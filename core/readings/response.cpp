@@ -131,6 +131,7 @@ const Reading response = {
     About::rule,
     settings,
     panels_of,
+    nullptr,
     measured_on,
 };
 

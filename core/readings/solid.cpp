@@ -333,12 +333,33 @@ std::optional<Measured> measured_cloud(const Order& order) {
     Solid solid{"pixels", {}, {}, {}, {}, {}, {}, {}};
     for (const image::Picture* picture : order.pictures) {
         const auto count = static_cast<int>(std::ceil(static_cast<double>(picture->pixels()) / step));
-        image::Picture few = image::generated(count, 1, [&](int x, int) {
-            const double place = (x + std::fmod(x * (std::numbers::phi - 1), 1.0)) * step;
-            const auto c = picture->at(std::min(picture->pixels() - 1, static_cast<std::size_t>(place)));
-            return std::array<double, 3>{static_cast<double>(c[0]), static_cast<double>(c[1]),
-                                         static_cast<double>(c[2])};
-        });
+        const auto place = [&](std::size_t i) {
+            const auto x = static_cast<double>(i);
+            return std::min(picture->pixels() - 1,
+                            static_cast<std::size_t>((x + std::fmod(x * (std::numbers::phi - 1), 1.0)) * step));
+        };
+        std::array<image::Samples, 3> taken;
+        for (image::Samples& channel : taken)
+            channel.resize(static_cast<std::size_t>(count));
+        const Onlooker taker[] = {{{}, [&](const Band& band) {
+                                       const std::size_t last = band.first + band.components[0].size();
+                                       auto i = static_cast<std::size_t>(
+                                           std::max(0.0, std::floor(static_cast<double>(band.first) / step) - 1));
+                                       for (; i < taken[0].size(); ++i) {
+                                           const std::size_t at = place(i);
+                                           if (at >= last)
+                                               break;
+                                           for (std::size_t c = 0; c < 3 && at >= band.first; ++c)
+                                               taken[c][i] = band.components[c][at - band.first];
+                                       }
+                                   }}};
+        if (!through_bands(*picture, *order.views, taker, order.cancel))
+            return std::nullopt;
+        image::Picture few;
+        few.width = count;
+        few.height = 1;
+        for (std::size_t c = 0; c < 3; ++c)
+            few.planes[c] = image::make_plane(std::move(taken[c]));
         few.space = picture->space;
         const auto colours = seen(order, few, "rec709-linear", "rgb"),
                    from = seen(order, few, few.space.empty() ? order.working : std::string_view(few.space), "rgb");
@@ -377,6 +398,7 @@ const Reading solid = {
     About::rule,
     settings,
     panels_of,
+    nullptr,
     measured_solid,
 };
 const Reading cloud = {
@@ -387,6 +409,7 @@ const Reading cloud = {
     About::pictures,
     cloud_settings,
     panels_of,
+    nullptr,
     measured_cloud,
 };
 

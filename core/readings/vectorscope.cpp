@@ -90,8 +90,9 @@ const Reading vectorscope = {
     [](const Order& order) {
         const System& system = systems[static_cast<std::size_t>(order.settings[0])];
         const std::vector<Panel> panels = panels_of(order.settings);
-        return measure_plane(order, {system.working, system.expression}, panels[0].x, panels[0].y, "pixels");
+        return plane_counting(order, {system.working, system.expression}, panels[0].x, panels[0].y, "pixels");
     },
+    nullptr,
 };
 
 } // namespace kasuri::readings

@@ -31,29 +31,27 @@ std::vector<Panel> panels_of(Values set, int count) {
     return panels;
 }
 
-std::optional<Measured> measured_on(const Order& order, int panels, int columns) {
+std::unique_ptr<Counting> counting_of(const Order& order, int panels, int columns) {
     const Unit& unit = unit_of(order.settings);
     const auto [low, high] = range_of(unit, order.settings[1], order.settings[2]);
     const scopes::Bins bins{low, high, levels};
-    Measured measured;
-    auto counted = count_channels(order, unit, [&](std::span<const float> samples, int width, scopes::Counts& into) {
-        return scopes::count_columns(samples, width, columns, bins, into, order.cancel);
-    });
-    if (!counted)
-        return std::nullopt;
-    auto& counts = *counted;
-    for (std::size_t c = 0; c < 3; ++c) {
-        tell_outside(measured, channel_names[c], counts[c]);
-        // From columns of levels to rows of columns.
-        Density density{channel_inks[c], std::string(channel_names[c]), columns, levels,
-                        std::vector<std::uint32_t>(static_cast<std::size_t>(columns) * levels)};
-        counts[c].bins.resize(density.counts.size());
-        for (std::size_t x = 0; x < static_cast<std::size_t>(columns); ++x)
-            for (std::size_t y = 0; y < levels; ++y)
-                density.counts[y * static_cast<std::size_t>(columns) + x] = counts[c].bins[x * levels + y];
-        measured.layers.push_back({panels > 1 ? static_cast<int>(c) : 0, std::move(density)});
-    }
-    return measured;
+    return std::make_unique<ChannelCounting<scopes::ColumnCounter>>(
+        unit, [bins, columns](int width) { return scopes::ColumnCounter(width, columns, bins); },
+        [panels, columns](std::array<scopes::Counts, 3>& counts) {
+            Measured measured;
+            for (std::size_t c = 0; c < 3; ++c) {
+                tell_outside(measured, channel_names[c], counts[c]);
+                // From columns of levels to rows of columns.
+                Density density{channel_inks[c], std::string(channel_names[c]), columns, levels,
+                                std::vector<std::uint32_t>(static_cast<std::size_t>(columns) * levels)};
+                counts[c].bins.resize(density.counts.size());
+                for (std::size_t x = 0; x < static_cast<std::size_t>(columns); ++x)
+                    for (std::size_t y = 0; y < levels; ++y)
+                        density.counts[y * static_cast<std::size_t>(columns) + x] = counts[c].bins[x * levels + y];
+                measured.layers.push_back({panels > 1 ? static_cast<int>(c) : 0, std::move(density)});
+            }
+            return measured;
+        });
 }
 
 } // namespace
@@ -68,7 +66,8 @@ const Reading waveform = {
     About::pictures,
     settings,
     [](Values set) { return panels_of(set, 1); },
-    [](const Order& order) { return measured_on(order, 1, waveform_columns); },
+    [](const Order& order) { return counting_of(order, 1, waveform_columns); },
+    nullptr,
 };
 
 const Reading parade = {
@@ -79,7 +78,8 @@ const Reading parade = {
     About::pictures,
     settings,
     [](Values set) { return panels_of(set, 3); },
-    [](const Order& order) { return measured_on(order, 3, parade_columns); },
+    [](const Order& order) { return counting_of(order, 3, parade_columns); },
+    nullptr,
 };
 
 } // namespace kasuri::readings

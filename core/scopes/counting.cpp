@@ -1,169 +1,133 @@
 #include "scopes/counting.hpp"
 
-#include "base/parallel.hpp"
-#include "scopes/finder.hpp"
-
 #include <algorithm>
+#include <array>
 #include <hwy/cache_control.h>
-#include <mutex>
 #include <numeric>
-#include <thread>
 
 namespace kasuri::scopes {
 namespace {
 
 constexpr std::size_t block = 2048; ///< values whose bins are found together
 constexpr std::size_t rows_ahead = 4;
-constexpr std::size_t band = 256; ///< columns that are counted together; a row of them is found at once
+constexpr std::size_t widest_stripe = 256; ///< columns that are counted together; a row of them is found at once
 
-/// Counts pieces on all cores, each into counts of its own, and adds them up: whole numbers, so the order does not
-/// matter.
-template <class Piece>
-bool in_pieces(std::size_t count, std::size_t unit, std::size_t bins, Counts& into, const CancelToken& cancel,
-               Piece&& piece) {
-    into.bins.resize(bins);
-    const std::size_t threads = std::max(1u, std::thread::hardware_concurrency());
-    // Large pieces: clearing and adding bins costs more than counting a few values. Some for each core: one may be busy
-    // painting.
-    const std::size_t worth = 9 * bins / std::max<std::size_t>(1, unit), fair = count / threads + 1;
-    const std::size_t grain = std::max(count / (4 * threads) + 1, std::min(worth, fair));
-    std::mutex mutex;
-    return parallel_ranges(count, grain, cancel,
-                           [&](std::size_t first, std::size_t last) {
-                               Counts own(bins);
-                               piece(first, last, own);
-                               const std::lock_guard lock(mutex);
-                               into += own;
-                           }) &&
-        !cancel.cancelled();
+/// Neighbours are mostly alike: each goes to a table of its own and waits for no other.
+constexpr std::size_t level_tables = 8;
+
+std::size_t slots_of(const Bins& bins) { return static_cast<std::size_t>(bins.count) + 3; } // with those outside
+
+/// Adds a table of slots to counts, its bins to those from `first` on.
+void add(const std::uint32_t* table, std::size_t slots, Counts& into, std::size_t first) {
+    const std::size_t bins = slots - 3;
+    into.below += table[0];
+    for (std::size_t i = 0; i < bins; ++i)
+        into.bins[first + i] += table[i + 1];
+    into.above += table[bins + 1];
+    into.nan += table[bins + 2];
 }
 
 } // namespace
 
-Counts& Counts::operator+=(const Counts& other) {
-    if (bins.size() < other.bins.size())
-        bins.resize(other.bins.size());
-    for (std::size_t i = 0; i < other.bins.size(); ++i)
-        bins[i] += other.bins[i];
-    below += other.below;
-    above += other.above;
-    nan += other.nan;
-    return *this;
-}
-
 std::uint64_t Counts::total() const { return std::accumulate(bins.begin(), bins.end(), below + above + nan); }
 
-bool count_levels(std::span<const float> values, const Bins& levels, Counts& into, const CancelToken& cancel) {
-    const Finder find(levels);
-    const auto step = static_cast<std::size_t>(levels.count), slots = step + 3;
-    return in_pieces((values.size() + block - 1) / block, block, step, into, cancel,
-                     [&](std::size_t first, std::size_t last, Counts& own) {
-                         constexpr std::size_t tables =
-                             8; // neighbours are mostly alike: each goes to a table of its own and waits for no other
-                         std::vector<std::uint32_t> all(tables * slots);
-                         std::array<std::int32_t, block> bins;
-                         for (std::size_t piece = first; piece < last && !cancel.cancelled(); ++piece) {
-                             const std::size_t begin = piece * block, count = std::min(block, values.size() - begin);
-                             find(values.data() + begin, count, bins.data());
-                             for (std::size_t i = 0; i < count; ++i)
-                                 ++all[(i % tables) * slots + static_cast<std::size_t>(bins[i])];
-                         }
-                         for (std::size_t table = 0; table < tables; ++table) {
-                             const std::uint32_t* of = all.data() + table * slots;
-                             own.below += of[0];
-                             for (std::size_t i = 0; i < step; ++i)
-                                 own.bins[i] += of[i + 1];
-                             own.above += of[step + 1];
-                             own.nan += of[step + 2];
-                         }
-                     });
+LevelCounter::LevelCounter(const Bins& levels)
+    : find_(levels), slots_(slots_of(levels)), tables_(level_tables * slots_) {}
+
+void LevelCounter::add(std::span<const float> values) {
+    std::array<std::int32_t, block> bins;
+    for (std::size_t begin = 0; begin < values.size(); begin += block) {
+        const std::size_t count = std::min(block, values.size() - begin);
+        find_(values.data() + begin, count, bins.data());
+        for (std::size_t i = 0; i < count; ++i)
+            ++tables_[(i % level_tables) * slots_ + static_cast<std::size_t>(bins[i])];
+    }
 }
 
-bool count_columns(std::span<const float> values, int width, int columns, const Bins& levels, Counts& into,
-                   const CancelToken& cancel) {
-    const auto across = static_cast<std::size_t>(width), groups = static_cast<std::size_t>(columns),
-               step = static_cast<std::size_t>(levels.count);
-    const std::size_t slots = step + 3; // with those that fall into no bin
-    const auto group_of = [&](std::size_t x) { return x * groups / across; };
-    const Finder find(levels);
-    const std::size_t rows = (values.size() + across - 1) / across;
-    return in_pieces(rows, across, groups * step, into, cancel, [&](std::size_t first, std::size_t last, Counts& own) {
-        std::array<std::int32_t, block> bins;
-        // Down a band of columns at a time, whose counts stay close at hand. Neighbours are mostly alike: counting them
-        // one after the other would wait for the count before, so the band is gone through group by group.
-        for (std::size_t left = 0; left < across; left += band) {
-            const std::size_t right = std::min(across, left + band), first_group = group_of(left),
-                              of_band = group_of(right - 1) - first_group + 1;
-            std::vector<std::uint32_t> all(of_band * slots), order, start;
-            std::vector<std::size_t> seen(of_band);
-            std::vector<std::array<std::size_t, 2>> sorted; // which in its group, which column
-            for (std::size_t x = left; x < right; ++x)
-                sorted.push_back({seen[group_of(x) - first_group]++, x});
-            std::sort(sorted.begin(), sorted.end());
-            for (const auto& [place, x] : sorted) {
-                order.push_back(static_cast<std::uint32_t>(x - left));
-                start.push_back(static_cast<std::uint32_t>((group_of(x) - first_group) * slots));
-            }
-            for (std::size_t row = first; row < last && !cancel.cancelled(); ++row) {
-                const std::size_t at = row * across + left;
-                if (at >= values.size())
-                    break;
-                const std::size_t count = std::min(right - left, values.size() - at);
-                // The next rows of the band lie in other pages, where the processor does not look ahead by itself.
-                if (const std::size_t ahead = at + rows_ahead * across; ahead + count <= values.size())
-                    for (std::size_t i = 0; i < count; i += 16)
-                        hwy::Prefetch(values.data() + ahead + i);
-                find(values.data() + at, count, bins.data());
-                if (count == order.size())
-                    for (std::size_t i = 0; i < count; ++i)
-                        ++all[start[i] + static_cast<std::size_t>(bins[order[i]])];
-                else // the end of a row that is not whole
-                    for (std::size_t i = 0; i < order.size(); ++i)
-                        if (order[i] < count)
-                            ++all[start[i] + static_cast<std::size_t>(bins[order[i]])];
-            }
-            for (std::size_t group = 0; group < of_band; ++group) {
-                const std::uint32_t* of = all.data() + group * slots;
-                std::uint32_t* to = own.bins.data() + (first_group + group) * step;
-                own.below += of[0];
-                for (std::size_t i = 0; i < step; ++i) // a group may lie in two bands
-                    to[i] += of[i + 1];
-                own.above += of[step + 1];
-                own.nan += of[step + 2];
-            }
+void LevelCounter::tell(Counts& into) const {
+    into.bins.resize(std::max(into.bins.size(), slots_ - 3));
+    for (std::size_t table = 0; table < level_tables; ++table)
+        scopes::add(tables_.data() + table * slots_, slots_, into, 0);
+}
+
+ColumnCounter::ColumnCounter(int width, int columns, const Bins& levels)
+    : find_(levels), width_(static_cast<std::size_t>(width)), groups_(static_cast<std::size_t>(columns)),
+      slots_(slots_of(levels)), tables_(groups_ * slots_) {
+    const auto group_of = [&](std::size_t x) { return x * groups_ / width_; };
+    // Counting neighbours one after the other would wait for the count before, so a stripe is gone through group by
+    // group.
+    for (std::size_t left = 0; left < width_; left += widest_stripe) {
+        Stripe stripe{left, std::min(width_, left + widest_stripe), {}, {}};
+        std::vector<std::size_t> seen(group_of(stripe.right - 1) - group_of(left) + 1);
+        std::vector<std::array<std::size_t, 2>> sorted; // which in its group, which column
+        for (std::size_t x = left; x < stripe.right; ++x)
+            sorted.push_back({seen[group_of(x) - group_of(left)]++, x});
+        std::sort(sorted.begin(), sorted.end());
+        for (const auto& [place, x] : sorted) {
+            stripe.order.push_back(static_cast<std::uint32_t>(x - left));
+            stripe.start.push_back(static_cast<std::uint32_t>(group_of(x) * slots_));
         }
-    });
+        stripes_.push_back(std::move(stripe));
+    }
 }
 
-bool count_plane(std::span<const float> x, std::span<const float> y, const Bins& across, const Bins& up, Counts& into,
-                 const CancelToken& cancel) {
-    const Finder find_x(across), find_y(up);
-    const auto columns = static_cast<std::size_t>(across.count), rows = static_cast<std::size_t>(up.count);
-    const std::size_t blocks = (x.size() + block - 1) / block;
-    return in_pieces(blocks, block, columns * rows, into, cancel,
-                     [&](std::size_t first, std::size_t last, Counts& own) {
-                         // A rim of cells takes what leaves the plane, so that counting has no branches.
-                         const std::size_t wide = columns + 3;
-                         std::vector<std::uint32_t> all(wide * (rows + 3));
-                         std::array<std::int32_t, block> at_x, at_y;
-                         for (std::size_t piece = first; piece < last && !cancel.cancelled(); ++piece) {
-                             const std::size_t begin = piece * block, count = std::min(block, x.size() - begin);
-                             find_x(x.data() + begin, count, at_x.data());
-                             find_y(y.data() + begin, count, at_y.data());
-                             for (std::size_t i = 0; i < count; ++i)
-                                 ++all[static_cast<std::size_t>(at_y[i]) * wide + static_cast<std::size_t>(at_x[i])];
-                         }
-                         for (std::size_t row = 0; row < rows + 3; ++row)
-                             for (std::size_t column = 0; column < wide; ++column) {
-                                 const std::uint32_t found = all[row * wide + column];
-                                 if (row == rows + 2 || column == columns + 2)
-                                     own.nan += found;
-                                 else if (row == 0 || row == rows + 1 || column == 0 || column == columns + 1)
-                                     own.above += found;
-                                 else
-                                     own.bins[(row - 1) * columns + column - 1] += found;
-                             }
-                     });
+void ColumnCounter::add(std::span<const float> rows) {
+    std::array<std::int32_t, block> bins;
+    const std::size_t height = rows.size() / width_;
+    std::uint32_t* const tables = tables_.data();
+    for (const Stripe& stripe : stripes_) {
+        const std::size_t count = stripe.right - stripe.left;
+        const std::uint32_t *const order = stripe.order.data(), *const start = stripe.start.data();
+        for (std::size_t row = 0; row < height; ++row) {
+            const float* const values = rows.data() + row * width_ + stripe.left;
+            // The next rows of the stripe lie in other pages, where the processor does not look ahead by itself.
+            if (row + rows_ahead < height)
+                for (std::size_t i = 0; i < count; i += 16)
+                    hwy::Prefetch(values + rows_ahead * width_ + i);
+            find_(values, count, bins.data());
+            for (std::size_t i = 0; i < count; ++i)
+                ++tables[start[i] + static_cast<std::size_t>(bins[order[i]])];
+        }
+    }
+}
+
+void ColumnCounter::tell(Counts& into) const {
+    const std::size_t levels = slots_ - 3;
+    into.bins.resize(std::max(into.bins.size(), groups_ * levels));
+    for (std::size_t group = 0; group < groups_; ++group)
+        scopes::add(tables_.data() + group * slots_, slots_, into, group * levels);
+}
+
+// A rim of cells takes what leaves the plane, so that counting has no branches.
+PlaneCounter::PlaneCounter(const Bins& across, const Bins& up)
+    : find_x_(across), find_y_(up), columns_(static_cast<std::size_t>(across.count)),
+      rows_(static_cast<std::size_t>(up.count)), cells_((columns_ + 3) * (rows_ + 3)) {}
+
+void PlaneCounter::add(std::span<const float> x, std::span<const float> y) {
+    const std::size_t wide = columns_ + 3;
+    std::array<std::int32_t, block> at_x, at_y;
+    for (std::size_t begin = 0; begin < x.size(); begin += block) {
+        const std::size_t count = std::min(block, x.size() - begin);
+        find_x_(x.data() + begin, count, at_x.data());
+        find_y_(y.data() + begin, count, at_y.data());
+        for (std::size_t i = 0; i < count; ++i)
+            ++cells_[static_cast<std::size_t>(at_y[i]) * wide + static_cast<std::size_t>(at_x[i])];
+    }
+}
+
+void PlaneCounter::tell(Counts& into) const {
+    const std::size_t wide = columns_ + 3;
+    into.bins.resize(std::max(into.bins.size(), columns_ * rows_));
+    for (std::size_t row = 0; row < rows_ + 3; ++row)
+        for (std::size_t column = 0; column < wide; ++column) {
+            const std::uint32_t found = cells_[row * wide + column];
+            if (row == rows_ + 2 || column == columns_ + 2)
+                into.nan += found;
+            else if (row == 0 || row == rows_ + 1 || column == 0 || column == columns_ + 1)
+                into.above += found;
+            else
+                into.bins[(row - 1) * columns_ + column - 1] += found;
+        }
 }
 
 } // namespace kasuri::scopes

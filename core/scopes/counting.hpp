@@ -1,22 +1,12 @@
 #pragma once
-#include "base/cancel.hpp"
+#include "scopes/finder.hpp"
 
-#include <array>
 #include <cstddef>
 #include <cstdint>
 #include <span>
 #include <vector>
 
 namespace kasuri::scopes {
-
-/// Even bins between two values: bin i holds low + i * width up to low + (i + 1) * width, the last one `high` too.
-struct Bins {
-    double low = 0;
-    double high = 1;
-    int count = 1;
-
-    double middle(int bin) const { return low + (bin + 0.5) * (high - low) / count; }
-};
 
 /// How often values fell into bins, and what fell into none of them.
 struct Counts {
@@ -26,21 +16,58 @@ struct Counts {
 
     Counts() = default;
     explicit Counts(std::size_t bins_of_it) : bins(bins_of_it) {}
-    Counts& operator+=(const Counts& other);
     std::uint64_t total() const; ///< everything that was counted, in bins or not
 };
 
-/// Histogram: every value counted once. False if called off.
-bool count_levels(std::span<const float> values, const Bins& levels, Counts& into, const CancelToken& cancel = {});
+/// Histogram: every value counted once. Counters are of one thread: where several count, each has its own, and they
+/// tell one after the other, in any order.
+class LevelCounter {
+public:
+    explicit LevelCounter(const Bins& levels);
+    void add(std::span<const float> values);
+    /// Adds what was counted to `into`.
+    void tell(Counts& into) const;
+
+private:
+    Finder find_;
+    std::size_t slots_;
+    std::vector<std::uint32_t> tables_;
+};
 
 /// Waveform: for every column of a picture of `width`, how often each level occurs. Columns of the picture are gathered
-/// into `columns` even groups; bins are level by level within a column: column * levels.count + level.
-bool count_columns(std::span<const float> values, int width, int columns, const Bins& levels, Counts& into,
-                   const CancelToken& cancel = {});
+/// into `columns` even groups; bins are level by level within a group: group * levels.count + level.
+class ColumnCounter {
+public:
+    ColumnCounter(int width, int columns, const Bins& levels);
+    /// Whole rows.
+    void add(std::span<const float> rows);
+    void tell(Counts& into) const;
+
+private:
+    /// Columns that are counted together, whose counts stay close at hand.
+    struct Stripe {
+        std::size_t left, right;
+        std::vector<std::uint32_t> order; ///< of its columns
+        std::vector<std::uint32_t> start; ///< of the table of each in that order
+    };
+    Finder find_;
+    std::size_t width_, groups_, slots_;
+    std::vector<Stripe> stripes_;
+    std::vector<std::uint32_t> tables_;
+};
 
 /// Plane: how often pairs fall into each cell: row * across.count + column, rows upwards. Pairs that leave the plane in
 /// any direction count as above, pairs with a NaN as nan.
-bool count_plane(std::span<const float> x, std::span<const float> y, const Bins& across, const Bins& up, Counts& into,
-                 const CancelToken& cancel = {});
+class PlaneCounter {
+public:
+    PlaneCounter(const Bins& across, const Bins& up);
+    void add(std::span<const float> x, std::span<const float> y);
+    void tell(Counts& into) const;
+
+private:
+    Finder find_x_, find_y_;
+    std::size_t columns_, rows_;
+    std::vector<std::uint32_t> cells_;
+};
 
 } // namespace kasuri::scopes

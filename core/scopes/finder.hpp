@@ -1,7 +1,17 @@
 #pragma once
-#include "scopes/counting.hpp"
+#include <cstddef>
+#include <cstdint>
 
 namespace kasuri::scopes {
+
+/// Even bins between two values: bin i holds low + i * width up to low + (i + 1) * width, the last one `high` too.
+struct Bins {
+    double low = 0;
+    double high = 1;
+    int count = 1;
+
+    double middle(int bin) const { return low + (bin + 0.5) * (high - low) / count; }
+};
 
 /// The bins of values: 0 below, 1 .. count in, count + 1 above, count + 2 NaN. Vector code of whatever the machine has.
 class Finder {

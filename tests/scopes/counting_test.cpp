@@ -36,6 +36,16 @@ std::vector<float> wild(std::size_t count, unsigned seed) {
     return values;
 }
 
+/// What a counter tells of values that come in parts.
+template <class Counter>
+Counts counted_in_parts(Counter counter, std::span<const float> values, std::size_t part) {
+    for (std::size_t first = 0; first < values.size(); first += part)
+        counter.add(values.subspan(first, std::min(part, values.size() - first)));
+    Counts counts;
+    counter.tell(counts);
+    return counts;
+}
+
 } // namespace
 
 TEST_CASE("levels are counted as a slow count counts them, and nothing is lost", "[scopes]") {
@@ -43,8 +53,8 @@ TEST_CASE("levels are counted as a slow count counts them, and nothing is lost",
     const Bins bins{-0.25, 1.75, 256};
     for (const std::size_t count : {0u, 1u, 7u, 4096u, 100'003u}) {
         const std::vector<float> values = wild(count, 7);
-        Counts fast, slow(256);
-        REQUIRE(count_levels(values, bins, fast));
+        Counts slow(256);
+        const Counts fast = counted_in_parts(LevelCounter(bins), values, 5000);
         for (const float value : values) {
             if (std::isnan(value))
                 ++slow.nan;
@@ -55,7 +65,6 @@ TEST_CASE("levels are counted as a slow count counts them, and nothing is lost",
             else
                 ++slow.bins[static_cast<std::size_t>(bin_of(static_cast<double>(value), bins))];
         }
-        fast.bins.resize(256);
         CHECK(fast.bins == slow.bins);
         CHECK(fast.below == slow.below);
         CHECK(fast.above == slow.above);
@@ -69,8 +78,8 @@ TEST_CASE("columns are counted as a slow count counts them, for widths that do n
     for (const auto [width, height, columns] :
          {std::array{100, 37, 33}, std::array{3001, 5, 480}, std::array{5, 400, 200}, std::array{1, 1, 1}}) {
         const std::vector<float> values = wild(static_cast<std::size_t>(width * height), 11);
-        Counts fast;
-        REQUIRE(count_columns(values, width, columns, bins, fast));
+        const Counts fast =
+            counted_in_parts(ColumnCounter(width, columns, bins), values, 3 * static_cast<std::size_t>(width));
         std::vector<std::uint32_t> slow(static_cast<std::size_t>(columns) * 64);
         for (int y = 0; y < height; ++y)
             for (int x = 0; x < width; ++x) {
@@ -87,8 +96,11 @@ TEST_CASE("columns are counted as a slow count counts them, for widths that do n
 TEST_CASE("pairs are counted as a slow count counts them", "[scopes]") {
     const Bins across{-0.5, 1.5, 50}, up{0, 1, 20};
     const std::vector<float> x = wild(20'001, 3), y = wild(20'001, 4);
+    PlaneCounter counter(across, up);
+    counter.add(std::span(x).first(7000), std::span(y).first(7000));
+    counter.add(std::span(x).subspan(7000), std::span(y).subspan(7000));
     Counts fast;
-    REQUIRE(count_plane(x, y, across, up, fast));
+    counter.tell(fast);
     Counts slow(1000);
     for (std::size_t i = 0; i < x.size(); ++i) {
         const auto a = static_cast<double>(x[i]), b = static_cast<double>(y[i]);
@@ -110,13 +122,14 @@ TEST_CASE("pairs are counted as a slow count counts them", "[scopes]") {
     CHECK(fast.total() == x.size());
 }
 
-TEST_CASE("counting adds to what is there and can be called off", "[scopes]") {
+TEST_CASE("several counters add up to one", "[scopes]") {
     const std::vector<float> values(1000, 0.5f);
     Counts counts;
-    REQUIRE(count_levels(values, {0, 1, 4}, counts));
-    REQUIRE(count_levels(values, {0, 1, 4}, counts));
+    for (int i = 0; i < 2; ++i) {
+        LevelCounter counter({0, 1, 4});
+        counter.add(values);
+        counter.tell(counts);
+    }
     CHECK(counts.bins[2] == 2000);
-    CancelToken cancel;
-    cancel.cancel();
-    CHECK_FALSE(count_levels(values, {0, 1, 4}, counts, cancel));
+    CHECK(counts.total() == 2000);
 }
