@@ -32,7 +32,7 @@ std::string counted(std::size_t count, std::string_view what) {
 }
 
 TypedId ExpressionChecker::call(const Expr& e) {
-    std::vector<TypedId> args;
+    Operands args;
     bool broken = false;
     for (const ExprId arg : e.args) {
         args.push_back(check(arg));
@@ -84,7 +84,7 @@ bool ExpressionChecker::unknown_call(const Expr& e) {
     return true;
 }
 
-TypedId ExpressionChecker::construct_vector(const Expr& e, Type to, std::vector<TypedId> args) {
+TypedId ExpressionChecker::construct_vector(const Expr& e, Type to, Operands args) {
     if (args.size() == 1 && type(args[0]) == float_type) {
         const TypedId filled = spread(args[0], to);
         body_.exprs[filled].span = e.span;
@@ -118,7 +118,7 @@ TypedId ExpressionChecker::construct_vector(const Expr& e, Type to, std::vector<
     return add(std::move(typed));
 }
 
-TypedId ExpressionChecker::construct_matrix(const Expr& e, std::vector<TypedId> args) {
+TypedId ExpressionChecker::construct_matrix(const Expr& e, Operands args) {
     Typed typed;
     typed.kind = TypedKind::construct;
     typed.type = mat3_type;
@@ -142,7 +142,7 @@ TypedId ExpressionChecker::construct_matrix(const Expr& e, std::vector<TypedId> 
     return add(std::move(typed));
 }
 
-TypedId ExpressionChecker::function(const Expr& e, const std::vector<TypedId>& args) {
+TypedId ExpressionChecker::function(const Expr& e, const Operands& args) {
     if (const FunctionPtr callee = find_function(e.name))
         return invoke(e, callee, args);
     std::vector<Type> types;
@@ -199,7 +199,7 @@ TypedId ExpressionChecker::function(const Expr& e, const std::vector<TypedId>& a
     return mismatched(e, types, args);
 }
 
-TypedId ExpressionChecker::builtin_call(std::string_view name, const std::vector<TypedId>& args, Span where) {
+TypedId ExpressionChecker::builtin_call(std::string_view name, const Operands& args, Span where) {
     Expr e;
     e.kind = ExprKind::call;
     e.name = name;
@@ -207,7 +207,7 @@ TypedId ExpressionChecker::builtin_call(std::string_view name, const std::vector
     return function(e, args);
 }
 
-TypedId ExpressionChecker::mismatched(const Expr& e, const std::vector<Type>& types, const std::vector<TypedId>& args) {
+TypedId ExpressionChecker::mismatched(const Expr& e, const std::vector<Type>& types, const Operands& args) {
     bool count_fits = false;
     std::size_t wanted = 0;
     std::string forms;
@@ -234,7 +234,7 @@ TypedId ExpressionChecker::mismatched(const Expr& e, const std::vector<Type>& ty
     return bad(e.span);
 }
 
-TypedId ExpressionChecker::invoke(const Expr& e, const FunctionPtr& callee, const std::vector<TypedId>& args) {
+TypedId ExpressionChecker::invoke(const Expr& e, const FunctionPtr& callee, const Operands& args) {
     const std::string form = said("Write {}.", shown(*callee));
     if (args.size() != callee->parameters.size()) {
         fault(Code::argument_count, e.span,
@@ -286,7 +286,7 @@ bool ExpressionChecker::rate_fits(const Expr& e, std::string_view parameter, Typ
     return true;
 }
 
-bool ExpressionChecker::knots_rise(const std::vector<TypedId>& args) {
+bool ExpressionChecker::knots_rise(const Operands& args) {
     std::optional<double> before;
     for (std::size_t i = 1; i < args.size(); ++i) {
         const Typed& knot = body_.exprs[args[i]];

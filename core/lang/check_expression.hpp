@@ -40,7 +40,7 @@ public:
     TypedId binary(Operator op, TypedId left, TypedId right, Span span, Span op_span);
     TypedId spread(TypedId scalar, Type to);
     /// A call of the builtin of this name, as `keep luminance` writes it; no names are looked up.
-    TypedId builtin_call(std::string_view name, const std::vector<TypedId>& args, Span span);
+    TypedId builtin_call(std::string_view name, const Operands& args, Span span);
     Type type(TypedId id) const { return body_.exprs[id].type; }
     Span span(TypedId id) const { return body_.exprs[id].span; }
     std::span<const ModelShape> models() const { return file_.vocabulary.models; }
@@ -77,17 +77,17 @@ private:
     TypedId unary(const Expr& e);
     TypedId choice(const Expr& e);
     TypedId call(const Expr& e);
-    TypedId construct_vector(const Expr& e, Type type, std::vector<TypedId> args);
-    TypedId construct_matrix(const Expr& e, std::vector<TypedId> args);
-    TypedId function(const Expr& e, const std::vector<TypedId>& args);
-    TypedId invoke(const Expr& e, const FunctionPtr& callee, const std::vector<TypedId>& args);
-    TypedId mismatched(const Expr& e, const std::vector<Type>& types, const std::vector<TypedId>& args);
+    TypedId construct_vector(const Expr& e, Type type, Operands args);
+    TypedId construct_matrix(const Expr& e, Operands args);
+    TypedId function(const Expr& e, const Operands& args);
+    TypedId invoke(const Expr& e, const FunctionPtr& callee, const Operands& args);
+    TypedId mismatched(const Expr& e, const std::vector<Type>& types, const Operands& args);
     bool unknown_call(const Expr& e);
     FunctionPtr find_function(std::string_view name) const;
     /// Whether the argument changes no more often than `allowed`; reports it otherwise.
     bool rate_fits(const Expr& e, std::string_view parameter, TypedId arg, Rate allowed);
     /// Whether the knots of a curve stand in order, as far as they are plain numbers.
-    bool knots_rise(const std::vector<TypedId>& args);
+    bool knots_rise(const Operands& args);
     void always(TypedId condition);
 
     FileContext& file_;

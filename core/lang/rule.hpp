@@ -38,7 +38,7 @@ struct Typed {
     Rate rate = Rate::constant;
     std::uint32_t depends = 0; ///< in a function: bits of the parameters that it is computed from
     Span span;
-    std::vector<TypedId> args;
+    Operands args;
     double number = 0;
     std::uint32_t index = 0;
     Operator op = Operator::none;

@@ -1,5 +1,6 @@
 #pragma once
 #include "base/span.hpp"
+#include "lang/operands.hpp"
 
 #include <cstddef>
 #include <cstdint>
@@ -43,7 +44,7 @@ struct Expr {
     std::string name;  ///< of name, call and component
     double number = 0; ///< of number; 1 or 0 of boolean
     Operator op = Operator::none;
-    std::vector<ExprId> args;
+    Operands args;
     int height = 0; ///< levels below it
 };
 
