@@ -100,6 +100,8 @@ void slopes_computed(benchmark::State& state, const char* text, What what) {
         source.planes[c] = in[c].data();
     for (auto _ : state)
         engine::run(*program, source, values, std::span<float* const>(sinks));
+    state.counters["operations"] = static_cast<double>(program->operations());
+    state.counters["outputs"] = static_cast<double>(sinks.size());
 }
 
 void proofs_checked(benchmark::State& state, const char* name) {

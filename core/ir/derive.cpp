@@ -20,8 +20,21 @@ public:
         return none(slope) ? slope : g.mul(slope, g.div(g.constant(1), divisor));
     }
     NodeId plus(NodeId a, NodeId b) { return none(a) ? b : none(b) ? a : g.add(a, b); }
-    NodeId minus(NodeId a, NodeId b) { return none(b) ? a : none(a) ? g.neg(b) : g.sub(a, b); }
-    NodeId pick(NodeId condition, NodeId yes, NodeId no) { return yes == no ? yes : g.select(condition, yes, no); }
+    NodeId minus(NodeId a, NodeId b) { return none(b) ? a : none(a) ? negative(b) : g.sub(a, b); }
+    /// A product with a constant becomes one with its negative.
+    NodeId negative(NodeId a) {
+        const Node node = g[a];
+        if (node.op == Op::mul)
+            for (std::size_t k = 0; k < 2; ++k)
+                if (const Node& factor = g[node.args[k]]; factor.op == Op::constant)
+                    return g.mul(node.args[1 - k], g.constant(-factor.value));
+        return g.neg(a);
+    }
+    NodeId pick(NodeId condition, NodeId yes, NodeId no) {
+        if (g.is_constant(yes, 1) && g.is_constant(no, 0)) // which is what a condition is
+            return condition;
+        return yes == no ? yes : g.select(condition, yes, no);
+    }
 
     Graph& g;
 };
@@ -41,12 +54,11 @@ struct Hexcone {
 
 Hexcone hexcone(Calculus& c, const Place& p) {
     Graph& g = c.g;
-    const NodeId most = g.max(g.max(p.x[0], p.x[1]), p.x[2]), least = g.min(g.min(p.x[0], p.x[1]), p.x[2]);
-    const auto slope = [&](NodeId which) {
-        return c.pick(g.equal(p.x[0], which), p.t[0], c.pick(g.equal(p.x[1], which), p.t[1], p.t[2]));
-    };
-    const NodeId max_slope = slope(most);
-    return {most, g.sub(most, least), max_slope, c.minus(max_slope, slope(least))};
+    const NodeId more = g.max(p.x[0], p.x[1]), most = g.max(more, p.x[2]), less = g.min(p.x[0], p.x[1]);
+    // As the rows of max and min choose: the way back asks for the same slopes.
+    const NodeId max_slope = c.pick(g.less(more, p.x[2]), p.t[2], c.pick(g.less(p.x[0], p.x[1]), p.t[1], p.t[0])),
+                 min_slope = c.pick(g.less(p.x[2], less), p.t[2], c.pick(g.less(p.x[1], p.x[0]), p.t[1], p.t[0]));
+    return {most, g.sub(most, g.min(less, p.x[2])), max_slope, c.minus(max_slope, min_slope)};
 }
 
 NodeId of_hue(Calculus& c, const Place& p) {
