@@ -73,6 +73,8 @@ private:
 
 bool through_bands(const image::Picture& picture, Views& views, std::span<const Onlooker> onlookers,
                    const CancelToken& cancel) {
+    if (picture.pixels() == 0)
+        return !cancel.cancelled();
     Programs programs;
     bool is_there = std::all_of(picture.planes.begin(), picture.planes.begin() + 3,
                                 [](const image::Plane& plane) { return plane->values() != nullptr; });

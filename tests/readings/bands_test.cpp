@@ -203,6 +203,17 @@ TEST_CASE("a line across what is made on demand asks for stretches, not for pixe
     }
 }
 
+TEST_CASE("a picture without pixels has no bands", "[readings][bands]") {
+    Views views;
+    image::Picture nothing;
+    for (std::size_t c = 0; c < 3; ++c)
+        nothing.planes[c] = image::make_plane({});
+    bool shown = false;
+    const Onlooker any[] = {{{}, [&](const Band&) { shown = true; }}};
+    CHECK(through_bands(nothing, views, any, {}));
+    CHECK_FALSE(shown);
+}
+
 TEST_CASE("going through bands can be called off in the middle", "[readings][bands]") {
     const image::Picture picture = scene(301, 400);
     Views views;
